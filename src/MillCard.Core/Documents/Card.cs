@@ -1,0 +1,145 @@
+namespace MillCard.Core.Documents;
+
+/// <summary>One machine's profile: everything a slicer must know about it.</summary>
+public sealed record Card : OpenRecord
+{
+    /// <summary>Name and version of this document's schema.</summary>
+    public const string SchemaName = "mill-card/card/1";
+
+    /// <summary>Always <see cref="SchemaName"/> once read.</summary>
+    public string Schema { get; init; } = SchemaName;
+    /// <summary>The machine's name.</summary>
+    [Field("name", Needed = true, Fewest = 1, Most = 120)] public string? Name { get; init; }
+    /// <summary>Who built it.</summary>
+    [Field("maker", Most = 120)] public string? Maker { get; init; }
+    /// <summary>Anything worth knowing.</summary>
+    [Field("notes", Most = 10000)] public string? Notes { get; init; }
+    /// <summary>The pattern it started from.</summary>
+    public PatternOrigin? Pattern { get; init; }
+    /// <summary>Bed, height, keep-outs.</summary>
+    public Envelope Envelope { get; init; } = new();
+    /// <summary>Nozzles and bodies.</summary>
+    public Head Head { get; init; } = new();
+    /// <summary>Axes and limits.</summary>
+    public MotionFacts Motion { get; init; } = new();
+    /// <summary>Heaters and housing.</summary>
+    public HeatFacts Heat { get; init; } = new();
+    /// <summary>What the board runs.</summary>
+    public Firmware Firmware { get; init; } = new();
+    /// <summary>G-code of the owner's, as Liquid templates.</summary>
+    public Routines Routines { get; init; } = new();
+    /// <summary>Where each fact comes from, by JSON pointer (RFC 6901).</summary>
+    [Field("sources", Most = 2000)] public IReadOnlyDictionary<string, FactSource> Sources { get; init; } = new Dictionary<string, FactSource>();
+    /// <summary>Findings that the owner accepts, each with a reason.</summary>
+    [Field("accepted findings", Most = 500)] public IReadOnlyList<AcceptedFinding> Accepted { get; init; } = [];
+}
+
+/// <summary>The pattern that a card was started from, and which version of it.</summary>
+public sealed record PatternOrigin : OpenRecord
+{
+    /// <summary>Id of the pattern.</summary>
+    [Field("pattern id", Most = 100)] public required string Id { get; init; }
+    /// <summary>Version of the pattern.</summary>
+    [Field("pattern version", AtLeast = 1, AtMost = 100000)] public required int Version { get; init; }
+}
+
+/// <summary>Heaters, housing and the room.</summary>
+public sealed record HeatFacts : OpenRecord
+{
+    /// <summary>The bed's heater; null where there is none.</summary>
+    public HeaterFacts? Bed { get; init; }
+    /// <summary>The housing. Asked, never defaulted.</summary>
+    [Field("housing")] public Housing? Housing { get; init; }
+    /// <summary>Temperature of the room the machine stands in, °C. 20 where nothing is said.</summary>
+    [Field("room temperature", "°C", AtLeast = -30, AtMost = 60)] public double? Room { get; init; }
+}
+
+/// <summary>One heater.</summary>
+public sealed record HeaterFacts : OpenRecord
+{
+    /// <summary>Highest allowed target, °C.</summary>
+    [Field("highest target", "°C", AtLeast = 20, AtMost = 600)] public double? Max { get; init; }
+    /// <summary>Best temperature ever reached, °C.</summary>
+    [Field("best temperature reached", "°C", AtLeast = 20, AtMost = 600)] public double? Best { get; init; }
+}
+
+/// <summary>What is around the build volume.</summary>
+public enum Housing
+{
+    /// <summary>Nothing.</summary>
+    Open,
+    /// <summary>A closed housing without a heater of its own.</summary>
+    Closed,
+    /// <summary>A housing with a heater.</summary>
+    HeatedChamber,
+}
+
+/// <summary>The board's firmware.</summary>
+public sealed record Firmware : OpenRecord
+{
+    /// <summary>The G-code dialect it speaks.</summary>
+    [Field("flavour", Needed = true)] public FlavourId? Flavour { get; init; }
+    /// <summary>Whether E words count from the last position or from zero.</summary>
+    public ExtrusionMode Extrusion { get; init; } = ExtrusionMode.Relative;
+}
+
+/// <summary>How E words are written.</summary>
+public enum ExtrusionMode
+{
+    /// <summary>Each E word is a length.</summary>
+    Relative,
+    /// <summary>Each E word is a position.</summary>
+    Absolute,
+}
+
+/// <summary>The owner's routines: G-code with Liquid.</summary>
+public sealed record Routines : OpenRecord
+{
+    /// <summary>Before the first layer.</summary>
+    [Field("start routine", Most = 200_000)] public string? Start { get; init; }
+    /// <summary>Before every layer.</summary>
+    [Field("before-layer routine", Most = 200_000)] public string? BeforeLayer { get; init; }
+    /// <summary>After every layer.</summary>
+    [Field("after-layer routine", Most = 200_000)] public string? AfterLayer { get; init; }
+    /// <summary>At a change of tool.</summary>
+    [Field("tool-change routine", Most = 200_000)] public string? ToolChange { get; init; }
+    /// <summary>After the last layer.</summary>
+    [Field("end routine", Most = 200_000)] public string? End { get; init; }
+}
+
+/// <summary>Where a fact comes from.</summary>
+public sealed record FactSource : OpenRecord
+{
+    /// <summary>How it is known.</summary>
+    public required SourceKind Source { get; init; }
+    /// <summary>With which tool, by whom, from which page.</summary>
+    [Field("note", Most = 1000)] public string? Note { get; init; }
+    /// <summary>Day it was noted.</summary>
+    public DateOnly? On { get; init; }
+}
+
+/// <summary>Ways to know a fact.</summary>
+public enum SourceKind
+{
+    /// <summary>Printed on the machine or in its papers.</summary>
+    RatingPlate,
+    /// <summary>Taken with a tool.</summary>
+    Measured,
+    /// <summary>Said by the board.</summary>
+    ReportedByFirmware,
+    /// <summary>Taken from another card.</summary>
+    CarriedOver,
+    /// <summary>Not confirmed.</summary>
+    Assumed,
+}
+
+/// <summary>A finding that its owner accepts.</summary>
+public sealed record AcceptedFinding : OpenRecord
+{
+    /// <summary>Id of the rule.</summary>
+    [Field("rule", Most = 100)] public required string Rule { get; init; }
+    /// <summary>JSON pointer of the place.</summary>
+    [Field("place", Most = 500)] public required string At { get; init; }
+    /// <summary>The reason.</summary>
+    [Field("reason", Fewest = 1, Most = 1000)] public required string Why { get; init; }
+}

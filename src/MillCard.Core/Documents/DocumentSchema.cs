@@ -1,0 +1,89 @@
+using System.Collections.Concurrent;
+using System.Text.Json.Nodes;
+using System.Text.Json.Schema;
+using System.Text.Json.Serialization.Metadata;
+
+namespace MillCard.Core.Documents;
+
+/// <summary>JSON Schema (draft 2020-12) of a document type, from its records and their <see cref="FieldAttribute"/>s.</summary>
+public static class DocumentSchema
+{
+    private static readonly ConcurrentDictionary<(Type, bool), JsonNode> Known = new();
+
+    /// <summary>The schema. The node is shared: read it, do not change it.</summary>
+    /// <param name="type">Type of the document.</param>
+    /// <param name="draft">Whether needed facts may still be missing.</param>
+    public static JsonNode Of(Type type, bool draft = false) => Known.GetOrAdd((type, draft), Build);
+
+    private static JsonNode Build((Type Type, bool Draft) key)
+    {
+        var schema = DocumentJson.Options.GetJsonSchemaAsNode(key.Type, new JsonSchemaExporterOptions
+        {
+            TreatNullObliviousAsNonNullable = true,
+            TransformSchemaNode = (context, node) => Describe(context, node, key.Draft),
+        });
+        if (schema is JsonObject top)
+        {
+            var name = (string?)key.Type.GetField("SchemaName")?.GetValue(null);
+            top.Insert(0, "$schema", "https://json-schema.org/draft/2020-12/schema");
+            if (name is not null)
+            {
+                top.Insert(1, "$id", name);
+                if (top["properties"]?["schema"] is JsonObject version) version["const"] = name;
+            }
+        }
+        return schema;
+    }
+
+    private static JsonNode Describe(JsonSchemaExporterContext context, JsonNode node, bool draft)
+    {
+        if (node is not JsonObject schema) return node;
+        if (context.TypeInfo.Kind == JsonTypeInfoKind.Object && schema["properties"] is JsonObject properties && !draft)
+            Require(context.TypeInfo, schema, properties);
+        if (context.PropertyInfo?.AttributeProvider?.GetCustomAttributes(typeof(FieldAttribute), false) is [FieldAttribute fact, ..])
+            Limit(fact, schema);
+        return schema;
+    }
+
+    private static void Require(JsonTypeInfo type, JsonObject schema, JsonObject properties)
+    {
+        foreach (var property in type.Properties)
+        {
+            if (property.AttributeProvider?.GetCustomAttributes(typeof(FieldAttribute), false) is not [FieldAttribute { Needed: true }, ..]) continue;
+            if (schema["required"] is not JsonArray required) schema["required"] = required = [];
+            required.Add(property.Name);
+            if (properties[property.Name] is JsonObject value) ForbidNull(value);
+        }
+    }
+
+    private static void ForbidNull(JsonObject schema)
+    {
+        if (schema["type"] is JsonArray types)
+        {
+            var rest = types.Select(t => (string?)t).Where(t => t != "null").ToArray();
+            schema["type"] = rest is [var one] ? one : new JsonArray([.. rest.Select(t => (JsonNode?)t)]);
+        }
+        if (schema["enum"] is JsonArray values)
+            schema["enum"] = new JsonArray([.. values.Where(v => v is not null).Select(v => v!.DeepClone())]);
+    }
+
+    private static void Limit(FieldAttribute fact, JsonObject schema)
+    {
+        schema["title"] = fact.Label;
+        if (fact.Unit.Length > 0) schema["x-unit"] = fact.Unit;
+        if (!double.IsNaN(fact.Above)) schema["exclusiveMinimum"] = fact.Above;
+        if (!double.IsNaN(fact.AtLeast)) schema["minimum"] = fact.AtLeast;
+        if (!double.IsNaN(fact.AtMost)) schema["maximum"] = fact.AtMost;
+        if (fact.Most == 0 && fact.Fewest == 0) return;
+        var (most, fewest) = Is(schema, "string") ? ("maxLength", "minLength") : Is(schema, "array") ? ("maxItems", "minItems") : ("maxProperties", "minProperties");
+        if (fact.Most > 0) schema[most] = fact.Most;
+        if (fact.Fewest > 0) schema[fewest] = fact.Fewest;
+    }
+
+    private static bool Is(JsonObject schema, string type) => schema["type"] switch
+    {
+        JsonArray types => types.Any(t => (string?)t == type),
+        JsonValue one => (string?)one == type,
+        _ => false,
+    };
+}

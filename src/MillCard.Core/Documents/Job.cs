@@ -1,0 +1,14 @@
+namespace MillCard.Core.Documents;
+
+/// <summary>What a script sends to be fitted or sliced: documents, and parts that name the files sent along.</summary>
+public sealed record Job : OpenRecord
+{
+    /// <summary>The machine.</summary>
+    [Field("card", Needed = true)] public Card? Card { get; init; }
+    /// <summary>The material; needed for slicing.</summary>
+    public Filament? Filament { get; init; }
+    /// <summary>The settings; needed for slicing.</summary>
+    public Recipe? Recipe { get; init; }
+    /// <summary>What lies on the bed.</summary>
+    [Field("parts", Most = 500)] public IReadOnlyList<TrialPart> Parts { get; init; } = [];
+}

@@ -1,0 +1,36 @@
+namespace MillCard.Core.Documents;
+
+/// <summary>Parts on a card's bed with a filament and a recipe.</summary>
+public sealed record Trial : OpenRecord
+{
+    /// <summary>Name and version of this document's schema.</summary>
+    public const string SchemaName = "mill-card/trial/1";
+
+    /// <summary>Always <see cref="SchemaName"/> once read.</summary>
+    public string Schema { get; init; } = SchemaName;
+    /// <summary>What its owner calls it.</summary>
+    [Field("name", Needed = true, Fewest = 1, Most = 120)] public string? Name { get; init; }
+    /// <summary>Id of the card's document.</summary>
+    [Field("card", Needed = true)] public Guid? Card { get; init; }
+    /// <summary>Id of the filament's document.</summary>
+    [Field("filament")] public Guid? Filament { get; init; }
+    /// <summary>Id of the recipe's document.</summary>
+    [Field("recipe")] public Guid? Recipe { get; init; }
+    /// <summary>What lies on the bed.</summary>
+    [Field("parts", Most = 500)] public IReadOnlyList<TrialPart> Parts { get; init; } = [];
+}
+
+/// <summary>One part and where it lies.</summary>
+public sealed record TrialPart : OpenRecord
+{
+    /// <summary>Its name on the sheet.</summary>
+    [Field("part's name", Fewest = 1, Most = 200)] public required string Name { get; init; }
+    /// <summary>SHA-256 of the mesh file, hexadecimal; or the file's name in a multipart job.</summary>
+    [Field("file", Fewest = 1, Most = 300)] public required string File { get; init; }
+    /// <summary>Middle of the turned part's bounding box, mm, bed frame.</summary>
+    [Field("X", "mm", AtLeast = -10000, AtMost = 10000)] public double X { get; init; }
+    /// <summary>Middle of the turned part's bounding box, mm, bed frame.</summary>
+    [Field("Y", "mm", AtLeast = -10000, AtMost = 10000)] public double Y { get; init; }
+    /// <summary>Turn about Z, degrees, counter-clockwise.</summary>
+    [Field("turn", "°", AtLeast = -36000, AtMost = 36000)] public double Turn { get; init; }
+}

@@ -1,0 +1,18 @@
+using MillCard.Core.DryRun;
+using MillCard.Core.Reach;
+
+namespace MillCard.Core.Findings.DryRunRules;
+
+/// <summary>The bed is still heated when the program ends.</summary>
+public sealed class BedLeftOn : IDryRunRule
+{
+    /// <inheritdoc/>
+    public RuleId Id { get; } = new("bed-left-on", Severity.Stop);
+
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
+    {
+        if (run.End.BedTarget > 0)
+            yield return Id.OnLine(Math.Max(0, run.Text.Count - 1), $"The bed is still asked for {run.End.BedTarget:0} °C at the end.", "The part does not come loose, and the heater runs until somebody comes.");
+    }
+}

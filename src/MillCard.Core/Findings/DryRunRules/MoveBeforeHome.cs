@@ -1,0 +1,31 @@
+using MillCard.Core.DryRun;
+using MillCard.Core.Reach;
+
+namespace MillCard.Core.Findings.DryRunRules;
+
+/// <summary>A move while the machine does not know where it is. A short lift of Z is usual and only noted.</summary>
+public sealed class MoveBeforeHome : IDryRunRule
+{
+    private const double ShortLift = 15;
+
+    /// <inheritdoc/>
+    public RuleId Id { get; } = new("move-before-home", Severity.Stop);
+
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
+    {
+        var (first, count, lift) = (-1, 0, -1);
+        foreach (ref readonly var move in run.Moves)
+        {
+            if (move.Known || move.From == move.To) continue;
+            var (dx, dy, dz) = (move.To.X - move.From.X, move.To.Y - move.From.Y, move.To.Z - move.From.Z);
+            if (dx == 0 && dy == 0 && dz is > 0 and <= (float)ShortLift) { if (lift < 0) lift = move.Line; continue; }
+            if (first < 0) first = move.Line;
+            count++;
+        }
+        if (first >= 0)
+            yield return Id.OnLine(first, $"The machine moves before it is homed{(count > 1 ? $"; {count} moves" : "")}.", "It does not know where the head is: the move can end against the frame.");
+        if (lift >= 0)
+            yield return new Finding(Id.Name, Severity.Note, "Z is lifted a little before homing.", "Usual, to get the nozzle off the plate; the position is not known yet.", Line: lift + 1);
+    }
+}

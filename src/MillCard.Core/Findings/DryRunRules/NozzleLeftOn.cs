@@ -1,0 +1,18 @@
+using MillCard.Core.DryRun;
+using MillCard.Core.Reach;
+
+namespace MillCard.Core.Findings.DryRunRules;
+
+/// <summary>The nozzle is still heated when the program ends.</summary>
+public sealed class NozzleLeftOn : IDryRunRule
+{
+    /// <inheritdoc/>
+    public RuleId Id { get; } = new("nozzle-left-on", Severity.Stop);
+
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
+    {
+        if (run.End.NozzleTarget > 0)
+            yield return Id.OnLine(Math.Max(0, run.Text.Count - 1), $"The nozzle is still asked for {run.End.NozzleTarget:0} °C at the end.", "It drips, chars what is in it, and is a danger when nobody is there.");
+    }
+}

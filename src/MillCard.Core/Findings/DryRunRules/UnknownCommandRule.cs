@@ -1,0 +1,17 @@
+using MillCard.Core.DryRun;
+using MillCard.Core.Reach;
+
+namespace MillCard.Core.Findings.DryRunRules;
+
+/// <summary>A line that the dialect does not know.</summary>
+public sealed class UnknownCommandRule : IDryRunRule
+{
+    /// <inheritdoc/>
+    public RuleId Id { get; } = new("unknown-command", Severity.Caution);
+
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(DryRunReport run, Machine machine) =>
+        from same in run.Unknown.GroupBy(u => u.Text.Trim().Split(' ')[0])
+        let more = same.Count() > 1 ? $" It stands on {same.Count()} lines." : ""
+        select Id.OnLine(same.First().Line, $"{run.Flavour.Name} does not know \"{same.Key}\".{more}", "The firmware skips the line or stops with a message.");
+}

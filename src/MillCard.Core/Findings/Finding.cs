@@ -1,0 +1,30 @@
+using System.Text.Json.Serialization;
+
+namespace MillCard.Core.Findings;
+
+/// <summary>How bad a finding is.</summary>
+public enum Severity
+{
+    /// <summary>Worth knowing.</summary>
+    Note,
+    /// <summary>Likely to spoil something.</summary>
+    Caution,
+    /// <summary>The print fails, or something is hit.</summary>
+    Stop,
+}
+
+/// <summary>A rule's name and how bad its findings are.</summary>
+public sealed record RuleId(string Name, Severity Severity);
+
+/// <summary>Something the computation noticed.</summary>
+/// <param name="Rule">Id of the rule, kebab-case.</param>
+/// <param name="Severity">How bad it is.</param>
+/// <param name="Message">One sentence with numbers.</param>
+/// <param name="Why">Why it matters.</param>
+/// <param name="Pointer">JSON pointer of the fact it is about.</param>
+/// <param name="Line">Line of the program it is about, counted from 1.</param>
+public sealed record Finding(string Rule, Severity Severity, string Message, string Why, string? Pointer = null, int? Line = null)
+{
+    /// <summary>The reason for which its owner accepts it; null where nobody has.</summary>
+    [JsonPropertyName("accepted")] public string? AcceptedBecause { get; init; }
+}

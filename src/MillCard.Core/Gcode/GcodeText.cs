@@ -1,0 +1,45 @@
+using System.Text;
+
+namespace MillCard.Core.Gcode;
+
+/// <summary>A G-code file by lines, kept as the bytes that came.</summary>
+public sealed class GcodeText
+{
+    private readonly ReadOnlyMemory<byte> _bytes;
+    private readonly int[] _starts;
+
+    /// <summary>Finds the lines.</summary>
+    public GcodeText(ReadOnlyMemory<byte> bytes)
+    {
+        _bytes = bytes;
+        var span = bytes.Span;
+        var count = span.Count((byte)'\n') + 1;
+        _starts = new int[count + 1];
+        var at = 0;
+        for (var line = 1; line < count; line++)
+        {
+            at += span[at..].IndexOf((byte)'\n') + 1;
+            _starts[line] = at;
+        }
+        _starts[count] = span.Length + 1;
+        Count = count > 1 && _starts[count - 1] == span.Length ? count - 1 : count;
+    }
+
+    /// <summary>Number of lines; a line end at the end of the file begins no further line.</summary>
+    public int Count { get; }
+
+    /// <summary>All bytes.</summary>
+    public ReadOnlyMemory<byte> Bytes => _bytes;
+
+    /// <summary>A line without its line end.</summary>
+    /// <param name="line">Counted from 0.</param>
+    public ReadOnlySpan<byte> Line(int line)
+    {
+        var span = _bytes.Span[_starts[line]..(_starts[line + 1] - 1)];
+        return span.Length > 0 && span[^1] == '\r' ? span[..^1] : span;
+    }
+
+    /// <summary>A line as text.</summary>
+    /// <param name="line">Counted from 0.</param>
+    public string Text(int line) => Encoding.UTF8.GetString(Line(line));
+}

@@ -1,0 +1,76 @@
+using NetTopologySuite.Geometries;
+using NetTopologySuite.Index.Strtree;
+using NetTopologySuite.Noding;
+using NetTopologySuite.Noding.Snap;
+using NetTopologySuite.Operation.Polygonize;
+
+namespace MillCard.Core.Geometry;
+
+/// <summary>A directed straight piece of a boundary; the area lies to its left.</summary>
+public readonly record struct DirectedSegment(double X0, double Y0, double X1, double Y1);
+
+/// <summary>Areas from directed segments by winding number, however they cross: a point belongs where the number is not 0.</summary>
+public static class Winding
+{
+    private const double Snap = 1e-6;
+
+    /// <summary>The areas with a winding number other than 0.</summary>
+    /// <param name="segments">Segments that together close; order does not matter.</param>
+    public static Shape Resolve(IReadOnlyList<DirectedSegment> segments)
+    {
+        if (segments.Count < 3) return Plane.Empty;
+        var strings = new List<ISegmentString>(segments.Count);
+        foreach (var s in segments)
+            if (s.X0 != s.X1 || s.Y0 != s.Y1) strings.Add(new NodedSegmentString([new(s.X0, s.Y0), new(s.X1, s.Y1)], null));
+        var noder = new SnappingNoder(Snap);
+        noder.ComputeNodes(strings);
+        var polygonizer = new Polygonizer();
+        var seen = new HashSet<(double, double, double, double)>();
+        foreach (ISegmentString noded in noder.GetNodedSubstrings())
+        {
+            var c = noded.Coordinates;
+            for (var i = 0; i + 1 < c.Length; i++)
+            {
+                var (a, b) = c[i].CompareTo(c[i + 1]) < 0 ? (c[i], c[i + 1]) : (c[i + 1], c[i]);
+                if (!a.Equals2D(b) && seen.Add((a.X, a.Y, b.X, b.Y))) polygonizer.Add(Plane.Factory.CreateLineString([a, b]));
+            }
+        }
+        var index = new Rays(segments);
+        var covered = new List<Shape>();
+        foreach (var face in polygonizer.GetPolygons())
+        {
+            if (face.Area < 1e-9) continue;
+            var inside = face.InteriorPoint.Coordinate;
+            if (index.NumberAt(inside.X, inside.Y) != 0) covered.Add(face);
+        }
+        return Plane.Union(covered);
+    }
+
+    /// <summary>Segments by the height they span, for a ray to the right.</summary>
+    private sealed class Rays
+    {
+        private readonly STRtree<int> _tree = new(10);
+        private readonly IReadOnlyList<DirectedSegment> _segments;
+
+        public Rays(IReadOnlyList<DirectedSegment> segments)
+        {
+            _segments = segments;
+            for (var i = 0; i < segments.Count; i++)
+                _tree.Insert(new Envelope(segments[i].X0, segments[i].X1, segments[i].Y0, segments[i].Y1), i);
+            _tree.Build();
+        }
+
+        public int NumberAt(double x, double y)
+        {
+            var number = 0;
+            foreach (var i in _tree.Query(new Envelope(x, double.MaxValue, y, y)))
+            {
+                var s = _segments[i];
+                if (s.Y0 <= y == s.Y1 <= y) continue;
+                var crossing = s.X0 + (y - s.Y0) / (s.Y1 - s.Y0) * (s.X1 - s.X0);
+                if (crossing > x) number += s.Y1 > s.Y0 ? 1 : -1;
+            }
+            return number;
+        }
+    }
+}

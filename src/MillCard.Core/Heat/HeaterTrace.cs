@@ -1,0 +1,42 @@
+namespace MillCard.Core.Heat;
+
+/// <summary>A heater's temperature over a run: its targets in order of time, between them the model.</summary>
+public sealed class HeaterTrace
+{
+    private readonly List<(double At, double Target, double From)> _changes = [];
+
+    /// <summary>Starts at the room's temperature, without power.</summary>
+    public HeaterTrace(HeatModel model)
+    {
+        Model = model;
+        _changes.Add((0, 0, model.Room));
+    }
+
+    /// <summary>The heater.</summary>
+    public HeatModel Model { get; }
+
+    /// <summary>The present target, °C; 0 is off.</summary>
+    public double Target => _changes[^1].Target;
+
+    /// <summary>Sets a target at a time no earlier than the last.</summary>
+    public void Set(double at, double target) => _changes.Add((at, target, At(at)));
+
+    /// <summary>Temperature at a time, °C.</summary>
+    public double At(double time)
+    {
+        var index = _changes.FindLastIndex(c => c.At <= time);
+        var (at, target, from) = _changes[Math.Max(0, index)];
+        var elapsed = Math.Max(0, time - at);
+        return target > from ? Math.Min(target, Model.Heated(from, elapsed)) : Math.Max(Math.Max(target, Model.Room), Model.Cooled(from, elapsed));
+    }
+
+    /// <summary>How long a wait for the present target takes from a time on, s; infinite where it never ends.</summary>
+    /// <param name="now">When the wait begins, s.</param>
+    /// <param name="coolsToo">Whether it waits while hotter, too.</param>
+    public double Wait(double now, bool coolsToo)
+    {
+        var (target, from) = (Target, At(now));
+        if (Math.Abs(from - target) <= HeatModel.WaitTolerance || from > target && !coolsToo) return 0;
+        return Model.Time(from, from < target ? target - HeatModel.WaitTolerance : target + HeatModel.WaitTolerance);
+    }
+}

@@ -1,0 +1,161 @@
+using System.Buffers.Binary;
+using System.Buffers.Text;
+using System.Runtime.InteropServices;
+
+namespace MillCard.Core.Meshes;
+
+/// <summary>Reads and writes STL, binary and ASCII, units taken as mm. Told apart by content, not by name.</summary>
+public static class Stl
+{
+    /// <summary>Most faces that are read.</summary>
+    public const int MostFaces = 20_000_000;
+
+    private const int Header = 84;
+    private const int Record = 50;
+    private const float Farthest = 100_000;
+
+    /// <summary>Reads a mesh; equal corners are welded and faces without area dropped.</summary>
+    /// <param name="file">The whole file.</param>
+    /// <exception cref="MeshRefusedException">Not an STL, cut short, claims more faces than it has, holds NaN, or has no face.</exception>
+    public static Mesh Read(ReadOnlySpan<byte> file)
+    {
+        if (file.Length >= Header)
+        {
+            var claimed = BinaryPrimitives.ReadUInt32LittleEndian(file[80..]);
+            var present = (file.Length - Header) / Record;
+            if (Header + (long)claimed * Record == file.Length) return ReadBinary(file, (int)claimed);
+            if (!IsAscii(file))
+            {
+                if (claimed > present && (long)claimed * Record <= (long)MostFaces * Record)
+                    throw new MeshRefusedException($"This STL claims {claimed} faces but holds only {present}: it is cut short. Export it again.");
+                throw new MeshRefusedException("This is not an STL file: its length does not fit the number of faces it names, and it is not text either.");
+            }
+        }
+        if (IsAscii(file)) return ReadAscii(file);
+        throw new MeshRefusedException(file.Length == 0 ? "This file is empty." : "This is not an STL file: it begins neither as a binary one nor with the word solid.");
+    }
+
+    /// <summary>Writes binary STL.</summary>
+    public static byte[] Write(Mesh mesh)
+    {
+        var file = new byte[Header + mesh.FaceCount * Record];
+        BinaryPrimitives.WriteInt32LittleEndian(file.AsSpan(80), mesh.FaceCount);
+        for (var f = 0; f < mesh.FaceCount; f++)
+        {
+            var at = file.AsSpan(Header + f * Record + 12);
+            for (var k = 0; k < 3; k++)
+                for (var c = 0; c < 3; c++)
+                    BinaryPrimitives.WriteSingleLittleEndian(at[(12 * k + 4 * c)..], mesh.Corners[3 * mesh.Faces[3 * f + k] + c]);
+        }
+        return file;
+    }
+
+    private static Mesh ReadBinary(ReadOnlySpan<byte> file, int count)
+    {
+        if (count > MostFaces) throw new MeshRefusedException($"This STL has {count} faces; at most {MostFaces} are read.");
+        if (count == 0) throw new MeshRefusedException("This STL has no face.");
+        var faces = new FaceList(count);
+        Span<float> c = stackalloc float[9];
+        for (var f = 0; f < count; f++)
+        {
+            var at = file.Slice(Header + f * Record + 12, 36);
+            if (BitConverter.IsLittleEndian) MemoryMarshal.Cast<byte, float>(at).CopyTo(c);
+            else for (var i = 0; i < 9; i++) c[i] = BinaryPrimitives.ReadSingleLittleEndian(at[(4 * i)..]);
+            faces.Add(c);
+        }
+        return faces.ToMesh();
+    }
+
+    private static bool IsAscii(ReadOnlySpan<byte> file)
+    {
+        var start = 0;
+        while (start < file.Length && file[start] <= ' ') start++;
+        return file.Length - start >= 5 && Matches(file.Slice(start, 5), "solid"u8) && file[..Math.Min(file.Length, 2048)].IndexOf((byte)0) < 0;
+    }
+
+    private static Mesh ReadAscii(ReadOnlySpan<byte> file)
+    {
+        var faces = new FaceList(Math.Min(MostFaces, file.Length / 200 + 16));
+        Span<float> corners = stackalloc float[9];
+        var (have, at, line, ended) = (0, 0, 1, false);
+        while (Next(file, ref at, ref line) is { Length: > 0 } word)
+        {
+            if (Matches(word, "vertex"u8))
+            {
+                if (have == 3) throw new MeshRefusedException($"Line {line} of this STL has a fourth vertex in one facet.");
+                for (var i = 0; i < 3; i++)
+                {
+                    var number = Next(file, ref at, ref line);
+                    if (!Utf8Parser.TryParse(number, out float value, out var used) || used != number.Length)
+                        throw new MeshRefusedException($"Line {line} of this STL should hold three numbers after the word vertex.");
+                    corners[3 * have + i] = value;
+                }
+                have++;
+            }
+            else if (Matches(word, "endfacet"u8))
+            {
+                if (have != 3) throw new MeshRefusedException($"The facet that ends on line {line} of this STL has {have} vertices instead of 3.");
+                if (faces.Count >= MostFaces) throw new MeshRefusedException($"This STL has more than {MostFaces} faces.");
+                faces.Add(corners);
+                have = 0;
+            }
+            else if (Matches(word, "endsolid"u8)) ended = true;
+            else if (Matches(word, "solid"u8) || Matches(word, "endsolid"u8)) SkipLine(file, ref at);
+        }
+        if (have > 0 || !ended) throw new MeshRefusedException($"This STL is cut short: it ends on line {line} without the word endsolid. Export it again.");
+        if (faces.Count == 0) throw new MeshRefusedException("This STL has no face.");
+        return faces.ToMesh();
+    }
+
+    private static ReadOnlySpan<byte> Next(ReadOnlySpan<byte> file, ref int at, ref int line)
+    {
+        while (at < file.Length && file[at] <= ' ') if (file[at++] == '\n') line++;
+        var start = at;
+        while (at < file.Length && file[at] > ' ') at++;
+        return file[start..at];
+    }
+
+    private static void SkipLine(ReadOnlySpan<byte> file, ref int at)
+    {
+        var end = file[at..].IndexOf((byte)'\n');
+        at = end < 0 ? file.Length : at + end;
+    }
+
+    private static bool Matches(ReadOnlySpan<byte> word, ReadOnlySpan<byte> lower)
+    {
+        if (word.Length != lower.Length) return false;
+        for (var i = 0; i < word.Length; i++) if ((word[i] | 0x20) != lower[i]) return false;
+        return true;
+    }
+
+    /// <summary>Faces as they are read, corners welded.</summary>
+    private sealed class FaceList(int expected)
+    {
+        private readonly CornerTable _corners = new(expected);
+        private int[] _faces = GC.AllocateUninitializedArray<int>(3 * Math.Max(16, expected));
+
+        public int Count { get; private set; }
+        private int _kept;
+
+        public void Add(ReadOnlySpan<float> c)
+        {
+            Count++;
+            for (var i = 0; i < 9; i++)
+            {
+                if (!(Math.Abs(c[i]) <= Farthest))
+                    throw new MeshRefusedException(float.IsFinite(c[i]) ? $"Face {Count} of this STL lies {c[i]:0} mm away; {Farthest:0} is the farthest that is read." : $"Face {Count} of this STL holds something that is not a number.");
+            }
+            var (p, q, r) = (_corners.Weld(c[0], c[1], c[2]), _corners.Weld(c[3], c[4], c[5]), _corners.Weld(c[6], c[7], c[8]));
+            if (p == q || q == r || r == p) return;
+            if (3 * _kept == _faces.Length) Array.Resize(ref _faces, 2 * _faces.Length);
+            _faces[3 * _kept] = p; _faces[3 * _kept + 1] = q; _faces[3 * _kept + 2] = r;
+            _kept++;
+        }
+
+        public Mesh ToMesh()
+        {
+            if (_kept == 0) throw new MeshRefusedException("No face of this STL has an area.");
+            return new Mesh(_corners.Corners(), _kept * 3 == _faces.Length ? _faces : _faces.AsSpan(0, 3 * _kept).ToArray());
+        }
+    }
+}

@@ -1,0 +1,278 @@
+using MillCard.Core.Documents;
+using MillCard.Core.Geometry;
+using NetTopologySuite.Geometries;
+using NetTopologySuite.Geometries.Prepared;
+using NetTopologySuite.Operation.Distance;
+
+namespace MillCard.Core.Reach;
+
+/// <summary>Why a part does not fit.</summary>
+public enum ViolationKind
+{
+    /// <summary>Over the edge of the usable bed.</summary>
+    Bed,
+    /// <summary>Beyond where the nozzle can go.</summary>
+    Reach,
+    /// <summary>Higher than the usable height.</summary>
+    Height,
+    /// <summary>In a keep-out, or in the border that the head adds round it.</summary>
+    KeepOut,
+    /// <summary>In another part.</summary>
+    Part,
+}
+
+/// <summary>A displacement on the bed, mm.</summary>
+public sealed record Move(double X, double Y)
+{
+    /// <summary>Its length, mm.</summary>
+    public double Length => Math.Sqrt(X * X + Y * Y);
+}
+
+/// <summary>One way in which a part does not fit.</summary>
+/// <param name="Kind">What is violated.</param>
+/// <param name="With">Name of the keep-out or the other part; null for bed, reach and height.</param>
+/// <param name="By">The body of the head that is in the way, where it is not the nozzle itself.</param>
+/// <param name="Distance">The least distance by which it would have to be further away to end this violation alone, mm; for the height, what is too much.</param>
+/// <param name="Move">The smallest move of the part that cures all its violations; null where no move does.</param>
+/// <param name="Message">All of it in a sentence.</param>
+public sealed record Violation(ViolationKind Kind, string? With, string? By, double Distance, Move? Move, string Message);
+
+/// <summary>Whether one part fits.</summary>
+public sealed record PartFit(string Name, bool Fits, IReadOnlyList<Violation> Violations);
+
+/// <summary>A part to be fitted.</summary>
+/// <param name="Name">Its name.</param>
+/// <param name="Footprints">Its projections.</param>
+/// <param name="X">Middle of the turned part's bounding box, mm, bed frame.</param>
+/// <param name="Y">Middle of the turned part's bounding box, mm, bed frame.</param>
+/// <param name="Turn">Degrees, counter-clockwise.</param>
+public sealed record StandingPart(string Name, Footprints Footprints, double X, double Y, double Turn);
+
+/// <summary>Whether parts fit a machine, by how much they do not, and which move cures it.</summary>
+public sealed class Fit
+{
+    private const double DefaultFirstLayer = 0.2;
+    private readonly Machine _machine;
+    private readonly double _apron;
+    private readonly double _firstLayer;
+    private readonly Shape _usable;
+    private readonly Shape _reach;
+    private readonly IReadOnlyList<Forbidden> _forbidden;
+
+    /// <summary>Prepares what does not depend on the parts.</summary>
+    /// <param name="machine">The machine.</param>
+    /// <param name="recipe">What is grown on the first layer; null for nothing.</param>
+    public Fit(Machine machine, Recipe? recipe = null)
+    {
+        _machine = machine;
+        _apron = recipe is null ? 0 : Apron(recipe);
+        _firstLayer = recipe?.FirstLayerHeight ?? recipe?.LayerHeight ?? DefaultFirstLayer;
+        _usable = Plane.Offset(machine.Bed, -machine.Margin);
+        _reach = machine.Travel;
+        _forbidden = [.. machine.KeepOuts.SelectMany(k => Forbidden.Of(machine, k, _firstLayer))];
+    }
+
+    /// <summary>The regions the part must stay out of, as drawn on the plan.</summary>
+    public IReadOnlyList<Forbidden> Regions => _forbidden;
+
+    /// <summary>Width of skirt around a part's first layer: gap and all rounds, mm.</summary>
+    public static double Apron(Recipe recipe) =>
+        recipe.Skirt.Rounds == 0 ? 0 : recipe.Skirt.Gap + recipe.Skirt.Rounds * (recipe.LineWidth ?? 0);
+
+    /// <summary>The verdict on every part.</summary>
+    /// <param name="parts">All that lie on the bed.</param>
+    /// <param name="cure">Whether curing moves are computed too; a verdict under a moving pointer goes without.</param>
+    /// <param name="stop">Ends the computation.</param>
+    public IReadOnlyList<PartFit> Of(IReadOnlyList<StandingPart> parts, bool cure = true, CancellationToken stop = default)
+    {
+        var placed = parts.Select(p => new Placed(p, this)).ToArray();
+        return [.. placed.Select(p => Look(p, placed, cure, stop))];
+    }
+
+    private PartFit Look(Placed part, Placed[] all, bool cure, CancellationToken stop)
+    {
+        stop.ThrowIfCancellationRequested();
+        var found = new List<Violation>();
+        var over = part.Part.Footprints.Height - _machine.Height;
+        if (over > Plane.Touch)
+            found.Add(new(ViolationKind.Height, null, null, over, null, $"{part.Part.Name} is {part.Part.Footprints.Height:0.00} mm high; this machine takes {_machine.Height:0.00}. It is {over:0.00} mm too high."));
+        Outside(part, _usable, ViolationKind.Bed, "the usable bed", found);
+        Outside(part, _reach, ViolationKind.Reach, "what the nozzle reaches", found);
+        foreach (var group in _forbidden.GroupBy(f => f.KeepOut)) Inside(part, group, found);
+        foreach (var other in all) if (other != part) Into(part, other, found);
+        if (found.Count == 0) return new PartFit(part.Part.Name, true, []);
+        if (!cure || over > Plane.Touch) return new PartFit(part.Part.Name, false, found);
+        var move = Cure(part, all, stop);
+        return new PartFit(part.Part.Name, false, [.. found.Select(v => v with { Move = move })]);
+    }
+
+    private static void Outside(Placed part, Shape region, ViolationKind kind, string name, List<Violation> found)
+    {
+        var distance = Protrusion(part.Widest, region);
+        if (distance > Plane.Touch)
+            found.Add(new(kind, null, null, distance, null, $"{part.Part.Name} stands {distance:0.00} mm beyond {name}."));
+    }
+
+    private static void Inside(Placed part, IGrouping<KeepOut, Forbidden> group, List<Violation> found)
+    {
+        Violation? worst = null;
+        foreach (var forbidden in group)
+        {
+            var shape = part.Below(forbidden.Below);
+            if (shape.IsEmpty) continue;
+            var depth = Depth(shape, forbidden);
+            if (depth <= Plane.Touch || depth <= worst?.Distance) continue;
+            var by = forbidden.With is null ? "" : $" for the {forbidden.With}";
+            worst = new(ViolationKind.KeepOut, group.Key.Name, forbidden.With, depth, null, $"{part.Part.Name} is {depth:0.00} mm too near {group.Key.Name}{by}.");
+        }
+        if (worst is not null) found.Add(worst);
+    }
+
+    private static void Into(Placed part, Placed other, List<Violation> found)
+    {
+        if (!part.Whole.EnvelopeInternal.Intersects(other.Whole.EnvelopeInternal)) return;
+        var overlap = Plane.Intersection(part.Whole, other.Whole);
+        if (overlap.IsEmpty || Plane.Offset(overlap, -Plane.Touch / 2).IsEmpty) return;
+        var space = ConfigurationSpace(part.Whole, other.Whole);
+        var depth = DepthIn(space);
+        if (depth > Plane.Touch)
+            found.Add(new(ViolationKind.Part, other.Part.Name, null, depth, null, $"{part.Part.Name} overlaps {other.Part.Name} by {depth:0.00} mm."));
+    }
+
+    /// <summary>How far the farthest point of a shape lies outside a region, mm.</summary>
+    private static double Protrusion(Shape shape, Shape region)
+    {
+        if (shape.IsEmpty) return 0;
+        if (region.IsEmpty) return double.PositiveInfinity;
+        var convex = region is Polygon polygon && MinkowskiSum.IsConvex(polygon);
+        var part = convex ? Shapes.Hull(shape) : shape;
+        if (PreparedGeometryFactory.Prepare(region).Covers(part)) return 0;
+        var outside = convex ? part : Plane.Difference(part, region);
+        var farthest = 0.0;
+        var distance = new IndexedFacetDistance(region);
+        foreach (var corner in outside.Coordinates)
+        {
+            var point = Plane.Factory.CreatePoint(corner);
+            if (convex && region.Covers(point)) continue;
+            farthest = Math.Max(farthest, distance.Distance(point));
+        }
+        return farthest;
+    }
+
+    private static double Depth(Shape part, Forbidden forbidden)
+    {
+        var gap = DistanceOp.Distance(part, forbidden.Core);
+        if (gap > 0) return Math.Max(0, forbidden.Margin - gap);
+        return forbidden.Margin + DepthIn(ConfigurationSpace(part, forbidden.Core));
+    }
+
+    /// <summary>Displacements of the part at which it overlaps a region: region ⊕ (−part).</summary>
+    private static Shape ConfigurationSpace(Shape part, Shape region) =>
+        region is Polygon polygon && MinkowskiSum.IsConvex(polygon)
+            ? MinkowskiSum.OfConvex(MinkowskiSum.Negated(part), polygon)
+            : MinkowskiSum.Of(MinkowskiSum.Negated(part), region);
+
+    private static double DepthIn(Shape space)
+    {
+        var here = Plane.Factory.CreatePoint(new Coordinate(0, 0));
+        return space.Covers(here) ? DistanceOp.Distance(space.Boundary, here) : 0;
+    }
+
+    /// <summary>The smallest displacement to where the part violates nothing at all.</summary>
+    private Move? Cure(Placed part, Placed[] all, CancellationToken stop)
+    {
+        var free = Plane.Intersection(FreeIn(part.Widest, _usable), FreeIn(part.Widest, _reach));
+        foreach (var forbidden in _forbidden)
+        {
+            stop.ThrowIfCancellationRequested();
+            if (free.IsEmpty) return null;
+            var shape = part.Below(forbidden.Below);
+            if (shape.IsEmpty) continue;
+            var space = ConfigurationSpace(shape, forbidden.Core);
+            free = Plane.Difference(free, Plane.GrowOutside(space, forbidden.Margin));
+        }
+        foreach (var other in all)
+        {
+            stop.ThrowIfCancellationRequested();
+            if (other != part && !free.IsEmpty) free = Plane.Difference(free, ConfigurationSpace(part.Whole, other.Whole));
+        }
+        if (free.IsEmpty) return null;
+        var nearest = DistanceOp.NearestPoints(free, Plane.Factory.CreatePoint(new Coordinate(0, 0)))[0];
+        return new Move(nearest.X, nearest.Y);
+    }
+
+    /// <summary>Displacements at which a shape lies within a region: the region's erosion by the shape.</summary>
+    private static Shape FreeIn(Shape shape, Shape region)
+    {
+        if (region.IsEmpty) return Plane.Empty;
+        if (region is Polygon polygon && MinkowskiSum.IsConvex(polygon)) return ErodeConvex(polygon, Shapes.Hull(shape).Coordinates);
+        var box = shape.EnvelopeInternal;
+        var frame = region.EnvelopeInternal;
+        var around = Shapes.Rectangle(frame.MinX - 2 * box.Width - 1, frame.MinY - 2 * box.Height - 1, frame.Width + 4 * box.Width + 2, frame.Height + 4 * box.Height + 2);
+        var blocked = MinkowskiSum.Of(MinkowskiSum.Negated(shape), Plane.Difference(around, region));
+        var centres = Shapes.Rectangle(frame.MinX - box.MinX, frame.MinY - box.MinY, Math.Max(0, frame.Width - box.Width), Math.Max(0, frame.Height - box.Height));
+        return Plane.Difference(centres, blocked);
+    }
+
+    private static Shape ErodeConvex(Polygon region, Coordinate[] hull)
+    {
+        var ring = region.ExteriorRing.Coordinates;
+        if (NetTopologySuite.Algorithm.Orientation.IsCCW(ring)) ring = [.. ring.Reverse()];
+        var box = region.EnvelopeInternal;
+        List<Coordinate> free = [new(box.MinX - 9999, box.MinY - 9999), new(box.MaxX + 9999, box.MinY - 9999), new(box.MaxX + 9999, box.MaxY + 9999), new(box.MinX - 9999, box.MaxY + 9999)];
+        for (var i = 0; i + 1 < ring.Length && free.Count > 0; i++)
+        {
+            // clockwise ring: the outward normal of an edge (dx, dy) is (−dy, dx)
+            var (nx, ny) = (-(ring[i + 1].Y - ring[i].Y), ring[i + 1].X - ring[i].X);
+            var reach = hull.Max(p => nx * p.X + ny * p.Y);
+            var most = nx * ring[i].X + ny * ring[i].Y - reach;
+            free = CutOff(free, nx, ny, most);
+        }
+        if (free.Count < 3) return Plane.Empty;
+        free.Add(free[0]);
+        return Plane.Factory.CreatePolygon([.. free]);
+    }
+
+    private static List<Coordinate> CutOff(List<Coordinate> polygon, double nx, double ny, double most)
+    {
+        var kept = new List<Coordinate>(polygon.Count + 1);
+        for (var i = 0; i < polygon.Count; i++)
+        {
+            var (a, b) = (polygon[i], polygon[(i + 1) % polygon.Count]);
+            var (da, db) = (nx * a.X + ny * a.Y - most, nx * b.X + ny * b.Y - most);
+            if (da <= 0) kept.Add(a);
+            if (da < 0 && db > 0 || da > 0 && db < 0) kept.Add(new Coordinate(a.X + da / (da - db) * (b.X - a.X), a.Y + da / (da - db) * (b.Y - a.Y)));
+        }
+        return kept;
+    }
+
+    /// <summary>A part's projections in the bed frame, each made when first asked for.</summary>
+    private sealed class Placed(StandingPart part, Fit fit)
+    {
+        private readonly Dictionary<double, Shape> _below = [];
+
+        public StandingPart Part => part;
+        public Shape Whole => At(double.PositiveInfinity);
+
+        /// <summary>All that is printed of it, seen from above: the part and what is grown on its first layer.</summary>
+        public Shape Widest => fit._apron == 0 ? Whole : _widest ??= Plane.Union(Whole, Foot);
+
+        private Shape? _widest;
+        private Shape? _foot;
+
+        private Shape Foot => _foot ??= Plane.GrowOutside(At(fit._firstLayer), fit._apron);
+
+        public Shape Below(double height)
+        {
+            var body = At(height);
+            return fit._apron == 0 ? body : height <= fit._firstLayer ? Foot : Plane.Union(body, Foot);
+        }
+
+        private Shape At(double height)
+        {
+            if (!_below.TryGetValue(height, out var shape))
+                _below[height] = shape = part.Footprints.Below(height, part.X, part.Y, part.Turn);
+            return shape;
+        }
+    }
+}

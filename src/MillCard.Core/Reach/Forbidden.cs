@@ -1,0 +1,57 @@
+using MillCard.Core.Documents;
+using MillCard.Core.Geometry;
+
+namespace MillCard.Core.Reach;
+
+/// <summary>A region that the part may not enter below a height.</summary>
+/// <param name="KeepOut">The keep-out it comes from.</param>
+/// <param name="With">Name of the body that makes it, or null for the nozzle itself.</param>
+/// <param name="Core">The convex or other outline before the clearance margin is grown on, bed frame.</param>
+/// <param name="Margin">Clearance margin to be grown on, mm.</param>
+/// <param name="Below">It counts for what of the part lies below this, mm.</param>
+public sealed record Forbidden(KeepOut KeepOut, string? With, Shape Core, double Margin, double Below)
+{
+    /// <summary>What a keep-out forbids: itself, and for an obstacle the border that the head's bodies and beams add.</summary>
+    /// <remarks>F(z) = (K if z &lt; t) ∪ ⋃ { K ⊕ (−O_b) : u_b + z &lt; t }, grown by the clearance margin.</remarks>
+    /// <param name="machine">The machine.</param>
+    /// <param name="region">One of its keep-outs.</param>
+    /// <param name="firstLayer">Height of the first layer, mm.</param>
+    public static IEnumerable<Forbidden> Of(Machine machine, Region region, double firstLayer)
+    {
+        var keepOut = region.KeepOut;
+        switch (keepOut.Kind)
+        {
+            case KeepOutKind.Reserved:
+                yield return new Forbidden(keepOut, null, region.Outline, 0, double.PositiveInfinity);
+                yield break;
+            case KeepOutKind.BadSurface:
+                yield return new Forbidden(keepOut, null, region.Outline, 0, firstLayer);
+                yield break;
+        }
+        var top = keepOut.Top ?? double.PositiveInfinity;
+        yield return new Forbidden(keepOut, null, region.Outline, machine.Clearance, top);
+        foreach (var body in machine.Bodies)
+        {
+            if (body.Body.Underside >= top) continue;
+            yield return new Forbidden(keepOut, body.Body.Name, MinkowskiSum.Of(region.Outline, MinkowskiSum.Negated(body.Outline)), machine.Clearance, top - body.Body.Underside);
+        }
+        foreach (var beam in machine.Card.Head.Beams)
+        {
+            if (beam.Underside >= top) continue;
+            yield return new Forbidden(keepOut, "beam", Strip(machine, region, beam), 0, top - beam.Underside);
+        }
+    }
+
+    /// <summary>The whole region, clearance margin grown on to the safe side.</summary>
+    public Shape Grown => Plane.GrowOutside(Core, Margin);
+
+    private static Shape Strip(Machine machine, Region region, Beam beam)
+    {
+        const double far = 10_000;
+        var box = region.Outline.EnvelopeInternal;
+        var c = machine.Clearance;
+        return beam.Along == BeamAxis.X
+            ? Shapes.Rectangle(-far, box.MinY - beam.Far - c, 2 * far, box.Height + beam.Far - beam.Near + 2 * c)
+            : Shapes.Rectangle(box.MinX - beam.Far - c, -far, box.Width + beam.Far - beam.Near + 2 * c, 2 * far);
+    }
+}

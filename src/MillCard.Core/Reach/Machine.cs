@@ -1,0 +1,74 @@
+using MillCard.Core.Documents;
+using MillCard.Core.Geometry;
+using NetTopologySuite.Geometries;
+
+namespace MillCard.Core.Reach;
+
+/// <summary>A complete card with what follows at once from it: polygons, frames, limits. All in the bed frame, mm.</summary>
+public sealed class Machine
+{
+    private const double DefaultClearance = 1;
+
+    private Machine(Card card)
+    {
+        Card = card;
+        var envelope = card.Envelope;
+        Frames = Frames.Of(envelope.Origin!);
+        Bed = Shapes.Of(envelope.Bed!);
+        Height = Math.Min(envelope.Height!.Value, envelope.Use?.Height ?? double.PositiveInfinity);
+        Margin = envelope.Use?.Margin ?? 0;
+        Travel = TravelOf(card, Bed, Frames);
+        Clearance = card.Head.Clearance ?? DefaultClearance;
+        KeepOuts = [.. envelope.KeepOuts.Select(k => new Region(k, Shapes.Of(k.Outline, Side.Outside)))];
+        Bodies = [.. card.Head.Bodies.Select(b => new SolidBody(b, Shapes.Of(b.Outline, Side.Outside)))];
+    }
+
+    /// <summary>The document.</summary>
+    public Card Card { get; }
+    /// <summary>Bed frame ↔ machine frame.</summary>
+    public Frames Frames { get; }
+    /// <summary>The bed's outline.</summary>
+    public Polygon Bed { get; }
+    /// <summary>Highest part, mm: the lower of the machine's height and the limit of use.</summary>
+    public double Height { get; }
+    /// <summary>Strip along the edge that is not used, mm.</summary>
+    public double Margin { get; }
+    /// <summary>Where the first nozzle can go.</summary>
+    public Shape Travel { get; }
+    /// <summary>Room kept between head and anything that stands, mm.</summary>
+    public double Clearance { get; }
+    /// <summary>The keep-outs with their polygons.</summary>
+    public IReadOnlyList<Region> KeepOuts { get; }
+    /// <summary>The head's bodies with their polygons, head frame.</summary>
+    public IReadOnlyList<SolidBody> Bodies { get; }
+    /// <summary>The first nozzle.</summary>
+    public Nozzle Nozzle => Card.Head.Nozzles![0];
+    /// <summary>The firmware's dialect.</summary>
+    public FlavourId Flavour => Card.Firmware.Flavour!.Value;
+
+    /// <summary>Resolves a complete card.</summary>
+    /// <exception cref="InvalidDataException">An outline crosses itself; the message names it.</exception>
+    public static Machine Of(Card card) => new(card);
+
+    private static Shape TravelOf(Card card, Polygon bed, Frames frames)
+    {
+        var (x, y) = (card.Motion.Axes.X, card.Motion.Axes.Y);
+        var box = bed.EnvelopeInternal;
+        if (card.Motion.Layout == MotionLayout.Delta)
+        {
+            var radius = x?.Max ?? Math.Max(box.Width, box.Height) / 2;
+            return Shapes.Ellipse(frames.ZeroX, frames.ZeroY, radius, radius, Side.Outside);
+        }
+        var minX = x?.Min + frames.ZeroX ?? box.MinX;
+        var maxX = x?.Max + frames.ZeroX ?? box.MaxX;
+        var minY = y?.Min + frames.ZeroY ?? box.MinY;
+        var maxY = y?.Max + frames.ZeroY ?? box.MaxY;
+        return Shapes.Rectangle(minX, minY, Math.Max(0, maxX - minX), Math.Max(0, maxY - minY));
+    }
+}
+
+/// <summary>A keep-out with its polygon.</summary>
+public sealed record Region(KeepOut KeepOut, Polygon Outline);
+
+/// <summary>A body of the head with its polygon, head frame.</summary>
+public sealed record SolidBody(Body Body, Polygon Outline);

@@ -1,0 +1,27 @@
+namespace MillCard.Core.Routines;
+
+/// <summary>Why a routine cannot be written out.</summary>
+/// <param name="Line">Counted from 1.</param>
+/// <param name="Column">Counted from 1.</param>
+/// <param name="Message">A sentence.</param>
+public sealed record RoutineProblem(int Line, int Column, string Message);
+
+/// <summary>A routine cannot be written out.</summary>
+public sealed class RoutineException : Exception
+{
+    /// <summary>With what is wrong.</summary>
+    public RoutineException(string moment, IReadOnlyList<RoutineProblem> problems)
+        : base($"{moment} routine, line {problems[0].Line}, column {problems[0].Column}: {problems[0].Message}") => (Moment, Problems) = (moment, problems);
+
+    /// <summary>With a sentence.</summary>
+    public RoutineException(string message) : base(message) { }
+    /// <summary>With a sentence and a cause.</summary>
+    public RoutineException(string message, Exception inner) : base(message, inner) { }
+    /// <summary>Without a sentence.</summary>
+    public RoutineException() { }
+
+    /// <summary>Which routine.</summary>
+    public string Moment { get; } = "";
+    /// <summary>What is wrong.</summary>
+    public IReadOnlyList<RoutineProblem> Problems { get; } = [];
+}

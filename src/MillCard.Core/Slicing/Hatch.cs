@@ -1,0 +1,101 @@
+using MillCard.Core.Geometry;
+using NetTopologySuite.Geometries;
+using NetTopologySuite.Geometries.Prepared;
+
+namespace MillCard.Core.Slicing;
+
+/// <summary>Fills an area with parallel lines: an even-odd scan of its edges, then neighbouring rows joined to a zigzag.</summary>
+public static class Hatch
+{
+    private const double LeastLength = 0.2;
+    private const double Slack = 0.02;
+
+    /// <summary>The lines as paths.</summary>
+    /// <param name="area">Where the lines' middles may lie.</param>
+    /// <param name="angle">Direction of the lines, degrees from X.</param>
+    /// <param name="spacing">Distance of the rows, mm. Rows lie at whole multiples of it, so layers match.</param>
+    /// <param name="kind">What the lines are for.</param>
+    /// <param name="width">Line width, mm.</param>
+    public static IReadOnlyList<ToolPath> Of(Shape area, double angle, double spacing, PathKind kind, double width)
+    {
+        var (sin, cos) = Math.SinCos(angle * Math.PI / 180);
+        var rows = Scan(area, sin, cos, spacing);
+        if (rows.Count == 0) return [];
+        var within = PreparedGeometryFactory.Prepare(Plane.Offset(area, Slack, 2));
+        return Join(rows, within, sin, cos, spacing, kind, width);
+    }
+
+    /// <summary>Pieces of rows within the area, in the turned frame, by row.</summary>
+    private static SortedDictionary<int, List<(double From, double To)>> Scan(Shape area, double sin, double cos, double spacing)
+    {
+        var crossings = new List<(int Row, double U)>();
+        foreach (var polygon in Plane.Polygons(area))
+        {
+            ScanRing(polygon.ExteriorRing, sin, cos, spacing, crossings);
+            foreach (var hole in polygon.InteriorRings) ScanRing(hole, sin, cos, spacing, crossings);
+        }
+        crossings.Sort();
+        var rows = new SortedDictionary<int, List<(double, double)>>();
+        for (var i = 0; i + 1 < crossings.Count; i += 2)
+        {
+            // every ring is closed, so each row is crossed an even number of times
+            if (crossings[i + 1].U - crossings[i].U < LeastLength) continue;
+            if (!rows.TryGetValue(crossings[i].Row, out var row)) rows[crossings[i].Row] = row = [];
+            row.Add((crossings[i].U, crossings[i + 1].U));
+        }
+        return rows;
+    }
+
+    private static void ScanRing(LineString ring, double sin, double cos, double spacing, List<(int, double)> crossings)
+    {
+        var c = ring.CoordinateSequence;
+        var (u0, v0) = Turn(c.GetX(0), c.GetY(0), sin, cos);
+        for (var i = 1; i < c.Count; i++)
+        {
+            var (u1, v1) = Turn(c.GetX(i), c.GetY(i), sin, cos);
+            // a row at v counts where v0 < v ≤ v1 or v1 < v ≤ v0
+            var first = (int)Math.Floor(Math.Min(v0, v1) / spacing) + 1;
+            var last = (int)Math.Floor(Math.Max(v0, v1) / spacing);
+            for (var row = first; row <= last; row++)
+                crossings.Add((row, u0 + (row * spacing - v0) / (v1 - v0) * (u1 - u0)));
+            (u0, v0) = (u1, v1);
+        }
+    }
+
+    private static (double U, double V) Turn(double x, double y, double sin, double cos) => (cos * x + sin * y, -sin * x + cos * y);
+
+    private static List<ToolPath> Join(SortedDictionary<int, List<(double From, double To)>> rows, IPreparedGeometry within, double sin, double cos, double spacing, PathKind kind, double width)
+    {
+        var paths = new List<ToolPath>();
+        var open = new List<(List<Point> Points, double From, double To, bool AtEnd)>();
+        var previous = int.MinValue;
+        foreach (var (row, pieces) in rows)
+        {
+            var v = row * spacing;
+            var fits = row == previous + 1 ? open : [];
+            foreach (var dead in open.Except(fits)) Close(dead.Points);
+            var next = new List<(List<Point>, double, double, bool)>();
+            foreach (var piece in pieces)
+            {
+                var at = fits.FindIndex(o => Follows(o.From, o.To, o.AtEnd, piece, spacing) && Inside(o.Points[^1], Back(o.AtEnd ? piece.To : piece.From, v)));
+                var (points, atEnd) = at >= 0 ? (fits[at].Points, !fits[at].AtEnd) : ([], true);
+                if (at >= 0) fits.RemoveAt(at);
+                var (start, end) = atEnd ? (piece.From, piece.To) : (piece.To, piece.From);
+                points.Add(Back(start, v)); points.Add(Back(end, v));
+                next.Add((points, piece.From, piece.To, atEnd));
+            }
+            foreach (var dead in fits) Close(dead.Points);
+            (open, previous) = (next, row);
+        }
+        foreach (var last in open) Close(last.Points);
+        return paths;
+
+        Point Back(double u, double v) => new(cos * u - sin * v, sin * u + cos * v);
+        bool Inside(Point a, Point b) => within.Covers(Plane.Factory.CreateLineString([new Coordinate(a.X, a.Y), new Coordinate(b.X, b.Y)]));
+        void Close(List<Point> points) => paths.Add(new ToolPath(kind, [.. points], false, width));
+    }
+
+    /// <summary>Whether a piece of the next row may be joined: it overlaps, and its near end is not far.</summary>
+    private static bool Follows(double from, double to, bool atEnd, (double From, double To) piece, double spacing) =>
+        piece.From < to && piece.To > from && Math.Abs(atEnd ? piece.To - to : piece.From - from) <= 2 * spacing;
+}

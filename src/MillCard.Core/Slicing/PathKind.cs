@@ -1,0 +1,38 @@
+namespace MillCard.Core.Slicing;
+
+/// <summary>What a line of plastic is for.</summary>
+public enum PathKind : byte
+{
+    /// <summary>Round the first layer, to get the flow going.</summary>
+    Skirt,
+    /// <summary>The outermost wall.</summary>
+    OuterWall,
+    /// <summary>Another wall.</summary>
+    InnerWall,
+    /// <summary>Solid fill.</summary>
+    Solid,
+    /// <summary>Sparse infill.</summary>
+    Infill,
+}
+
+/// <summary>A line of plastic.</summary>
+/// <param name="Kind">What it is for.</param>
+/// <param name="Points">Its middle, mm, bed frame; a closed one does not repeat its first point.</param>
+/// <param name="Closed">Whether it runs back to its first point.</param>
+/// <param name="Width">mm.</param>
+public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double Width)
+{
+    /// <summary>Length of the middle, mm.</summary>
+    public double Length
+    {
+        get
+        {
+            var sum = Closed ? Points[^1].To(Points[0]) : 0;
+            for (var i = 1; i < Points.Length; i++) sum += Points[i - 1].To(Points[i]);
+            return sum;
+        }
+    }
+}
+
+/// <summary>One layer in the order in which it is printed.</summary>
+public sealed record LayerPlan(LayerPlace Place, IReadOnlyList<ToolPath> Paths);

@@ -1,0 +1,95 @@
+using System.Globalization;
+using System.Text;
+using MillCard.Core.DryRun;
+using MillCard.Core.Findings;
+using MillCard.Core.Flow;
+using MillCard.Core.Meshes;
+using MillCard.Core.Reach;
+using MillCard.Core.Routines;
+
+namespace MillCard.Core.Slicing;
+
+/// <summary>From parts, a card, a filament and a recipe to a program for the machine. The same input gives the same bytes.</summary>
+public static class Slicer
+{
+    private const int MostLayers = 100_000;
+
+    /// <summary>Slices and dry-runs.</summary>
+    /// <param name="job">What is to be sliced.</param>
+    /// <param name="progress">Told how far it has come.</param>
+    /// <param name="stop">Ends the computation.</param>
+    public static SliceResult Slice(SliceJob job, IProgress<Progress>? progress = null, CancellationToken stop = default)
+    {
+        var refusals = Refusals(job, stop).ToArray();
+        if (refusals.Length > 0) return new SliceResult(default, [], null, refusals);
+
+        var notes = new List<Finding>();
+        var parts = new List<Layering.Layer[]>();
+        foreach (var part in job.Parts)
+        {
+            var (layers, unclosed) = Layering.Of(Placement.Place(part.Mesh, part.Part), job.Recipe, progress, stop);
+            if (unclosed > 0)
+                notes.Add(new Finding("open-mesh", Severity.Caution, $"{part.Part.Name}: {unclosed} outlines of its layers have gaps over {CrossSections.Gap} mm and were left out.", "The mesh has holes; what is missing there is not printed."));
+            parts.Add(layers);
+        }
+        if (parts.All(p => p.Length == 0))
+            return new SliceResult(default, [], null, [new Finding("nothing-to-print", Severity.Stop, "No part is as high as half a first layer.", "There is nothing to print.")]);
+
+        progress?.Report(new Progress("order", 0, 1));
+        var plans = LayerOrder.Of(job, parts, stop);
+        try
+        {
+            var body = new ProgramWriter(job, plans).Write(stop);
+            progress?.Report(new Progress("dry run", 0, 1));
+            var first = SimulatedMachine.Run(job.Machine, body, stop);
+            var program = Headed(job, plans.Count, first, body);
+            var run = SimulatedMachine.Run(job.Machine, program, stop);
+            return new SliceResult(program, plans, run, [.. notes, .. Rules.Check(run, job.Machine)]);
+        }
+        catch (RoutineException broken)
+        {
+            return new SliceResult(default, [], null, [new Finding("broken-routine", Severity.Stop, broken.Message, "A routine that cannot be written out would leave a hole in the print's code.")]);
+        }
+    }
+
+    private static IEnumerable<Finding> Refusals(SliceJob job, CancellationToken stop)
+    {
+        if (job.Parts.Count == 0)
+            yield return new Finding("nothing-to-print", Severity.Stop, "There is no part on the bed.", "There is nothing to print.", "/parts");
+        var recipe = job.Recipe;
+        var first = recipe.FirstLayerHeight ?? recipe.LayerHeight!.Value;
+        if (job.Parts.Count > 0 && job.Parts.Max(p => p.Footprints.Height) / recipe.LayerHeight!.Value > MostLayers)
+            yield return new Finding("too-many-layers", Severity.Stop, $"This would be more than {MostLayers} layers.", "Use higher layers.", "/recipe/layerHeight");
+        foreach (var (height, pointer) in new[] { (first, "/recipe/firstLayerHeight"), (recipe.LayerHeight!.Value, "/recipe/layerHeight") })
+            if (height > recipe.LineWidth!.Value)
+                yield return new Finding("line-higher-than-wide", Severity.Stop, $"A line of {recipe.LineWidth:0.###} mm cannot be {height:0.###} mm high.", "A line is at least as wide as it is high.", pointer);
+        var fit = new Fit(job.Machine, recipe).Of([.. job.Parts.Select(p => new StandingPart(p.Part.Name, p.Footprints, p.Part.X, p.Part.Y, p.Part.Turn))], stop: stop);
+        for (var i = 0; i < fit.Count; i++)
+            foreach (var violation in fit[i].Violations)
+            {
+                var cure = violation.Move is { } move ? string.Create(CultureInfo.InvariantCulture, $" Moving it by X {move.X:0.###}, Y {move.Y:0.###} mm cures it.") : " No move cures it.";
+                yield return new Finding("does-not-fit", Severity.Stop, violation.Message + cure, "It would be printed where the machine cannot or must not go.", $"/parts/{i}");
+            }
+    }
+
+    private static byte[] Headed(SliceJob job, int layers, DryRunReport run, ReadOnlyMemory<byte> body)
+    {
+        var time = TimeSpan.FromSeconds(run.TotalSeconds);
+        var grams = run.Filament * ExtrudedLine.FilamentArea(job.Filament.Diameter!.Value) * (job.Filament.Density ?? 0) / 1000;
+        var header = new StringBuilder();
+        void Say(string name, string value) => header.Append("; ").Append(name).Append(": ").Append(OneLine(value)).Append('\n');
+        Say("job", job.Name);
+        Say("card", $"{job.Machine.Card.Name}{(job.Revision is null ? "" : $", revision {job.Revision}")}");
+        Say("filament", job.Filament.Name!);
+        Say("recipe", job.Recipe.Name!);
+        Say("layers", layers.ToString(CultureInfo.InvariantCulture));
+        Say("estimate", string.Create(CultureInfo.InvariantCulture, $"{(int)time.TotalHours} h {time.Minutes} min {time.Seconds} s, filament {run.Filament:0} mm{(grams > 0 ? $", {grams:0.0} g" : "")}"));
+        var head = Encoding.UTF8.GetBytes(header.ToString());
+        var whole = new byte[head.Length + body.Length];
+        head.CopyTo(whole, 0);
+        body.Span.CopyTo(whole.AsSpan(head.Length));
+        return whole;
+    }
+
+    private static string OneLine(string text) => new([.. text.Select(c => char.IsControl(c) ? ' ' : c)]);
+}

@@ -1,0 +1,222 @@
+using CsCheck;
+using MillCard.Core.Documents;
+using MillCard.Core.Geometry;
+using MillCard.Core.Meshes;
+using MillCard.Core.Reach;
+using NetTopologySuite.Geometries;
+using NetTopologySuite.Geometries.Prepared;
+using Xunit;
+
+namespace MillCard.Core.Tests;
+
+public class FitTests
+{
+    private static PartFit Verdict(Card card, Mesh mesh, double x, double y, double turn = 0, Recipe? recipe = null) =>
+        new Fit(card.Machine(), recipe).Of([new StandingPart("part", new Footprints(mesh), x, y, turn)])[0];
+
+    [Fact]
+    public void A_part_in_the_middle_fits() => Assert.True(Verdict(Cards.Bare(), Solids.Box(20, 20, 20), 150, 100).Fits);
+
+    [Fact]
+    public void A_part_over_the_edge_says_how_far_and_how_to_move_it()
+    {
+        var violation = Assert.Single(Verdict(Cards.Bare() with { Motion = Wide }, Solids.Box(20, 20, 20), 5, 100).Violations);
+        Assert.Equal((ViolationKind.Bed, 5.0), (violation.Kind, Math.Round(violation.Distance, 6)));
+        Assert.Equal((5.0, 0.0), (Math.Round(violation.Move!.X, 6), Math.Round(violation.Move.Y, 6)));
+    }
+
+    [Fact]
+    public void The_margin_counts_from_the_edge()
+    {
+        var card = Cards.Bare() with { Motion = Wide };
+        card = card with { Envelope = card.Envelope with { Use = new() { Margin = 3 } } };
+        Assert.Equal(3, Assert.Single(Verdict(card, Solids.Box(20, 20, 20), 10, 100).Violations).Distance, 1e-6);
+    }
+
+    [Fact]
+    public void What_is_too_high_cannot_be_moved_right()
+    {
+        var violation = Assert.Single(Verdict(Cards.Bare(height: 50), Solids.Box(20, 20, 62.5), 100, 100).Violations);
+        Assert.Equal((ViolationKind.Height, 12.5), (violation.Kind, violation.Distance));
+        Assert.Null(violation.Move);
+    }
+
+    [Theory, InlineData(KeepOutKind.Reserved, 0.0), InlineData(KeepOutKind.Obstacle, 1.5)]
+    public void A_part_near_a_keep_out_says_the_exact_distance(KeepOutKind kind, double clearance)
+    {
+        var card = Cards.Bare();
+        card = card with
+        {
+            Envelope = card.Envelope with { KeepOuts = [Cards.Box("post", kind, 100, 90, 20, 20, 8)] },
+            Head = card.Head with { Clearance = clearance },
+        };
+        Assert.True(Verdict(card, Solids.Box(20, 20, 20), 130 + clearance + 0.01, 100).Fits);
+        var violation = Assert.Single(Verdict(card, Solids.Box(20, 20, 20), 127, 100).Violations);
+        Assert.Equal(("post", 3 + clearance), (violation.With, Math.Round(violation.Distance, 6)));
+        Assert.Equal(3 + clearance, violation.Move!.X, 0.011);
+    }
+
+    [Fact]
+    public void A_bad_surface_counts_for_the_first_layer_only()
+    {
+        // a table: 40 wide on top, one 10 mm foot; the bad place lies under the overhang
+        var card = Cards.Bare();
+        card = card with { Envelope = card.Envelope with { KeepOuts = [Cards.Box("dent", KeepOutKind.BadSurface, 165, 95, 5, 10)] } };
+        var mushroom = Solids.Revolved(t => t < 0.2 ? (25 * t, 0) : t < 0.5 ? (5, (t - 0.2) * 50) : t < 0.7 ? (5 + (t - 0.5) * 100, 15) : t < 0.8 ? (25, 15 + (t - 0.7) * 100) : (25 * (1 - t) / 0.2, 25), 100, 48);
+        Assert.True(Verdict(card, mushroom, 150, 100).Fits);
+        Assert.False(Verdict(card with { Envelope = card.Envelope with { KeepOuts = [Cards.Box("wiper", KeepOutKind.Reserved, 165, 95, 5, 10)] } }, mushroom, 150, 100).Fits);
+    }
+
+    [Fact]
+    public void A_body_adds_its_border_to_an_obstacle_that_is_higher_than_its_underside()
+    {
+        var card = Cards.Bare();
+        card = card with
+        {
+            Envelope = card.Envelope with { KeepOuts = [Cards.Box("clip", KeepOutKind.Obstacle, 0, 90, 12, 20, 6)] },
+            Head = card.Head with { Clearance = 0, Bodies = [new Body { Name = "duct", Outline = new RectangleOutline { X = -20, Y = -20, Width = 40, Depth = 40 }, Underside = 4.5 }] },
+        };
+        // below 1.5 mm the duct is lower than the clip's top: 20 mm more are lost
+        Assert.Equal(("clip", "duct"), Verdict(card, Solids.Box(20, 20, 20), 40, 100).Violations.Select(v => (v.With, v.By)).Single());
+        Assert.True(Verdict(card, Solids.Box(20, 20, 20), 42.01, 100).Fits);
+        var low = card with { Head = card.Head with { Bodies = [card.Head.Bodies[0] with { Underside = 6 }] } };
+        Assert.True(Verdict(low, Solids.Box(20, 20, 20), 22.01, 100).Fits);
+    }
+
+    [Fact]
+    public void The_skirt_belongs_to_the_part()
+    {
+        var recipe = Cards.Standard with { Skirt = new() { Rounds = 2, Gap = 4 }, LineWidth = 0.5 };
+        Assert.True(Verdict(Cards.Bare(), Solids.Box(20, 20, 20), 10, 100).Fits);
+        Assert.Equal(5, Verdict(Cards.Bare(), Solids.Box(20, 20, 20), 10, 100, recipe: recipe).Violations[0].Distance, 0.011);
+    }
+
+    [Fact]
+    public void A_round_bed_takes_what_its_corners_reach()
+    {
+        var card = Cards.Bare();
+        card = card with { Envelope = card.Envelope with { Bed = new EllipseBed { Width = 180, Depth = 180 }, Origin = new() { X = 90, Y = 90 } }, Motion = card.Motion with { Layout = MotionLayout.Delta } };
+        var half = 90 / Math.Sqrt(2);
+        Assert.True(Verdict(card, Solids.Box(2 * half - 0.05, 2 * half - 0.05, 20), 90, 90).Fits);
+        Assert.Null(Verdict(card, Solids.Box(2 * half + 0.1, 2 * half + 0.1, 20), 90, 90).Violations[0].Move);
+    }
+
+    [Fact]
+    public void Parts_must_not_overlap()
+    {
+        var prints = new Footprints(Solids.Box(20, 20, 20));
+        var verdicts = new Fit(Cards.Bare().Machine()).Of([new("a", prints, 100, 100, 0), new("b", prints, 112, 100, 0)]);
+        Assert.Equal(8, Assert.Single(verdicts[0].Violations).Distance, 1e-6);
+        Assert.True(new Fit(Cards.Bare().Machine()).Of([new("a", prints, 100, 100, 0), new("b", prints, 120, 100, 0)]).All(v => v.Fits));
+    }
+
+    [Theory, InlineData(0), InlineData(90), InlineData(37)]
+    public void A_projection_has_the_area_of_the_solid_seen_from_above(double turn)
+    {
+        // a torus from above is a ring: π((R + r)² − (R − r)²); closed form
+        var prints = new Footprints(Solids.Torus(20, 6, 96, 192));
+        Assert.Equal(Math.PI * (26 * 26 - 14 * 14), prints.Below(double.PositiveInfinity, 50, 50, turn).Area, 3.0);
+        // the lower half up to 6 mm covers the same ring; up to 3 mm it is the band where the tube is that low
+        Assert.Equal(prints.Whole.Area, prints.Below(6).Area, 0.5);
+        var reach = Math.Sqrt(36 - 9);
+        Assert.Equal(Math.PI * ((20 + reach) * (20 + reach) - (20 - reach) * (20 - reach)), prints.Below(3).Area, 3.0);
+    }
+
+    private static readonly Gen<(Card Card, Mesh Part, double X, double Y, double Turn)> Scenes =
+        from round in Gen.Bool
+        from width in Gen.Double[60, 200]
+        from depth in Gen.Double[60, 200]
+        from keepOuts in Gen.Select(Gen.Double[0, 180], Gen.Double[0, 180], Gen.Double[4, 40], Gen.Double[4, 40], Gen.Int[0, 2]).Array[0, 4]
+        from radii in Gen.Double[4, 25].Array[5, 12]
+        from x in Gen.Double[0, 200]
+        from y in Gen.Double[0, 200]
+        from turn in Gen.Double[0, 360]
+        let bare = Cards.Bare(width, depth)
+        let card = bare with
+        {
+            Envelope = bare.Envelope with
+            {
+                Bed = round ? new EllipseBed { Width = width, Depth = depth } : bare.Envelope.Bed,
+                KeepOuts = [.. keepOuts.Select((k, i) => Cards.Box($"k{i}", (KeepOutKind)k.Item5, k.Item1, k.Item2, k.Item3, k.Item4, 5))],
+            },
+            Head = bare.Head with { Clearance = 1, Bodies = [new Body { Name = "duct", Outline = new CircleOutline { X = 2, Y = 0, Radius = 8 }, Underside = 3 }] },
+        }
+        let outline = radii.Select((r, i) => (r * Math.Cos(2 * Math.PI * i / radii.Length), r * Math.Sin(2 * Math.PI * i / radii.Length))).ToArray()
+        select (card, Solids.Prism(outline, 10), x, y, turn);
+
+    [Fact]
+    public void The_verdict_equals_a_brute_force_raster() => Scenes.Sample(scene =>
+    {
+        var verdict = Verdict(scene.Card, scene.Part, scene.X, scene.Y, scene.Turn);
+        var clear = Raster(scene.Card, scene.Part, scene.X, scene.Y, scene.Turn);
+        if (clear is { } expected) Assert.Equal(expected, verdict.Fits);
+    }, iter: 400);
+
+    /// <summary>Whether every sample point of the part is allowed; null where some lies within a quarter millimetre of a border.</summary>
+    private static bool? Raster(Card card, Mesh part, double x, double y, double turn)
+    {
+        const double step = 0.5, doubt = 0.25;
+        var print = new Footprints(part).Below(double.PositiveInfinity, x, y, turn);
+        var locate = PreparedGeometryFactory.Prepare(print);
+        var (fits, unsure) = (true, false);
+        var box = print.EnvelopeInternal;
+        var samples = new List<Coordinate>(print.Coordinates);
+        for (var px = box.MinX; px <= box.MaxX; px += step)
+            for (var py = box.MinY; py <= box.MaxY; py += step)
+                if (locate.Contains(Plane.Factory.CreatePoint(new Coordinate(px, py)))) samples.Add(new Coordinate(px, py));
+        foreach (var sample in samples)
+        {
+            var depth = Allowed(card, sample);
+            if (Math.Abs(depth) < doubt) unsure = true;
+            else if (depth < 0) fits = false;
+        }
+        // a border that passes between samples of a part that seems to fit, or a narrow overlap
+        return !fits ? false : unsure ? null : true;
+    }
+
+    /// <summary>Signed room at a point: positive inside the bed and outside every keep-out, by definition of each kind and not by the code under test.</summary>
+    private static double Allowed(Card card, Coordinate p)
+    {
+        var room = card.Envelope.Bed switch
+        {
+            RectangleBed r => Math.Min(Math.Min(p.X, r.Width!.Value - p.X), Math.Min(p.Y, r.Depth!.Value - p.Y)),
+            EllipseBed e => EllipseRoom(p.X - e.Width!.Value / 2, p.Y - e.Depth!.Value / 2, e.Width.Value / 2, e.Depth.Value / 2),
+            _ => throw new InvalidOperationException(),
+        };
+        foreach (var keepOut in card.Envelope.KeepOuts)
+        {
+            var k = (RectangleOutline)keepOut.Outline;
+            room = Math.Min(room, BoxDistance(p.X, p.Y, k) - (keepOut.Kind == KeepOutKind.Obstacle ? 1 : 0));
+            // the duct, a disc of 8 about (2, 0) from the nozzle, 3 above the tip, hits an obstacle of 5 while the nozzle is below 2
+            if (keepOut.Kind == KeepOutKind.Obstacle) room = Math.Min(room, BoxDistance(p.X + 2, p.Y, k) - 8 - 1);
+        }
+        return room;
+    }
+
+    private static double EllipseRoom(double x, double y, double a, double b)
+    {
+        var f = Math.Sqrt(x * x / (a * a) + y * y / (b * b));
+        return (1 - f) * Math.Min(a, b);
+    }
+
+    private static double BoxDistance(double x, double y, RectangleOutline k)
+    {
+        var dx = Math.Max(k.X - x, x - k.X - k.Width);
+        var dy = Math.Max(k.Y - y, y - k.Y - k.Depth);
+        return dx > 0 && dy > 0 ? Math.Sqrt(dx * dx + dy * dy) : Math.Max(dx, dy);
+    }
+
+    [Fact]
+    public void The_curing_move_cures_and_no_shorter_one_does() => Gen.Select(Scenes, Gen.Double[0, 2 * Math.PI]).Sample((scene, angle) =>
+    {
+        var verdict = Verdict(scene.Card, scene.Part, scene.X, scene.Y, scene.Turn);
+        if (verdict.Fits || verdict.Violations[0].Move is not { } move) return;
+        Assert.True(Verdict(scene.Card, scene.Part, scene.X + move.X, scene.Y + move.Y, scene.Turn).Fits, $"{move}");
+        if (move.Length < 0.2) return;
+        var shorter = move.Length - 0.1;
+        foreach (var direction in Enumerable.Range(0, 12).Select(i => angle + i * Math.PI / 6).Append(Math.Atan2(move.Y, move.X)))
+            Assert.False(Verdict(scene.Card, scene.Part, scene.X + shorter * Math.Cos(direction), scene.Y + shorter * Math.Sin(direction), scene.Turn).Fits);
+    }, iter: 60);
+
+    private static MotionFacts Wide => new() { Axes = new() { X = new() { Min = -100, Max = 500 }, Y = new() { Min = -100, Max = 500 } } };
+}

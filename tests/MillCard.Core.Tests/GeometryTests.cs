@@ -1,0 +1,101 @@
+using CsCheck;
+using MillCard.Core.Geometry;
+using NetTopologySuite.Geometries;
+using Xunit;
+
+namespace MillCard.Core.Tests;
+
+public class GeometryTests
+{
+    private static readonly Gen<Polygon> Convex =
+        from points in Gen.Select(Gen.Double[-50, 50], Gen.Double[-50, 50]).Array[5, 20]
+        let hull = Shapes.Hull(Plane.Factory.CreateMultiPointFromCoords([.. points.Select(p => new Coordinate(p.Item1, p.Item2))]))
+        where hull.Area > 1
+        select (Polygon)hull;
+
+    /// <summary>A star-shaped outline: simple, mostly not convex.</summary>
+    private static readonly Gen<Polygon> Star =
+        from radii in Gen.Double[3, 40].Array[5, 24]
+        select Plane.Factory.CreatePolygon([.. radii.Append(radii[0]).Select((r, i) => new Coordinate(
+            r * Math.Cos(2 * Math.PI * (i % radii.Length) / radii.Length), r * Math.Sin(2 * Math.PI * (i % radii.Length) / radii.Length)))]);
+
+    // Steiner's formula, area(A ⊕ disc r) = A + P·r + πr² for convex A: J. Steiner 1840; Schneider, "Convex Bodies", section 4.
+    [Fact]
+    public void Growing_a_convex_outline_follows_Steiners_formula() => Gen.Select(Convex, Gen.Double[0.5, 30]).Sample((shape, r) =>
+    {
+        var exact = shape.Area + shape.Length * r + Math.PI * r * r;
+        var grown = Plane.GrowOutside(shape, r).Area;
+        Assert.InRange(grown, exact, exact + 0.011 * (shape.Length + 2 * Math.PI * r));
+    }, iter: 300);
+
+    // Mixed area: area(A ⊕ B) is a quadratic form; for B = λA it is (1 + λ)² area(A). Schneider, "Convex Bodies", section 5.
+    [Fact]
+    public void Adding_a_scaled_copy_scales_the_area() => Gen.Select(Convex, Gen.Double[0.1, 2]).Sample((shape, scale) =>
+    {
+        var copy = (Polygon)NetTopologySuite.Geometries.Utilities.AffineTransformation.ScaleInstance(scale, scale).Transform(shape);
+        Assert.Equal((1 + scale) * (1 + scale) * shape.Area, MinkowskiSum.Of(shape, copy).Area, 1e-6 * shape.Area * 10);
+    }, iter: 200);
+
+    [Fact]
+    public void A_sum_with_an_outline_beside_the_zero_has_the_whole_area() =>
+        Assert.Equal(900, MinkowskiSum.Of(Shapes.Rectangle(0, 0, 20, 20), Shapes.Rectangle(30, -5, 10, 10)).Area, 1e-9);
+
+    // NetTopologySuite's own buffer, as an independent reference for a disc.
+    [Fact]
+    public void A_sum_of_any_outline_with_a_disc_is_the_buffer() => Gen.Select(Star, Gen.Double[1, 10]).Sample((shape, r) =>
+    {
+        var disc = Shapes.Ellipse(0, 0, r, r, Side.Inside);
+        var sum = MinkowskiSum.Of(shape, disc);
+        var buffer = shape.Buffer(r, 64);
+        Assert.True(sum.SymmetricDifference(buffer).Area < 0.012 * (sum.Length + 1), $"{sum.Area} {buffer.Area}");
+    }, iter: 60);
+
+    [Fact]
+    public void A_point_is_in_the_sum_where_the_outlines_overlap() => Gen.Select(Star, Star, Gen.Double[-90, 90], Gen.Double[-90, 90]).Sample((a, b, x, y) =>
+    {
+        var inSum = MinkowskiSum.Of(a, MinkowskiSum.Negated(b)).Covers(Plane.Factory.CreatePoint(new Coordinate(x, y)));
+        var overlap = a.Intersects(Plane.Moved(b, x, y));
+        var near = a.Distance(Plane.Moved(b, x, y)) is > 0 and < 1e-6 || a.Intersection(Plane.Moved(b, x, y)).Area is > 0 and < 1e-6;
+        Assert.True(near || inSum == overlap);
+    }, iter: 200);
+
+    // n ≥ π / acos(1 − 0.01/r): the sagitta of a chord, r(1 − cos(π/n)), is at most 0.01 mm. Elementary geometry.
+    [Theory, InlineData(0.5), InlineData(10), InlineData(95), InlineData(1000)]
+    public void Circles_are_drawn_to_a_hundredth_on_the_safe_side(double r)
+    {
+        var (inner, outer) = (Shapes.Ellipse(0, 0, r, r, Side.Inside), Shapes.Ellipse(0, 0, r, r, Side.Outside));
+        Assert.All(inner.Coordinates, c => Assert.True(Math.Sqrt(c.X * c.X + c.Y * c.Y) <= r + 1e-9));
+        var middle = inner.Distance(Plane.Factory.CreatePoint(new Coordinate(3 * r, 0)));
+        Assert.InRange(middle, 2 * r - 1e-9, 2 * r + 0.011);
+        Assert.True(outer.Boundary.Distance(Plane.Factory.CreatePoint(new Coordinate(0, 0))) >= r - 1e-9);
+        Assert.True(outer.Coordinates.Max(c => Math.Sqrt(c.X * c.X + c.Y * c.Y)) <= r + 0.0101);
+    }
+
+    [Fact]
+    public void Frames_turn_back() => Gen.Select(Gen.Double[-500, 500], Gen.Double[-500, 500], Gen.Double[-500, 500], Gen.Double[-500, 500]).Sample((zx, zy, x, y) =>
+    {
+        var frames = Frames.Of(new Documents.Position { X = zx, Y = zy });
+        var back = frames.ToBed(frames.ToMachine(new(x, y)));
+        Assert.Equal(x, back.X, 1e-9);
+        Assert.Equal(y, back.Y, 1e-9);
+    });
+
+    [Fact]
+    public void A_centred_origin_has_negative_coordinates() =>
+        Assert.Equal(new(-95, 0), Frames.Of(new Documents.Position { X = 95, Y = 95 }).ToMachine(new(0, 95)));
+
+    [Fact]
+    public void Winding_covers_what_any_of_two_crossing_outlines_covers() => Gen.Select(Star, Star, Gen.Double[-40, 40]).Sample((a, b, x) =>
+    {
+        var moved = Plane.Moved(b, x, 3);
+        var resolved = Winding.Resolve([.. Segments(a), .. Segments(moved)]);
+        Assert.Equal(a.Union(moved).Area, resolved.Area, 1e-3);
+    }, iter: 100);
+
+    private static IEnumerable<DirectedSegment> Segments(Shape shape)
+    {
+        var ring = ((Polygon)shape).ExteriorRing.Coordinates;
+        if (!NetTopologySuite.Algorithm.Orientation.IsCCW(ring)) ring = [.. ring.Reverse()];
+        for (var i = 1; i < ring.Length; i++) yield return new DirectedSegment(ring[i - 1].X, ring[i - 1].Y, ring[i].X, ring[i].Y);
+    }
+}

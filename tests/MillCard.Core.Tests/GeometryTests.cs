@@ -57,7 +57,7 @@ public class GeometryTests
         var overlap = a.Intersects(Plane.Moved(b, x, y));
         var near = a.Distance(Plane.Moved(b, x, y)) is > 0 and < 1e-6 || a.Intersection(Plane.Moved(b, x, y)).Area is > 0 and < 1e-6;
         Assert.True(near || inSum == overlap);
-    }, iter: 200);
+    }, iter: 50);
 
     // n ≥ π / acos(1 − 0.01/r): the sagitta of a chord, r(1 − cos(π/n)), is at most 0.01 mm. Elementary geometry.
     [Theory, InlineData(0.5), InlineData(10), InlineData(95), InlineData(1000)]

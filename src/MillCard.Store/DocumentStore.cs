@@ -1,58 +1,114 @@
+using System.Text.Json;
+using MillCard.Core.Documents;
+using MillCard.Core.Findings;
 using Microsoft.EntityFrameworkCore;
+using Npgsql;
 
 namespace MillCard.Store;
 
-/// <summary>What saving a draft led to.</summary>
-/// <param name="Row">The document as it stands now; null where there is none.</param>
-/// <param name="Clash">Somebody saved in between: nothing was written, and <paramref name="Row"/> is theirs.</param>
-public sealed record SaveOutcome(DocumentRow? Row, bool Clash);
+/// <summary>A stored document.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Version">What a save must name to show that it saw this state.</param>
+/// <param name="SavedAt">When the draft was last saved.</param>
+/// <param name="Document">The draft.</param>
+public sealed record Stored<T>(Guid Id, uint Version, DateTimeOffset SavedAt, T Document) where T : class, IDocument;
 
-/// <summary>Documents and their drafts.</summary>
-public sealed class DocumentStore(MillCardContext context, TimeProvider clock)
+/// <summary>A document in a list.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Name">Its name; empty where it has none yet.</param>
+/// <param name="Version">What a save must name.</param>
+/// <param name="SavedAt">When the draft was last saved.</param>
+/// <param name="Card">What the rack shows, for cards.</param>
+public sealed record DocumentHead(Guid Id, string Name, uint Version, DateTimeOffset SavedAt, CardSummary? Card);
+
+/// <summary>What a save came to.</summary>
+/// <param name="Saved">The new state; null where the save was refused.</param>
+/// <param name="Current">The state in the database where somebody else saved in between.</param>
+public sealed record SaveOutcome<T>(Stored<T>? Saved, Stored<T>? Current) where T : class, IDocument;
+
+/// <summary>A document names another one that is not there.</summary>
+public sealed class MissingReferenceException(string message, Exception inner) : Exception(message, inner);
+
+/// <summary>Documents of one kind in the database.</summary>
+public sealed class DocumentStore<T>(MillCardContext context, TimeProvider clock) where T : class, IDocument
 {
-    /// <summary>All documents of a kind by name, without their drafts.</summary>
-    public Task<List<DocumentRow>> ListAsync(string kind, CancellationToken stop) => context.Documents.AsNoTracking()
-        .Where(d => d.Kind == kind).OrderBy(d => d.Name).ThenBy(d => d.Id)
-        .Select(d => new DocumentRow { Id = d.Id, Kind = d.Kind, Name = d.Name, Archived = d.Archived, Draft = "{}", Summary = d.Summary, Saved = d.Saved, Version = d.Version })
-        .ToListAsync(stop);
+    private static readonly string Kind = T.Kind;
 
-    /// <summary>One document, or null.</summary>
-    public Task<DocumentRow?> FindAsync(Guid id, CancellationToken stop) => context.Documents.AsNoTracking().FirstOrDefaultAsync(d => d.Id == id, stop);
-
-    /// <summary>A new document. The id may be given, so that demo documents keep theirs.</summary>
-    public async Task<DocumentRow> AddAsync(string kind, string name, string draft, string summary, CancellationToken stop, Guid? id = null)
+    /// <summary>All of the kind, by name.</summary>
+    /// <param name="cardId">Only those that belong to this card; null for all.</param>
+    /// <param name="stop">Ends the query.</param>
+    public async Task<IReadOnlyList<DocumentHead>> ListAsync(Guid? cardId, CancellationToken stop)
     {
-        var row = new DocumentRow { Id = id ?? Guid.CreateVersion7(clock.GetUtcNow()), Kind = kind, Name = name, Draft = draft, Summary = summary, Saved = clock.GetUtcNow() };
-        context.Add(row);
-        await context.SaveChangesAsync(stop);
-        return row;
+        var rows = await context.Documents.AsNoTracking()
+            .Where(d => d.Kind == Kind && (cardId == null || d.CardId == cardId))
+            .OrderBy(d => d.Name).ThenBy(d => d.CreatedAt)
+            .Select(d => new { d.Id, d.Name, d.Version, d.SavedAt, d.Summary })
+            .ToListAsync(stop);
+        return [.. rows.Select(d => new DocumentHead(d.Id, d.Name, d.Version, d.SavedAt, d.Summary is null ? null : JsonSerializer.Deserialize<CardSummary>(d.Summary, DocumentJson.Options)))];
     }
 
-    /// <summary>Saves a draft if nobody else has since.</summary>
-    /// <param name="id">The document.</param>
-    /// <param name="seen">The version that the change was made on.</param>
-    /// <param name="name">Its name now.</param>
-    /// <param name="draft">JSON.</param>
-    /// <param name="summary">JSON.</param>
-    /// <param name="stop">Ends the wait.</param>
-    public async Task<SaveOutcome> SaveAsync(Guid id, uint seen, string name, string draft, string summary, CancellationToken stop)
+    /// <summary>One document, or null.</summary>
+    public async Task<Stored<T>?> FindAsync(Guid id, CancellationToken stop) =>
+        await context.Documents.AsNoTracking().FirstOrDefaultAsync(d => d.Id == id && d.Kind == Kind, stop) is { } row ? Read(row) : null;
+
+    /// <summary>Keeps a new document.</summary>
+    /// <exception cref="MissingReferenceException">It belongs to a card that is not there.</exception>
+    public async Task<Stored<T>> AddAsync(Guid id, T document, CancellationToken stop)
     {
-        var row = await context.Documents.FirstOrDefaultAsync(d => d.Id == id, stop);
-        if (row is null) return new SaveOutcome(null, false);
-        context.Entry(row).Property(d => d.Version).OriginalValue = seen;
-        (row.Name, row.Draft, row.Summary, row.Saved) = (name, draft, summary, clock.GetUtcNow());
+        var now = clock.GetUtcNow();
+        var row = new DocumentRow { Id = id, Kind = Kind, Name = "", Draft = "", CreatedAt = now };
+        Write(row, document, now);
+        context.Documents.Add(row);
+        await SaveAsync(stop);
+        return Read(row);
+    }
+
+    /// <summary>Saves a draft if nobody else has since the given version.</summary>
+    /// <returns>Null where there is no such document.</returns>
+    /// <exception cref="MissingReferenceException">It belongs to a card that is not there.</exception>
+    public async Task<SaveOutcome<T>?> SaveAsync(Guid id, uint version, T document, CancellationToken stop)
+    {
+        if (await context.Documents.FirstOrDefaultAsync(d => d.Id == id && d.Kind == Kind, stop) is not { } row) return null;
+        if (row.Version != version) return new SaveOutcome<T>(null, Read(row));
+        Write(row, document, clock.GetUtcNow());
         try
         {
-            await context.SaveChangesAsync(stop);
-            return new SaveOutcome(row, false);
+            await SaveAsync(stop);
+            return new SaveOutcome<T>(Read(row), null);
         }
         catch (DbUpdateConcurrencyException)
         {
             context.ChangeTracker.Clear();
-            return new SaveOutcome(await FindAsync(id, stop), true);
+            return await FindAsync(id, stop) is { } current ? new SaveOutcome<T>(null, current) : null;
         }
     }
 
-    /// <summary>Deletes a document; tells whether there was one.</summary>
-    public async Task<bool> DeleteAsync(Guid id, CancellationToken stop) => await context.Documents.Where(d => d.Id == id).ExecuteDeleteAsync(stop) > 0;
+    /// <summary>Removes a document and all that belongs to it.</summary>
+    /// <returns>Whether there was one.</returns>
+    public async Task<bool> RemoveAsync(Guid id, CancellationToken stop) =>
+        await context.Documents.Where(d => d.Id == id && d.Kind == Kind).ExecuteDeleteAsync(stop) > 0;
+
+    private async Task SaveAsync(CancellationToken stop)
+    {
+        try
+        {
+            await context.SaveChangesAsync(stop);
+        }
+        catch (DbUpdateException broken) when (broken.InnerException is PostgresException { SqlState: PostgresErrorCodes.ForeignKeyViolation })
+        {
+            throw new MissingReferenceException("It belongs to a card that is not there any more.", broken);
+        }
+    }
+
+    private static void Write(DocumentRow row, T document, DateTimeOffset now)
+    {
+        row.Name = document.Name ?? "";
+        row.Draft = JsonSerializer.Serialize(document, DocumentJson.Options);
+        row.Summary = document is Card card ? JsonSerializer.Serialize(CardSummary.Of(card), DocumentJson.Options) : null;
+        row.CardId = document is Trial trial ? trial.Card : null;
+        row.SavedAt = now;
+    }
+
+    private static Stored<T> Read(DocumentRow row) =>
+        new(row.Id, row.Version, row.SavedAt, JsonSerializer.Deserialize<T>(row.Draft, DocumentJson.Options)!);
 }

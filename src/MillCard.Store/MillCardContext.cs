@@ -5,61 +5,66 @@ namespace MillCard.Store;
 /// <summary>The database.</summary>
 public sealed class MillCardContext(DbContextOptions<MillCardContext> options) : DbContext(options)
 {
-    /// <summary>Documents with their drafts.</summary>
+    /// <summary>Documents of all kinds.</summary>
     public DbSet<DocumentRow> Documents => Set<DocumentRow>();
-    /// <summary>Fixed states.</summary>
-    public DbSet<RevisionRow> Revisions => Set<RevisionRow>();
-    /// <summary>Bytes by hash.</summary>
+    /// <summary>Meshes, programs and layers.</summary>
     public DbSet<BlobRow> Blobs => Set<BlobRow>();
+    /// <summary>Last programs of trials.</summary>
+    public DbSet<RunRow> Runs => Set<RunRow>();
     /// <summary>What was done once.</summary>
     public DbSet<DoneRow> Done => Set<DoneRow>();
 
     /// <inheritdoc/>
-    protected override void OnModelCreating(ModelBuilder model)
+    protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
-        model.Entity<DocumentRow>(document =>
+        modelBuilder.Entity<DocumentRow>(document =>
         {
-            document.ToTable("document", table =>
+            document.ToTable("document", t =>
             {
-                table.HasCheckConstraint("document_kind", "kind in ('card', 'filament', 'recipe', 'trial')");
-                table.HasCheckConstraint("document_draft_is_object", "jsonb_typeof(draft) = 'object'");
+                t.HasCheckConstraint("document_kind", "kind in ('card', 'filament', 'recipe', 'trial')");
+                t.HasCheckConstraint("document_card", "(kind = 'trial') = (card_id is not null)");
             });
             document.HasKey(d => d.Id);
-            document.Property(d => d.Id).HasColumnName("id");
-            document.Property(d => d.Kind).HasColumnName("kind").HasMaxLength(20);
-            document.Property(d => d.Name).HasColumnName("name").HasMaxLength(200);
-            document.Property(d => d.Archived).HasColumnName("archived");
+            document.Property(d => d.Id).HasColumnName("id").ValueGeneratedNever();
+            document.Property(d => d.Kind).HasColumnName("kind");
+            document.Property(d => d.Name).HasColumnName("name");
             document.Property(d => d.Draft).HasColumnName("draft").HasColumnType("jsonb");
             document.Property(d => d.Summary).HasColumnName("summary").HasColumnType("jsonb");
-            document.Property(d => d.Saved).HasColumnName("saved");
+            document.Property(d => d.CardId).HasColumnName("card_id");
+            document.Property(d => d.CreatedAt).HasColumnName("created_at");
+            document.Property(d => d.SavedAt).HasColumnName("saved_at");
             document.Property(d => d.Version).IsRowVersion();
-            document.HasIndex(d => new { d.Kind, d.Name }).HasDatabaseName("document_kind_name");
-            document.HasMany(d => d.Revisions).WithOne().HasForeignKey(r => r.DocumentId).OnDelete(DeleteBehavior.Cascade);
+            document.HasIndex(d => new { d.Kind, d.Name });
+            document.HasOne<DocumentRow>().WithMany().HasForeignKey(d => d.CardId).OnDelete(DeleteBehavior.Cascade);
         });
-        model.Entity<RevisionRow>(revision =>
+        modelBuilder.Entity<BlobRow>(blob =>
         {
-            revision.ToTable("revision");
-            revision.HasKey(r => new { r.DocumentId, r.Letter });
-            revision.Property(r => r.DocumentId).HasColumnName("document_id");
-            revision.Property(r => r.Letter).HasColumnName("letter").HasMaxLength(4);
-            revision.Property(r => r.Body).HasColumnName("body").HasColumnType("jsonb");
-            revision.Property(r => r.Note).HasColumnName("note").HasMaxLength(1000);
-            revision.Property(r => r.At).HasColumnName("at");
-        });
-        model.Entity<BlobRow>(blob =>
-        {
-            blob.ToTable("blob", table => table.HasCheckConstraint("blob_hash", "hash ~ '^[0-9a-f]{64}$'"));
+            blob.ToTable("blob", t => t.HasCheckConstraint("blob_hash", "hash ~ '^[0-9a-f]{64}$'"));
             blob.HasKey(b => b.Hash);
-            blob.Property(b => b.Hash).HasColumnName("hash").HasMaxLength(64);
+            blob.Property(b => b.Hash).HasColumnName("hash");
             blob.Property(b => b.Bytes).HasColumnName("bytes");
-            blob.Property(b => b.MediaType).HasColumnName("media_type").HasMaxLength(100);
+            blob.Property(b => b.MediaType).HasColumnName("media_type");
             blob.Property(b => b.At).HasColumnName("at");
         });
-        model.Entity<DoneRow>(done =>
+        modelBuilder.Entity<RunRow>(run =>
+        {
+            run.ToTable("run");
+            run.HasKey(r => r.TrialId);
+            run.Property(r => r.TrialId).HasColumnName("trial_id").ValueGeneratedNever();
+            run.Property(r => r.Program).HasColumnName("program");
+            run.Property(r => r.Layers).HasColumnName("layers");
+            run.Property(r => r.Card).HasColumnName("card").HasColumnType("jsonb");
+            run.Property(r => r.Result).HasColumnName("result").HasColumnType("jsonb");
+            run.Property(r => r.At).HasColumnName("at");
+            run.HasOne<DocumentRow>().WithOne().HasForeignKey<RunRow>(r => r.TrialId).OnDelete(DeleteBehavior.Cascade);
+            run.HasOne<BlobRow>().WithMany().HasForeignKey(r => r.Program).OnDelete(DeleteBehavior.Restrict);
+            run.HasOne<BlobRow>().WithMany().HasForeignKey(r => r.Layers).OnDelete(DeleteBehavior.Restrict);
+        });
+        modelBuilder.Entity<DoneRow>(done =>
         {
             done.ToTable("done");
             done.HasKey(d => d.Name);
-            done.Property(d => d.Name).HasColumnName("name").HasMaxLength(100);
+            done.Property(d => d.Name).HasColumnName("name");
             done.Property(d => d.At).HasColumnName("at");
         });
     }

@@ -1,10 +1,12 @@
 namespace MillCard.Core.Documents;
 
 /// <summary>One machine's profile: everything a slicer must know about it.</summary>
-public sealed record Card : OpenRecord
+public sealed record Card : OpenRecord, IDocument
 {
     /// <summary>Name and version of this document's schema.</summary>
     public const string SchemaName = "mill-card/card/1";
+    /// <inheritdoc/>
+    public static string Kind => "card";
 
     /// <summary>Always <see cref="SchemaName"/> once read.</summary>
     public string Schema { get; init; } = SchemaName;

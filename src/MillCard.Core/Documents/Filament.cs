@@ -1,10 +1,12 @@
 namespace MillCard.Core.Documents;
 
 /// <summary>A material on a spool, and how it wants to be printed.</summary>
-public sealed record Filament : OpenRecord
+public sealed record Filament : OpenRecord, IDocument
 {
     /// <summary>Name and version of this document's schema.</summary>
     public const string SchemaName = "mill-card/filament/1";
+    /// <inheritdoc/>
+    public static string Kind => "filament";
 
     /// <summary>Always <see cref="SchemaName"/> once read.</summary>
     public string Schema { get; init; } = SchemaName;

@@ -1,10 +1,12 @@
 namespace MillCard.Core.Documents;
 
 /// <summary>Print settings.</summary>
-public sealed record Recipe : OpenRecord
+public sealed record Recipe : OpenRecord, IDocument
 {
     /// <summary>Name and version of this document's schema.</summary>
     public const string SchemaName = "mill-card/recipe/1";
+    /// <inheritdoc/>
+    public static string Kind => "recipe";
 
     /// <summary>Always <see cref="SchemaName"/> once read.</summary>
     public string Schema { get; init; } = SchemaName;

@@ -1,10 +1,12 @@
 namespace MillCard.Core.Documents;
 
 /// <summary>Parts on a card's bed with a filament and a recipe.</summary>
-public sealed record Trial : OpenRecord
+public sealed record Trial : OpenRecord, IDocument
 {
     /// <summary>Name and version of this document's schema.</summary>
     public const string SchemaName = "mill-card/trial/1";
+    /// <inheritdoc/>
+    public static string Kind => "trial";
 
     /// <summary>Always <see cref="SchemaName"/> once read.</summary>
     public string Schema { get; init; } = SchemaName;

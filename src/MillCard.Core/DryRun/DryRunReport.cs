@@ -94,4 +94,16 @@ public sealed class DryRunReport
     /// <summary>What a line does, in plain words.</summary>
     /// <param name="line">Counted from 0.</param>
     public string EffectOf(int line) => EffectWords.Of(this, line);
+
+    /// <summary>Where a line's motion begins and ends, machine frame; null where it moves nothing or its place is unknown.</summary>
+    /// <param name="line">Counted from 0.</param>
+    public (Spot From, Spot To)? PathOf(int line)
+    {
+        var moves = Moves;
+        var first = EffectList[line].First;
+        if (EffectList[line].Kind != EffectKind.Move || first < 0 || first >= moves.Length || !moves[first].Known) return null;
+        var last = first;
+        while (last + 1 < moves.Length && moves[last + 1].Line == line) last++;
+        return (moves[first].From, moves[last].To);
+    }
 }

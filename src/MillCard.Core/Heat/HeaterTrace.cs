@@ -30,6 +30,9 @@ public sealed class HeaterTrace
         return target > from ? Math.Min(target, Model.Heated(from, elapsed)) : Math.Max(Math.Max(target, Model.Room), Model.Cooled(from, elapsed));
     }
 
+    /// <summary>Target at a time, °C; 0 is off.</summary>
+    public double TargetAt(double time) => _changes[Math.Max(0, _changes.FindLastIndex(c => c.At <= time))].Target;
+
     /// <summary>How long a wait for the present target takes from a time on, s; infinite where it never ends.</summary>
     /// <param name="now">When the wait begins, s.</param>
     /// <param name="coolsToo">Whether it waits while hotter, too.</param>

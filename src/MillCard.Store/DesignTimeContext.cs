@@ -4,9 +4,9 @@ using Microsoft.EntityFrameworkCore.Design;
 namespace MillCard.Store;
 
 /// <summary>Lets the migration tool build the model without a server.</summary>
-public sealed class MillCardContextFactory : IDesignTimeDbContextFactory<MillCardContext>
+public sealed class DesignTimeContext : IDesignTimeDbContextFactory<MillCardContext>
 {
     /// <inheritdoc/>
     public MillCardContext CreateDbContext(string[] args) =>
-        new(new DbContextOptionsBuilder<MillCardContext>().UseNpgsql("Host=127.0.0.1").Options);
+        new(new DbContextOptionsBuilder<MillCardContext>().UseNpgsql("Host=127.0.0.1;Database=millcard").Options);
 }

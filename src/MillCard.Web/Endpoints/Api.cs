@@ -1,0 +1,27 @@
+using MillCard.Core.Documents;
+using MillCard.Web.Hosting;
+
+namespace MillCard.Web.Endpoints;
+
+/// <summary>All addresses under /api. A resource is one file and one line here.</summary>
+internal static class Api
+{
+    public static void MapApi(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api");
+        api.MapHealth();
+        api.MapSchemas();
+        api.MapCheck();
+        api.MapDryRun();
+        api.MapFit();
+        api.MapSlice();
+        api.MapDocuments<Card>("cards", "Cards");
+        api.MapDocuments<Filament>("filaments", "Filaments");
+        api.MapDocuments<Recipe>("recipes", "Recipes");
+        api.MapDocuments<Trial>("trials", "Trials");
+        api.MapMeshes();
+        api.MapTrialFit();
+        api.MapRuns();
+        api.MapFallback(() => Refusal.Sentence(404, "Not there.", "There is nothing at this address.")).ExcludeFromDescription();
+    }
+}

@@ -1,0 +1,45 @@
+using MillCard.Core.Documents;
+using MillCard.Core.DryRun;
+using MillCard.Core.Findings;
+using MillCard.Core.Reach;
+using MillCard.Web.Hosting;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace MillCard.Web.Endpoints;
+
+/// <summary>Runs a program on the machine of a card.</summary>
+internal static class DryRunEndpoint
+{
+    internal sealed record DryRunQuestion : OpenRecord
+    {
+        /// <summary>The machine.</summary>
+        [Field("card", Needed = true)] public Card? Card { get; init; }
+        /// <summary>The program.</summary>
+        [Field("gcode", Needed = true)] public string? Gcode { get; init; }
+    }
+
+    /// <summary>One line of the program.</summary>
+    /// <param name="Line">Counted from 1.</param>
+    /// <param name="Start">When it begins, s.</param>
+    /// <param name="Seconds">How long it takes.</param>
+    /// <param name="Effect">What it does, in plain words.</param>
+    internal sealed record LineAnswer(int Line, double Start, double Seconds, string Effect);
+
+    internal sealed record DryRunAnswer(double Seconds, double Filament, Extents? Extents, IReadOnlyList<LineAnswer>? Lines, IReadOnlyList<Finding> Findings);
+
+    public static void MapDryRun(this IEndpointRouteBuilder api) =>
+        api.MapPost("/dry-run", async Task<Results<Ok<DryRunAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop, bool lines = true) =>
+        {
+            // a program in JSON grows by its escapes
+            var reading = await request.ReadDocumentAsync<DryRunQuestion>(Bounds.Gcode + Bounds.Gcode / 4 + Bounds.Document, draft: false, stop);
+            if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
+            var machine = Machine.Of(question.Card!);
+            var run = SimulatedMachine.Run(machine, System.Text.Encoding.UTF8.GetBytes(question.Gcode!), stop);
+            return TypedResults.Ok(new DryRunAnswer(run.TotalSeconds, run.Filament, run.Extents, lines ? Lines(run) : null, Rules.Check(run, machine)));
+        })
+            .Accepts<DryRunQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
+            .WithSummary("Runs a program on the machine of a card").WithTags("Computation");
+
+    private static LineAnswer[] Lines(DryRunReport run) =>
+        [.. Enumerable.Range(0, run.Text.Count).Select(i => new LineAnswer(i + 1, run.Starts[i], run.Seconds[i], run.EffectOf(i)))];
+}

@@ -1,0 +1,18 @@
+using MillCard.Store;
+using MillCard.Web.Hosting;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace MillCard.Web.Endpoints;
+
+/// <summary>Whether the server and its database answer.</summary>
+internal static class HealthEndpoint
+{
+    internal sealed record Health(string Status);
+
+    public static void MapHealth(this IEndpointRouteBuilder api) =>
+        api.MapGet("/health", async Task<Results<Ok<Health>, JsonHttpResult<Refusal>>> (MillCardContext context, CancellationToken stop) =>
+            await context.Database.CanConnectAsync(stop)
+                ? TypedResults.Ok(new Health("ok"))
+                : Refusal.Sentence(503, "The database does not answer.", "The database does not answer."))
+            .WithSummary("Whether server and database answer").WithTags("Server");
+}

@@ -1,0 +1,53 @@
+using MillCard.Core.Geometry;
+using MillCard.Core.Meshes;
+using MillCard.Store;
+using MillCard.Web.Hosting;
+using MillCard.Web.Trials;
+using Microsoft.AspNetCore.Http.HttpResults;
+using NetTopologySuite.Geometries;
+using NetTopologySuite.Simplify;
+
+namespace MillCard.Web.Endpoints;
+
+/// <summary>Mesh files of parts, by hash.</summary>
+internal static class MeshEndpoints
+{
+    private const double DrawnError = 0.05;
+
+    /// <summary>What a page needs to draw a part.</summary>
+    /// <param name="Hash">SHA-256 of the file.</param>
+    /// <param name="Faces">Number of faces.</param>
+    /// <param name="OpenEdges">Edges with no partner; 0 for a closed mesh.</param>
+    /// <param name="Size">Width, depth, height, mm.</param>
+    /// <param name="Outline">Rings [x, y] of its projection, its bounding box's middle at (0, 0); true to 0.05 mm.</param>
+    internal sealed record MeshFacts(string Hash, int Faces, int OpenEdges, double[] Size, double[][][] Outline);
+
+    public static void MapMeshes(this IEndpointRouteBuilder api)
+    {
+        var meshes = api.MapGroup("/meshes").WithTags("Parts");
+
+        meshes.MapPost("", async (HttpRequest request, BlobStore blobs, MeshShelf shelf, CancellationToken stop) =>
+        {
+            var file = await request.ReadAsync(Bounds.Mesh, stop);
+            var mesh = Stl.Read(file);
+            var hash = await blobs.KeepAsync(file, "model/stl", stop);
+            return TypedResults.Ok(Facts(hash, shelf.Put(hash, mesh)));
+        })
+            .Accepts<IFormFile>("application/octet-stream").Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
+            .WithSummary("Keeps an STL file; the body is the file");
+
+        meshes.MapGet("/{hash}", async Task<Ok<MeshFacts>> (string hash, BlobStore blobs, MeshShelf shelf, CancellationToken stop) =>
+            TypedResults.Ok(Facts(hash, await shelf.TakeAsync(hash, blobs, stop))))
+            .Produces<Refusal>(422, Refusal.MediaType).WithSummary("What a page needs to draw a part");
+    }
+
+    private static MeshFacts Facts(string hash, ShelvedMesh mesh)
+    {
+        var box = mesh.Mesh.Box;
+        var drawn = DouglasPeuckerSimplifier.Simplify(mesh.Footprints.Whole, DrawnError);
+        var rings = Plane.Polygons(drawn).SelectMany(p => p.InteriorRings.Prepend(p.ExteriorRing)).Select(Ring).ToArray();
+        return new MeshFacts(hash, mesh.Mesh.FaceCount, mesh.Footprints.OpenEdges, [box.MaxX - box.MinX, box.MaxY - box.MinY, box.MaxZ - box.MinZ], rings);
+    }
+
+    private static double[][] Ring(LineString ring) => [.. ring.Coordinates.SkipLast(1).Select(c => new[] { Math.Round(c.X, 3), Math.Round(c.Y, 3) })];
+}

@@ -1,0 +1,121 @@
+using System.Text.Json;
+using MillCard.Core.Documents;
+using MillCard.Core.DryRun;
+using MillCard.Core.Geometry;
+using MillCard.Core.Slicing;
+using MillCard.Store;
+using MillCard.Web.Hosting;
+using MillCard.Web.Trials;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace MillCard.Web.Endpoints;
+
+/// <summary>A trial's program: slice it, bring one, look at its lines, take it away.</summary>
+internal static class RunEndpoints
+{
+    /// <summary>One message of a slicing in progress; the last has the run or the refusal.</summary>
+    internal sealed record SliceMessage(Progress? Progress = null, StoredRun? Run = null, Refusal? Refusal = null);
+
+    /// <summary>One line of a program with what it does.</summary>
+    /// <param name="Line">Counted from 1.</param>
+    /// <param name="Text">The line itself.</param>
+    /// <param name="Start">When it begins, s.</param>
+    /// <param name="Seconds">How long it takes.</param>
+    /// <param name="Effect">What it does, in plain words.</param>
+    /// <param name="Path">From x, y, z to x, y, z, mm, bed frame; null where nothing moves.</param>
+    internal sealed record RunLine(int Line, string Text, double Start, double Seconds, string Effect, double[]? Path);
+
+    /// <summary>Temperatures over time.</summary>
+    internal sealed record HeatSeries(double[] Seconds, double[] Nozzle, double[]? Bed, double[] NozzleTarget, double[]? BedTarget);
+
+    public static void MapRuns(this IEndpointRouteBuilder api)
+    {
+        var trial = api.MapGroup("/trials/{id:guid}").WithTags("Trials");
+
+        trial.MapPost("/slice", async (Guid id, TrialDesk desk, HttpResponse response, CancellationToken stop) =>
+        {
+            var (laidOut, refusal) = await desk.LayOutAsync(id, toSlice: true, stop);
+            await MessageStream.WriteAsync(response, async progress =>
+            {
+                if (laidOut is null) return new SliceMessage(Refusal: refusal);
+                var (run, refused) = await desk.SliceAsync(laidOut, progress, stop);
+                return new SliceMessage(Run: run, Refusal: refused);
+            }, step => new SliceMessage(Progress: step), stop);
+        })
+            .Produces<SliceMessage>(200, MessageStream.MediaType).WithSummary("Slices a trial; one JSON message a line, the last has the run or the refusal");
+
+        trial.MapPut("/run/program", async Task<Results<Ok<StoredRun>, JsonHttpResult<Refusal>>> (Guid id, string name, HttpRequest request, TrialDesk desk, CancellationToken stop) =>
+        {
+            var gcode = await request.ReadAsync(Bounds.Gcode, stop);
+            if (gcode.AsSpan().Contains((byte)0)) return Refusal.Sentence(422, "The file is refused.", "This is not G-code: it holds bytes that are not text.");
+            var (laidOut, refusal) = await desk.LayOutAsync(id, toSlice: false, stop);
+            return laidOut is null ? TypedResults.Json(refusal!, DocumentJson.Options, Refusal.MediaType, refusal!.Status) : TypedResults.Ok(await desk.BringAsync(laidOut, name, gcode, stop));
+        })
+            .Accepts<IFormFile>("text/x.gcode").Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
+            .WithSummary("Brings a program as a file and runs it; the body is the file");
+
+        trial.MapGet("/run", async Task<Results<Ok<StoredRun>, NoContent>> (Guid id, RunStore runs, CancellationToken stop) =>
+            await runs.FindAsync(id, stop) is { } row
+                ? TypedResults.Ok(new StoredRun(row.At, JsonSerializer.Deserialize<RunResult>(row.Result, DocumentJson.Options)!))
+                : TypedResults.NoContent())
+            .WithSummary("What came of the trial's last program");
+
+        trial.MapGet("/run/lines", async Task<Results<Ok<RunLine[]>, JsonHttpResult<Refusal>>> (Guid id, RunStore runs, BlobStore blobs, RunShelf shelf, CancellationToken stop, int from = 1, int count = 200) =>
+        {
+            if (await runs.FindAsync(id, stop) is not { } row) return Refusal.Missing("This program");
+            var run = await shelf.TakeAsync(row, blobs, stop);
+            var frames = Frames.Of(JsonSerializer.Deserialize<Card>(row.Card, DocumentJson.Options)!.Envelope.Origin!);
+            var first = Math.Clamp(from - 1, 0, run.Text.Count);
+            return TypedResults.Ok(Enumerable.Range(first, Math.Min(Math.Clamp(count, 0, Bounds.Lines), run.Text.Count - first)).Select(i => Line(run, frames, i)).ToArray());
+        })
+            .WithSummary("Lines of the program with what they do");
+
+        trial.MapGet("/run/heat", async Task<Results<Ok<HeatSeries>, JsonHttpResult<Refusal>>> (Guid id, RunStore runs, BlobStore blobs, RunShelf shelf, CancellationToken stop, double from = 0, double? to = null, int points = 200) =>
+        {
+            if (await runs.FindAsync(id, stop) is not { } row) return Refusal.Missing("This program");
+            var run = await shelf.TakeAsync(row, blobs, stop);
+            return TypedResults.Ok(Heat(run, from, to ?? run.TotalSeconds, Math.Clamp(points, 2, 1000)));
+        })
+            .WithSummary("Temperatures over time");
+
+        trial.MapGet("/run/layers", async Task<Results<FileContentHttpResult, NoContent>> (Guid id, RunStore runs, BlobStore blobs, CancellationToken stop) =>
+            await runs.FindAsync(id, stop) is { Layers: { } hash } && await blobs.FindAsync(hash, stop) is { } blob
+                ? TypedResults.Bytes(blob.Bytes, "application/octet-stream")
+                : TypedResults.NoContent())
+            .WithSummary("The layers as typed paths, binary");
+
+        trial.MapGet("/run/program", async Task<Results<FileContentHttpResult, JsonHttpResult<Refusal>>> (Guid id, RunStore runs, BlobStore blobs, CancellationToken stop) =>
+        {
+            if (await runs.FindAsync(id, stop) is not { } row || await blobs.FindAsync(row.Program, stop) is not { } blob) return Refusal.Missing("This program");
+            var name = JsonSerializer.Deserialize<RunResult>(row.Result, DocumentJson.Options)!.Name;
+            return TypedResults.Bytes(blob.Bytes, "text/x.gcode", FileName(name));
+        })
+            .WithSummary("The program, to be saved");
+    }
+
+    private static RunLine Line(DryRunReport run, Frames frames, int line)
+    {
+        double[]? path = null;
+        if (run.PathOf(line) is var (from, to))
+        {
+            var (a, b) = (frames.ToBed(new(from.X, from.Y)), frames.ToBed(new(to.X, to.Y)));
+            path = [a.X, a.Y, from.Z, b.X, b.Y, to.Z];
+        }
+        return new RunLine(line + 1, run.Text.Text(line), run.Starts[line], run.Seconds[line], run.EffectOf(line), path);
+    }
+
+    private static HeatSeries Heat(DryRunReport run, double from, double to, int points)
+    {
+        double[] seconds = [.. Enumerable.Range(0, points).Select(i => from + (to - from) * i / (points - 1))];
+        double[] Sample(Func<double, double> at) => [.. seconds.Select(s => Math.Round(at(s), 1))];
+        return new HeatSeries(seconds, Sample(run.Nozzle.At), run.Bed is { } bed ? Sample(bed.At) : null, Sample(run.Nozzle.TargetAt), run.Bed is { } b ? Sample(b.TargetAt) : null);
+    }
+
+    /// <summary>A job's name as a file name: letters, digits and dashes.</summary>
+    private static string FileName(string name)
+    {
+        var stem = Path.GetFileNameWithoutExtension(name).ToLowerInvariant();
+        var words = new string([.. stem.Select(c => char.IsLetterOrDigit(c) ? c : '-')]).Split('-', StringSplitOptions.RemoveEmptyEntries);
+        return (words.Length > 0 ? string.Join('-', words) : "program") + ".gcode";
+    }
+}

@@ -1,0 +1,21 @@
+using MillCard.Core.Slicing;
+using MillCard.Web.Hosting;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace MillCard.Web.Endpoints;
+
+/// <summary>From parts and documents to a program.</summary>
+internal static class SliceEndpoint
+{
+    public static void MapSlice(this IEndpointRouteBuilder api) =>
+        api.MapPost("/slice", async Task<Results<FileContentHttpResult, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        {
+            var reading = await ReadJob.OfAsync(request, toSlice: true, stop);
+            if (reading.Document is not { } job) return Refusal.Fields(reading.Errors);
+            var name = job.Parts.Count > 0 ? job.Parts[0].Part.Name : "job";
+            var sliced = Slicer.Slice(new SliceJob(name, job.Machine, job.Job.Filament!, job.Job.Recipe!, job.Parts), null, stop);
+            return sliced.Sliced ? TypedResults.Bytes(sliced.Gcode.ToArray(), "text/x.gcode") : Refusal.Because(sliced.Findings);
+        })
+            .Accepts<JobForm>("multipart/form-data").Produces<string>(200, "text/x.gcode").Produces<Refusal>(422, Refusal.MediaType)
+            .WithSummary("Slices parts; the program, or findings that say why not").WithTags("Computation");
+}

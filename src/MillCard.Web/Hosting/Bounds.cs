@@ -1,0 +1,20 @@
+namespace MillCard.Web.Hosting;
+
+/// <summary>How much is read of anything that comes in.</summary>
+internal static class Bounds
+{
+    private const long Mebibyte = 1L << 20;
+
+    /// <summary>A document, bytes.</summary>
+    public const long Document = 4 * Mebibyte;
+    /// <summary>A mesh file, bytes.</summary>
+    public const long Mesh = 256 * Mebibyte;
+    /// <summary>A program, bytes.</summary>
+    public const long Gcode = 64 * Mebibyte;
+    /// <summary>A job with its files, bytes.</summary>
+    public const long Job = 512 * Mebibyte;
+    /// <summary>Files in a job.</summary>
+    public const int JobFiles = 200;
+    /// <summary>Lines of a program given at once.</summary>
+    public const int Lines = 1000;
+}

@@ -1,0 +1,25 @@
+using MillCard.Core.Documents;
+using Microsoft.AspNetCore.OpenApi;
+using Microsoft.OpenApi;
+
+namespace MillCard.Web.Hosting;
+
+/// <summary>What the OpenAPI document says beyond what the endpoints say themselves.</summary>
+internal static class Description
+{
+    public static void Shape(OpenApiOptions options)
+    {
+        options.AddDocumentTransformer((document, _, _) =>
+        {
+            document.Info = new OpenApiInfo { Title = "Mill Card", Version = "1", Description = "Cards of 3D printers, and what follows from them." };
+            document.Servers = [];
+            return Task.CompletedTask;
+        });
+        options.AddSchemaTransformer((schema, context, _) =>
+        {
+            // members that this version does not know are kept, but no client writes them by name
+            if (typeof(OpenRecord).IsAssignableFrom(context.JsonTypeInfo.Type) && context.JsonPropertyInfo is null) schema.AdditionalPropertiesAllowed = true;
+            return Task.CompletedTask;
+        });
+    }
+}

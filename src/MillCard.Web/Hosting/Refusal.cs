@@ -1,0 +1,36 @@
+using MillCard.Core.Documents;
+using MillCard.Core.Findings;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+
+namespace MillCard.Web.Hosting;
+
+/// <summary>Problem details (RFC 9457): why a request is refused, in a sentence, with the fields or findings that say where.</summary>
+public sealed class Refusal : ProblemDetails
+{
+    /// <summary>The fields that are wrong.</summary>
+    public IReadOnlyList<FieldError> Errors { get; init; } = [];
+
+    /// <summary>What forbids it.</summary>
+    public IReadOnlyList<Finding> Findings { get; init; } = [];
+
+    /// <summary>Media type of problem details.</summary>
+    public const string MediaType = "application/problem+json";
+
+    /// <summary>With fields.</summary>
+    internal static JsonHttpResult<Refusal> Fields(params IReadOnlyList<FieldError> errors) =>
+        Answer(new Refusal { Status = 422, Title = "The document is refused.", Detail = string.Join(' ', errors.Take(3).Select(e => e.Message)), Errors = errors });
+
+    /// <summary>With findings.</summary>
+    internal static JsonHttpResult<Refusal> Because(IReadOnlyList<Finding> findings) =>
+        Answer(new Refusal { Status = 422, Title = "It cannot be sliced.", Detail = findings[0].Message, Findings = findings });
+
+    /// <summary>With one sentence.</summary>
+    internal static JsonHttpResult<Refusal> Sentence(int status, string title, string detail, string pointer = "") =>
+        Answer(new Refusal { Status = status, Title = title, Detail = detail, Errors = pointer.Length > 0 ? [new FieldError(pointer, detail)] : [] });
+
+    /// <summary>Nothing is there.</summary>
+    internal static JsonHttpResult<Refusal> Missing(string what) => Sentence(404, "Not there.", $"{what} is not there; it may have been deleted.");
+
+    private static JsonHttpResult<Refusal> Answer(Refusal refusal) => TypedResults.Json(refusal, DocumentJson.Options, MediaType, refusal.Status);
+}

@@ -1,0 +1,74 @@
+using MillCard.Core.Documents;
+using MillCard.Store;
+using MillCard.Web.Trials;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.FileProviders;
+using Serilog;
+
+namespace MillCard.Web.Hosting;
+
+/// <summary>Puts the server together.</summary>
+internal static class Setup
+{
+    public static void AddMillCard(this WebApplicationBuilder builder)
+    {
+        builder.Services.AddSerilog(log => log.MinimumLevel.Information()
+            .MinimumLevel.Override("Microsoft", Serilog.Events.LogEventLevel.Warning)
+            .WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture, outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}{Exception}"));
+        builder.WebHost.ConfigureKestrel(server =>
+        {
+            server.AddServerHeader = false;
+            server.Limits.MaxRequestBodySize = Bounds.Document;
+        });
+        var services = builder.Services;
+        services.ConfigureHttpJsonOptions(json => DocumentJson.Apply(json.SerializerOptions));
+        services.AddOpenApi("v1", Description.Shape);
+        services.AddExceptionHandler<Failures>();
+        services.AddProblemDetails();
+        services.AddResponseCompression();
+        services.AddHostFiltering(hosts => hosts.AllowedHosts = ["localhost", "127.0.0.1", "[::1]", .. builder.Configuration.GetSection("Hosts").Get<string[]>() ?? []]);
+        services.AddSingleton(TimeProvider.System);
+        services.AddDbContext<MillCardContext>(db => db.UseNpgsql(builder.Configuration.GetConnectionString("MillCard")));
+        services.AddScoped<BlobStore>();
+        services.AddScoped<RunStore>();
+        services.AddScoped(typeof(DocumentStore<>));
+        services.AddScoped<TrialDesk>();
+        services.AddScoped<DemoData>();
+        services.AddSingleton<MeshShelf>();
+        services.AddSingleton<RunShelf>();
+    }
+
+    public static void UseMillCard(this WebApplication app)
+    {
+        app.UseHostFiltering();
+        app.Use(next => context => SameOrigin.Check(context, next));
+        app.UseExceptionHandler();
+        app.UseResponseCompression();
+        app.MapOpenApi("/openapi/{documentName}.json");
+        ServePages(app);
+    }
+
+    /// <summary>Migrates, and fills an empty database with the demo data once.</summary>
+    public static async Task PrepareDatabaseAsync(this WebApplication app)
+    {
+        if (app.Configuration.GetConnectionString("MillCard") is null) return;
+        await using var scope = app.Services.CreateAsyncScope();
+        await scope.ServiceProvider.GetRequiredService<MillCardContext>().Database.MigrateAsync();
+        if (app.Configuration["Demo"] is { } folder) await scope.ServiceProvider.GetRequiredService<DemoData>().SeedOnceAsync(folder, CancellationToken.None);
+    }
+
+    private static void ServePages(WebApplication app)
+    {
+        var folder = app.Configuration["Pages"] ?? Path.Combine(app.Environment.ContentRootPath, "wwwroot");
+        if (!Directory.Exists(folder)) return;
+        var files = new PhysicalFileProvider(Path.GetFullPath(folder));
+        var named = new StaticFileOptions
+        {
+            FileProvider = files,
+            OnPrepareResponse = answer => answer.Context.Response.Headers.CacheControl =
+                answer.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
+        };
+        app.UseStaticFiles(named);
+        app.MapFallbackToFile("{*path:regex(^(?!api/|openapi/).*$)}", "index.html", named);
+    }
+}

@@ -1,0 +1,45 @@
+using MillCard.Core.Documents;
+using MillCard.Core.DryRun;
+using MillCard.Core.Findings;
+using MillCard.Core.Flow;
+
+namespace MillCard.Web.Trials;
+
+/// <summary>Where a program came from.</summary>
+public enum ProgramOrigin
+{
+    /// <summary>Sliced from the trial's parts.</summary>
+    Sliced,
+    /// <summary>Brought as a file.</summary>
+    File,
+}
+
+/// <summary>What came of a trial's program.</summary>
+/// <param name="Name">Name of the job or of the file.</param>
+/// <param name="Origin">Where the program came from.</param>
+/// <param name="Seconds">Time on the machine; waits that never end count nothing.</param>
+/// <param name="Filament">mm.</param>
+/// <param name="Grams">Mass; null where the density is not known.</param>
+/// <param name="Cost">In the owner's money; null where the price is not known.</param>
+/// <param name="Extents">Where printing moves have been, machine frame.</param>
+/// <param name="Lines">Lines of the program.</param>
+/// <param name="Bytes">Size of the program.</param>
+/// <param name="Layers">Layers; 0 for a program brought as a file.</param>
+/// <param name="Took">Seconds the computation took.</param>
+/// <param name="Findings">Worst first.</param>
+/// <param name="Saw">Versions of the documents it was made from, by id.</param>
+public sealed record RunResult(
+    string Name, ProgramOrigin Origin, double Seconds, double Filament, double? Grams, double? Cost, Extents? Extents, int Lines, int Bytes, int Layers, double Took,
+    IReadOnlyList<Finding> Findings, IReadOnlyDictionary<Guid, uint> Saw)
+{
+    internal static RunResult Of(string name, ProgramOrigin origin, DryRunReport run, IReadOnlyList<Finding> findings, int layers, double took, Filament? filament, IReadOnlyDictionary<Guid, uint> saw)
+    {
+        var grams = filament is { Density: { } density, Diameter: { } diameter } ? run.Filament * ExtrudedLine.FilamentArea(diameter) * density / 1000 : (double?)null;
+        return new RunResult(name, origin, run.TotalSeconds, run.Filament, grams, grams * filament?.PricePerKg / 1000, run.Extents, run.Text.Count, run.Text.Bytes.Length, layers, took, findings, saw);
+    }
+}
+
+/// <summary>The last program of a trial, as stored.</summary>
+/// <param name="At">When.</param>
+/// <param name="Result">What came of it.</param>
+public sealed record StoredRun(DateTimeOffset At, RunResult Result);

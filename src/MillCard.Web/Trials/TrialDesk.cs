@@ -1,0 +1,94 @@
+using System.Diagnostics;
+using System.Text.Json;
+using MillCard.Core.Documents;
+using MillCard.Core.DryRun;
+using MillCard.Core.Findings;
+using MillCard.Core.Reach;
+using MillCard.Core.Slicing;
+using MillCard.Store;
+using MillCard.Web.Hosting;
+
+namespace MillCard.Web.Trials;
+
+/// <summary>A trial with all it names, complete and ready to be sliced.</summary>
+internal sealed record LaidOutTrial(Guid Id, Trial Trial, Machine Machine, Filament? Filament, Recipe? Recipe, IReadOnlyDictionary<Guid, uint> Saw);
+
+/// <summary>Gathers what a trial names, slices it, and keeps what comes of it.</summary>
+internal sealed class TrialDesk(
+    DocumentStore<Trial> trials, DocumentStore<Card> cards, DocumentStore<Filament> filaments, DocumentStore<Recipe> recipes,
+    BlobStore blobs, RunStore runs, MeshShelf meshes, RunShelf shelf)
+{
+    /// <summary>The trial, or why it is not complete.</summary>
+    /// <param name="id">The trial.</param>
+    /// <param name="toSlice">Whether filament and recipe are needed too.</param>
+    /// <param name="stop">Ends the wait.</param>
+    public async Task<(LaidOutTrial? Trial, Refusal? Refusal)> LayOutAsync(Guid id, bool toSlice, CancellationToken stop)
+    {
+        if (await trials.FindAsync(id, stop) is not { } trial) return (null, Refusal.Missing("This trial").Value);
+        var saw = new Dictionary<Guid, uint> { [id] = trial.Version };
+        var errors = new List<FieldError>();
+        var card = await TakeAsync(cards, trial.Document.Card, "card", true, saw, errors, stop);
+        var filament = await TakeAsync(filaments, trial.Document.Filament, "filament", toSlice, saw, errors, stop);
+        var recipe = await TakeAsync(recipes, trial.Document.Recipe, "recipe", toSlice, saw, errors, stop);
+        return errors.Count > 0
+            ? (null, Refusal.Fields(errors).Value)
+            : (new LaidOutTrial(id, trial.Document, Machine.Of(card!), filament, recipe, saw), null);
+    }
+
+    /// <summary>Slices, dry-runs and keeps the program.</summary>
+    public async Task<(StoredRun? Run, Refusal? Refusal)> SliceAsync(LaidOutTrial trial, IProgress<Progress> progress, CancellationToken stop)
+    {
+        var clock = Stopwatch.StartNew();
+        var parts = new List<PartToSlice>();
+        foreach (var part in trial.Trial.Parts)
+        {
+            var mesh = await meshes.TakeAsync(part.File, blobs, stop);
+            parts.Add(new PartToSlice(part, mesh.Mesh, mesh.Footprints));
+        }
+        var name = trial.Trial.Name ?? "trial";
+        var job = new SliceJob(name, trial.Machine, trial.Filament!, trial.Recipe!, parts);
+        var sliced = await Task.Run(() => Slicer.Slice(job, progress, stop), stop);
+        if (!sliced.Sliced) return (null, Refusal.Because(sliced.Findings).Value);
+        var result = RunResult.Of(name, ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count, clock.Elapsed.TotalSeconds, trial.Filament, trial.Saw);
+        return (await KeepAsync(trial, sliced.Gcode, LayerFile.Write(sliced.Layers), result, sliced.Run!, stop), null);
+    }
+
+    /// <summary>Dry-runs a program brought as a file, and keeps it.</summary>
+    public async Task<StoredRun> BringAsync(LaidOutTrial trial, string name, byte[] gcode, CancellationToken stop)
+    {
+        var clock = Stopwatch.StartNew();
+        var (run, findings) = await Task.Run(() =>
+        {
+            var report = SimulatedMachine.Run(trial.Machine, gcode, stop);
+            return (report, Rules.Check(report, trial.Machine));
+        }, stop);
+        var result = RunResult.Of(name, ProgramOrigin.File, run, findings, 0, clock.Elapsed.TotalSeconds, trial.Filament, trial.Saw);
+        return await KeepAsync(trial, gcode, null, result, run, stop);
+    }
+
+    private async Task<StoredRun> KeepAsync(LaidOutTrial trial, ReadOnlyMemory<byte> program, byte[]? layers, RunResult result, DryRunReport run, CancellationToken stop)
+    {
+        var row = await runs.KeepAsync(trial.Id, program, layers,
+            JsonSerializer.Serialize(trial.Machine.Card, DocumentJson.Options), JsonSerializer.Serialize(result, DocumentJson.Options), stop);
+        shelf.Put(row, run);
+        return new StoredRun(row.At, result);
+    }
+
+    private static async Task<T?> TakeAsync<T>(DocumentStore<T> store, Guid? id, string name, bool needed, Dictionary<Guid, uint> saw, List<FieldError> errors, CancellationToken stop) where T : class, IDocument
+    {
+        if (id is not { } given)
+        {
+            if (needed) errors.Add(new FieldError($"/{name}", $"No {name} is chosen yet.", "required"));
+            return null;
+        }
+        if (await store.FindAsync(given, stop) is not { } found)
+        {
+            errors.Add(new FieldError($"/{name}", $"The {name} of this trial is not there any more; choose another.", "required"));
+            return null;
+        }
+        saw[given] = found.Version;
+        foreach (var error in SchemaCheck.Of(DocumentSchema.Of(typeof(T)), JsonSerializer.SerializeToElement(found.Document, DocumentJson.Options)))
+            errors.Add(error with { Pointer = $"/{name}{error.Pointer}", Message = $"In {found.Document.Name ?? $"the {name}"}: {error.Message}" });
+        return found.Document;
+    }
+}

@@ -75,6 +75,9 @@ public sealed class Fit
     /// <summary>The regions the part must stay out of, as drawn on the plan.</summary>
     public IReadOnlyList<Forbidden> Regions => _forbidden;
 
+    /// <summary>The bed within its margin.</summary>
+    public Shape Usable => _usable;
+
     /// <summary>Width of skirt around a part's first layer: gap and all rounds, mm.</summary>
     public static double Apron(Recipe recipe) =>
         recipe.Skirt.Rounds == 0 ? 0 : recipe.Skirt.Gap + recipe.Skirt.Rounds * (recipe.LineWidth ?? 0);

@@ -50,6 +50,15 @@ public sealed class Machine
     /// <exception cref="InvalidDataException">An outline crosses itself; the message names it.</exception>
     public static Machine Of(Card card) => new(card);
 
+    /// <summary>Resolves a draft as far as the plan goes: what is missing of origin and height plays no part there.</summary>
+    /// <returns>Null where the bed is not there yet.</returns>
+    /// <exception cref="InvalidDataException">An outline crosses itself; the message names it.</exception>
+    public static Machine? OfDraft(Card card) => card.Envelope.Bed switch
+    {
+        null or RectangleBed { Width: null } or RectangleBed { Depth: null } or EllipseBed { Width: null } or EllipseBed { Depth: null } => null,
+        _ => new(card with { Envelope = card.Envelope with { Origin = card.Envelope.Origin ?? new Documents.Position { X = 0, Y = 0 }, Height = card.Envelope.Height ?? double.PositiveInfinity } }),
+    };
+
     private static Shape TravelOf(Card card, Polygon bed, Frames frames)
     {
         var (x, y) = (card.Motion.Axes.X, card.Motion.Axes.Y);

@@ -20,6 +20,7 @@ internal static class Api
         api.MapDocuments<Recipe>("recipes", "Recipes");
         api.MapDocuments<Trial>("trials", "Trials");
         api.MapMeshes();
+        api.MapRegions();
         api.MapTrialFit();
         api.MapRuns();
         api.MapFallback(() => Refusal.Sentence(404, "Not there.", "There is nothing at this address.")).ExcludeFromDescription();

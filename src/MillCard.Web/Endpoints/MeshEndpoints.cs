@@ -1,10 +1,8 @@
-using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
 using MillCard.Store;
 using MillCard.Web.Hosting;
 using MillCard.Web.Trials;
 using Microsoft.AspNetCore.Http.HttpResults;
-using NetTopologySuite.Geometries;
 using NetTopologySuite.Simplify;
 
 namespace MillCard.Web.Endpoints;
@@ -45,9 +43,6 @@ internal static class MeshEndpoints
     {
         var box = mesh.Mesh.Box;
         var drawn = DouglasPeuckerSimplifier.Simplify(mesh.Footprints.Whole, DrawnError);
-        var rings = Plane.Polygons(drawn).SelectMany(p => p.InteriorRings.Prepend(p.ExteriorRing)).Select(Ring).ToArray();
-        return new MeshFacts(hash, mesh.Mesh.FaceCount, mesh.Footprints.OpenEdges, [box.MaxX - box.MinX, box.MaxY - box.MinY, box.MaxZ - box.MinZ], rings);
+        return new MeshFacts(hash, mesh.Mesh.FaceCount, mesh.Footprints.OpenEdges, [box.MaxX - box.MinX, box.MaxY - box.MinY, box.MaxZ - box.MinZ], Rings.Of(drawn));
     }
-
-    private static double[][] Ring(LineString ring) => [.. ring.Coordinates.SkipLast(1).Select(c => new[] { Math.Round(c.X, 3), Math.Round(c.Y, 3) })];
 }

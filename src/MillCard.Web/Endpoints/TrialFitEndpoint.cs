@@ -1,5 +1,4 @@
 using MillCard.Core.Documents;
-using MillCard.Core.Geometry;
 using MillCard.Core.Reach;
 using MillCard.Store;
 using MillCard.Web.Hosting;
@@ -38,27 +37,5 @@ internal static class TrialFitEndpoint
         })
             .Accepts<TrialFitQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("Whether parts fit where they stand now; their files are here already").WithTags("Trials");
-
-        api.MapPost("/regions", async Task<Results<Ok<RegionsAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
-        {
-            var reading = await request.ReadDocumentAsync<Card>(Bounds.Document, draft: false, stop);
-            if (reading.Document is not { } card) return Refusal.Fields(reading.Errors);
-            var regions = new Fit(Machine.Of(card)).Regions;
-            return TypedResults.Ok(new RegionsAnswer([.. regions.Select(r => new RegionAnswer(r.KeepOut.Name, r.With, double.IsFinite(r.Below) ? r.Below : null, Rings(r.Grown)))]));
-        })
-            .Accepts<Card>("application/json").Produces<Refusal>(422, Refusal.MediaType)
-            .WithSummary("What keep-outs cost of the bed: their outlines grown by the head").WithTags("Computation");
     }
-
-    /// <summary>A region that parts must stay out of.</summary>
-    /// <param name="KeepOut">Name of the keep-out it comes from.</param>
-    /// <param name="With">The body of the head that makes it; null for the nozzle itself.</param>
-    /// <param name="Below">It counts for what lies below this height, mm; null for any height.</param>
-    /// <param name="Rings">Outlines [x, y], mm, bed frame.</param>
-    internal sealed record RegionAnswer(string KeepOut, string? With, double? Below, double[][][] Rings);
-
-    internal sealed record RegionsAnswer(IReadOnlyList<RegionAnswer> Regions);
-
-    private static double[][][] Rings(NetTopologySuite.Geometries.Geometry shape) =>
-        [.. Plane.Polygons(shape).SelectMany(p => p.InteriorRings.Prepend(p.ExteriorRing)).Select(r => r.Coordinates.SkipLast(1).Select(c => new[] { Math.Round(c.X, 3), Math.Round(c.Y, 3) }).ToArray())];
 }

@@ -14,6 +14,8 @@ internal static class Setup
     {
         builder.Services.AddSerilog(log => log.MinimumLevel.Information()
             .MinimumLevel.Override("Microsoft", Serilog.Events.LogEventLevel.Warning)
+            // a failed command throws, and is told of there; a new database fails its first look for a history
+            .MinimumLevel.Override("Microsoft.EntityFrameworkCore.Database.Command", Serilog.Events.LogEventLevel.Fatal)
             .WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture, outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}{Exception}"));
         builder.WebHost.ConfigureKestrel(server =>
         {

@@ -27,15 +27,14 @@ public enum ProgramOrigin
 /// <param name="Layers">Layers; 0 for a program brought as a file.</param>
 /// <param name="Took">Seconds the computation took.</param>
 /// <param name="Findings">Worst first.</param>
-/// <param name="Saw">Versions of the documents it was made from, by id.</param>
 public sealed record RunResult(
     string Name, ProgramOrigin Origin, double Seconds, double Filament, double? Grams, double? Cost, Extents? Extents, int Lines, int Bytes, int Layers, double Took,
-    IReadOnlyList<Finding> Findings, IReadOnlyDictionary<Guid, uint> Saw)
+    IReadOnlyList<Finding> Findings)
 {
-    internal static RunResult Of(string name, ProgramOrigin origin, DryRunReport run, IReadOnlyList<Finding> findings, int layers, double took, Filament? filament, IReadOnlyDictionary<Guid, uint> saw)
+    internal static RunResult Of(string name, ProgramOrigin origin, DryRunReport run, IReadOnlyList<Finding> findings, int layers, double took, Filament? filament)
     {
         var grams = filament is { Density: { } density, Diameter: { } diameter } ? run.Filament * ExtrudedLine.FilamentArea(diameter) * density / 1000 : (double?)null;
-        return new RunResult(name, origin, run.TotalSeconds, run.Filament, grams, grams * filament?.PricePerKg / 1000, run.Extents, run.Text.Count, run.Text.Bytes.Length, layers, took, findings, saw);
+        return new RunResult(name, origin, run.TotalSeconds, run.Filament, grams, grams * filament?.PricePerKg / 1000, run.Extents, run.Text.Count, run.Text.Bytes.Length, layers, took, findings);
     }
 }
 

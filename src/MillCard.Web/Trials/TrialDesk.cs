@@ -11,7 +11,7 @@ using MillCard.Web.Hosting;
 namespace MillCard.Web.Trials;
 
 /// <summary>A trial with all it names, complete and ready to be sliced.</summary>
-internal sealed record LaidOutTrial(Guid Id, Trial Trial, Machine Machine, Filament? Filament, Recipe? Recipe, IReadOnlyDictionary<Guid, uint> Saw);
+internal sealed record LaidOutTrial(Guid Id, Trial Trial, Machine Machine, Filament? Filament, Recipe? Recipe);
 
 /// <summary>Gathers what a trial names, slices it, and keeps what comes of it.</summary>
 internal sealed class TrialDesk(
@@ -25,14 +25,13 @@ internal sealed class TrialDesk(
     public async Task<(LaidOutTrial? Trial, Refusal? Refusal)> LayOutAsync(Guid id, bool toSlice, CancellationToken stop)
     {
         if (await trials.FindAsync(id, stop) is not { } trial) return (null, Refusal.Missing("This trial").Value);
-        var saw = new Dictionary<Guid, uint> { [id] = trial.Version };
         var errors = new List<FieldError>();
-        var card = await TakeAsync(cards, trial.Document.Card, "card", true, saw, errors, stop);
-        var filament = await TakeAsync(filaments, trial.Document.Filament, "filament", toSlice, saw, errors, stop);
-        var recipe = await TakeAsync(recipes, trial.Document.Recipe, "recipe", toSlice, saw, errors, stop);
+        var card = await TakeAsync(cards, trial.Document.Card, "card", true, errors, stop);
+        var filament = await TakeAsync(filaments, trial.Document.Filament, "filament", toSlice, errors, stop);
+        var recipe = await TakeAsync(recipes, trial.Document.Recipe, "recipe", toSlice, errors, stop);
         return errors.Count > 0
             ? (null, Refusal.Fields(errors).Value)
-            : (new LaidOutTrial(id, trial.Document, Machine.Of(card!), filament, recipe, saw), null);
+            : (new LaidOutTrial(id, trial.Document, Machine.Of(card!), filament, recipe), null);
     }
 
     /// <summary>Slices, dry-runs and keeps the program.</summary>
@@ -49,7 +48,7 @@ internal sealed class TrialDesk(
         var job = new SliceJob(name, trial.Machine, trial.Filament!, trial.Recipe!, parts);
         var sliced = await Task.Run(() => Slicer.Slice(job, progress, stop), stop);
         if (!sliced.Sliced) return (null, Refusal.Because(sliced.Findings).Value);
-        var result = RunResult.Of(name, ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count, clock.Elapsed.TotalSeconds, trial.Filament, trial.Saw);
+        var result = RunResult.Of(name, ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count, clock.Elapsed.TotalSeconds, trial.Filament);
         return (await KeepAsync(trial, sliced.Gcode, LayerFile.Write(sliced.Layers), result, sliced.Run!, stop), null);
     }
 
@@ -62,7 +61,7 @@ internal sealed class TrialDesk(
             var report = SimulatedMachine.Run(trial.Machine, gcode, stop);
             return (report, Rules.Check(report, trial.Machine));
         }, stop);
-        var result = RunResult.Of(name, ProgramOrigin.File, run, findings, 0, clock.Elapsed.TotalSeconds, trial.Filament, trial.Saw);
+        var result = RunResult.Of(name, ProgramOrigin.File, run, findings, 0, clock.Elapsed.TotalSeconds, trial.Filament);
         return await KeepAsync(trial, gcode, null, result, run, stop);
     }
 
@@ -74,7 +73,7 @@ internal sealed class TrialDesk(
         return new StoredRun(row.At, result);
     }
 
-    private static async Task<T?> TakeAsync<T>(DocumentStore<T> store, Guid? id, string name, bool needed, Dictionary<Guid, uint> saw, List<FieldError> errors, CancellationToken stop) where T : class, IDocument
+    private static async Task<T?> TakeAsync<T>(DocumentStore<T> store, Guid? id, string name, bool needed, List<FieldError> errors, CancellationToken stop) where T : class, IDocument
     {
         if (id is not { } given)
         {
@@ -86,7 +85,6 @@ internal sealed class TrialDesk(
             errors.Add(new FieldError($"/{name}", $"The {name} of this trial is not there any more; choose another.", "required"));
             return null;
         }
-        saw[given] = found.Version;
         foreach (var error in SchemaCheck.Of(DocumentSchema.Of(typeof(T)), JsonSerializer.SerializeToElement(found.Document, DocumentJson.Options)))
             errors.Add(error with { Pointer = $"/{name}{error.Pointer}", Message = $"In {found.Document.Name ?? $"the {name}"}: {error.Message}" });
         return found.Document;

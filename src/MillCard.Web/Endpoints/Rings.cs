@@ -1,0 +1,13 @@
+using MillCard.Core.Geometry;
+using NetTopologySuite.Geometries;
+
+namespace MillCard.Web.Endpoints;
+
+/// <summary>Areas as lists of rings [x, y], rounded to µm, as pages draw them with the even-odd rule.</summary>
+internal static class Rings
+{
+    public static double[][][] Of(NetTopologySuite.Geometries.Geometry area) =>
+        [.. Plane.Polygons(area).SelectMany(p => p.InteriorRings.Prepend(p.ExteriorRing)).Select(Ring)];
+
+    private static double[][] Ring(LineString ring) => [.. ring.Coordinates.SkipLast(1).Select(c => new[] { Math.Round(c.X, 3), Math.Round(c.Y, 3) })];
+}

@@ -1,0 +1,53 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export const api = createClient<paths>()
+
+type Schemas = components['schemas']
+export type Bed = Schemas['Bed']
+export type Card = Schemas['Card']
+export type CardSummary = Schemas['CardSummary']
+export type DocumentHead = Schemas['DocumentHead']
+export type FieldError = Schemas['FieldError']
+export type Filament = Schemas['Filament']
+export type Finding = Schemas['Finding']
+export type KeepOut = Schemas['KeepOut']
+export type MeshFacts = Schemas['MeshFacts']
+export type Outline = Schemas['Outline']
+export type PartFit = Schemas['PartFit']
+export type Position = Schemas['Position']
+export type Recipe = Schemas['Recipe']
+export type Refusal = Schemas['Refusal']
+export type RegionAnswer = Schemas['RegionAnswer']
+export type RunLine = Schemas['RunLine']
+export type Severity = Schemas['Severity']
+export type SliceMessage = Schemas['SliceMessage']
+export type SourceKind = Schemas['SourceKind']
+export type StoredRun = Schemas['StoredRun']
+export type Trial = Schemas['Trial']
+export type TrialPart = Schemas['TrialPart']
+
+/** A request that was refused; the message is the sentence to show. */
+export class Refused extends Error {
+  constructor(readonly refusal: Partial<Refusal>) {
+    super(refusal.detail ?? refusal.title ?? 'The server refused without saying why.')
+  }
+}
+
+/** The data of an answer, or the refusal thrown. */
+export function dataOf<T>(answer: { data?: T; error?: unknown; response: Response }): T {
+  if (answer.error !== undefined) throw new Refused(asRefusal(answer.error))
+  return answer.data as T
+}
+
+/** Problem details, whatever an error body holds. */
+export function asRefusal(error: unknown): Partial<Refusal> {
+  return typeof error === 'object' && error !== null ? (error as Partial<Refusal>) : { detail: String(error) }
+}
+
+/** What to tell a person about any failure. */
+export function sentenceOf(error: unknown): string {
+  if (error instanceof Refused) return error.message
+  if (error instanceof TypeError) return 'The server does not answer. Is it still running?'
+  return error instanceof Error ? error.message : String(error)
+}

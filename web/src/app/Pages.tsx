@@ -1,0 +1,50 @@
+import { lazy, Suspense } from 'react'
+import { ErrorBoundary } from 'react-error-boundary'
+import { Route, Routes, useLocation } from 'react-router'
+import { sentenceOf } from '../api/client'
+import { Rack } from '../rack/Rack'
+import { Shell } from './Shell'
+
+const CardPage = lazy(() => import('../card/CardPage'))
+const TrialPage = lazy(() => import('../trial/TrialPage'))
+const DryRunPage = lazy(() => import('../dry-run/DryRunPage'))
+
+/** What stands at which address. */
+export function Pages() {
+  const { pathname } = useLocation()
+  return (
+    <ErrorBoundary
+      resetKeys={[pathname]}
+      fallbackRender={({ error, resetErrorBoundary }) => (
+        <Shell trail={[]} title="Something went wrong">
+          <div className="nothing" role="alert">
+            <p className="trouble">{sentenceOf(error)}</p>
+            <p>
+              What you typed is kept.{' '}
+              <button className="link" onClick={resetErrorBoundary}>
+                Try again
+              </button>
+            </p>
+          </div>
+        </Shell>
+      )}
+    >
+      <Suspense fallback={null}>
+        <Routes>
+          <Route path="/" element={<Rack />} />
+          <Route path="/cards/:id/*" element={<CardPage />} />
+          <Route path="/trials/:id" element={<TrialPage />} />
+          <Route path="/trials/:id/run" element={<DryRunPage />} />
+          <Route
+            path="*"
+            element={
+              <Shell trail={[]} title="Not there">
+                <p className="nothing">There is nothing at this address. It may have been deleted.</p>
+              </Shell>
+            }
+          />
+        </Routes>
+      </Suspense>
+    </ErrorBoundary>
+  )
+}

@@ -1,0 +1,59 @@
+import { Dialog, DialogContent, DialogTitle } from '@mui/material'
+import { useEffect, useState } from 'react'
+
+const keys: [string, string][] = [
+  ['?', 'this list'],
+  ['/', 'to the search field'],
+  ['n', 'new card, on the rack'],
+  ['a', 'add a file, in a trial'],
+  ['Ctrl Z', 'undo'],
+  ['Ctrl Shift Z, Ctrl Y', 'redo'],
+  ['Esc', 'back to the last good value, in a field'],
+  ['arrow keys', 'move the chosen part by 1 mm, with Shift by 10 mm, in a trial'],
+  ['Page Up, Page Down', 'a layer up or down, in a trial'],
+]
+
+/** Whether a key press belongs to a field and not to the page. */
+export function inField(event: KeyboardEvent): boolean {
+  const target = event.target as HTMLElement
+  return target.matches('input:not([type=range]), textarea, select, [contenteditable=true]') || Boolean(target.closest('.cm-editor'))
+}
+
+/** The list of shortcuts, under `?`. */
+export function Shortcuts() {
+  const [open, setOpen] = useState(false)
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (inField(event) || event.ctrlKey || event.metaKey) return
+      if (event.key === '?') setOpen(true)
+      if (event.key === '/') {
+        event.preventDefault()
+        document.querySelector<HTMLInputElement>('[data-search]')?.focus()
+      }
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
+  return (
+    <>
+      <button className="key" onClick={() => setOpen(true)} aria-label="Shortcuts">
+        ?
+      </button>
+      <Dialog open={open} onClose={() => setOpen(false)}>
+        <DialogTitle>Keys</DialogTitle>
+        <DialogContent>
+          <table className="list">
+            <tbody>
+              {keys.map(([key, does]) => (
+                <tr key={key}>
+                  <td className="mono">{key}</td>
+                  <td>{does}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </DialogContent>
+      </Dialog>
+    </>
+  )
+}

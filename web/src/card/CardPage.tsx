@@ -1,0 +1,59 @@
+import { useMemo, useState } from 'react'
+import { NavLink, Route, Routes, useParams } from 'react-router'
+import type { StoreApi } from 'zustand'
+import { sentenceOf, type Card } from '../api/client'
+import { Shell } from '../app/Shell'
+import { SaveNote } from '../document/SaveNote'
+import type { DocumentState } from '../document/documentStore'
+import { useSchema } from '../document/schema'
+import { useDocumentState, useDocumentStore } from '../document/useDocument'
+import { useUndoKeys } from '../document/useUndoKeys'
+import { CardContext } from './CardContext'
+import { CardSheet } from './CardSheet'
+import { RoutinesTab } from '../routines/RoutinesTab'
+import { TrialsTab } from './TrialsTab'
+import './card.css'
+
+/** A card: its sheet, its routines, its trials. */
+export default function CardPage() {
+  const { id } = useParams()
+  const { data: store, error } = useDocumentStore('cards', id)
+  if (error)
+    return (
+      <Shell trail={[{ name: 'Rack', to: '/' }]} title="Card">
+        <p className="nothing" role="alert">
+          {sentenceOf(error)}
+        </p>
+      </Shell>
+    )
+  return store ? <OpenCardPage key={id} store={store} /> : <Shell trail={[{ name: 'Rack', to: '/' }]} title="…" children={null} />
+}
+
+function OpenCardPage({ store }: { store: StoreApi<DocumentState<Card>> }) {
+  const state = useDocumentState('cards', store)
+  const limits = useSchema('card')
+  const [lit, light] = useState<string>()
+  useUndoKeys(state.undo, state.redo)
+  const open = useMemo(() => ({ ...state, limits, lit, light }), [state, limits, lit])
+  const home = `/cards/${state.id}`
+  return (
+    <CardContext value={open}>
+      <Shell trail={[{ name: 'Rack', to: '/' }]} title={state.document.name || 'Card without a name'} state={<SaveNote state={state} />}>
+        <div className="card-page">
+          <nav className="tabs" aria-label="Parts of this card">
+            <NavLink to={home} end>
+              Sheet
+            </NavLink>
+            <NavLink to={`${home}/routines`}>Routines</NavLink>
+            <NavLink to={`${home}/trials`}>Trials</NavLink>
+          </nav>
+          <Routes>
+            <Route index element={<CardSheet />} />
+            <Route path="routines" element={<RoutinesTab />} />
+            <Route path="trials" element={<TrialsTab />} />
+          </Routes>
+        </div>
+      </Shell>
+    </CardContext>
+  )
+}

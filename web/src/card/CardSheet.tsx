@@ -1,0 +1,42 @@
+import { Findings } from '../findings/Findings'
+import { useFindings } from '../findings/useFindings'
+import type { Finding } from '../api/client'
+import { useCard } from './CardContext'
+import { letterOf } from './facts'
+import { Schedule } from './Schedule'
+import { SheetDrawing } from './SheetDrawing'
+
+/** Drawing, schedule and findings, side by side. */
+export function CardSheet() {
+  const { document: card, light, change } = useCard()
+  const findings = useFindings(card)
+  const accept = (finding: Finding, why: string | undefined) =>
+    change((before) => {
+      const others = (before.accepted ?? []).filter((a) => !(a.rule === finding.rule && a.at === (finding.pointer ?? '')))
+      return { ...before, accepted: why ? [...others, { rule: finding.rule, at: finding.pointer ?? '', why }] : others }
+    })
+  return (
+    <main className="card-sheet">
+      <SheetDrawing />
+      <Schedule findings={findings} />
+      <aside className="margin-column">
+        <Findings
+          findings={findings}
+          placeOf={(finding) => (finding.pointer ? (letterOf(finding.pointer) ?? 'row') : undefined)}
+          onPoint={(finding) => light(finding?.pointer ?? undefined)}
+          onGo={(finding) =>
+            document.querySelector<HTMLElement>(`[data-pointer="${rowOf(finding.pointer ?? '')}"] :is(input, select, button)`)?.focus()
+          }
+          onAccept={accept}
+          fine="Nothing to say against this card."
+        />
+      </aside>
+    </main>
+  )
+}
+
+/** The row of the schedule in which a pointer is shown. */
+function rowOf(pointer: string): string {
+  const rows = [...document.querySelectorAll<HTMLElement>('[data-pointer]')].map((row) => row.dataset.pointer!)
+  return rows.filter((row) => pointer.startsWith(row) || row.startsWith(pointer)).sort((a, b) => b.length - a.length)[0] ?? pointer
+}

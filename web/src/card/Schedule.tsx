@@ -1,0 +1,74 @@
+import type { Finding } from '../api/client'
+import { valueAt } from '../document/pointer'
+import { SeverityMark } from '../findings/SeverityMark'
+import { useCard } from './CardContext'
+import { FactField } from './FactField'
+import { groups, type Fact } from './facts'
+import { KeepOutRows } from './KeepOutRows'
+import { SourceMark } from './SourceMark'
+
+/** The list of facts, each keyed by a letter to the drawing. */
+export function Schedule({ findings }: { findings: Finding[] }) {
+  const { document: card, set } = useCard()
+  return (
+    <section className="schedule" aria-label="Schedule">
+      <label className="fact name-row" data-pointer="/name">
+        <span className="letter" />
+        <span className="label">name</span>
+        <input
+          className="plain-field"
+          value={card.name ?? ''}
+          maxLength={120}
+          placeholder="the machine's name"
+          onChange={(event) => set('/name', event.target.value)}
+        />
+      </label>
+      {groups.map((group) => {
+        const facts = group.facts.filter((fact) => fact.when?.(card) ?? true)
+        return (
+          <section key={group.name} aria-label={group.name}>
+            <div className="group-line">
+              <h2 className="caps">{group.name}</h2>
+              <span className="quiet">{summary(facts, card)}</span>
+            </div>
+            {facts.map((fact) => (
+              <FactRow key={fact.pointer} fact={fact} findings={findings} />
+            ))}
+            {group.name === 'Envelope' && <KeepOutRows findings={findings} />}
+          </section>
+        )
+      })}
+    </section>
+  )
+}
+
+function summary(facts: Fact[], card: object): string {
+  const known = facts.filter((fact) => isKnown(valueAt(card, fact.pointer)))
+  const missing = facts.filter((fact) => fact.needed && !isKnown(valueAt(card, fact.pointer))).length
+  return `${known.length} ${known.length === 1 ? 'fact' : 'facts'}${missing > 0 ? `, ${missing} missing` : ''}`
+}
+
+const isKnown = (value: unknown) => value !== undefined && value !== null && value !== ''
+
+function FactRow({ fact, findings }: { fact: Fact; findings: Finding[] }) {
+  const { lit, light } = useCard()
+  const own = findings.find((finding) => !finding.accepted && finding.pointer?.startsWith(fact.pointer))
+  const isLit = lit !== undefined && (lit.startsWith(fact.pointer) || fact.pointer === lit)
+  return (
+    <div
+      className={isLit ? 'fact lit' : 'fact'}
+      data-pointer={fact.pointer}
+      onPointerEnter={() => light(fact.pointer)}
+      onPointerLeave={() => light(undefined)}
+      onFocus={() => light(fact.pointer)}
+    >
+      <span className="letter">{fact.letter}</span>
+      <span className="label" title={fact.hint}>
+        {fact.label}
+      </span>
+      <FactField fact={fact} />
+      <SourceMark pointer={fact.pointer} />
+      <span className="mark">{own && <SeverityMark severity={own.severity} />}</span>
+    </div>
+  )
+}

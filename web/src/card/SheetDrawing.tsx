@@ -1,0 +1,222 @@
+import { useState, type PointerEvent } from 'react'
+import { Dimension } from '../drawing/Dimension'
+import { Elevation } from '../drawing/Elevation'
+import { Frame } from '../drawing/Frame'
+import { Hatches } from '../drawing/Hatches'
+import { HeadSection } from '../drawing/HeadSection'
+import { BesideA4, Legend } from '../drawing/Aside'
+import { bedSize, outlineBox } from '../drawing/outline'
+import { Plan } from '../drawing/Plan'
+import { spread } from '../drawing/spread'
+import { TitleBlock } from '../drawing/TitleBlock'
+import { useSize } from '../drawing/useSize'
+import { fromX, fromY, toX, toY, type View } from '../drawing/view'
+import { plain } from '../units/format'
+import { NumberField } from '../units/NumberField'
+import { withValue } from '../document/pointer'
+import { useCard } from './CardContext'
+import { resized } from './facts'
+import { useRegions } from './useRegions'
+import '../drawing/drawing.css'
+
+const border = 24
+const side = 206
+const gutter = 84
+
+/** A size to draw by while none is given yet. */
+const unknown = 200
+
+/** The engineering sheet: plan and front elevation projected from each other, with dimensions keyed to the schedule. */
+export function SheetDrawing() {
+  const { document: card, savedAt, lit, light, limits, change } = useCard()
+  const [ref, { width: w, height: h }] = useSize<HTMLDivElement>()
+  const [under, setUnder] = useState<{ x: number; y: number }>()
+  const [editing, setEditing] = useState<{ pointer: string; label: string; x: number; y: number }>()
+  const { regions, usable } = useRegions(card)
+
+  const { width, depth } = bedSize(card.envelope?.bed)
+  const height = card.envelope?.height ?? undefined
+  const layout = placed(w, h, width ?? unknown, depth ?? unknown, height ?? unknown)
+  const { plan, front } = layout
+  const [bw, bd, bh] = [width ?? unknown, depth ?? unknown, height ?? unknown]
+  const origin = card.envelope?.origin
+  const keepOut = lit?.startsWith('/envelope/keepOuts/') ? Number(lit.split('/')[3]) : undefined
+  const dimension = (pointer: string, value: number | undefined, label: string, at: { x: number; y: number }) => ({
+    value: value === undefined ? '?' : plain(value),
+    lit: lit === pointer,
+    onPoint: (on: boolean) => light(on ? pointer : undefined),
+    onEdit: () => setEditing({ pointer, label, ...at }),
+  })
+  const move = (event: PointerEvent<SVGSVGElement>) => {
+    const box = event.currentTarget.getBoundingClientRect()
+    const [x, y] = [fromX(plan, event.clientX - box.left), fromY(plan, event.clientY - box.top)]
+    setUnder(width && depth && x >= 0 && y >= 0 && x <= width && y <= depth ? { x, y } : undefined)
+  }
+
+  return (
+    <div className="sheet" ref={ref}>
+      {w > 0 && (
+        <svg
+          className="drawing"
+          viewBox={`0 0 ${w} ${h}`}
+          role="img"
+          aria-label={`Drawing of ${card.name || 'this card'}`}
+          onPointerMove={move}
+          onPointerLeave={() => setUnder(undefined)}
+        >
+          <Hatches>
+            <Frame width={w} height={h} />
+            <text x={toX(front, bw / 2)} y={toY(front, bh) - 12} textAnchor="middle" className="title">
+              FRONT
+            </text>
+            <Elevation card={card} view={front} lit={keepOut} />
+            <text x={toX(plan, bw / 2)} y={toY(plan, bd) - 10} textAnchor="middle" className="title">
+              FROM ABOVE
+            </text>
+            <Plan
+              card={card}
+              view={plan}
+              regions={regions}
+              usable={usable}
+              lit={keepOut}
+              onPoint={(i) => light(i === undefined ? undefined : `/envelope/keepOuts/${i}`)}
+            />
+            <Dimension
+              letter="C"
+              from={[toX(front, 0), toY(front, bh)]}
+              to={[toX(front, 0), toY(front, 0)]}
+              at={toX(front, 0) - 44}
+              {...dimension('/envelope/height', height, 'height', { x: toX(front, 0) - 44, y: toY(front, bh / 2) })}
+            />
+            {width !== undefined && (
+              <Dimension
+                letter="A"
+                from={[toX(plan, 0), toY(plan, 0)]}
+                to={[toX(plan, bw), toY(plan, 0)]}
+                at={toY(plan, 0) + 34}
+                {...dimension('/envelope/bed/width', width, 'width', { x: toX(plan, bw / 2), y: toY(plan, 0) + 34 })}
+              />
+            )}
+            {depth !== undefined && (
+              <Dimension
+                letter="B"
+                from={[toX(plan, 0), toY(plan, bd)]}
+                to={[toX(plan, 0), toY(plan, 0)]}
+                at={toX(plan, 0) - 44}
+                {...dimension('/envelope/bed/depth', depth, 'depth', { x: toX(plan, 0) - 44, y: toY(plan, bd / 2) })}
+              />
+            )}
+            <Leaders layout={layout} keepOut={keepOut} />
+            <HeadSection card={card} x={layout.right} y={border + 30} width={side - 16} height={layout.headHeight} />
+            <BesideA4 card={card} x={layout.right} y={layout.a4Top} width={side - 100} height={layout.a4Height} />
+            <Legend card={card} x={layout.right} y={layout.a4Top + layout.a4Height + 28} />
+            <TitleBlock card={card} savedAt={savedAt} right={w - border} bottom={h - border} />
+            {under && (
+              <text x={border + 8} y={h - border - 8} className="mono-text" data-read-out>
+                bed {plain(under.x, 1)}, {plain(under.y, 1)}
+                {origin && `  machine X${plain(under.x - origin.x, 1)} Y${plain(under.y - origin.y, 1)}`}
+              </text>
+            )}
+          </Hatches>
+        </svg>
+      )}
+      {editing && (
+        <form
+          className="over"
+          style={{ left: editing.x, top: editing.y }}
+          onSubmit={(event) => event.preventDefault()}
+          onBlur={() => setEditing(undefined)}
+          onKeyDown={(event) => (event.key === 'Enter' || event.key === 'Escape') && setEditing(undefined)}
+          ref={(form) => form?.querySelector('input')?.focus()}
+        >
+          <NumberField
+            value={editing.pointer === '/envelope/height' ? height : editing.pointer.endsWith('width') ? width : depth}
+            label={`${editing.label}, on the drawing`}
+            limits={limits(editing.pointer)}
+            required
+            onChange={(value) => change((before) => resized(before, withValue(before, editing.pointer, value)), editing.pointer)}
+          />
+        </form>
+      )}
+    </div>
+  )
+}
+
+interface Layout {
+  plan: View
+  front: View
+  right: number
+  headHeight: number
+  a4Top: number
+  a4Height: number
+}
+
+/** Where things stand on the sheet: elevation over plan at the left, to one scale; the rest in a column at the right. */
+function placed(w: number, h: number, width: number, depth: number, height: number): Layout {
+  const right = w - border - side
+  const left = border + gutter
+  const room = Math.max(40, right - 24 - left)
+  const [above, between, below] = [30, 40, 64]
+  const stack = Math.max(60, h - 2 * border - above - between - below)
+  const scale = Math.min(room / width, stack / (height + depth))
+  const x0 = left + (room - width * scale) / 2
+  const spare = Math.max(0, stack - (height + depth) * scale)
+  const floor = border + above + spare / 2 + height * scale
+  const headHeight = Math.min(110, h * 0.14)
+  const a4Top = border + 30 + headHeight + 34
+  return {
+    front: { scale, x0, y0: floor },
+    plan: { scale, x0, y0: floor + between + depth * scale },
+    right,
+    headHeight,
+    a4Top,
+    a4Height: Math.max(60, Math.min(150, h - a4Top - 340)),
+  }
+}
+
+/** Names of the keep-outs, led out of the plan to a column where no two overlap. */
+function Leaders({ layout, keepOut }: { layout: Layout; keepOut: number | undefined }) {
+  const { document: card } = useCard()
+  const { plan, right } = layout
+  const { depth = 0 } = bedSize(card.envelope?.bed)
+  const line = 16
+  const most = Math.max(1, Math.floor((depth * plan.scale) / line))
+  const named = (card.envelope?.keepOuts ?? [])
+    .map((k, i) => {
+      const box = outlineBox(k.outline)
+      return {
+        i,
+        text: `${k.name}${k.kind === 'obstacle' && k.top ? `, ${plain(k.top)} high` : ''}`,
+        x: toX(plan, box.x + box.width / 2),
+        y: toY(plan, box.y + box.depth / 2),
+      }
+    })
+    .sort((a, b) => a.y - b.y)
+  const shown = named.slice(0, most)
+  const at = spread(
+    shown.map((label) => label.y),
+    line,
+    toY(plan, depth),
+    toY(plan, 0),
+  )
+  const spots = shown.map((label, i) => ({ ...label, at: at[i]! }))
+  const x = right - 4
+  return (
+    <g className="leaders">
+      {spots.map((label) => (
+        <g key={label.i} className={keepOut === label.i ? 'lit' : undefined}>
+          <path d={`M${label.x} ${label.y}L${x - 14} ${label.at}H${x - 4}`} />
+          <circle cx={label.x} cy={label.y} r="1.8" />
+          <text x={x} y={label.at + 4}>
+            {label.text.length > 26 ? `${label.text.slice(0, 25)}…` : label.text}
+          </text>
+        </g>
+      ))}
+      {named.length > shown.length && (
+        <text x={x} y={at.at(-1)! + line + 4}>
+          and {named.length - shown.length} more
+        </text>
+      )}
+    </g>
+  )
+}

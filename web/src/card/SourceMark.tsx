@@ -1,0 +1,82 @@
+import { Button, Popover } from '@mui/material'
+import { useState } from 'react'
+import type { SourceKind } from '../api/client'
+import { useCard } from './CardContext'
+
+const words: Record<SourceKind, string> = {
+  'rating-plate': 'rating plate',
+  measured: 'measured',
+  'reported-by-firmware': 'reported',
+  'carried-over': 'carried over',
+  assumed: 'assumed',
+}
+const long: Record<SourceKind, string> = { ...words, 'reported-by-firmware': 'reported by firmware' }
+
+/** Where a fact comes from; a click tells more and lets it be said. */
+export function SourceMark({ pointer }: { pointer: string }) {
+  const { document: card, change } = useCard()
+  const [anchor, setAnchor] = useState<HTMLElement>()
+  const source = card.sources?.[pointer]
+  const say = (next: Partial<NonNullable<typeof source>> | undefined) =>
+    change((before) => {
+      const { [pointer]: old, ...others } = before.sources ?? {}
+      return { ...before, sources: next ? { ...others, [pointer]: { ...(old ?? { source: 'assumed' }), ...next } } : others }
+    })
+  const about = source ? [long[source.source], source.note, source.on].filter(Boolean).join(', ') : 'nobody has said where this comes from'
+  return (
+    <>
+      <button
+        className={source?.source === 'assumed' ? 'source assumed' : 'source'}
+        title={about}
+        aria-label={`Source of ${pointer}: ${about}`}
+        onClick={(event) => setAnchor(event.currentTarget)}
+      >
+        {source ? words[source.source] : '·'}
+      </button>
+      <Popover
+        open={Boolean(anchor)}
+        anchorEl={anchor}
+        onClose={() => setAnchor(undefined)}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
+      >
+        <div className="source-box">
+          <label>
+            source
+            <select
+              className="plain-field"
+              value={source?.source ?? ''}
+              onChange={(event) => say(event.target.value ? { source: event.target.value as SourceKind } : undefined)}
+            >
+              <option value="">not said</option>
+              {Object.entries(long).map(([value, label]) => (
+                <option key={value} value={value}>
+                  {label}
+                </option>
+              ))}
+            </select>
+          </label>
+          <label>
+            note
+            <input
+              className="plain-field"
+              maxLength={1000}
+              value={source?.note ?? ''}
+              placeholder="with which tool, from which page"
+              onChange={(event) => say({ note: event.target.value || undefined })}
+            />
+          </label>
+          <label>
+            on
+            <input
+              className="plain-field"
+              type="date"
+              value={source?.on ?? ''}
+              onChange={(event) => say({ on: event.target.value || undefined })}
+            />
+          </label>
+          <Button onClick={() => setAnchor(undefined)}>Done</Button>
+        </div>
+      </Popover>
+    </>
+  )
+}

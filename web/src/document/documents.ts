@@ -1,0 +1,50 @@
+import { Refused, asRefusal, type Card, type DocumentHead, type Filament, type Recipe, type Trial } from '../api/client'
+
+/** Documents by the name of their address. */
+export interface Kinds {
+  cards: Card
+  filaments: Filament
+  recipes: Recipe
+  trials: Trial
+}
+
+export type Kind = keyof Kinds
+
+export interface Stored<T> {
+  id: string
+  version: number
+  savedAt: string
+  document: T
+}
+
+/** Somebody else saved in between. */
+export class Clashed<T> extends Error {
+  constructor(readonly current: Stored<T>) {
+    super('This was also changed elsewhere.')
+  }
+}
+
+async function ask<T>(address: string, init?: RequestInit): Promise<T> {
+  const answer = await fetch(address, init)
+  if (answer.status === 412) throw new Clashed(((await answer.json()) as { current: Stored<unknown> }).current)
+  if (!answer.ok) throw new Refused(asRefusal(await answer.json().catch(() => ({ detail: `The server answered ${answer.status}.` }))))
+  return (answer.status === 204 ? undefined : await answer.json()) as T
+}
+
+const body = (document: unknown): RequestInit => ({ body: JSON.stringify(document), headers: { 'content-type': 'application/json' } })
+
+export const documents = {
+  list: (kind: Kind, card?: string) => ask<DocumentHead[]>(`/api/${kind}${card ? `?card=${card}` : ''}`),
+  read: <K extends Kind>(kind: K, id: string) => ask<Stored<Kinds[K]>>(`/api/${kind}/${id}`),
+  make: <K extends Kind>(kind: K, document: Kinds[K]) => ask<Stored<Kinds[K]>>(`/api/${kind}`, { method: 'POST', ...body(document) }),
+  remove: (kind: Kind, id: string) => ask<undefined>(`/api/${kind}/${id}`, { method: 'DELETE' }),
+  save: <T>(kind: Kind, id: string, version: number, document: T, leaving = false) => {
+    const request = body(document)
+    return ask<Stored<T>>(`/api/${kind}/${id}`, {
+      method: 'PUT',
+      ...request,
+      headers: { ...request.headers, 'if-match': `"${version}"` },
+      keepalive: leaving,
+    })
+  },
+}

@@ -1,0 +1,42 @@
+/** A JSON value. */
+export type Json = null | boolean | number | string | Json[] | { [name: string]: Json | undefined }
+
+/** The steps of an RFC 6901 pointer. */
+export function stepsOf(pointer: string): string[] {
+  return pointer === ''
+    ? []
+    : pointer
+        .slice(1)
+        .split('/')
+        .map((step) => step.replaceAll('~1', '/').replaceAll('~0', '~'))
+}
+
+/** The value at a pointer, or undefined. */
+export function valueAt(document: unknown, pointer: string): unknown {
+  return stepsOf(pointer).reduce<unknown>(
+    (at, step) => (typeof at === 'object' && at !== null ? (at as Record<string, unknown>)[step] : undefined),
+    document,
+  )
+}
+
+/** A document with another value at a pointer; undefined removes a member. Missing parents are made; what is not touched is shared. */
+export function withValue<T>(document: T, pointer: string, value: unknown): T {
+  return changed(document, stepsOf(pointer), value) as T
+}
+
+function changed(at: unknown, steps: string[], value: unknown): unknown {
+  const [step, ...rest] = steps
+  if (step === undefined) return value
+  if (Array.isArray(at)) {
+    const index = step === '-' ? at.length : Number(step)
+    const copy: unknown[] = [...(at as unknown[])]
+    if (rest.length === 0 && value === undefined) copy.splice(index, 1)
+    else copy[index] = changed(copy[index], rest, value)
+    return copy
+  }
+  const { [step]: inner, ...others } = (at ?? {}) as Record<string, unknown>
+  const next = changed(inner, rest, value)
+  if (next === undefined) return others
+  // members keep their order, so that a saved document differs only where it was changed
+  return step in ((at ?? {}) as object) ? { ...(at as object), [step]: next } : { ...others, [step]: next }
+}

@@ -1,0 +1,46 @@
+import type { Card } from '../api/client'
+import { plain } from '../units/format'
+
+const flavours: Record<string, string> = { marlin: 'Marlin', reprapfirmware: 'RepRapFirmware' }
+const housings: Record<string, string> = { open: 'open', closed: 'closed', 'heated-chamber': 'heated chamber' }
+
+/** The title block at the lower right of the sheet, after ISO 7200. */
+export function TitleBlock({ card, savedAt, right, bottom }: { card: Card; savedAt: string; right: number; bottom: number }) {
+  const [width, row] = [250, 31]
+  const [x, y] = [right - width, bottom - 4 * row]
+  const nozzle = card.head?.nozzles?.[0]
+  const said = (value: string | number | null | undefined) =>
+    value === undefined || value === null || value === '' ? '?' : typeof value === 'number' ? plain(value) : value
+  const cells: [string, string, number, number, number][] = [
+    ['FLAVOUR', said(flavours[card.firmware?.flavour ?? '']), 0, 1, 0.5],
+    ['NOZZLE', nozzle?.diameter ? `${plain(nozzle.diameter)} ${nozzle.material ?? ''}` : '?', 0.5, 1, 0.5],
+    ['FILAMENT', said(nozzle?.filamentDiameter), 0, 2, 0.5],
+    ['BED', card.envelope?.heated === true ? 'heated' : card.envelope?.heated === false ? 'not heated' : '?', 0.5, 2, 0.5],
+    ['HOUSING', said(housings[card.heat?.housing ?? '']), 0, 3, 0.5],
+    ['STATE, DATE', `draft, ${savedAt.slice(0, 10)}`, 0.5, 3, 0.5],
+  ]
+  return (
+    <g className="title-block" aria-label="title block">
+      <rect x={x} y={y} width={width} height={4 * row} className="paper" />
+      <text x={x + 8} y={y + 21} className="name">
+        {clipped(card.name || 'no name yet', 16)}
+      </text>
+      <text x={right - 8} y={y + 20} textAnchor="end">
+        {clipped(card.maker ?? '', 22)}
+      </text>
+      {cells.map(([what, value, at, line, share]) => (
+        <g key={what}>
+          <rect x={x + at * width} y={y + line * row} width={share * width} height={row} />
+          <text x={x + at * width + 8} y={y + line * row + 11} className="what">
+            {what}
+          </text>
+          <text x={x + at * width + 8} y={y + line * row + 25} className="said">
+            {clipped(value, 18)}
+          </text>
+        </g>
+      ))}
+    </g>
+  )
+}
+
+const clipped = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text)

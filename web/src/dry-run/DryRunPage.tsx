@@ -1,0 +1,142 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useSnackbar } from 'notistack'
+import { useRef } from 'react'
+import { Link, useParams, useSearchParams } from 'react-router'
+import type { StoreApi } from 'zustand'
+import { api, asRefusal, dataOf, Refused, sentenceOf, type Card, type StoredRun, type Trial } from '../api/client'
+import { uploadLimits } from '../api/limits'
+import { Shell } from '../app/Shell'
+import type { DocumentState } from '../document/documentStore'
+import { useDocumentState, useDocumentStore } from '../document/useDocument'
+import { Findings } from '../findings/Findings'
+import { duration, plain } from '../units/format'
+import { HeatChart } from './HeatChart'
+import { Lines } from './Lines'
+import { PathOnBed } from './PathOnBed'
+import { useLine } from './useLines'
+import './dry-run.css'
+
+/** The dry run of a trial's program: every line with what it does and when, temperatures, path, findings. One cursor over all. */
+export default function DryRunPage() {
+  const { id = '' } = useParams()
+  const { data: trial } = useDocumentStore('trials', id)
+  const { data: card } = useDocumentStore('cards', trial?.getState().document.card)
+  const { data: run, error } = useQuery({
+    queryKey: ['run', id],
+    queryFn: async () => dataOf(await api.GET('/api/trials/{id}/run', { params: { path: { id } } })) ?? null,
+  })
+  if (error)
+    return (
+      <Shell trail={[{ name: 'Rack', to: '/' }]} title="Dry run">
+        <p className="nothing" role="alert">
+          {sentenceOf(error)}
+        </p>
+      </Shell>
+    )
+  return trial && card && run !== undefined ? (
+    <OpenDryRun trialStore={trial} cardStore={card} run={run ?? undefined} />
+  ) : (
+    <Shell trail={[{ name: 'Rack', to: '/' }]} title="…" children={null} />
+  )
+}
+
+interface OpenDryRunProps {
+  trialStore: StoreApi<DocumentState<Trial>>
+  cardStore: StoreApi<DocumentState<Card>>
+  run: StoredRun | undefined
+}
+
+function OpenDryRun({ trialStore, cardStore, run }: OpenDryRunProps) {
+  const trial = useDocumentState('trials', trialStore)
+  const card = useDocumentState('cards', cardStore)
+  const [params, setParams] = useSearchParams()
+  const cursor = Math.min(Math.max(1, Number(params.get('line')) || 1), run?.result.lines ?? 1)
+  const go = (line: number) => setParams({ line: String(line) }, { replace: true })
+  const line = useLine(trial.id, run, cursor)
+  const bring = useBring(trial.id)
+  const picker = useRef<HTMLInputElement>(null)
+  const result = run?.result
+  return (
+    <Shell
+      trail={[
+        { name: 'Rack', to: '/' },
+        { name: card.document.name || 'card', to: `/cards/${card.id}/trials` },
+        { name: trial.document.name || 'trial', to: `/trials/${trial.id}` },
+      ]}
+      title="Dry run"
+      state={result && <span className="state">{`${duration(result.seconds)} · ${plain(result.filament / 1000, 2)} m of filament`}</span>}
+      tools={
+        <button className="key" onClick={() => picker.current?.click()}>
+          bring a G-code file
+        </button>
+      }
+    >
+      <input
+        ref={picker}
+        type="file"
+        accept=".gcode,.gco,.g,.nc,.txt"
+        hidden
+        data-bring-file
+        onChange={(event) => {
+          const [file] = event.target.files ?? []
+          if (file) void bring(file)
+          event.target.value = ''
+        }}
+      />
+      <main
+        className="dry-run"
+        onDragOver={(event) => event.preventDefault()}
+        onDrop={(event) => {
+          event.preventDefault()
+          const [file] = event.dataTransfer.files
+          if (file) void bring(file)
+        }}
+      >
+        {!run || !result ? (
+          <p className="nothing">
+            There is no program yet. <Link to={`/trials/${trial.id}`}>Slice the trial</Link>, or drop a G-code file here to see what it
+            would do on {card.document.name || 'this machine'}.
+          </p>
+        ) : (
+          <>
+            <Lines key={run.at} id={trial.id} run={run} cursor={cursor} onGo={go} />
+            <section className="dry-run-middle">
+              <HeatChart id={trial.id} run={run} at={line?.start} />
+              <PathOnBed card={card.document} line={line} />
+            </section>
+            <aside className="margin-column">
+              <Findings
+                findings={result.findings}
+                placeOf={(finding) => (finding.line ? `line ${finding.line}` : undefined)}
+                onGo={(finding) => finding.line && go(finding.line)}
+                fine="Nothing is hit, every wait ends, and all heaters are off at the end."
+              />
+            </aside>
+          </>
+        )}
+      </main>
+    </Shell>
+  )
+}
+
+/** Sends a program and shows its run; a refusal is said in a sentence, and the run that is shown stays. */
+function useBring(id: string) {
+  const client = useQueryClient()
+  const { enqueueSnackbar } = useSnackbar()
+  return async (file: File) => {
+    try {
+      const { gcode: most } = await uploadLimits()
+      if (file.size > most)
+        throw new Error(`This file has ${Math.ceil(file.size / 2 ** 20)} MB; at most ${most / 2 ** 20} MB of G-code are taken.`)
+      const answer = await fetch(`/api/trials/${id}/run/program?name=${encodeURIComponent(file.name)}`, {
+        method: 'PUT',
+        body: file,
+        headers: { 'content-type': 'text/x.gcode' },
+      })
+      if (!answer.ok) throw new Refused(asRefusal(await answer.json()))
+      client.setQueryData(['run', id], (await answer.json()) as StoredRun)
+    } catch (failure) {
+      enqueueSnackbar(`${file.name}: ${sentenceOf(failure)}`, { variant: 'error', persist: true })
+    }
+  }
+}

@@ -1,0 +1,109 @@
+import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material'
+import { useState } from 'react'
+import type { Finding } from '../api/client'
+import { SeverityMark } from './SeverityMark'
+
+interface FindingsProps {
+  findings: Finding[]
+  /** What to call the place of a finding: a letter, a line. */
+  placeOf?: (finding: Finding) => string | undefined
+  onPoint?: (finding: Finding | undefined) => void
+  onGo?: (finding: Finding) => void
+  /** Takes the reason for which a finding is accepted; undefined takes the acceptance back. */
+  onAccept?: (finding: Finding, why: string | undefined) => void
+  /** What to say where there are none. */
+  fine: string
+}
+
+/** The margin of findings, worst first; each says what, with numbers, and why it matters. */
+export function Findings({ findings, placeOf, onPoint, onGo, onAccept, fine }: FindingsProps) {
+  const [asking, setAsking] = useState<Finding>()
+  const open = findings.filter((finding) => !finding.accepted)
+  const accepted = findings.filter((finding) => finding.accepted)
+  return (
+    <section className="findings" aria-label="Findings">
+      <h2 className="caps">Findings</h2>
+      {open.length === 0 && (
+        <p className="fine-line">
+          <Tick /> {fine}
+        </p>
+      )}
+      {[...open, ...accepted].map((finding, i) => (
+        <article
+          key={`${finding.rule}${finding.pointer ?? ''}${finding.line ?? ''}${i}`}
+          className={`finding ${finding.severity}${finding.accepted ? ' accepted' : ''}`}
+          data-rule={finding.rule}
+          onPointerEnter={() => onPoint?.(finding)}
+          onPointerLeave={() => onPoint?.(undefined)}
+        >
+          <header>
+            <SeverityMark severity={finding.severity} />
+            <strong className="caps">{finding.severity}</strong>
+            {onGo && placeOf?.(finding) ? (
+              <button className="link place" onClick={() => onGo(finding)}>
+                {placeOf(finding)}
+              </button>
+            ) : (
+              <span className="place">{placeOf?.(finding)}</span>
+            )}
+          </header>
+          <p>{finding.message}</p>
+          <p className="why">{finding.accepted ? `Accepted: ${finding.accepted}` : finding.why}</p>
+          {onAccept && (
+            <button className="link quiet" onClick={() => (finding.accepted ? onAccept(finding, undefined) : setAsking(finding))}>
+              {finding.accepted ? 'no longer accept' : 'accept'}
+            </button>
+          )}
+        </article>
+      ))}
+      {asking && (
+        <AcceptDialog
+          finding={asking}
+          onClose={(why) => {
+            if (why) onAccept?.(asking, why)
+            setAsking(undefined)
+          }}
+        />
+      )}
+    </section>
+  )
+}
+
+function AcceptDialog({ finding, onClose }: { finding: Finding; onClose: (why?: string) => void }) {
+  const [why, setWhy] = useState('')
+  return (
+    <Dialog open onClose={() => onClose()} fullWidth maxWidth="xs">
+      <form
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (why.trim()) onClose(why.trim())
+        }}
+      >
+        <DialogTitle>Accept with a reason</DialogTitle>
+        <DialogContent>
+          <p>{finding.message}</p>
+          <label className="quiet">
+            Reason, kept on the card
+            <input className="plain-field" value={why} maxLength={1000} autoFocus onChange={(event) => setWhy(event.target.value)} />
+          </label>
+        </DialogContent>
+        <DialogActions>
+          <Button variant="text" onClick={() => onClose()}>
+            Leave it open
+          </Button>
+          <Button type="submit" variant="contained" disabled={!why.trim()}>
+            Accept
+          </Button>
+        </DialogActions>
+      </form>
+    </Dialog>
+  )
+}
+
+function Tick() {
+  return (
+    <svg width="13" height="13" viewBox="0 0 14 14" aria-hidden>
+      <path d="M1.5 7.5L5.5 11.5L12.5 2.5" fill="none" stroke="var(--moss)" strokeWidth="2.2" />
+    </svg>
+  )
+}

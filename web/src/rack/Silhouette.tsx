@@ -1,0 +1,85 @@
+import { memo } from 'react'
+import { Link } from 'react-router'
+import type { DocumentHead } from '../api/client'
+import { useHatch } from '../drawing/Hatches'
+import { bedOutline, bedSize, outlinePath } from '../drawing/outline'
+import { toX, toY } from '../drawing/view'
+import { SeverityMark } from '../findings/SeverityMark'
+import { plain } from '../units/format'
+
+const flavours: Record<string, string> = { marlin: 'Marlin', reprapfirmware: 'RepRapFirmware' }
+const unknown = 120
+
+/** The figure that gives the scale: an A4 sheet, ISO 216. */
+export function A4Sheet({ scale }: { scale: number }) {
+  return (
+    <span className="stand">
+      <svg width={210 * scale + 2} height={297 * scale + 1} aria-hidden>
+        <path d={`M1 ${297 * scale + 1}V1H${210 * scale + 1}V${297 * scale + 1}`} fill="none" stroke="var(--hair)" strokeWidth="1.5" />
+      </svg>
+    </span>
+  )
+}
+
+/** A card on the shelf: the plan of its bed, its name, what it is, and what is found about it. */
+export const Silhouette = memo(function Silhouette({ head, scale }: { head: DocumentHead; scale: number }) {
+  const hatch = useHatch()
+  const { card } = head
+  const { width, depth } = bedSize(card?.bed)
+  const known = Boolean(width && depth)
+  const [w, d] = [width ?? unknown, depth ?? unknown]
+  const view = { scale, x0: 1, y0: d * scale + 1 }
+  const outline = bedOutline(card?.bed) ?? { shape: 'rectangle' as const, x: 0, y: 0, width: w, depth: d }
+  const size = (value: number | null | undefined) => (value ? plain(value, 1) : '?')
+  const round = card?.bed?.shape === 'ellipse' && width === depth
+  return (
+    <li className="silhouette">
+      <Link to={`/cards/${head.id}`} aria-label={head.name || 'card without a name'}>
+        <span className="stand">
+          <svg width={w * scale + 8} height={d * scale + 1} style={{ overflow: 'visible' }} aria-hidden>
+            <path
+              d={outlinePath(outline, view)}
+              fill="var(--sheet)"
+              stroke="var(--ink)"
+              strokeWidth="1.6"
+              strokeDasharray={known ? undefined : '7 4'}
+            />
+            {card?.keepOuts.map((keepOut, i) => (
+              <path key={i} d={outlinePath(keepOut.outline, view)} fill={hatch(keepOut.kind)} stroke="var(--ink)" strokeWidth="0.9" />
+            ))}
+            {card?.origin && <circle cx={toX(view, card.origin.x)} cy={toY(view, card.origin.y)} r="3.6" fill="var(--madder)" />}
+          </svg>
+        </span>
+        <span className="about">
+          <strong>{head.name || 'without a name'}</strong>
+          <span className="mono">
+            {round ? `Ø${size(width)}` : `${size(width)} × ${size(depth)}`} × {size(card?.height)}
+          </span>
+          <span className="quiet">
+            {card?.nozzles.map((nozzle) => `${size(nozzle.diameter)} ${nozzle.material ?? ''}`.trim()).join(', ')} ·{' '}
+            {flavours[card?.flavour ?? ''] ?? 'flavour ?'}
+          </span>
+          <span className="counts">
+            <span className="quiet">draft</span>
+            {card && <Counts stops={card.stops} cautions={card.cautions} notes={card.notes} />}
+          </span>
+        </span>
+      </Link>
+    </li>
+  )
+})
+
+function Counts({ stops, cautions, notes }: { stops: number; cautions: number; notes: number }) {
+  const counts = [
+    ['stop', stops],
+    ['caution', cautions],
+    ['note', notes],
+  ] as const
+  return counts
+    .filter(([, count]) => count > 0)
+    .map(([severity, count]) => (
+      <span key={severity} className="count">
+        <SeverityMark severity={severity} size={12} /> {count}
+      </span>
+    ))
+}

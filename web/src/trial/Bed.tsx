@@ -1,0 +1,207 @@
+import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
+import type { TrialPart } from '../api/client'
+import { useRegions } from '../card/useRegions'
+import { Elevation } from '../drawing/Elevation'
+import { Hatches } from '../drawing/Hatches'
+import { bedSize, boxOf, ringsPath } from '../drawing/outline'
+import { Plan } from '../drawing/Plan'
+import { useSize } from '../drawing/useSize'
+import { useZoom } from '../drawing/useZoom'
+import { toX, toY, type View, type XY } from '../drawing/view'
+import { plain } from '../units/format'
+import { LayerLegend, LayerPaths } from './LayerPaths'
+import { placedOutline } from './placement'
+import { useTrial } from './TrialContext'
+import '../drawing/drawing.css'
+
+const inset = { left: 64, right: 150, top: 40, between: 84, below: 44 }
+
+/** The bed from above and from the front, with the parts on it and the layer that is looked at. */
+export function Bed() {
+  const { card, trial, meshes, fits, layers, layer, lookAt, run } = useTrial()
+  const [ref, { width: w, height: h }] = useSize<HTMLDivElement>()
+  const { regions, usable } = useRegions(card.document)
+  const { width = 200, depth = 200 } = bedSize(card.document.envelope?.bed)
+  const height = card.document.envelope?.height ?? 200
+  const fit = placed(w, h, width, depth, height)
+  const zoom = useZoom(fit.plan)
+  const { view } = zoom
+  const parts = trial.document.parts ?? []
+  const shown = layers[layer]
+  const ruler = toY(fit.plan, 0) + 22
+  const tallest = Math.max(0, ...parts.map((part) => meshes[part.file]?.size[2] ?? 0))
+
+  return (
+    <div className="trial-bed" ref={ref}>
+      {w > 0 && (
+        <svg className="drawing" viewBox={`0 0 ${w} ${h}`} aria-label="Bed with parts" {...zoom.handlers}>
+          <Hatches>
+            <text x={toX(fit.plan, 0)} y={22} className="title">
+              {shown ? `LAYER ${layer + 1} OF ${layers.length}` : 'FROM ABOVE'}
+            </text>
+            {shown && (
+              <text x={toX(fit.plan, 0) + 130} y={22} className="quiet-text">
+                z {plain(shown.top)}, {plain(shown.height)} high
+              </text>
+            )}
+            <svg
+              x={0}
+              y={32}
+              width={Math.max(1, toX(fit.plan, width) + 8)}
+              height={Math.max(1, ruler - 38)}
+              viewBox={`0 32 ${Math.max(1, toX(fit.plan, width) + 8)} ${Math.max(1, ruler - 38)}`}
+            >
+              <Plan card={card.document} view={view} regions={regions} usable={usable} />
+              {shown && <LayerPaths layer={shown} view={view} />}
+              {parts.map((part, i) => (
+                <PartOnBed key={i} index={i} part={part} view={view} bad={fits?.[i]?.fits === false} faint={Boolean(shown)} />
+              ))}
+            </svg>
+            {shown && <LayerLegend x={toX(fit.plan, width) + 22} y={toY(fit.plan, depth) + 8} layer={shown} />}
+            <text x={toX(fit.front, 0)} y={toY(fit.front, Math.max(tallest, Math.min(height, fit.ceiling))) - 10} className="title">
+              FROM THE FRONT
+            </text>
+            <Elevation card={card.document} view={fit.front}>
+              {parts.map((part, i) => {
+                const mesh = meshes[part.file]
+                if (!mesh) return null
+                const [minX, , maxX] = boxOf(placedOutline(mesh, part).flat())
+                const top = toY(fit.front, mesh.size[2]!)
+                return (
+                  <g key={i}>
+                    <rect
+                      x={toX(fit.front, minX)}
+                      y={top}
+                      width={(maxX - minX) * fit.front.scale}
+                      height={toY(fit.front, 0) - top}
+                      className={fits?.[i]?.fits === false ? 'part-box bad' : 'part-box'}
+                    />
+                    <text x={toX(fit.front, (minX + maxX) / 2)} y={Math.max(top + 14, toY(fit.front, 0) - 4)} textAnchor="middle">
+                      {i + 1}
+                    </text>
+                  </g>
+                )
+              })}
+              {shown && (
+                <>
+                  <path d={`M${toX(fit.front, 0)} ${toY(fit.front, shown.top)}H${toX(fit.front, width)}`} className="layer-line" />
+                  <text x={toX(fit.front, width) + 8} y={toY(fit.front, shown.top) + 4} className="layer-text">
+                    {plain(shown.top)}
+                  </text>
+                </>
+              )}
+            </Elevation>
+          </Hatches>
+        </svg>
+      )}
+      {layers.length > 0 && run && (
+        <input
+          type="range"
+          className="ruler"
+          aria-label="Layer"
+          style={{ left: toX(fit.plan, 0), width: width * fit.plan.scale, top: ruler }}
+          min={0}
+          max={layers.length - 1}
+          value={layer}
+          aria-valuetext={shown ? `layer ${layer + 1} of ${layers.length}, z ${plain(shown.top)} mm` : undefined}
+          onChange={(event) => lookAt(Number(event.target.value))}
+        />
+      )}
+      {zoom.zoomed && (
+        <button className="key fit-key" style={{ left: toX(fit.plan, width) + 22, top: ruler - 24 }} onClick={zoom.fit}>
+          fit
+        </button>
+      )}
+      {parts.length === 0 && (
+        <div className="drop-here" style={{ left: toX(fit.plan, width / 2), top: toY(fit.plan, depth / 2) }}>
+          Drop an STL file here
+        </div>
+      )}
+    </div>
+  )
+}
+
+function PartOnBed({ index, part, view, bad, faint }: { index: number; part: TrialPart; view: View; bad: boolean; faint: boolean }) {
+  const { trial, meshes, chosen, choose, dragging } = useTrial()
+  const mesh = meshes[part.file]
+  const from = useRef<{ pointer: XY; at: XY }>(undefined)
+  const [held, setHeld] = useState(false)
+  if (!mesh) return null
+  const rings = placedOutline(mesh, part)
+  const move = (x: number, y: number) =>
+    trial.change(
+      (before) => ({ ...before, parts: before.parts?.map((p, i) => (i === index ? { ...p, x: round(x), y: round(y) } : p)) }),
+      `part ${index}`,
+    )
+  const down = (event: PointerEvent<SVGGElement>) => {
+    if (event.button !== 0) return
+    event.stopPropagation()
+    event.currentTarget.setPointerCapture(event.pointerId)
+    from.current = { pointer: [event.clientX, event.clientY], at: [part.x ?? 0, part.y ?? 0] }
+    choose(index)
+    setHeld(true)
+    dragging(true)
+  }
+  const drag = (event: PointerEvent<SVGGElement>) => {
+    if (!from.current) return
+    const { pointer, at } = from.current
+    move(at[0] + (event.clientX - pointer[0]) / view.scale, at[1] - (event.clientY - pointer[1]) / view.scale)
+  }
+  const up = () => {
+    from.current = undefined
+    setHeld(false)
+    dragging(false)
+  }
+  const key = (event: KeyboardEvent) => {
+    const step = event.shiftKey ? 10 : 1
+    const [dx, dy] = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[event.key] ?? [0, 0]
+    if (!dx && !dy) return
+    event.preventDefault()
+    move((part.x ?? 0) + dx!, (part.y ?? 0) + dy!)
+  }
+  return (
+    <g
+      className={`part${chosen === index ? ' chosen' : ''}${bad ? ' bad' : ''}${faint ? ' faint' : ''}${held ? ' held' : ''}`}
+      tabIndex={0}
+      role="button"
+      aria-label={`${part.name}, part ${index + 1}, at ${plain(part.x ?? 0, 1)}, ${plain(part.y ?? 0, 1)}`}
+      data-part={index}
+      onPointerDown={down}
+      onPointerMove={drag}
+      onPointerUp={up}
+      onPointerCancel={up}
+      onFocus={() => choose(index)}
+      onKeyDown={key}
+    >
+      <path d={ringsPath(rings, view)} fillRule="evenodd" />
+      <circle cx={toX(view, part.x ?? 0)} cy={toY(view, part.y ?? 0)} r="10" />
+      <text x={toX(view, part.x ?? 0)} y={toY(view, part.y ?? 0) + 4} textAnchor="middle">
+        {index + 1}
+      </text>
+    </g>
+  )
+}
+
+const round = (value: number) => Math.round(value * 10) / 10
+
+interface Layout {
+  plan: View
+  front: View
+  /** How high the elevation shows, mm. */
+  ceiling: number
+}
+
+/** Plan over elevation, to one scale and projected from each other; a tall machine's elevation is cut at the top. */
+function placed(w: number, h: number, width: number, depth: number, height: number): Layout {
+  const room = Math.max(60, w - inset.left - inset.right)
+  const stack = Math.max(120, h - inset.top - inset.between - inset.below)
+  const shownHeight = Math.min(height, Math.max(60, depth * 0.45))
+  const scale = Math.min(room / width, stack / (depth + shownHeight))
+  const x0 = inset.left + (room - width * scale) / 2
+  const plan = { scale, x0, y0: inset.top + depth * scale }
+  return {
+    plan,
+    front: { scale: Math.min(scale, (h - plan.y0 - inset.between - inset.below) / height), x0, y0: h - inset.below },
+    ceiling: height,
+  }
+}

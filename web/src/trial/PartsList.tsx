@@ -1,0 +1,178 @@
+import { Button } from '@mui/material'
+import { useEffect, useRef } from 'react'
+import type { Limits } from '../units/limits'
+import { inField } from '../app/Shortcuts'
+import { useSchema } from '../document/schema'
+import { plain } from '../units/format'
+import { NumberField } from '../units/NumberField'
+import { useTrial } from './TrialContext'
+
+/** The parts as a numbered bill, the chosen one with its place in numbers, and the verdict on each. */
+export function PartsList() {
+  const { trial, meshes, fits, chosen, choose, addFiles } = useTrial()
+  const picker = useRef<HTMLInputElement>(null)
+  const parts = trial.document.parts ?? []
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === 'a' && !inField(event) && !event.ctrlKey && !event.metaKey) picker.current?.click()
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
+  return (
+    <section aria-label="Parts">
+      <div className="head-line between">
+        <h2 className="caps">Parts</h2>
+        <button className="link quiet" onClick={() => picker.current?.click()}>
+          add a file · a
+        </button>
+        <input
+          ref={picker}
+          type="file"
+          accept=".stl"
+          multiple
+          hidden
+          data-add-file
+          onChange={(event) => {
+            addFiles([...(event.target.files ?? [])])
+            event.target.value = ''
+          }}
+        />
+      </div>
+      {parts.length > 0 && (
+        <table className="list">
+          <thead>
+            <tr>
+              <th>No.</th>
+              <th>Part</th>
+              <th className="number">Size</th>
+              <th className="number">At</th>
+              <th>Verdict</th>
+            </tr>
+          </thead>
+          <tbody>
+            {parts.map((part, i) => {
+              const mesh = meshes[part.file]
+              return (
+                <tr key={i} className={chosen === i ? 'lit' : undefined} onClick={() => choose(i)}>
+                  <td>
+                    <button className="link" aria-label={`choose part ${i + 1}, ${part.name}`} aria-pressed={chosen === i}>
+                      {i + 1}
+                    </button>
+                  </td>
+                  <td>{part.name}</td>
+                  <td className="number">{mesh?.size.map((s) => plain(s, 1)).join('×')}</td>
+                  <td className="number">
+                    {plain(part.x ?? 0, 1)}, {plain(part.y ?? 0, 1)}
+                  </td>
+                  <td data-verdict={i}>
+                    {fits?.[i] ? fits[i].fits ? <span className="fits">fits</span> : <span className="fits-not">does not fit</span> : '…'}
+                  </td>
+                </tr>
+              )
+            })}
+          </tbody>
+        </table>
+      )}
+      {parts.map((_, i) => (
+        <Violations key={i} index={i} />
+      ))}
+      {chosen !== undefined && parts[chosen] && <PartFields key={chosen} index={chosen} />}
+    </section>
+  )
+}
+
+function Violations({ index }: { index: number }) {
+  const { fits, trial } = useTrial()
+  const fit = fits?.[index]
+  if (!fit || fit.fits) return null
+  const move = fit.violations.find((violation) => violation.move)?.move
+  const cure = () =>
+    move &&
+    trial.change((before) => ({
+      ...before,
+      parts: before.parts?.map((p, i) => (i === index ? { ...p, x: settle((p.x ?? 0) + move.x), y: settle((p.y ?? 0) + move.y) } : p)),
+    }))
+  return (
+    <div className="violation" role="status">
+      <div>
+        {fit.violations.map((violation, i) => (
+          <p key={i} data-violation={violation.kind}>
+            {violation.message}
+          </p>
+        ))}
+        {!move && <p className="quiet">No move cures it.</p>}
+      </div>
+      {move && (
+        <Button size="small" onClick={cure}>
+          Move {plain(move.length ?? Math.hypot(move.x, move.y), 1)} mm
+        </Button>
+      )}
+    </div>
+  )
+}
+
+const settle = (value: number) => Math.round(value * 1000) / 1000
+
+function PartFields({ index }: { index: number }) {
+  const { trial, choose, meshes } = useTrial()
+  const limits = useSchema('trial')
+  const part = trial.document.parts![index]!
+  const mesh = meshes[part.file]
+  const field = (name: 'x' | 'y' | 'turn', label: string, extra: Partial<Limits> = {}) => (
+    <label className="small-field">
+      {label}
+      <NumberField
+        value={part[name] ?? 0}
+        label={`${part.name} ${label}`}
+        limits={{ ...limits(`/parts/${index}/${name}`), ...extra }}
+        required
+        onChange={(value) => trial.set(`/parts/${index}/${name}`, value)}
+      />
+    </label>
+  )
+  return (
+    <div className="part-fields">
+      <label className="small-field name">
+        part {index + 1}
+        <input
+          className="plain-field"
+          value={part.name}
+          maxLength={200}
+          onChange={(event) => event.target.value && trial.set(`/parts/${index}/name`, event.target.value)}
+        />
+      </label>
+      {field('x', 'X')}
+      {field('y', 'Y')}
+      {field('turn', 'turn')}
+      <span className="part-keys">
+        <button className="key" onClick={() => trial.set(`/parts/${index}/turn`, ((part.turn ?? 0) + 15) % 360)}>
+          +15°
+        </button>
+        <button
+          className="key"
+          onClick={() =>
+            trial.change((before) => ({
+              ...before,
+              parts: [...(before.parts ?? []), { ...part, x: (part.x ?? 0) + (mesh?.size[0] ?? 20) + 5 }],
+            }))
+          }
+        >
+          copy
+        </button>
+        <button
+          className="key"
+          onClick={() => {
+            choose(undefined)
+            trial.set(`/parts/${index}`, undefined)
+          }}
+        >
+          remove
+        </button>
+      </span>
+      {mesh && mesh.openEdges > 0 && (
+        <p className="quiet open-note">{mesh.openEdges} open edges: the mesh has holes; what can be sliced is.</p>
+      )}
+    </div>
+  )
+}

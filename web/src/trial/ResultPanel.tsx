@@ -1,0 +1,97 @@
+import { Button, LinearProgress } from '@mui/material'
+import { Link } from 'react-router'
+import { SeverityMark } from '../findings/SeverityMark'
+import { duration, plain, timeOfDay } from '../units/format'
+import { useTrial } from './TrialContext'
+import { useSlice } from './useSlice'
+
+/** Slice, what came of it, and the way to its dry run. */
+export function ResultPanel() {
+  const { trial, card, filament, recipe, run } = useTrial()
+  const slicing = useSlice(trial.id)
+  const parts = trial.document.parts ?? []
+  const documents = [trial, card, filament, recipe]
+  const unsaved = documents.some((document) => document && document.state !== 'saved')
+  const stale = run && (unsaved || documents.some((document) => document && document.savedAt > run.at))
+  const result = run?.result
+  const findings = result?.findings ?? []
+  return (
+    <section aria-label="Result" className="result">
+      <div className="slice-line">
+        {slicing.step === undefined ? (
+          <Button variant="contained" disabled={parts.length === 0 || unsaved} onClick={slicing.start}>
+            Slice
+          </Button>
+        ) : (
+          <>
+            <Button onClick={slicing.cancel}>Cancel</Button>
+            <span className="progress">
+              <LinearProgress variant="determinate" value={100 * (slicing.share ?? 0)} aria-label="Slicing" />
+              <span className="quiet">{slicing.step}</span>
+            </span>
+          </>
+        )}
+        {run && slicing.step === undefined && (
+          <span className={stale ? 'quiet stale' : 'quiet'}>
+            {result?.origin === 'file' ? 'file brought' : 'sliced'} {timeOfDay(run.at)}, {plain(result?.took ?? 0, 1)} s
+            {stale ? '; changed since' : ''}
+          </span>
+        )}
+      </div>
+      {slicing.refusal && (
+        <div className="trouble" role="alert">
+          {(slicing.refusal.findings?.length
+            ? slicing.refusal.findings.map((f) => f.message)
+            : slicing.refusal.errors?.length
+              ? slicing.refusal.errors.map((e) => e.message)
+              : [slicing.refusal.detail]
+          ).map((message, i) => (
+            <p key={i}>{message}</p>
+          ))}
+        </div>
+      )}
+      {result && (
+        <>
+          <dl className={stale ? 'figures old' : 'figures'}>
+            <Figure name="time" value={duration(result.seconds)} />
+            <Figure name="filament" value={`${plain(result.filament / 1000, 2)} m`} />
+            {result.grams != null && <Figure name="mass" value={`${plain(result.grams, 1)} g`} />}
+            {result.cost != null && <Figure name="cost" value={result.cost.toFixed(2)} />}
+            <Figure name="layers" value={String(result.layers || '—')} />
+          </dl>
+          <div className="head-line between">
+            <h2 className="caps">Dry run</h2>
+            <span className="quiet">{result.lines.toLocaleString('en-GB').replaceAll(',', ' ')} lines</span>
+          </div>
+          {findings.length === 0 && <p className="fits">No finding: nothing is hit, every wait ends, all heaters are off at the end.</p>}
+          {findings.slice(0, 4).map((finding, i) => (
+            <p key={i} className="short-finding">
+              <SeverityMark severity={finding.severity} />
+              <Link to={`/trials/${trial.id}/run?line=${finding.line ?? 1}`}>
+                {finding.message} {finding.line ? `(line ${finding.line})` : ''}
+              </Link>
+            </p>
+          ))}
+          {findings.length > 4 && <p className="quiet">and {findings.length - 4} more</p>}
+          <div className="slice-line">
+            <Button component={Link} to={`/trials/${trial.id}/run`}>
+              Look at every line
+            </Button>
+            <Button href={`/api/trials/${trial.id}/run/program`} download>
+              Save the G-code
+            </Button>
+          </div>
+        </>
+      )}
+    </section>
+  )
+}
+
+function Figure({ name, value }: { name: string; value: string }) {
+  return (
+    <div>
+      <dt>{name}</dt>
+      <dd className="mono">{value}</dd>
+    </div>
+  )
+}

@@ -1,0 +1,94 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useSnackbar } from 'notistack'
+import { useState } from 'react'
+import { sentenceOf, type Filament, type Recipe } from '../api/client'
+import { documents } from '../document/documents'
+import type { DocumentState } from '../document/documentStore'
+import { valueAt } from '../document/pointer'
+import { useSchema } from '../document/schema'
+import { NumberField } from '../units/NumberField'
+import { filamentFields, recipeFields, type Setting } from './settings'
+import { useTrial } from './TrialContext'
+
+/** Which filament and recipe are tried, and their figures. */
+export function Settings() {
+  const { filament, recipe } = useTrial()
+  return (
+    <>
+      <SettingsOf kind="recipes" title="Recipe" state={recipe} fields={recipeFields} />
+      <SettingsOf kind="filaments" title="Filament" state={filament} fields={filamentFields} />
+    </>
+  )
+}
+
+interface SettingsOfProps {
+  kind: 'recipes' | 'filaments'
+  title: string
+  state: DocumentState<Recipe> | DocumentState<Filament> | undefined
+  fields: Setting[]
+}
+
+function SettingsOf({ kind, title, state, fields }: SettingsOfProps) {
+  const { trial } = useTrial()
+  const { data: list } = useQuery({ queryKey: ['list', kind], queryFn: () => documents.list(kind) })
+  const limits = useSchema(kind === 'recipes' ? 'recipe' : 'filament')
+  const [open, setOpen] = useState(kind === 'recipes')
+  const client = useQueryClient()
+  const { enqueueSnackbar } = useSnackbar()
+  const pointer = kind === 'recipes' ? '/recipe' : '/filament'
+  const copy = async () => {
+    if (!state) return
+    try {
+      const made = await documents.make(kind, { ...state.document, name: `${state.document.name ?? title}, copy` } as Recipe & Filament)
+      await client.invalidateQueries({ queryKey: ['list', kind] })
+      trial.set(pointer, made.id)
+    } catch (failure) {
+      enqueueSnackbar(sentenceOf(failure), { variant: 'error' })
+    }
+  }
+  return (
+    <section aria-label={title}>
+      <div className="head-line between">
+        <h2 className="caps">
+          <button className="link plain" aria-expanded={open} onClick={() => setOpen(!open)}>
+            <span className="mono">{open ? '−' : '+'}</span> {title}
+          </button>
+        </h2>
+        <select
+          className="plain-field chooser"
+          aria-label={title}
+          value={state?.id ?? ''}
+          onChange={(event) => trial.set(pointer, event.target.value || undefined)}
+        >
+          {!state && <option value="">none chosen</option>}
+          {list?.map((head) => (
+            <option key={head.id} value={head.id}>
+              {head.name || 'without a name'}
+            </option>
+          ))}
+        </select>
+        <button className="link quiet" disabled={!state} onClick={() => void copy()}>
+          copy
+        </button>
+      </div>
+      {state && open && (
+        <div className="settings">
+          {fields.map((field) => (
+            <label key={field.pointer} className="setting">
+              <span>{field.label}</span>
+              <NumberField
+                value={valueAt(state.document, field.pointer) as number | undefined}
+                label={field.label}
+                limits={limits(field.pointer)}
+                refused={state.errors[field.pointer]}
+                percent={field.percent}
+                required={field.needed}
+                onChange={(value) => state.set(field.pointer, value)}
+              />
+            </label>
+          ))}
+        </div>
+      )}
+    </section>
+  )
+}

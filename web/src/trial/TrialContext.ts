@@ -1,0 +1,35 @@
+import { createContext, useContext } from 'react'
+import type { Card, Filament, MeshFacts, PartFit, Recipe, StoredRun, Trial } from '../api/client'
+import type { DocumentState } from '../document/documentStore'
+import type { Layer } from './layers'
+
+/** A trial with all it names, as the page shows it. */
+export interface OpenTrial {
+  trial: DocumentState<Trial>
+  card: DocumentState<Card>
+  filament: DocumentState<Filament> | undefined
+  recipe: DocumentState<Recipe> | undefined
+  /** What is known of each part's mesh, by hash. */
+  meshes: Record<string, MeshFacts>
+  /** The verdict on each part, in the order of the parts. */
+  fits: PartFit[] | undefined
+  run: StoredRun | undefined
+  layers: Layer[]
+  /** Which layer is looked at. */
+  layer: number
+  lookAt: (layer: number) => void
+  /** Which part is chosen. */
+  chosen: number | undefined
+  choose: (part: number | undefined) => void
+  dragging: (on: boolean) => void
+  addFiles: (files: Iterable<File>) => void
+}
+
+export const TrialContext = createContext<OpenTrial | undefined>(undefined)
+
+/** The open trial; only below its page. */
+export function useTrial(): OpenTrial {
+  const trial = useContext(TrialContext)
+  if (!trial) throw new Error('There is no open trial here.')
+  return trial
+}

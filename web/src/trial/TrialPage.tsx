@@ -1,0 +1,184 @@
+import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useSnackbar } from 'notistack'
+import { useCallback, useEffect, useMemo, useState } from 'react'
+import { useParams } from 'react-router'
+import { createStore, useStore, type StoreApi } from 'zustand'
+import { api, dataOf, sentenceOf, type Card, type Filament, type MeshFacts, type Recipe, type Trial } from '../api/client'
+import { inField } from '../app/Shortcuts'
+import { Shell } from '../app/Shell'
+import { SaveNote } from '../document/SaveNote'
+import type { DocumentState } from '../document/documentStore'
+import { useDocumentState, useDocumentStore } from '../document/useDocument'
+import { useUndoKeys } from '../document/useUndoKeys'
+import { bedSize } from '../drawing/outline'
+import { Bed } from './Bed'
+import { PartsList } from './PartsList'
+import { ResultPanel } from './ResultPanel'
+import { Settings } from './Settings'
+import { readLayers } from './layers'
+import { TrialContext } from './TrialContext'
+import { putMesh } from './putMesh'
+import { useFit } from './useFit'
+import './trial.css'
+
+/** A trial: parts on a card's bed, sliced and dry-run. */
+export default function TrialPage() {
+  const { id } = useParams()
+  const { data: trial, error } = useDocumentStore('trials', id)
+  const { data: card, error: cardError } = useDocumentStore('cards', trial?.getState().document.card)
+  const failure = error ?? cardError
+  if (failure)
+    return (
+      <Shell trail={[{ name: 'Rack', to: '/' }]} title="Trial">
+        <p className="nothing" role="alert">
+          {sentenceOf(failure)}
+        </p>
+      </Shell>
+    )
+  return trial && card ? (
+    <OpenTrialPage key={id} trialStore={trial} cardStore={card} />
+  ) : (
+    <Shell trail={[{ name: 'Rack', to: '/' }]} title="…" children={null} />
+  )
+}
+
+const nothing = createStore<undefined>(() => undefined)
+
+function OpenTrialPage({
+  trialStore,
+  cardStore,
+}: {
+  trialStore: StoreApi<DocumentState<Trial>>
+  cardStore: StoreApi<DocumentState<Card>>
+}) {
+  const trial = useDocumentState('trials', trialStore)
+  const card = useDocumentState('cards', cardStore)
+  const { data: filamentStore } = useDocumentStore('filaments', trial.document.filament)
+  const { data: recipeStore } = useDocumentStore('recipes', trial.document.recipe)
+  const filament = useStore<StoreApi<DocumentState<Filament> | undefined>>(filamentStore ?? nothing)
+  const recipe = useStore<StoreApi<DocumentState<Recipe> | undefined>>(recipeStore ?? nothing)
+  useUndoKeys(trial.undo, trial.redo)
+
+  const [chosen, choose] = useState<number>()
+  const [dragged, dragging] = useState(false)
+  const [wanted, lookAt] = useState(0)
+  const { enqueueSnackbar } = useSnackbar()
+  const client = useQueryClient()
+
+  const parts = useMemo(() => trial.document.parts ?? [], [trial.document.parts])
+  const meshes = useMeshes(parts.map((part) => part.file))
+  const fits = useFit(card.document, recipe?.document, parts, !dragged)
+  const { data: run } = useQuery({
+    queryKey: ['run', trial.id],
+    queryFn: async () => dataOf(await api.GET('/api/trials/{id}/run', { params: { path: { id: trial.id } } })) ?? null,
+  })
+  const { data: layers } = useQuery({
+    queryKey: ['layers', trial.id, run?.at],
+    enabled: (run?.result.layers ?? 0) > 0,
+    queryFn: async () => readLayers(await (await fetch(`/api/trials/${trial.id}/run/layers`)).arrayBuffer()),
+  })
+  const count = layers?.length ?? 0
+  const layer = Math.min(wanted, Math.max(0, count - 1))
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (inField(event) || count === 0) return
+      const step = event.key === 'PageUp' ? 1 : event.key === 'PageDown' ? -1 : 0
+      if (step === 0) return
+      event.preventDefault()
+      lookAt(Math.max(0, Math.min(count - 1, layer + step)))
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [count, layer])
+
+  const { change } = trial
+  const { bed } = card.document.envelope ?? {}
+  const addFiles = useCallback(
+    async (files: Iterable<File>) => {
+      for (const file of files) {
+        try {
+          const mesh = await putMesh(file)
+          client.setQueryData(['mesh', mesh.hash], mesh)
+          const { width = 0, depth = 0 } = bedSize(bed)
+          change((before) => {
+            choose(before.parts?.length ?? 0)
+            const name =
+              file.name
+                .replace(/\.[^.]*$/, '')
+                .replaceAll(/[-_]+/g, ' ')
+                .slice(0, 200) || 'part'
+            return { ...before, parts: [...(before.parts ?? []), { name, file: mesh.hash, x: width / 2, y: depth / 2, turn: 0 }] }
+          })
+        } catch (failure) {
+          enqueueSnackbar(`${file.name}: ${sentenceOf(failure)}`, { variant: 'error', persist: true })
+        }
+      }
+    },
+    [bed, change, client, enqueueSnackbar],
+  )
+
+  const open = {
+    trial,
+    card,
+    filament,
+    recipe,
+    meshes,
+    fits,
+    run: run ?? undefined,
+    layers: layers ?? [],
+    layer,
+    lookAt,
+    chosen,
+    choose,
+    dragging,
+    addFiles: (files: Iterable<File>) => void addFiles(files),
+  }
+  return (
+    <TrialContext value={open}>
+      <Shell
+        trail={[
+          { name: 'Rack', to: '/' },
+          { name: card.document.name || 'card', to: `/cards/${card.id}/trials` },
+        ]}
+        title={trial.document.name || 'Trial'}
+        state={<SaveNote state={trial} />}
+      >
+        <main
+          className="trial"
+          onDragOver={(event) => event.preventDefault()}
+          onDrop={(event) => {
+            event.preventDefault()
+            open.addFiles([...event.dataTransfer.files])
+          }}
+        >
+          <Bed />
+          <div className="trial-side">
+            <label className="quiet trial-name">
+              trial
+              <input
+                className="plain-field"
+                value={trial.document.name ?? ''}
+                maxLength={120}
+                onChange={(event) => trial.set('/name', event.target.value)}
+              />
+            </label>
+            <PartsList />
+            <Settings />
+            <ResultPanel />
+          </div>
+        </main>
+      </Shell>
+    </TrialContext>
+  )
+}
+
+function useMeshes(hashes: string[]): Record<string, MeshFacts> {
+  return useQueries({
+    queries: [...new Set(hashes)].map((hash) => ({
+      queryKey: ['mesh', hash],
+      staleTime: Infinity,
+      queryFn: async () => dataOf(await api.GET('/api/meshes/{hash}', { params: { path: { hash } } })),
+    })),
+    combine: (answers) => Object.fromEntries(answers.flatMap(({ data }) => (data ? [[data.hash, data]] : []))),
+  })
+}

@@ -1,0 +1,41 @@
+/** A figure of a recipe or a filament, as the trial shows it. */
+export interface Setting {
+  pointer: string
+  label: string
+  needed?: boolean
+  percent?: boolean
+}
+
+export const recipeFields: Setting[] = [
+  { pointer: '/layerHeight', label: 'layer height', needed: true },
+  { pointer: '/firstLayerHeight', label: 'first layer' },
+  { pointer: '/lineWidth', label: 'line width', needed: true },
+  { pointer: '/walls', label: 'walls', needed: true },
+  { pointer: '/topLayers', label: 'solid at the top', needed: true },
+  { pointer: '/bottomLayers', label: 'solid at the bottom', needed: true },
+  { pointer: '/infill/density', label: 'infill', needed: true, percent: true },
+  { pointer: '/skirt/rounds', label: 'skirt rounds', needed: true },
+  { pointer: '/skirt/gap', label: 'skirt gap', needed: true },
+  { pointer: '/speeds/outerWall', label: 'outer wall', needed: true },
+  { pointer: '/speeds/innerWall', label: 'inner wall', needed: true },
+  { pointer: '/speeds/solid', label: 'solid fill', needed: true },
+  { pointer: '/speeds/infill', label: 'infill speed', needed: true },
+  { pointer: '/speeds/firstLayer', label: 'first layer, speed', needed: true },
+  { pointer: '/speeds/travel', label: 'travel', needed: true },
+  { pointer: '/retraction/length', label: 'retraction', needed: true },
+]
+
+export const filamentFields: Setting[] = [
+  { pointer: '/nozzle/first', label: 'nozzle, first layer', needed: true },
+  { pointer: '/nozzle/others', label: 'nozzle', needed: true },
+  { pointer: '/nozzle/standby', label: 'nozzle, standby' },
+  { pointer: '/bed/first', label: 'bed, first layer', needed: true },
+  { pointer: '/bed/others', label: 'bed', needed: true },
+  { pointer: '/diameter', label: 'diameter', needed: true },
+  { pointer: '/density', label: 'density' },
+  { pointer: '/pricePerKg', label: 'price' },
+  { pointer: '/flow', label: 'flow', percent: true },
+  { pointer: '/maxFlow', label: 'melts up to' },
+  { pointer: '/fan/share', label: 'fan', needed: true, percent: true },
+  { pointer: '/fan/fromLayer', label: 'fan from layer', needed: true },
+]

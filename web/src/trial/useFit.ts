@@ -1,0 +1,37 @@
+import { useEffect, useRef, useState } from 'react'
+import { api, type Card, type PartFit, type Recipe, type TrialPart } from '../api/client'
+
+interface Question {
+  card: Card
+  recipe: Recipe | undefined
+  parts: TrialPart[]
+  cure: boolean
+}
+
+/**
+ * The verdict on parts as they move. One question is under way at a time, and the next one asked is always the newest,
+ * so that the verdict keeps up with the pointer. Undefined while the card is not complete enough to tell.
+ */
+export function useFit(card: Card | undefined, recipe: Recipe | undefined, parts: TrialPart[], cure: boolean): PartFit[] | undefined {
+  const [fits, setFits] = useState<PartFit[]>()
+  const waiting = useRef<Question>(undefined)
+  const busy = useRef(false)
+
+  useEffect(() => {
+    if (!card) return
+    waiting.current = { card, recipe, parts, cure }
+    if (busy.current) return
+    busy.current = true
+    void (async () => {
+      for (let next = waiting.current; next; next = waiting.current) {
+        waiting.current = undefined
+        const { data } = await api
+          .POST('/api/trials/fit', { body: { ...next, card: { ...next.card, routines: undefined, sources: undefined } } })
+          .catch(() => ({ data: undefined }))
+        setFits(data?.parts)
+      }
+      busy.current = false
+    })()
+  }, [card, recipe, parts, cure])
+  return fits
+}

@@ -1,0 +1,54 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useRef, useState } from 'react'
+import { sentenceOf, type Refusal, type SliceMessage } from '../api/client'
+
+/** How a slicing stands. */
+export interface Slicing {
+  /** What is being done; undefined where nothing is. */
+  step?: string
+  share?: number
+  refusal?: Partial<Refusal>
+  start: () => void
+  cancel: () => void
+}
+
+/** Slices a trial, tells how far it has come, and can be cancelled. */
+export function useSlice(id: string): Slicing {
+  const client = useQueryClient()
+  const abort = useRef<AbortController>(undefined)
+  const [state, setState] = useState<Omit<Slicing, 'start' | 'cancel'>>({})
+
+  const start = async () => {
+    const controller = (abort.current = new AbortController())
+    setState({ step: 'starting', share: 0 })
+    try {
+      const answer = await fetch(`/api/trials/${id}/slice`, { method: 'POST', signal: controller.signal })
+      if (!answer.ok || !answer.body) throw new Error(`The server answered ${answer.status}.`)
+      for await (const message of messages(answer.body)) {
+        const { progress, run, refusal } = message
+        if (progress)
+          setState({ step: `${progress.step}, ${progress.done} of ${progress.of}`, share: progress.of ? progress.done / progress.of : 0 })
+        if (refusal) setState({ refusal })
+        if (run) {
+          client.setQueryData(['run', id], run)
+          setState({})
+        }
+      }
+    } catch (failure) {
+      setState(controller.signal.aborted ? {} : { refusal: { detail: sentenceOf(failure) } })
+    }
+  }
+
+  return { ...state, start: () => void start(), cancel: () => abort.current?.abort() }
+}
+
+/** JSON messages, one a line. */
+async function* messages(body: ReadableStream<Uint8Array>): AsyncGenerator<SliceMessage> {
+  const reader = body.pipeThrough(new TextDecoderStream() as ReadableWritablePair<string, Uint8Array>).getReader()
+  let rest = ''
+  for (let piece = await reader.read(); !piece.done; piece = await reader.read()) {
+    const lines = (rest + piece.value).split('\n')
+    rest = lines.pop() ?? ''
+    for (const line of lines) if (line) yield JSON.parse(line) as SliceMessage
+  }
+}

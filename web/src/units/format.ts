@@ -1,0 +1,26 @@
+/** A number as it stands in a field or on the drawing: three decimals at most, none that say nothing. */
+export function plain(value: number, decimals = 3): string {
+  const text = value.toFixed(decimals)
+  const trimmed = text.includes('.') ? text.replace(/\.?0+$/, '') : text
+  return trimmed === '-0' ? '0' : trimmed
+}
+
+/** A time as people say it: `48 s`, `36 min`, `1 h 56`. */
+export function duration(seconds: number): string {
+  const whole = Math.round(seconds)
+  if (whole < 60) return `${whole} s`
+  if (whole < 3600) return `${Math.floor(whole / 60)} min ${String(whole % 60).padStart(2, '0')}`
+  return `${Math.floor(whole / 3600)} h ${String(Math.floor((whole % 3600) / 60)).padStart(2, '0')}`
+}
+
+/** A moment of a run: `4:52`, `1:02:07`. */
+export function clockTime(seconds: number): string {
+  const whole = Math.floor(seconds)
+  const tail = `${String(Math.floor((whole % 3600) / 60)).padStart(whole >= 3600 ? 2 : 1, '0')}:${String(whole % 60).padStart(2, '0')}`
+  return whole >= 3600 ? `${Math.floor(whole / 3600)}:${tail}` : tail
+}
+
+/** The time of day of a moment, as `14:06`. */
+export function timeOfDay(moment: string | number): string {
+  return new Date(moment).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+}

@@ -71,6 +71,6 @@ internal static class Setup
                 answer.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
         };
         app.UseStaticFiles(named);
-        app.MapFallbackToFile("{*path:regex(^(?!api/|openapi/).*$)}", "index.html", named);
+        app.MapFallbackToFile("index.html", named);
     }
 }

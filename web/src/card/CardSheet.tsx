@@ -28,6 +28,7 @@ export function CardSheet() {
             document.querySelector<HTMLElement>(`[data-pointer="${rowOf(finding.pointer ?? '')}"] :is(input, select, button)`)?.focus()
           }
           onAccept={accept}
+          mayAccept={(finding) => finding.rule !== 'missing-fact'}
           fine="Nothing to say against this card."
         />
       </aside>

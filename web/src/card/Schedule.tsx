@@ -20,7 +20,7 @@ export function Schedule({ findings }: { findings: Finding[] }) {
           value={card.name ?? ''}
           maxLength={120}
           placeholder="the machine's name"
-          onChange={(event) => set('/name', event.target.value)}
+          onChange={(event) => set('/name', event.target.value || undefined)}
         />
       </label>
       {groups.map((group) => {

@@ -4,11 +4,11 @@ import { Elevation } from '../drawing/Elevation'
 import { Frame } from '../drawing/Frame'
 import { Hatches } from '../drawing/Hatches'
 import { HeadSection } from '../drawing/HeadSection'
-import { BesideA4, Legend } from '../drawing/Aside'
+import { BesideA4, Legend, legendLine } from '../drawing/Aside'
 import { bedSize, outlineBox } from '../drawing/outline'
 import { Plan } from '../drawing/Plan'
 import { spread } from '../drawing/spread'
-import { TitleBlock } from '../drawing/TitleBlock'
+import { TitleBlock, titleBlockHeight } from '../drawing/TitleBlock'
 import { useSize } from '../drawing/useSize'
 import { fromX, fromY, toX, toY, type View } from '../drawing/view'
 import { plain } from '../units/format'
@@ -20,7 +20,7 @@ import { useRegions } from './useRegions'
 import '../drawing/drawing.css'
 
 const border = 24
-const side = 206
+const side = 226
 const gutter = 84
 
 /** A size to draw by while none is given yet. */
@@ -149,6 +149,8 @@ interface Layout {
   headHeight: number
   a4Top: number
   a4Height: number
+  /** Between these two heights the names of the keep-outs stand, px. */
+  names: [number, number]
 }
 
 /** Where things stand on the sheet: elevation over plan at the left, to one scale; the rest in a column at the right. */
@@ -164,23 +166,24 @@ function placed(w: number, h: number, width: number, depth: number, height: numb
   const floor = border + above + spare / 2 + height * scale
   const headHeight = Math.min(110, h * 0.14)
   const a4Top = border + 30 + headHeight + 34
+  const a4Height = Math.max(60, Math.min(150, h - a4Top - 340))
   return {
     front: { scale, x0, y0: floor },
     plan: { scale, x0, y0: floor + between + depth * scale },
     right,
     headHeight,
     a4Top,
-    a4Height: Math.max(60, Math.min(150, h - a4Top - 340)),
+    a4Height,
+    names: [a4Top + a4Height + 28 + 4 * legendLine, h - border - titleBlockHeight - 12],
   }
 }
 
 /** Names of the keep-outs, led out of the plan to a column where no two overlap. */
 function Leaders({ layout, keepOut }: { layout: Layout; keepOut: number | undefined }) {
   const { document: card } = useCard()
-  const { plan, right } = layout
-  const { depth = 0 } = bedSize(card.envelope?.bed)
+  const { plan, right, names } = layout
   const line = 16
-  const most = Math.max(1, Math.floor((depth * plan.scale) / line))
+  const most = Math.max(1, Math.floor((names[1] - names[0]) / line))
   const named = (card.envelope?.keepOuts ?? [])
     .map((k, i) => {
       const box = outlineBox(k.outline)
@@ -196,8 +199,8 @@ function Leaders({ layout, keepOut }: { layout: Layout; keepOut: number | undefi
   const at = spread(
     shown.map((label) => label.y),
     line,
-    toY(plan, depth),
-    toY(plan, 0),
+    names[0],
+    names[1],
   )
   const spots = shown.map((label, i) => ({ ...label, at: at[i]! }))
   const x = right - 4

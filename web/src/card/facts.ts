@@ -90,7 +90,7 @@ export const groups: FactGroup[] = [
       },
       { pointer: '/head/nozzles/0/maxTemperature', label: 'hot end rated to', kind: 'number' },
       { pointer: '/head/nozzles/0/maxFlow', label: 'melts up to', kind: 'number' },
-      { pointer: '/head/clearance', label: 'room kept round it', kind: 'number' },
+      { pointer: '/head/clearance', label: 'clearance', hint: 'room kept between head and anything that stands', kind: 'number' },
     ],
   },
   {
@@ -98,7 +98,7 @@ export const groups: FactGroup[] = [
     facts: [
       { pointer: '/envelope/heated', label: 'bed heated', kind: 'yes-no', needed: true },
       { pointer: '/heat/bed/max', label: 'bed rated to', kind: 'number', when: heated },
-      { pointer: '/heat/bed/best', label: 'bed, best reached', letter: 'P', kind: 'number', when: heated },
+      { pointer: '/heat/bed/best', label: 'bed reached', letter: 'P', kind: 'number', when: heated },
       {
         pointer: '/heat/housing',
         label: 'housing',
@@ -180,10 +180,9 @@ export function resized(card: Card, next: Card): Card {
 }
 
 /** A card of which nothing is known. */
-export const blankCard = (name: string): Card => ({
+export const blankCard: Card = {
   schema: 'mill-card/card/1',
-  name,
   envelope: { bed: { shape: 'rectangle' }, keepOuts: [] },
   head: { nozzles: [{ id: 'n1' }], bodies: [], beams: [] },
   firmware: { extrusion: 'relative' },
-})
+}

@@ -31,6 +31,9 @@ export function BesideA4({ card, x, y, width, height }: { card: Card; x: number;
   )
 }
 
+/** Height of a line of the legend, px. */
+export const legendLine = 24
+
 const legend: { kind: Parameters<ReturnType<typeof useHatch>>[0]; label: string }[] = [
   { kind: 'obstacle', label: 'obstacle' },
   { kind: 'lost', label: 'lost to the head' },
@@ -51,8 +54,8 @@ export function Legend({ card, x, y }: { card: Card; x: number; y: number }) {
     <g aria-label="legend">
       {shown.map(({ kind, label }, i) => (
         <g key={kind}>
-          <rect x={x} y={y + 24 * i} width={22} height={13} fill={hatch(kind)} stroke="var(--ink)" strokeWidth="0.8" />
-          <text x={x + 30} y={y + 24 * i + 11}>
+          <rect x={x} y={y + legendLine * i} width={22} height={13} fill={hatch(kind)} stroke="var(--ink)" strokeWidth="0.8" />
+          <text x={x + 30} y={y + legendLine * i + 11}>
             {label}
           </text>
         </g>

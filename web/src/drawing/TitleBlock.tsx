@@ -1,13 +1,18 @@
 import type { Card } from '../api/client'
 import { plain } from '../units/format'
 
+const row = 31
+
+/** Its height on the sheet, px. */
+export const titleBlockHeight = 4 * row
+
 const flavours: Record<string, string> = { marlin: 'Marlin', reprapfirmware: 'RepRapFirmware' }
 const housings: Record<string, string> = { open: 'open', closed: 'closed', 'heated-chamber': 'heated chamber' }
 
 /** The title block at the lower right of the sheet, after ISO 7200. */
 export function TitleBlock({ card, savedAt, right, bottom }: { card: Card; savedAt: string; right: number; bottom: number }) {
-  const [width, row] = [250, 31]
-  const [x, y] = [right - width, bottom - 4 * row]
+  const width = 240
+  const [x, y] = [right - width, bottom - titleBlockHeight]
   const nozzle = card.head?.nozzles?.[0]
   const said = (value: string | number | null | undefined) =>
     value === undefined || value === null || value === '' ? '?' : typeof value === 'number' ? plain(value) : value
@@ -21,7 +26,7 @@ export function TitleBlock({ card, savedAt, right, bottom }: { card: Card; saved
   ]
   return (
     <g className="title-block" aria-label="title block">
-      <rect x={x} y={y} width={width} height={4 * row} className="paper" />
+      <rect x={x} y={y} width={width} height={titleBlockHeight} className="paper" />
       <text x={x + 8} y={y + 21} className="name">
         {clipped(card.name || 'no name yet', 16)}
       </text>

@@ -18,11 +18,8 @@ export function HeatChart({ id, run, at }: { id: string; run: StoredRun; at: num
     staleTime: Infinity,
     queryFn: async () => dataOf(await api.GET('/api/trials/{id}/run/heat', { params: { path: { id }, query: { to, points: 300 } } })),
   })
-  const top = Math.max(
-    60,
-    Math.ceil(Math.max(...(data?.nozzle ?? [0]), ...(data?.nozzleTarget ?? [0]), ...(data?.bed ?? [0]), ...(data?.bedTarget ?? [0])) / 60) *
-      60,
-  )
+  const hottest = Math.max(40, ...[data?.nozzle, data?.nozzleTarget, data?.bed, data?.bedTarget].flatMap((series) => series ?? []))
+  const top = Math.ceil((hottest + 20) / 80) * 80
   const x = (seconds: number) => room.left + (seconds / Math.max(1e-9, to)) * (w - room.left - room.right)
   const y = (degrees: number) => h - room.bottom - (degrees / top) * (h - room.top - room.bottom)
   const curve = (values: number[] | null | undefined) =>

@@ -67,9 +67,13 @@ export function Lines({ id, run, cursor, onGo }: LinesProps) {
               >
                 <span className="number">{number}</span>
                 <span className="text">{line?.text}</span>
-                <span className="mark">{mark && <SeverityMark severity={mark} />}</span>
-                <span className="effect">{line?.effect}</span>
-                <span className="at">{line && line.effect ? clockTime(line.start) : ''}</span>
+                {line?.effect && (
+                  <>
+                    <span className="mark">{mark && <SeverityMark severity={mark} />}</span>
+                    <span className="effect">{line.effect}</span>
+                    <span className="at">{clockTime(line.start)}</span>
+                  </>
+                )}
               </div>
             )
           })}

@@ -13,7 +13,8 @@ export function PathOnBed({ card, line }: { card: Card; line: RunLine | undefine
   const [ref, { width: w, height: h }] = useSize<HTMLDivElement>()
   const { regions, usable } = useRegions(card)
   const { width = 200, depth = 200 } = bedSize(card.envelope?.bed)
-  const view = fitted({ x: 0, y: 0, width, depth }, { x: 14, y: 8, width: Math.max(1, w - 28), height: Math.max(1, h - 34) })
+  const scale = Math.min((w - 28) / width, (h - 44) / depth)
+  const view = fitted({ x: 0, y: 0, width, depth }, { x: 14, y: 8, width: Math.max(1, w - 28), height: Math.max(1, depth * scale) })
   const { path } = line ?? {}
   const origin = card.envelope?.origin ?? { x: 0, y: 0 }
   return (
@@ -36,7 +37,7 @@ export function PathOnBed({ card, line }: { card: Card; line: RunLine | undefine
                   <circle cx={toX(view, path[3]!)} cy={toY(view, path[4]!)} r="4.5" className="nozzle" />
                 </>
               )}
-              <text x={toX(view, 0)} y={h - 8} className="mono-text">
+              <text x={toX(view, 0)} y={toY(view, 0) + 24} className="mono-text">
                 {path
                   ? `X ${plain(path[3]! - origin.x)} Y ${plain(path[4]! - origin.y)} Z ${plain(path[5]!)}`
                   : 'nothing moves on this line'}

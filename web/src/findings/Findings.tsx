@@ -11,12 +11,14 @@ interface FindingsProps {
   onGo?: (finding: Finding) => void
   /** Takes the reason for which a finding is accepted; undefined takes the acceptance back. */
   onAccept?: (finding: Finding, why: string | undefined) => void
+  /** Whether a finding can be lived with at all; a missing fact cannot. */
+  mayAccept?: (finding: Finding) => boolean
   /** What to say where there are none. */
   fine: string
 }
 
 /** The margin of findings, worst first; each says what, with numbers, and why it matters. */
-export function Findings({ findings, placeOf, onPoint, onGo, onAccept, fine }: FindingsProps) {
+export function Findings({ findings, placeOf, onPoint, onGo, onAccept, mayAccept = () => true, fine }: FindingsProps) {
   const [asking, setAsking] = useState<Finding>()
   const open = findings.filter((finding) => !finding.accepted)
   const accepted = findings.filter((finding) => finding.accepted)
@@ -49,7 +51,7 @@ export function Findings({ findings, placeOf, onPoint, onGo, onAccept, fine }: F
           </header>
           <p>{finding.message}</p>
           <p className="why">{finding.accepted ? `Accepted: ${finding.accepted}` : finding.why}</p>
-          {onAccept && (
+          {onAccept && mayAccept(finding) && (
             <button className="link quiet" onClick={() => (finding.accepted ? onAccept(finding, undefined) : setAsking(finding))}>
               {finding.accepted ? 'no longer accept' : 'accept'}
             </button>
@@ -102,7 +104,7 @@ function AcceptDialog({ finding, onClose }: { finding: Finding; onClose: (why?: 
 
 function Tick() {
   return (
-    <svg width="13" height="13" viewBox="0 0 14 14" aria-hidden>
+    <svg width="13" height="13" viewBox="0 0 14 14" aria-hidden style={{ flex: 'none' }}>
       <path d="M1.5 7.5L5.5 11.5L12.5 2.5" fill="none" stroke="var(--moss)" strokeWidth="2.2" />
     </svg>
   )

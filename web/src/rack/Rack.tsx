@@ -28,7 +28,7 @@ export function Rack() {
 
   const start = async () => {
     try {
-      const made = await documents.make('cards', blankCard(''))
+      const made = await documents.make('cards', blankCard)
       await client.invalidateQueries({ queryKey: ['list', 'cards'] })
       await go(`/cards/${made.id}`)
     } catch (failure) {

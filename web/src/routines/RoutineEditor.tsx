@@ -1,10 +1,21 @@
 import { autocompletion, type CompletionContext } from '@codemirror/autocomplete'
 import { liquid } from '@codemirror/lang-liquid'
+import { HighlightStyle, syntaxHighlighting } from '@codemirror/language'
 import { lintGutter, setDiagnostics } from '@codemirror/lint'
+import { tags } from '@lezer/highlight'
 import { useQuery } from '@tanstack/react-query'
 import CodeMirror, { EditorView, type ReactCodeMirrorRef } from '@uiw/react-codemirror'
 import { useEffect, useMemo, useRef } from 'react'
 import { api, dataOf, type Finding } from '../api/client'
+
+const inks = syntaxHighlighting(
+  HighlightStyle.define([
+    { tag: [tags.variableName, tags.propertyName, tags.brace, tags.processingInstruction], color: 'var(--madder)' },
+    { tag: [tags.keyword, tags.controlKeyword, tags.operatorKeyword, tags.modifier], color: 'var(--madder)', fontWeight: '600' },
+    { tag: [tags.number, tags.string, tags.bool], color: 'var(--moss)' },
+    { tag: tags.comment, color: 'var(--ink-2)' },
+  ]),
+)
 
 interface RoutineEditorProps {
   label: string
@@ -24,6 +35,7 @@ export default function RoutineEditor({ label, value, problems, onChange }: Rout
   const extensions = useMemo(
     () => [
       liquid(),
+      inks,
       lintGutter(),
       autocompletion({ override: [(context) => completeNames(context, names ?? {})] }),
       EditorView.contentAttributes.of({ 'aria-label': label }),

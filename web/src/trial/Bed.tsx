@@ -18,18 +18,32 @@ const inset = { left: 64, right: 150, top: 40, between: 84, below: 44 }
 
 /** The bed from above and from the front, with the parts on it and the layer that is looked at. */
 export function Bed() {
-  const { card, trial, meshes, fits, layers, layer, lookAt, run } = useTrial()
+  const { card, trial, meshes, fits, layers, layer, lookAt, stale } = useTrial()
   const [ref, { width: w, height: h }] = useSize<HTMLDivElement>()
   const { regions, usable } = useRegions(card.document)
+  const parts = trial.document.parts ?? []
   const { width = 200, depth = 200 } = bedSize(card.document.envelope?.bed)
   const height = card.document.envelope?.height ?? 200
-  const fit = placed(w, h, width, depth, height)
+  const tallest = Math.max(0, ...parts.map((part) => meshes[part.file]?.size[2] ?? 0))
+  const fit = placed(w, h, width, depth, Math.min(height, Math.max(tallest * 1.2, depth * 0.4)))
   const zoom = useZoom(fit.plan)
   const { view } = zoom
-  const parts = trial.document.parts ?? []
-  const shown = layers[layer]
+  const shown = stale ? undefined : layers[layer]
+  const boxes = parts.flatMap((part, index) => {
+    const mesh = meshes[part.file]
+    if (!mesh) return []
+    const [minX, , maxX] = boxOf(placedOutline(mesh, part).flat())
+    return [
+      {
+        index,
+        left: toX(fit.front, minX),
+        right: toX(fit.front, maxX),
+        top: toY(fit.front, mesh.size[2]!),
+        bad: fits?.[index]?.fits === false,
+      },
+    ]
+  })
   const ruler = toY(fit.plan, 0) + 22
-  const tallest = Math.max(0, ...parts.map((part) => meshes[part.file]?.size[2] ?? 0))
 
   return (
     <div className="trial-bed" ref={ref}>
@@ -58,30 +72,25 @@ export function Bed() {
               ))}
             </svg>
             {shown && <LayerLegend x={toX(fit.plan, width) + 22} y={toY(fit.plan, depth) + 8} layer={shown} />}
-            <text x={toX(fit.front, 0)} y={toY(fit.front, Math.max(tallest, Math.min(height, fit.ceiling))) - 10} className="title">
+            <text x={toX(fit.front, 0)} y={fit.cutAt - 12} className="title">
               FROM THE FRONT
             </text>
-            <Elevation card={card.document} view={fit.front}>
-              {parts.map((part, i) => {
-                const mesh = meshes[part.file]
-                if (!mesh) return null
-                const [minX, , maxX] = boxOf(placedOutline(mesh, part).flat())
-                const top = toY(fit.front, mesh.size[2]!)
-                return (
-                  <g key={i}>
-                    <rect
-                      x={toX(fit.front, minX)}
-                      y={top}
-                      width={(maxX - minX) * fit.front.scale}
-                      height={toY(fit.front, 0) - top}
-                      className={fits?.[i]?.fits === false ? 'part-box bad' : 'part-box'}
-                    />
-                    <text x={toX(fit.front, (minX + maxX) / 2)} y={Math.max(top + 14, toY(fit.front, 0) - 4)} textAnchor="middle">
-                      {i + 1}
-                    </text>
-                  </g>
-                )
-              })}
+            <Elevation card={card.document} view={fit.front} cutAt={fit.cutAt}>
+              {boxes.map(({ index, left, right, top, bad }) => (
+                <rect
+                  key={index}
+                  x={left}
+                  y={top}
+                  width={right - left}
+                  height={toY(fit.front, 0) - top}
+                  className={bad ? 'part-box bad' : 'part-box'}
+                />
+              ))}
+              {boxes.map(({ index, left, right }) => (
+                <text key={index} x={(left + right) / 2} y={toY(fit.front, 0) - 4} textAnchor="middle">
+                  {index + 1}
+                </text>
+              ))}
               {shown && (
                 <>
                   <path d={`M${toX(fit.front, 0)} ${toY(fit.front, shown.top)}H${toX(fit.front, width)}`} className="layer-line" />
@@ -94,7 +103,7 @@ export function Bed() {
           </Hatches>
         </svg>
       )}
-      {layers.length > 0 && run && (
+      {shown && (
         <input
           type="range"
           className="ruler"
@@ -103,7 +112,7 @@ export function Bed() {
           min={0}
           max={layers.length - 1}
           value={layer}
-          aria-valuetext={shown ? `layer ${layer + 1} of ${layers.length}, z ${plain(shown.top)} mm` : undefined}
+          aria-valuetext={`layer ${layer + 1} of ${layers.length}, z ${plain(shown.top)} mm`}
           onChange={(event) => lookAt(Number(event.target.value))}
         />
       )}
@@ -187,21 +196,20 @@ const round = (value: number) => Math.round(value * 10) / 10
 interface Layout {
   plan: View
   front: View
-  /** How high the elevation shows, mm. */
-  ceiling: number
+  /** Top of the elevation on the drawing, px. */
+  cutAt: number
 }
 
-/** Plan over elevation, to one scale and projected from each other; a tall machine's elevation is cut at the top. */
+/** Plan over elevation, to one scale and projected from each other; where a machine is too tall for that, its elevation is cut above the parts. */
 function placed(w: number, h: number, width: number, depth: number, height: number): Layout {
   const room = Math.max(60, w - inset.left - inset.right)
   const stack = Math.max(120, h - inset.top - inset.between - inset.below)
-  const shownHeight = Math.min(height, Math.max(60, depth * 0.45))
-  const scale = Math.min(room / width, stack / (depth + shownHeight))
+  const scale = Math.min(room / width, stack / (depth + height))
   const x0 = inset.left + (room - width * scale) / 2
   const plan = { scale, x0, y0: inset.top + depth * scale }
   return {
     plan,
-    front: { scale: Math.min(scale, (h - plan.y0 - inset.between - inset.below) / height), x0, y0: h - inset.below },
-    ceiling: height,
+    front: { scale, x0, y0: Math.min(h - inset.below, plan.y0 + inset.between + height * scale) },
+    cutAt: plan.y0 + inset.between,
   }
 }

@@ -7,12 +7,9 @@ import { useSlice } from './useSlice'
 
 /** Slice, what came of it, and the way to its dry run. */
 export function ResultPanel() {
-  const { trial, card, filament, recipe, run } = useTrial()
+  const { trial, run, unsaved, stale } = useTrial()
   const slicing = useSlice(trial.id)
   const parts = trial.document.parts ?? []
-  const documents = [trial, card, filament, recipe]
-  const unsaved = documents.some((document) => document && document.state !== 'saved')
-  const stale = run && (unsaved || documents.some((document) => document && document.savedAt > run.at))
   const result = run?.result
   const findings = result?.findings ?? []
   return (

@@ -14,6 +14,10 @@ export interface OpenTrial {
   /** The verdict on each part, in the order of the parts. */
   fits: PartFit[] | undefined
   run: StoredRun | undefined
+  /** Whether anything is not saved yet. */
+  unsaved: boolean
+  /** Whether anything was changed since the run. */
+  stale: boolean
   layers: Layer[]
   /** Which layer is looked at. */
   layer: number

@@ -117,6 +117,9 @@ function OpenTrialPage({
     [bed, change, client, enqueueSnackbar],
   )
 
+  const documents = [trial, card, filament, recipe]
+  const unsaved = documents.some((document) => document && document.state !== 'saved')
+  const stale = Boolean(run && (unsaved || documents.some((document) => document && document.savedAt > run.at)))
   const open = {
     trial,
     card,
@@ -125,6 +128,8 @@ function OpenTrialPage({
     meshes,
     fits,
     run: run ?? undefined,
+    unsaved,
+    stale,
     layers: layers ?? [],
     layer,
     lookAt,
@@ -159,7 +164,7 @@ function OpenTrialPage({
                 className="plain-field"
                 value={trial.document.name ?? ''}
                 maxLength={120}
-                onChange={(event) => trial.set('/name', event.target.value)}
+                onChange={(event) => trial.set('/name', event.target.value || undefined)}
               />
             </label>
             <PartsList />

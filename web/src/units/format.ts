@@ -5,12 +5,12 @@ export function plain(value: number, decimals = 3): string {
   return trimmed === '-0' ? '0' : trimmed
 }
 
-/** A time as people say it: `48 s`, `36 min`, `1 h 56`. */
+/** A time as people say it: `48 s`, `36 min 32 s`, `1 h 56 min`. */
 export function duration(seconds: number): string {
   const whole = Math.round(seconds)
   if (whole < 60) return `${whole} s`
-  if (whole < 3600) return `${Math.floor(whole / 60)} min ${String(whole % 60).padStart(2, '0')}`
-  return `${Math.floor(whole / 3600)} h ${String(Math.floor((whole % 3600) / 60)).padStart(2, '0')}`
+  if (whole < 3600) return `${Math.floor(whole / 60)} min ${whole % 60} s`
+  return `${Math.floor(whole / 3600)} h ${Math.floor((whole % 3600) / 60)} min`
 }
 
 /** A moment of a run: `4:52`, `1:02:07`. */

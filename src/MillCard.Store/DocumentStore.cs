@@ -94,9 +94,9 @@ public sealed class DocumentStore<T>(MillCardContext context, TimeProvider clock
         {
             await context.SaveChangesAsync(stop);
         }
-        catch (DbUpdateException broken) when (broken.InnerException is PostgresException { SqlState: PostgresErrorCodes.ForeignKeyViolation })
+        catch (DbUpdateException broken) when (broken.InnerException is PostgresException { SqlState: PostgresErrorCodes.ForeignKeyViolation or PostgresErrorCodes.CheckViolation })
         {
-            throw new MissingReferenceException("It belongs to a card that is not there any more.", broken);
+            throw new MissingReferenceException("It must belong to a card that is there.", broken);
         }
     }
 

@@ -1,5 +1,4 @@
 using MillCard.Core.Documents;
-using MillCard.Web.Hosting;
 
 namespace MillCard.Web.Endpoints;
 
@@ -23,6 +22,5 @@ internal static class Api
         api.MapRegions();
         api.MapTrialFit();
         api.MapRuns();
-        api.MapFallback(() => Refusal.Sentence(404, "Not there.", "There is nothing at this address.")).ExcludeFromDescription();
     }
 }

@@ -31,7 +31,7 @@ internal static class MeshEndpoints
             var hash = await blobs.KeepAsync(file, "model/stl", stop);
             return TypedResults.Ok(Facts(hash, shelf.Put(hash, mesh)));
         })
-            .Accepts<IFormFile>("application/octet-stream").Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
+            .Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
             .WithSummary("Keeps an STL file; the body is the file");
 
         meshes.MapGet("/{hash}", async Task<Ok<MeshFacts>> (string hash, BlobStore blobs, MeshShelf shelf, CancellationToken stop) =>

@@ -51,7 +51,7 @@ internal static class RunEndpoints
             var (laidOut, refusal) = await desk.LayOutAsync(id, toSlice: false, stop);
             return laidOut is null ? TypedResults.Json(refusal!, DocumentJson.Options, Refusal.MediaType, refusal!.Status) : TypedResults.Ok(await desk.BringAsync(laidOut, name, gcode, stop));
         })
-            .Accepts<IFormFile>("text/x.gcode").Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
+            .Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
             .WithSummary("Brings a program as a file and runs it; the body is the file");
 
         trial.MapGet("/run", async Task<Results<Ok<StoredRun>, NoContent>> (Guid id, RunStore runs, CancellationToken stop) =>

@@ -32,5 +32,14 @@ public sealed class Refusal : ProblemDetails
     /// <summary>Nothing is there.</summary>
     internal static JsonHttpResult<Refusal> Missing(string what) => Sentence(404, "Not there.", $"{what} is not there; it may have been deleted.");
 
+    /// <summary>What a bare status means here.</summary>
+    internal static JsonHttpResult<Refusal> OfStatus(int status) => status switch
+    {
+        404 => Sentence(404, "Not there.", "There is nothing at this address."),
+        405 => Sentence(405, "Not so.", "This address is not asked in this way; /openapi/v1.json says how."),
+        415 => Sentence(415, "Another kind of body is needed.", "The content type of the body is not one that this address takes; /openapi/v1.json says which."),
+        _ => Sentence(status, "Refused.", $"The request was refused with status {status}."),
+    };
+
     private static JsonHttpResult<Refusal> Answer(Refusal refusal) => TypedResults.Json(refusal, DocumentJson.Options, MediaType, refusal.Status);
 }

@@ -45,6 +45,7 @@ internal static class Setup
         app.UseHostFiltering();
         app.Use(next => context => SameOrigin.Check(context, next));
         app.UseExceptionHandler();
+        app.UseStatusCodePages(answer => Refusal.OfStatus(answer.HttpContext.Response.StatusCode).ExecuteAsync(answer.HttpContext));
         app.UseResponseCompression();
         app.MapOpenApi("/openapi/{documentName}.json");
         ServePages(app);
@@ -71,6 +72,6 @@ internal static class Setup
                 answer.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
         };
         app.UseStaticFiles(named);
-        app.MapFallbackToFile("index.html", named);
+        app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/|openapi/).*$)}", "index.html", named);
     }
 }

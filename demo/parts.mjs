@@ -32,7 +32,9 @@ const parts = {
     let rack = box(96, 44, 32).subtract(box(88, 36, 10, 4, 4, 14))
     for (let row = 0; row < 2; row++)
       for (let column = 0; column < 4; column++)
-        rack = rack.subtract(rod(8.2, 40, 14 + 22.7 * column, 12 + 20 * row, 3)).subtract(rod(2, 10, 14 + 22.7 * column, 12 + 20 * row, -2, 32))
+        rack = rack
+          .subtract(rod(8.2, 40, 14 + 22.7 * column, 12 + 20 * row, 3))
+          .subtract(rod(2, 10, 14 + 22.7 * column, 12 + 20 * row, -2, 32))
     return rack
   },
   /** Joint that holds the two ends of a net's ring. */

@@ -72,6 +72,7 @@ internal static class Setup
                 answer.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
         };
         app.UseStaticFiles(named);
+        app.MapFallbackToFile("", "index.html", named);
         app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/|openapi/).*$)}", "index.html", named);
     }
 }

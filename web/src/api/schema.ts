@@ -1276,11 +1276,7 @@ export interface paths {
                 path?: never;
                 cookie?: never;
             };
-            requestBody: {
-                content: {
-                    "application/octet-stream": components["schemas"]["IFormFile"];
-                };
-            };
+            requestBody?: never;
             responses: {
                 /** @description OK */
                 200: {
@@ -1442,11 +1438,7 @@ export interface paths {
                 };
                 cookie?: never;
             };
-            requestBody: {
-                content: {
-                    "text/x.gcode": components["schemas"]["IFormFile"];
-                };
-            };
+            requestBody?: never;
             responses: {
                 /** @description OK */
                 200: {

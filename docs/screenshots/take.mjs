@@ -1,0 +1,43 @@
+// Takes the pictures of the README from a running server with fresh demo data: node docs/screenshots/take.mjs http://127.0.0.1:7420
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { chromium } from '@playwright/test'
+
+const url = process.argv[2] ?? 'http://127.0.0.1:7420'
+const here = dirname(fileURLToPath(import.meta.url))
+const dunlin = `${url}/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a01`
+const trial = `${url}/trials/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a04`
+
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--font-render-hinting=none', '--no-first-run', '--disable-background-networking'],
+})
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: 'light' })
+const take = async (name) => {
+  await page.waitForLoadState('networkidle')
+  await page.screenshot({ path: join(here, `${name}.png`) })
+}
+
+await page.goto(url)
+await page.getByText('Dunlin').waitFor()
+await take('rack')
+
+await page.goto(dunlin)
+await page.locator('[data-letter=A]').waitFor()
+await page.locator('[data-pointer="/envelope/height"]').hover()
+await take('card-sheet')
+
+await page.goto(`${dunlin}/routines`)
+await page.locator('.cm-content').nth(1).waitFor()
+await take('routines')
+
+await page.goto(trial)
+await page.getByRole('button', { name: 'Slice' }).click()
+await page.getByRole('slider', { name: 'Layer' }).waitFor({ timeout: 60_000 })
+await page.getByRole('slider', { name: 'Layer' }).fill('20')
+await take('trial')
+
+await page.goto(`${trial}/run?line=20`)
+await page.getByRole('option', { selected: true }).waitFor()
+await take('dry-run')
+await browser.close()

@@ -1,0 +1,27 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test } from './server'
+
+const dunlin = '/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a01'
+const trial = '/trials/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a04'
+
+for (const [name, address, ready] of [
+  ['rack', '/', 'Dunlin'],
+  ['card sheet', dunlin, 'Envelope'],
+  ['routines', `${dunlin}/routines`, 'warm together'],
+  ['trials', `${dunlin}/trials`, 'Float clamps'],
+  ['trial', trial, 'fits'],
+  ['dry run', `${trial}/run`, 'program'],
+] as const)
+  test(`${name}: nothing serious against WCAG 2.2 AA, in ink and in chalk`, async ({ page }) => {
+    await page.goto(address)
+    await expect(page.getByText(ready).first()).toBeVisible()
+    for (const colorScheme of ['light', 'dark'] as const) {
+      await page.emulateMedia({ colorScheme })
+      await expect(page.locator(`[data-scheme=${colorScheme}]`)).toBeAttached()
+      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()
+      const serious = violations.filter((violation) => violation.impact === 'serious' || violation.impact === 'critical')
+      expect(serious.map((violation) => `${violation.id}: ${violation.nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`)).toEqual(
+        [],
+      )
+    }
+  })

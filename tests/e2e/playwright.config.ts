@@ -1,0 +1,30 @@
+import { defineConfig } from '@playwright/test'
+
+export default defineConfig({
+  testDir: '.',
+  outputDir: '../../artifacts/e2e',
+  workers: 1,
+  timeout: 40_000,
+  expect: { timeout: 8_000 },
+  forbidOnly: true,
+  reporter: [['line'], ['json', { outputFile: '../../artifacts/e2e.json' }]],
+  maxFailures: 8,
+  use: {
+    actionTimeout: 8_000,
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--font-render-hinting=none',
+        '--use-angle=swiftshader',
+        '--enable-unsafe-swiftshader',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+})

@@ -1,0 +1,115 @@
+import { readFileSync } from 'node:fs'
+import type { Page } from '@playwright/test'
+import { demoPart, expect, test } from './server'
+
+async function openTrial(page: Page) {
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Dunlin' }).click()
+  await page.getByRole('link', { name: 'Trials' }).click()
+  await page.getByRole('button', { name: 'Open a trial' }).click()
+  await expect(page.getByText('Drop an STL file here')).toBeVisible()
+}
+
+async function drop(page: Page, name: string, content: Buffer) {
+  const transfer = await page.evaluateHandle(
+    ([name, base64]) => {
+      const bytes = Uint8Array.from(atob(base64!), (c) => c.charCodeAt(0))
+      const transfer = new DataTransfer()
+      transfer.items.add(new File([bytes], name!))
+      return transfer
+    },
+    [name, content.toString('base64')],
+  )
+  await page.dispatchEvent('main', 'drop', { dataTransfer: transfer })
+}
+
+test('a part is dropped, moved, fitted, sliced, looked at, dry-run and saved', async ({ page }) => {
+  await openTrial(page)
+  await drop(page, 'quadrat-corner.stl', readFileSync(demoPart('quadrat-corner')))
+  await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
+
+  await page.getByLabel('quadrat corner X').fill('20')
+  await page.getByLabel('quadrat corner Y').fill('70')
+  await expect(page.locator('[data-verdict="0"]')).toHaveText('does not fit')
+  // 50 mm wide: its left edge is at −5, the skirt of 4 + 0.45 mm beyond, the usable bed begins at 3; grown by at most 0.01 mm to the safe side
+  await expect(page.locator('[data-violation=bed]')).toContainText(/12\.4[56] mm beyond the usable bed/)
+  await expect(page.locator('[data-violation=keep-out]')).toContainText('left clip')
+  await page.getByRole('button', { name: /^Move / }).click()
+  await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
+
+  const part = page.locator('[data-part="0"]')
+  const box = (await part.boundingBox())!
+  await page.mouse.move(box.x + 15, box.y + box.height - 15)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 60, box.y + box.height - 60, { steps: 6 })
+  await page.mouse.up()
+  await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
+  await part.focus()
+  const before = Number(await page.getByLabel('quadrat corner X').inputValue())
+  await page.keyboard.press('Shift+ArrowRight')
+  await expect(page.getByLabel('quadrat corner X')).toHaveValue(String(Math.round((before + 10) * 10) / 10))
+
+  await page.getByRole('button', { name: 'Slice' }).click()
+  await expect(page.getByText(/^No finding/)).toBeVisible({ timeout: 40_000 })
+  await expect(page.locator('.figures')).toContainText('min')
+  await page.getByRole('slider', { name: 'Layer' }).fill('10')
+  await expect(page.getByText('LAYER 11 OF 90')).toBeVisible()
+  await expect(page.locator('.layer-paths .outer-wall').first()).toBeVisible()
+
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Save the G-code' }).click()])
+  expect(download.suggestedFilename()).toMatch(/^trial-.*\.gcode$/)
+  expect(readFileSync(await download.path(), 'utf8')).toContain('; layer 90 of 90')
+
+  await page.getByRole('link', { name: 'Look at every line' }).click()
+  await expect(page.getByRole('option').filter({ hasText: 'to the end-stops' })).toBeVisible()
+  await page.getByRole('listbox').focus()
+  await page.keyboard.press('End')
+  await expect(page.getByRole('option').filter({ hasText: 'motors off' })).toBeVisible()
+})
+
+test('slicing can be cancelled', async ({ page }) => {
+  await openTrial(page)
+  await drop(page, 'rack.stl', readFileSync(demoPart('sample-tube-rack')))
+  await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
+  await page.getByRole('button', { name: 'Slice' }).click()
+  await page.getByRole('button', { name: 'Cancel' }).click()
+  await expect(page.getByRole('button', { name: 'Slice' })).toBeEnabled()
+  await expect(page.locator('.figures')).toHaveCount(0)
+})
+
+test('files that are no meshes are refused in a sentence and nothing is lost', async ({ page }) => {
+  await openTrial(page)
+  const good = readFileSync(demoPart('cable-gland'))
+  await drop(page, 'gland.stl', good)
+  await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
+
+  await drop(page, 'list.stl', Buffer.from('a shopping list\0\x01'))
+  await expect(page.getByText('list.stl: This is not an STL file')).toBeVisible()
+  await drop(page, 'short.stl', good.subarray(0, 5000))
+  await expect(page.getByText(/short.stl: This STL claims \d+ faces but holds only \d+/)).toBeVisible()
+  const boastful = Buffer.from(good)
+  boastful.writeUInt32LE(4_000_000_000, 80)
+  await drop(page, 'boastful.stl', boastful)
+  await expect(page.getByText(/boastful.stl: This/)).toBeVisible()
+  await expect(page.locator('[data-verdict]')).toHaveCount(1)
+})
+
+test('a program can be brought; what is wrong with it is marked at its line, and one too large is refused', async ({ page }) => {
+  await openTrial(page)
+  const address = page.url()
+  await page.goto(`${address}/run`)
+  await page
+    .locator('[data-bring-file]')
+    .setInputFiles({
+      name: 'old.gcode',
+      mimeType: 'text/plain',
+      buffer: Buffer.from('G28\nM104 S200\nG1 X50 Y50 Z1 F3000\nM83\nG1 X60 E2 F600\nG1 X400\n'),
+    })
+  for (const rule of ['cold-extrusion', 'outside-travel', 'nozzle-left-on']) await expect(page.locator(`[data-rule=${rule}]`)).toBeVisible()
+  await page.locator('[data-rule=outside-travel]').getByRole('button', { name: 'line 6' }).click()
+  await expect(page.getByRole('option', { selected: true })).toContainText('G1 X400')
+
+  await drop(page, 'huge.gcode', Buffer.alloc(65 * 2 ** 20, 'G1 X1\n'))
+  await expect(page.getByText('huge.gcode: This file has 65 MB; at most 64 MB of G-code are taken.')).toBeVisible()
+  await expect(page.getByRole('option', { selected: true })).toContainText('G1 X400')
+})

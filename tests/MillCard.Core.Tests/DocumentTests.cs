@@ -57,6 +57,8 @@ public class DocumentTests
         { "/name", c => c["name"] = "", "Name is empty." },
         { "/schema", c => c["schema"] = "mill-card/card/99", "mill-card/card/1" },
         { "/head", c => c["head"] = null, "missing" },
+        { "/envelope", c => c.Remove("envelope"), "Envelope is missing." },
+        { "/firmware", c => c.Remove("firmware"), "Firmware is missing." },
     };
 
     [Theory, MemberData(nameof(Mistakes))]

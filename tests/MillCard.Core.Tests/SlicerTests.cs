@@ -34,7 +34,7 @@ public class SlicerTests
     public void Solid_parts_hold_as_much_plastic_as_the_mesh_has_volume(string mode)
     {
         var card = Cards.Dunlin with { Firmware = Cards.Dunlin.Firmware with { Extrusion = mode == "absolute" ? ExtrusionMode.Absolute : ExtrusionMode.Relative } };
-        var recipe = Cards.Standard with { Infill = new() { Density = 1 }, Skirt = new() { Rounds = 0 }, FirstLayerHeight = 0.2 };
+        var recipe = Cards.Standard with { Infill = new() { Density = 1 }, Skirt = new() { Rounds = 0 }, Layers = new() { First = 0.2, Others = 0.2 } };
         foreach (var mesh in new[] { Solids.Box(20, 20, 20), Solids.Cylinder(15, 10), Solids.Torus(20, 6, 96, 192) })
         {
             var plastic = Slice(mesh, card, recipe).Layers.Sum(l => l.Paths.Sum(p => p.Length * ExtrudedLine.Area(p.Width, l.Place.Height)));
@@ -93,7 +93,7 @@ public class SlicerTests
     [Theory, InlineData(0.1), InlineData(0.2), InlineData(0.5)]
     public void Infill_takes_its_share_of_the_volume(double density)
     {
-        var recipe = Cards.Standard with { Walls = 0, TopLayers = 0, BottomLayers = 0, Infill = new() { Density = density }, Skirt = new() { Rounds = 0 }, FirstLayerHeight = 0.2 };
+        var recipe = Cards.Standard with { Walls = 0, TopLayers = 0, BottomLayers = 0, Infill = new() { Density = density }, Skirt = new() { Rounds = 0 }, Layers = new() { First = 0.2, Others = 0.2 } };
         var plastic = Slice(Solids.Box(120, 120, 2), Cards.Bare(), recipe, 150, 100).Layers.Sum(l => l.Paths.Sum(p => p.Length * ExtrudedLine.Area(p.Width, l.Place.Height)));
         Assert.Equal(density, plastic / (120 * 120 * 2), 0.03);
     }
@@ -133,7 +133,7 @@ public class SlicerTests
         var broken = Slice(Solids.Box(20, 20, 5), Cards.Dunlin with { Routines = new() { Start = "G28\n{{ heat.sofa }}" } });
         Assert.False(broken.Sliced);
         Assert.Contains("line 2, column 4", Assert.Single(broken.Findings).Message, StringComparison.Ordinal);
-        Assert.Equal("line-higher-than-wide", Slice(Solids.Box(20, 20, 5), recipe: Cards.Standard with { LayerHeight = 0.6 }).Findings[0].Rule);
+        Assert.Equal("line-higher-than-wide", Slice(Solids.Box(20, 20, 5), recipe: Cards.Standard with { Layers = new() { Others = 0.6 } }).Findings[0].Rule);
     }
 
     [Fact]

@@ -98,13 +98,11 @@ test('a program can be brought; what is wrong with it is marked at its line, and
   await openTrial(page)
   const address = page.url()
   await page.goto(`${address}/run`)
-  await page
-    .locator('[data-bring-file]')
-    .setInputFiles({
-      name: 'old.gcode',
-      mimeType: 'text/plain',
-      buffer: Buffer.from('G28\nM104 S200\nG1 X50 Y50 Z1 F3000\nM83\nG1 X60 E2 F600\nG1 X400\n'),
-    })
+  await page.locator('[data-bring-file]').setInputFiles({
+    name: 'old.gcode',
+    mimeType: 'text/plain',
+    buffer: Buffer.from('G28\nM104 S200\nG1 X50 Y50 Z1 F3000\nM83\nG1 X60 E2 F600\nG1 X400\n'),
+  })
   for (const rule of ['cold-extrusion', 'outside-travel', 'nozzle-left-on']) await expect(page.locator(`[data-rule=${rule}]`)).toBeVisible()
   await page.locator('[data-rule=outside-travel]').getByRole('button', { name: 'line 6' }).click()
   await expect(page.getByRole('option', { selected: true })).toContainText('G1 X400')

@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Reflection;
 using System.Text.Json.Nodes;
 using System.Text.Json.Schema;
 using System.Text.Json.Serialization.Metadata;
@@ -49,12 +50,19 @@ public static class DocumentSchema
     {
         foreach (var property in type.Properties)
         {
-            if (property.AttributeProvider?.GetCustomAttributes(typeof(FieldAttribute), false) is not [FieldAttribute { Needed: true }, ..]) continue;
+            if (!IsNeeded(property.AttributeProvider) && !HasNeeded(property.PropertyType)) continue;
             if (schema["required"] is not JsonArray required) schema["required"] = required = [];
             required.Add(property.Name);
             if (properties[property.Name] is JsonObject value) ForbidNull(value);
         }
     }
+
+    private static bool IsNeeded(ICustomAttributeProvider? property) =>
+        property?.GetCustomAttributes(typeof(FieldAttribute), false) is [FieldAttribute { Needed: true }, ..];
+
+    /// <summary>Whether a part of a document holds a needed fact somewhere below: then the part itself must be there.</summary>
+    private static bool HasNeeded(Type type) =>
+        type.IsSubclassOf(typeof(OpenRecord)) && !type.IsAssignableTo(typeof(IDocument)) && type.GetProperties().Any(p => IsNeeded(p) || HasNeeded(p.PropertyType));
 
     private static void ForbidNull(JsonObject schema)
     {

@@ -12,10 +12,8 @@ public sealed record Recipe : OpenRecord, IDocument
     public string Schema { get; init; } = SchemaName;
     /// <summary>What its owner calls it.</summary>
     [Field("name", Needed = true, Fewest = 1, Most = 120)] public string? Name { get; init; }
-    /// <summary>Height of every layer after the first, mm.</summary>
-    [Field("layer height", "mm", AtLeast = 0.01, AtMost = 2, Needed = true)] public double? LayerHeight { get; init; }
-    /// <summary>Height of the first layer, mm; as the others where nothing is said.</summary>
-    [Field("first layer's height", "mm", AtLeast = 0.01, AtMost = 2)] public double? FirstLayerHeight { get; init; }
+    /// <summary>Heights of layers.</summary>
+    public LayerSizes Layers { get; init; } = new();
     /// <summary>Width of a line, mm.</summary>
     [Field("line width", "mm", AtLeast = 0.05, AtMost = 5, Needed = true)] public double? LineWidth { get; init; }
     /// <summary>Lines along the contour.</summary>
@@ -32,6 +30,18 @@ public sealed record Recipe : OpenRecord, IDocument
     public Speeds Speeds { get; init; } = new();
     /// <summary>Pulling back before a travel.</summary>
     public Retraction Retraction { get; init; } = new();
+}
+
+/// <summary>Heights of layers, mm.</summary>
+public sealed record LayerSizes : OpenRecord
+{
+    /// <summary>The first layer; as the others where nothing is said.</summary>
+    [Field("first layer's height", "mm", AtLeast = 0.01, AtMost = 2)] public double? First { get; init; }
+    /// <summary>Every layer after the first.</summary>
+    [Field("layer height", "mm", AtLeast = 0.01, AtMost = 2, Needed = true)] public double? Others { get; init; }
+
+    /// <summary>Height of the first layer of a complete recipe, mm.</summary>
+    internal double FirstHeight => First ?? Others!.Value;
 }
 
 /// <summary>Sparse infill.</summary>

@@ -66,7 +66,7 @@ public sealed class Fit
     {
         _machine = machine;
         _apron = recipe is null ? 0 : Apron(recipe);
-        _firstLayer = recipe?.FirstLayerHeight ?? recipe?.LayerHeight ?? DefaultFirstLayer;
+        _firstLayer = recipe?.Layers.First ?? recipe?.Layers.Others ?? DefaultFirstLayer;
         _usable = Plane.Offset(machine.Bed, -machine.Margin);
         _reach = machine.Travel;
         _forbidden = [.. machine.KeepOuts.SelectMany(k => Forbidden.Of(machine, k, _firstLayer))];

@@ -11,7 +11,7 @@ internal static class LayerOrder
     {
         var recipe = job.Recipe;
         var count = parts.Max(p => p.Length);
-        var first = recipe.FirstLayerHeight ?? recipe.LayerHeight!.Value;
+        var first = recipe.Layers.FirstHeight;
         var plans = new LayerPlan[count];
         // every layer starts where the machine's zero is nearest: layers stay independent of each other and can be ordered in parallel
         var zero = new Point(job.Machine.Frames.ZeroX, job.Machine.Frames.ZeroY);
@@ -26,7 +26,7 @@ internal static class LayerOrder
                     paths.Add(path);
                     here = path.Closed ? path.Points[0] : path.Points[^1];
                 }
-            plans[i] = new LayerPlan(i == 0 ? new LayerPlace(first, first) : new LayerPlace(first + i * recipe.LayerHeight!.Value, recipe.LayerHeight.Value), paths);
+            plans[i] = new LayerPlan(i == 0 ? new LayerPlace(first, first) : new LayerPlace(first + i * recipe.Layers.Others!.Value, recipe.Layers.Others.Value), paths);
         });
         return plans;
     }
@@ -56,7 +56,7 @@ internal static class LayerOrder
         var recipe = job.Recipe;
         if (recipe.Skirt.Rounds == 0) yield break;
         var width = recipe.LineWidth!.Value;
-        var spacing = ExtrudedLine.Spacing(width, recipe.FirstLayerHeight ?? recipe.LayerHeight!.Value);
+        var spacing = ExtrudedLine.Spacing(width, recipe.Layers.FirstHeight);
         var foot = Plane.Union([.. parts.Where(p => p.Length > 0).Select(p => p[0].Region)]);
         for (var round = recipe.Skirt.Rounds - 1; round >= 0; round--)
             foreach (var outline in Plane.Polygons(Plane.Offset(foot, recipe.Skirt.Gap + width / 2 + round * spacing)))

@@ -34,7 +34,7 @@ public sealed class Layering
     /// <returns>The layers, and how many chains of the cross-sections could not be closed.</returns>
     public static (Layer[] Layers, int Unclosed) Of(Mesh mesh, Recipe recipe, IProgress<Progress>? progress, CancellationToken stop)
     {
-        var places = LayerHeights.Of(mesh.Box.MaxZ, recipe.FirstLayerHeight ?? recipe.LayerHeight!.Value, recipe.LayerHeight!.Value);
+        var places = LayerHeights.Of(mesh.Box.MaxZ, recipe.Layers.FirstHeight, recipe.Layers.Others!.Value);
         return new Layering(recipe, places).Lay(mesh, progress, stop);
     }
 

@@ -57,10 +57,10 @@ public static class Slicer
         if (job.Parts.Count == 0)
             yield return new Finding("nothing-to-print", Severity.Stop, "There is no part on the bed.", "There is nothing to print.", "/parts");
         var recipe = job.Recipe;
-        var first = recipe.FirstLayerHeight ?? recipe.LayerHeight!.Value;
-        if (job.Parts.Count > 0 && job.Parts.Max(p => p.Footprints.Height) / recipe.LayerHeight!.Value > MostLayers)
-            yield return new Finding("too-many-layers", Severity.Stop, $"This would be more than {MostLayers} layers.", "Use higher layers.", "/recipe/layerHeight");
-        foreach (var (height, pointer) in new[] { (first, "/recipe/firstLayerHeight"), (recipe.LayerHeight!.Value, "/recipe/layerHeight") })
+        var first = recipe.Layers.FirstHeight;
+        if (job.Parts.Count > 0 && job.Parts.Max(p => p.Footprints.Height) / recipe.Layers.Others!.Value > MostLayers)
+            yield return new Finding("too-many-layers", Severity.Stop, $"This would be more than {MostLayers} layers.", "Use higher layers.", "/recipe/layers/others");
+        foreach (var (height, pointer) in new[] { (first, "/recipe/layers/first"), (recipe.Layers.Others!.Value, "/recipe/layers/others") })
             if (height > recipe.LineWidth!.Value)
                 yield return new Finding("line-higher-than-wide", Severity.Stop, $"A line of {recipe.LineWidth:0.###} mm cannot be {height:0.###} mm high.", "A line is at least as wide as it is high.", pointer);
         var fit = new Fit(job.Machine, recipe).Of([.. job.Parts.Select(p => new StandingPart(p.Part.Name, p.Footprints, p.Part.X, p.Part.Y, p.Part.Turn))], stop: stop);

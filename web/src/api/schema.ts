@@ -2164,6 +2164,19 @@ export interface components {
          * @enum {unknown}
          */
         KeepOutKind: "obstacle" | "bad-surface" | "reserved";
+        /** @description Heights of layers, mm. */
+        LayerSizes: {
+            /**
+             * Format: double
+             * @description The first layer; as the others where nothing is said.
+             */
+            first?: null | number;
+            /**
+             * Format: double
+             * @description Every layer after the first.
+             */
+            others?: null | number;
+        };
         /**
          * @description Who keeps the limits.
          * @enum {unknown}
@@ -2441,16 +2454,8 @@ export interface components {
             schema?: string;
             /** @description What its owner calls it. */
             name?: null | string;
-            /**
-             * Format: double
-             * @description Height of every layer after the first, mm.
-             */
-            layerHeight?: null | number;
-            /**
-             * Format: double
-             * @description Height of the first layer, mm; as the others where nothing is said.
-             */
-            firstLayerHeight?: null | number;
+            /** @description Heights of layers. */
+            layers?: components["schemas"]["LayerSizes"];
             /**
              * Format: double
              * @description Width of a line, mm.

@@ -1,5 +1,5 @@
 import { useQueries, useQuery } from '@tanstack/react-query'
-import { api, dataOf, type RunLine, type StoredRun } from '../api/client'
+import { api, dataOf, type StoredRun, type RunLine } from '../api/client'
 
 const pageSize = 200
 

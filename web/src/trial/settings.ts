@@ -7,8 +7,8 @@ export interface Setting {
 }
 
 export const recipeFields: Setting[] = [
-  { pointer: '/layerHeight', label: 'layer height', needed: true },
-  { pointer: '/firstLayerHeight', label: 'first layer' },
+  { pointer: '/layers/others', label: 'layer height', needed: true },
+  { pointer: '/layers/first', label: 'first layer' },
   { pointer: '/lineWidth', label: 'line width', needed: true },
   { pointer: '/walls', label: 'walls', needed: true },
   { pointer: '/topLayers', label: 'solid top', needed: true },

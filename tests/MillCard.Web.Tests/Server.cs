@@ -3,9 +3,9 @@ using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Mvc.Testing;
 using MillCard.Core.Documents;
 using MillCard.Core.Meshes;
-using Microsoft.AspNetCore.Mvc.Testing;
 using Npgsql;
 using Xunit;
 

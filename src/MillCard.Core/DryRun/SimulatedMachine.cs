@@ -45,7 +45,11 @@ public sealed class SimulatedMachine
         _planner = new Planner(_limits, (line, seconds) => _seconds[line] += seconds);
         _run = new DryRunReport
         {
-            Text = text, Flavour = _flavour, Starts = new double[text.Count], Seconds = _seconds, EffectList = _effects,
+            Text = text,
+            Flavour = _flavour,
+            Starts = new double[text.Count],
+            Seconds = _seconds,
+            EffectList = _effects,
             Nozzle = new HeaterTrace(Heaters.Nozzle(machine.Card)),
             Bed = Heaters.Bed(machine.Card) is { } bed ? new HeaterTrace(bed) : null,
         };

@@ -1,5 +1,5 @@
-using MillCard.Core.Documents;
 using Microsoft.AspNetCore.Http.Features;
+using MillCard.Core.Documents;
 
 namespace MillCard.Web.Endpoints;
 

@@ -1,8 +1,8 @@
 using System.Globalization;
+using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Store;
 using MillCard.Web.Hosting;
-using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace MillCard.Web.Endpoints;
 

@@ -1,9 +1,9 @@
+using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Reach;
 using MillCard.Web.Hosting;
-using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace MillCard.Web.Endpoints;
 

@@ -1,6 +1,6 @@
+using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Reach;
 using MillCard.Web.Hosting;
-using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace MillCard.Web.Endpoints;
 

@@ -1,9 +1,9 @@
+using Microsoft.AspNetCore.Http.Features;
 using MillCard.Core.Documents;
 using MillCard.Core.Meshes;
 using MillCard.Core.Reach;
 using MillCard.Core.Slicing;
 using MillCard.Web.Hosting;
-using Microsoft.AspNetCore.Http.Features;
 
 namespace MillCard.Web.Endpoints;
 
@@ -30,7 +30,10 @@ internal sealed record ReadJob(Job Job, Machine Machine, IReadOnlyList<PartToSli
         if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit) limit.MaxRequestBodySize = Bounds.Job;
         request.HttpContext.Features.Set<IFormFeature>(new FormFeature(request, new FormOptions
         {
-            MultipartBodyLengthLimit = Bounds.Mesh, ValueLengthLimit = (int)Bounds.Document, ValueCountLimit = Bounds.JobFiles, KeyLengthLimit = 200,
+            MultipartBodyLengthLimit = Bounds.Mesh,
+            ValueLengthLimit = (int)Bounds.Document,
+            ValueCountLimit = Bounds.JobFiles,
+            KeyLengthLimit = 200,
         }));
         var form = await request.ReadFormAsync(stop);
         if (form.Files.Count > Bounds.JobFiles) return Refused("", $"A job takes {Bounds.JobFiles} files; this one has {form.Files.Count}.");

@@ -1,8 +1,8 @@
+using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Meshes;
 using MillCard.Store;
 using MillCard.Web.Hosting;
 using MillCard.Web.Trials;
-using Microsoft.AspNetCore.Http.HttpResults;
 using NetTopologySuite.Simplify;
 
 namespace MillCard.Web.Endpoints;

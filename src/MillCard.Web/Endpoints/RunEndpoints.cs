@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Geometry;
@@ -6,7 +7,6 @@ using MillCard.Core.Slicing;
 using MillCard.Store;
 using MillCard.Web.Hosting;
 using MillCard.Web.Trials;
-using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace MillCard.Web.Endpoints;
 

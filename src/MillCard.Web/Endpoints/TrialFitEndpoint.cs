@@ -1,9 +1,9 @@
+using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Core.Reach;
 using MillCard.Store;
 using MillCard.Web.Hosting;
 using MillCard.Web.Trials;
-using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace MillCard.Web.Endpoints;
 

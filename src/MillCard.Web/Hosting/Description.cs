@@ -1,6 +1,6 @@
-using MillCard.Core.Documents;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
+using MillCard.Core.Documents;
 
 namespace MillCard.Web.Hosting;
 

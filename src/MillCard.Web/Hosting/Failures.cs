@@ -1,6 +1,6 @@
+using Microsoft.AspNetCore.Diagnostics;
 using MillCard.Core.Meshes;
 using MillCard.Store;
-using Microsoft.AspNetCore.Diagnostics;
 using Npgsql;
 
 namespace MillCard.Web.Hosting;

@@ -1,7 +1,7 @@
-using MillCard.Core.Documents;
-using MillCard.Core.Findings;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
+using MillCard.Core.Documents;
+using MillCard.Core.Findings;
 
 namespace MillCard.Web.Hosting;
 

@@ -1,8 +1,8 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.FileProviders;
 using MillCard.Core.Documents;
 using MillCard.Store;
 using MillCard.Web.Trials;
-using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.FileProviders;
 using Serilog;
 
 namespace MillCard.Web.Hosting;

@@ -1,7 +1,7 @@
+using Microsoft.Extensions.Caching.Memory;
 using MillCard.Core.Meshes;
 using MillCard.Core.Reach;
 using MillCard.Store;
-using Microsoft.Extensions.Caching.Memory;
 
 namespace MillCard.Web.Trials;
 

@@ -1,9 +1,9 @@
 using System.Text.Json;
+using Microsoft.Extensions.Caching.Memory;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Reach;
 using MillCard.Store;
-using Microsoft.Extensions.Caching.Memory;
 
 namespace MillCard.Web.Trials;
 

@@ -15,10 +15,23 @@ public sealed class DocumentRow
     public string? Summary { get; set; }
     /// <summary>The card it belongs to; trials only.</summary>
     public Guid? CardId { get; set; }
+    /// <summary>Where it stands: on its shelf, put away, or deleted with the way back still open.</summary>
+    public DocumentPlace Place { get; set; }
     /// <summary>When it was made.</summary>
     public DateTimeOffset CreatedAt { get; init; }
     /// <summary>When the draft was last saved.</summary>
     public DateTimeOffset SavedAt { get; set; }
     /// <summary>Changes with every save; the version that a client must have seen.</summary>
     public uint Version { get; set; }
+}
+
+/// <summary>Where a document stands.</summary>
+public enum DocumentPlace
+{
+    /// <summary>In the lists.</summary>
+    Shelf,
+    /// <summary>Put away; it can be brought back at any time.</summary>
+    Archive,
+    /// <summary>Deleted; it can be brought back until the next clearing.</summary>
+    Bin,
 }

@@ -34,22 +34,23 @@ public sealed class DocumentStore<T>(MillCardContext context, TimeProvider clock
 {
     private static readonly string Kind = T.Kind;
 
-    /// <summary>All of the kind, by name.</summary>
+    /// <summary>All of the kind that stand in a place, by name.</summary>
+    /// <param name="place">Where.</param>
     /// <param name="cardId">Only those that belong to this card; null for all.</param>
     /// <param name="stop">Ends the query.</param>
-    public async Task<IReadOnlyList<DocumentHead>> ListAsync(Guid? cardId, CancellationToken stop)
+    public async Task<IReadOnlyList<DocumentHead>> ListAsync(DocumentPlace place, Guid? cardId, CancellationToken stop)
     {
         var rows = await context.Documents.AsNoTracking()
-            .Where(d => d.Kind == Kind && (cardId == null || d.CardId == cardId))
+            .Where(d => d.Kind == Kind && d.Place == place && (cardId == null || d.CardId == cardId))
             .OrderBy(d => d.Name).ThenBy(d => d.CreatedAt)
             .Select(d => new { d.Id, d.Name, d.Version, d.SavedAt, d.Summary })
             .ToListAsync(stop);
         return [.. rows.Select(d => new DocumentHead(d.Id, d.Name, d.Version, d.SavedAt, d.Summary is null ? null : JsonSerializer.Deserialize<CardSummary>(d.Summary, DocumentJson.Options)))];
     }
 
-    /// <summary>One document, or null.</summary>
+    /// <summary>One document, or null; one in the bin is not there.</summary>
     public async Task<Stored<T>?> FindAsync(Guid id, CancellationToken stop) =>
-        await context.Documents.AsNoTracking().FirstOrDefaultAsync(d => d.Id == id && d.Kind == Kind, stop) is { } row ? Read(row) : null;
+        await context.Documents.AsNoTracking().FirstOrDefaultAsync(d => d.Id == id && d.Kind == Kind && d.Place != DocumentPlace.Bin, stop) is { } row ? Read(row) : null;
 
     /// <summary>Keeps a new document.</summary>
     /// <exception cref="MissingReferenceException">It belongs to a card that is not there.</exception>
@@ -83,10 +84,10 @@ public sealed class DocumentStore<T>(MillCardContext context, TimeProvider clock
         }
     }
 
-    /// <summary>Removes a document and all that belongs to it.</summary>
-    /// <returns>Whether there was one.</returns>
-    public async Task<bool> RemoveAsync(Guid id, CancellationToken stop) =>
-        await context.Documents.Where(d => d.Id == id && d.Kind == Kind).ExecuteDeleteAsync(stop) > 0;
+    /// <summary>Puts a document somewhere else: away, into the bin, or back on its shelf.</summary>
+    /// <returns>Whether there is one.</returns>
+    public async Task<bool> PutAsync(Guid id, DocumentPlace place, CancellationToken stop) =>
+        await context.Documents.Where(d => d.Id == id && d.Kind == Kind).ExecuteUpdateAsync(d => d.SetProperty(x => x.Place, place).SetProperty(x => x.SavedAt, clock.GetUtcNow()), stop) > 0;
 
     private async Task SaveAsync(CancellationToken stop)
     {

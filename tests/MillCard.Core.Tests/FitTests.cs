@@ -211,12 +211,24 @@ public class FitTests
     {
         var verdict = Verdict(scene.Card, scene.Part, scene.X, scene.Y, scene.Turn);
         if (verdict.Fits || verdict.Violations[0].Move is not { } move) return;
-        Assert.True(Verdict(scene.Card, scene.Part, scene.X + move.X, scene.Y + move.Y, scene.Turn).Fits, $"{move}");
+        var after = Verdict(scene.Card, scene.Part, scene.X + move.X, scene.Y + move.Y, scene.Turn);
+        Assert.True(after.Fits, $"{move} leaves: {string.Join(' ', after.Violations.Select(v => $"{v.Kind} {v.With} {v.Distance:R}"))}");
         if (move.Length < 0.2) return;
         var shorter = move.Length - 0.1;
         foreach (var direction in Enumerable.Range(0, 12).Select(i => angle + i * Math.PI / 6).Append(Math.Atan2(move.Y, move.X)))
             Assert.False(Verdict(scene.Card, scene.Part, scene.X + shorter * Math.Cos(direction), scene.Y + shorter * Math.Sin(direction), scene.Turn).Fits);
     }, iter: 60);
+
+    [Fact]
+    public void Rounding_leaves_no_slit_in_a_sum_into_which_a_part_would_be_moved()
+    {
+        var slit = Plane.Factory.CreatePolygon(
+            (LinearRing)Shapes.Rectangle(0, 0, 60, 60).ExteriorRing,
+            [Plane.Factory.CreateLinearRing([new(40, 28), new(39.9999999999, 28), new(37, 29), new(40, 28)]), Plane.Factory.CreateLinearRing([new(5, 5), new(5, 7), new(7, 7), new(5, 5)])]);
+        var mended = (Polygon)Plane.WithoutSlits(slit);
+        Assert.Equal(1, mended.NumInteriorRings);
+        Assert.Equal(3600 - 2, mended.Area, 6);
+    }
 
     private static MotionFacts Wide => new() { Axes = new() { X = new() { Min = -100, Max = 500 }, Y = new() { Min = -100, Max = 500 } } };
 }

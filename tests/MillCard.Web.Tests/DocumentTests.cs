@@ -1,6 +1,8 @@
 using System.Net;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using MillCard.Store;
+using Microsoft.Extensions.DependencyInjection;
 using Xunit;
 
 namespace MillCard.Web.Tests;
@@ -92,16 +94,40 @@ public class DocumentTests(Server server)
     }
 
     [Fact]
-    public async Task Deleting_a_card_takes_its_trials_along()
+    public async Task A_card_is_put_away_deleted_and_brought_back()
+    {
+        var id = (await MakeAsync(Wire.Example("card"))).GetProperty("id").GetString()!;
+        async Task<bool> ListedAsync(bool archived) =>
+            (await (await server.Client.GetAsync($"/api/cards?archived={archived}")).BodyAsync()).EnumerateArray().Any(c => c.GetProperty("id").GetString() == id);
+
+        Assert.Equal(HttpStatusCode.NoContent, (await server.Client.PostAsync($"/api/cards/{id}/archive", null)).StatusCode);
+        Assert.True(await ListedAsync(archived: true) && !await ListedAsync(archived: false));
+        Assert.Equal(HttpStatusCode.NoContent, (await server.Client.DeleteAsync($"/api/cards/{id}")).StatusCode);
+        Assert.False(await ListedAsync(archived: true) || await ListedAsync(archived: false));
+        Assert.Equal(HttpStatusCode.NotFound, (await server.Client.GetAsync($"/api/cards/{id}")).StatusCode);
+        Assert.Equal(HttpStatusCode.NoContent, (await server.Client.PostAsync($"/api/cards/{id}/restore", null)).StatusCode);
+        Assert.True(await ListedAsync(archived: false));
+        Assert.Equal(HttpStatusCode.NotFound, (await server.Client.DeleteAsync($"/api/cards/{Guid.NewGuid()}")).StatusCode);
+    }
+
+    [Fact]
+    public async Task What_lay_in_the_bin_for_long_is_cleared_with_all_that_belongs_to_it()
     {
         var card = (await MakeAsync(Wire.Example("card"))).GetProperty("id").GetString()!;
         var trial = Wire.Example("trial");
         trial["card"] = card;
-        var made = await (await server.Client.PostAsync("/api/trials", Wire.Json(trial))).BodyAsync();
-        Assert.Single((await (await server.Client.GetAsync($"/api/trials?card={card}")).BodyAsync()).EnumerateArray());
-        Assert.Equal(HttpStatusCode.NoContent, (await server.Client.DeleteAsync($"/api/cards/{card}")).StatusCode);
-        Assert.Equal(HttpStatusCode.NotFound, (await server.Client.GetAsync($"/api/trials/{made.GetProperty("id").GetString()}")).StatusCode);
-        Assert.Equal(HttpStatusCode.NotFound, (await server.Client.DeleteAsync($"/api/cards/{card}")).StatusCode);
+        await server.Client.PostAsync("/api/trials", Wire.Json(trial));
+        await server.Client.DeleteAsync($"/api/cards/{card}");
+        await using var scope = server.Services.CreateAsyncScope();
+        var context = scope.ServiceProvider.GetRequiredService<MillCardContext>();
+        Assert.Equal(0, await new Bin(context, TimeProvider.System).ClearAsync(default));
+        Assert.True(await new Bin(context, new Later(Bin.Keeps + TimeSpan.FromHours(1))).ClearAsync(default) >= 1);
+        Assert.Empty((await (await server.Client.GetAsync($"/api/trials?card={card}")).BodyAsync()).EnumerateArray());
+    }
+
+    private sealed class Later(TimeSpan by) : TimeProvider
+    {
+        public override DateTimeOffset GetUtcNow() => base.GetUtcNow() + by;
     }
 
     [Fact]

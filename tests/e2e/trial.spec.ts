@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs'
+import { readFileSync, writeFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
 import { demoPart, expect, test } from './server'
 
@@ -107,7 +107,9 @@ test('a program can be brought; what is wrong with it is marked at its line, and
   await page.locator('[data-rule=outside-travel]').getByRole('button', { name: 'line 6' }).click()
   await expect(page.getByRole('option', { selected: true })).toContainText('G1 X400')
 
-  await drop(page, 'huge.gcode', Buffer.alloc(65 * 2 ** 20, 'G1 X1\n'))
+  const huge = test.info().outputPath('huge.gcode')
+  writeFileSync(huge, Buffer.alloc(65 * 2 ** 20, 'G1 X1\n'))
+  await page.locator('[data-bring-file]').setInputFiles(huge)
   await expect(page.getByText('huge.gcode: This file has 65 MB; at most 64 MB of G-code are taken.')).toBeVisible()
   await expect(page.getByRole('option', { selected: true })).toContainText('G1 X400')
 })

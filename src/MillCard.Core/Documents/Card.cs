@@ -18,6 +18,8 @@ public sealed record Card : OpenRecord, IDocument
     [Field("notes", Most = 10000)] public string? Notes { get; init; }
     /// <summary>The pattern it started from.</summary>
     public PatternOrigin? Pattern { get; init; }
+    /// <summary>How far the interview has come; null where there was none.</summary>
+    public MeasureUp? MeasureUp { get; init; }
     /// <summary>Bed, height, keep-outs.</summary>
     public Envelope Envelope { get; init; } = new();
     /// <summary>Nozzles and bodies.</summary>
@@ -43,6 +45,15 @@ public sealed record PatternOrigin : OpenRecord
     [Field("pattern id", Most = 100)] public required string Id { get; init; }
     /// <summary>Version of the pattern.</summary>
     [Field("pattern version", AtLeast = 1, AtMost = 100000)] public required int Version { get; init; }
+}
+
+/// <summary>How far the measure-up interview has come.</summary>
+public sealed record MeasureUp : OpenRecord
+{
+    /// <summary>The question at which it was left.</summary>
+    [Field("question", Most = 60)] public string? At { get; init; }
+    /// <summary>Whether it was gone through to its end.</summary>
+    public bool Done { get; init; }
 }
 
 /// <summary>Heaters, housing and the room.</summary>

@@ -9,6 +9,8 @@ public sealed record Envelope : OpenRecord
     [Field("bed", Needed = true)] public Bed? Bed { get; init; }
     /// <summary>The machine's zero in the bed frame: machine = bed − origin.</summary>
     [Field("origin", Needed = true)] public Position? Origin { get; init; }
+    /// <summary>Where X and Y stand after homing, bed frame; the origin where nothing is said.</summary>
+    [Field("home position")] public Position? Home { get; init; }
     /// <summary>What the machine can reach above the bed, mm.</summary>
     [Field("height", "mm", Above = 0, AtMost = 2000, Needed = true)] public double? Height { get; init; }
     /// <summary>Limits below the machine's own, each with a reason.</summary>
@@ -17,6 +19,28 @@ public sealed record Envelope : OpenRecord
     [Field("heated bed", Needed = true)] public bool? Heated { get; init; }
     /// <summary>Regions to stay out of, bed frame.</summary>
     [Field("keep-outs", Most = 100)] public IReadOnlyList<KeepOut> KeepOuts { get; init; } = [];
+    /// <summary>A picture or a mesh of the plate, drawn under the grid.</summary>
+    public Plate? Plate { get; init; }
+}
+
+/// <summary>What is drawn of the plate itself.</summary>
+public sealed record Plate : OpenRecord
+{
+    /// <summary>Whether it is a picture or a mesh.</summary>
+    public required PlateKind Kind { get; init; }
+    /// <summary>SHA-256 of the file, hexadecimal.</summary>
+    [Field("file", Fewest = 64, Most = 64)] public required string File { get; init; }
+    /// <summary>The file's name.</summary>
+    [Field("file name", Most = 300)] public string? Name { get; init; }
+}
+
+/// <summary>What a plate's file is.</summary>
+public enum PlateKind
+{
+    /// <summary>A picture, seen from above; it is laid over the bed's bounding box.</summary>
+    Picture,
+    /// <summary>A mesh; its projection is laid with its middle on the bed's middle.</summary>
+    Mesh,
 }
 
 /// <summary>A point, mm.</summary>
@@ -67,8 +91,25 @@ public sealed record UseLimits : OpenRecord
     [Field("usable height", "mm", Above = 0, AtMost = 2000)] public double? Height { get; init; }
     /// <summary>Strip along the bed's edge that is not used, mm.</summary>
     [Field("margin", "mm", AtLeast = 0, AtMost = 500)] public double? Margin { get; init; }
-    /// <summary>The reason.</summary>
+    /// <summary>Strips along single edges, on top of the margin all round.</summary>
+    public EdgeMargins? Edges { get; init; }
+    /// <summary>The reason for the height.</summary>
     [Field("reason", Most = 500)] public string? Why { get; init; }
+    /// <summary>The reason for the margins.</summary>
+    [Field("reason", Most = 500)] public string? MarginWhy { get; init; }
+}
+
+/// <summary>Margins of single edges of the bed's bounding box, mm.</summary>
+public sealed record EdgeMargins : OpenRecord
+{
+    /// <summary>At the left.</summary>
+    [Field("left margin", "mm", AtLeast = 0, AtMost = 1000)] public double? Left { get; init; }
+    /// <summary>At the right.</summary>
+    [Field("right margin", "mm", AtLeast = 0, AtMost = 1000)] public double? Right { get; init; }
+    /// <summary>At the front.</summary>
+    [Field("front margin", "mm", AtLeast = 0, AtMost = 1000)] public double? Front { get; init; }
+    /// <summary>At the back.</summary>
+    [Field("back margin", "mm", AtLeast = 0, AtMost = 1000)] public double? Back { get; init; }
 }
 
 /// <summary>A region of the bed to stay out of.</summary>
@@ -82,6 +123,8 @@ public sealed record KeepOut : OpenRecord
     [Field("outline")] public required Outline Outline { get; init; }
     /// <summary>Top of an obstacle above the bed, mm.</summary>
     [Field("top", "mm", Above = 0, AtMost = 2000)] public double? Top { get; init; }
+    /// <summary>How far off the outline may be, mm; it is grown by this.</summary>
+    [Field("tolerance", "mm", AtLeast = 0, AtMost = 100)] public double? Tolerance { get; init; }
 }
 
 /// <summary>Kinds of keep-out.</summary>

@@ -20,6 +20,19 @@ public sealed record Trial : OpenRecord, IDocument
     [Field("recipe")] public Guid? Recipe { get; init; }
     /// <summary>What lies on the bed.</summary>
     [Field("parts", Most = 500)] public IReadOnlyList<TrialPart> Parts { get; init; } = [];
+    /// <summary>Tighter limits than the card's, for this trial alone.</summary>
+    public TrialLimits? Limits { get; init; }
+}
+
+/// <summary>Limits of one trial; they only ever tighten the card's.</summary>
+public sealed record TrialLimits : OpenRecord
+{
+    /// <summary>Highest part, mm.</summary>
+    [Field("height for this trial", "mm", Above = 0, AtMost = 2000)] public double? Height { get; init; }
+    /// <summary>Strip along the bed's edge that is not used, mm.</summary>
+    [Field("margin for this trial", "mm", AtLeast = 0, AtMost = 500)] public double? Margin { get; init; }
+    /// <summary>Further regions to stay out of, bed frame.</summary>
+    [Field("keep-outs for this trial", Most = 100)] public IReadOnlyList<KeepOut> KeepOuts { get; init; } = [];
 }
 
 /// <summary>One part and where it lies.</summary>
@@ -35,4 +48,28 @@ public sealed record TrialPart : OpenRecord
     [Field("Y", "mm", AtLeast = -10000, AtMost = 10000)] public double Y { get; init; }
     /// <summary>Turn about Z, degrees, counter-clockwise.</summary>
     [Field("turn", "°", AtLeast = -36000, AtMost = 36000)] public double Turn { get; init; }
+    /// <summary>Tilt about X and then about Y, before the turn; null for none.</summary>
+    public Tilt? Tilt { get; init; }
+    /// <summary>Size as a ratio of the file's, before tilt and turn; null for 1.</summary>
+    public PartScale? Scale { get; init; }
+}
+
+/// <summary>A tilt, degrees, right-handed.</summary>
+public sealed record Tilt : OpenRecord
+{
+    /// <summary>About X, first.</summary>
+    [Field("tilt about X", "°", AtLeast = -36000, AtMost = 36000)] public double X { get; init; }
+    /// <summary>About Y, second.</summary>
+    [Field("tilt about Y", "°", AtLeast = -36000, AtMost = 36000)] public double Y { get; init; }
+}
+
+/// <summary>Ratios of size along the file's own axes.</summary>
+public sealed record PartScale : OpenRecord
+{
+    /// <summary>Along X.</summary>
+    [Field("scale X", "", AtLeast = 0.001, AtMost = 1000)] public double X { get; init; } = 1;
+    /// <summary>Along Y.</summary>
+    [Field("scale Y", "", AtLeast = 0.001, AtMost = 1000)] public double Y { get; init; } = 1;
+    /// <summary>Along Z.</summary>
+    [Field("scale Z", "", AtLeast = 0.001, AtMost = 1000)] public double Z { get; init; } = 1;
 }

@@ -16,7 +16,7 @@ public static class MinkowskiSum
     {
         if (shape.IsEmpty || with.IsEmpty) return Plane.Empty;
         var sums = ConvexPieces(with).Select(piece => OfConvex(shape, piece)).ToArray();
-        return Plane.Union(sums);
+        return Plane.WithoutSlits(Plane.Union(sums));
     }
 
     /// <summary>The sum of any areas with one convex polygon: the union of the hulls of (edge ⊕ convex) over all edges, and of the shape moved by one point of it.</summary>
@@ -37,7 +37,7 @@ public static class MinkowskiSum
             AddSwept(polygon.ExteriorRing.Coordinates, corners, sums);
             foreach (var hole in polygon.InteriorRings) AddSwept(hole.Coordinates, corners, sums);
         }
-        return Plane.Union(sums);
+        return Plane.WithoutSlits(Plane.Union(sums));
     }
 
     /// <summary>The shape mirrored in its zero: −A.</summary>

@@ -56,6 +56,16 @@ public static class Plane
         return Offset(shape, radius / Math.Cos(Math.PI / segments), segments / 4);
     }
 
+    /// <summary>The areas without holes too narrow for anything: what rounding leaves between pieces that meet.</summary>
+    public static Shape WithoutSlits(Shape shape)
+    {
+        var polygons = Polygons(shape).ToArray();
+        return polygons.All(p => !p.InteriorRings.Any(IsSlit)) ? shape : Factory.BuildGeometry(
+            [.. polygons.Select(p => Factory.CreatePolygon((LinearRing)p.ExteriorRing, [.. p.InteriorRings.Where(r => !IsSlit(r)).Cast<LinearRing>()]))]);
+    }
+
+    private static bool IsSlit(LineString ring) => 2 * NetTopologySuite.Algorithm.Area.OfRing(ring.Coordinates) < Touch / 2 * ring.Length;
+
     /// <summary>The polygons in a geometry, one by one.</summary>
     public static IEnumerable<Polygon> Polygons(Shape shape)
     {

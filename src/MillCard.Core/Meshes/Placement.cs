@@ -6,7 +6,27 @@ namespace MillCard.Core.Meshes;
 public static class Placement
 {
     /// <summary>The mesh turned about Z, the middle of its bounding box at x, y in the bed frame, its lowest point at z = 0.</summary>
-    public static Mesh Place(Mesh mesh, TrialPart part) => Place(mesh, part.X, part.Y, part.Turn);
+    public static Mesh Place(Mesh mesh, TrialPart part) => Place(Oriented(mesh, part.Scale, part.Tilt), part.X, part.Y, part.Turn);
+
+    /// <summary>The mesh scaled along its own axes, then tilted about X, then about Y.</summary>
+    /// <param name="mesh">Any mesh.</param>
+    /// <param name="scale">Ratios; null for none.</param>
+    /// <param name="tilt">Degrees; null for none.</param>
+    public static Mesh Oriented(Mesh mesh, PartScale? scale, Tilt? tilt)
+    {
+        var (sx, sy, sz) = (scale?.X ?? 1, scale?.Y ?? 1, scale?.Z ?? 1);
+        var ((sinX, cosX), (sinY, cosY)) = (SinCos(tilt?.X ?? 0), SinCos(tilt?.Y ?? 0));
+        if ((sx, sy, sz, sinX, cosX, sinY, cosY) == (1, 1, 1, 0, 1, 0, 1)) return mesh;
+        var corners = new float[mesh.Corners.Length];
+        for (var i = 0; i < corners.Length; i += 3)
+        {
+            var (x, y, z) = (sx * mesh.Corners[i], sy * mesh.Corners[i + 1], sz * mesh.Corners[i + 2]);
+            (y, z) = (cosX * y - sinX * z, sinX * y + cosX * z);
+            (x, z) = (cosY * x + sinY * z, cosY * z - sinY * x);
+            (corners[i], corners[i + 1], corners[i + 2]) = ((float)x, (float)y, (float)z);
+        }
+        return new Mesh(corners, mesh.Faces);
+    }
 
     /// <summary>The mesh turned about Z, the middle of its bounding box at x, y in the bed frame, its lowest point at z = 0.</summary>
     /// <param name="mesh">Any mesh.</param>

@@ -67,16 +67,13 @@ public sealed class Fit
         _machine = machine;
         _apron = recipe is null ? 0 : Apron(recipe);
         _firstLayer = recipe?.Layers.First ?? recipe?.Layers.Others ?? DefaultFirstLayer;
-        _usable = Plane.Offset(machine.Bed, -machine.Margin);
+        _usable = machine.Usable;
         _reach = machine.Travel;
         _forbidden = [.. machine.KeepOuts.SelectMany(k => Forbidden.Of(machine, k, _firstLayer))];
     }
 
     /// <summary>The regions the part must stay out of, as drawn on the plan.</summary>
     public IReadOnlyList<Forbidden> Regions => _forbidden;
-
-    /// <summary>The bed within its margin.</summary>
-    public Shape Usable => _usable;
 
     /// <summary>Width of skirt around a part's first layer: gap and all rounds, mm.</summary>
     public static double Apron(Recipe recipe) =>

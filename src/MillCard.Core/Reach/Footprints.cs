@@ -24,6 +24,9 @@ public sealed class Footprints
     /// <summary>Height of the part, mm.</summary>
     public double Height { get; }
 
+    /// <summary>Least and greatest x, y, z in the part's own frame.</summary>
+    public (float MinX, float MinY, float MinZ, float MaxX, float MaxY, float MaxZ) Box => _mesh.Box;
+
     /// <summary>Edges of the mesh with no partner.</summary>
     public int OpenEdges => _neighbours.OpenEdges;
 

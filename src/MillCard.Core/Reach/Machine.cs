@@ -16,10 +16,10 @@ public sealed class Machine
         Frames = Frames.Of(envelope.Origin!);
         Bed = Shapes.Of(envelope.Bed!);
         Height = Math.Min(envelope.Height!.Value, envelope.Use?.Height ?? double.PositiveInfinity);
-        Margin = envelope.Use?.Margin ?? 0;
+        Usable = UsableOf(Bed, envelope.Use);
         Travel = TravelOf(card, Bed, Frames);
         Clearance = card.Head.Clearance ?? DefaultClearance;
-        KeepOuts = [.. envelope.KeepOuts.Select(k => new Region(k, Shapes.Of(k.Outline, Side.Outside)))];
+        KeepOuts = [.. envelope.KeepOuts.Select(Region.Of)];
         Bodies = [.. card.Head.Bodies.Select(b => new SolidBody(b, Shapes.Of(b.Outline, Side.Outside)))];
     }
 
@@ -31,8 +31,8 @@ public sealed class Machine
     public Polygon Bed { get; }
     /// <summary>Highest part, mm: the lower of the machine's height and the limit of use.</summary>
     public double Height { get; }
-    /// <summary>Strip along the edge that is not used, mm.</summary>
-    public double Margin { get; }
+    /// <summary>The bed within its margins.</summary>
+    public Shape Usable { get; }
     /// <summary>Where the first nozzle can go.</summary>
     public Shape Travel { get; }
     /// <summary>Room kept between head and anything that stands, mm.</summary>
@@ -59,6 +59,16 @@ public sealed class Machine
         _ => new(card with { Envelope = card.Envelope with { Origin = card.Envelope.Origin ?? new Documents.Position { X = 0, Y = 0 }, Height = card.Envelope.Height ?? double.PositiveInfinity } }),
     };
 
+    private static Shape UsableOf(Polygon bed, UseLimits? use)
+    {
+        var within = Plane.Offset(bed, -(use?.Margin ?? 0));
+        if (use?.Edges is not { } edges) return within;
+        var box = bed.EnvelopeInternal;
+        var (left, front) = (box.MinX + (edges.Left ?? 0), box.MinY + (edges.Front ?? 0));
+        var (right, back) = (box.MaxX - (edges.Right ?? 0), box.MaxY - (edges.Back ?? 0));
+        return right > left && back > front ? Plane.Intersection(within, Shapes.Rectangle(left, front, right - left, back - front)) : Plane.Empty;
+    }
+
     private static Shape TravelOf(Card card, Polygon bed, Frames frames)
     {
         var (x, y) = (card.Motion.Axes.X, card.Motion.Axes.Y);
@@ -76,8 +86,14 @@ public sealed class Machine
     }
 }
 
-/// <summary>A keep-out with its polygon.</summary>
-public sealed record Region(KeepOut KeepOut, Polygon Outline);
+/// <summary>A keep-out with its polygon, the tolerance grown on.</summary>
+public sealed record Region(KeepOut KeepOut, Polygon Outline)
+{
+    /// <summary>Of a keep-out.</summary>
+    /// <exception cref="InvalidDataException">Its outline crosses itself.</exception>
+    public static Region Of(KeepOut keepOut) =>
+        new(keepOut, (Polygon)Plane.GrowOutside(Shapes.Of(keepOut.Outline, Side.Outside), keepOut.Tolerance ?? 0));
+}
 
 /// <summary>A body of the head with its polygon, head frame.</summary>
 public sealed record SolidBody(Body Body, Polygon Outline);

@@ -79,6 +79,13 @@ namespace MillCard.Store.Migrations
                         .HasColumnType("text")
                         .HasColumnName("name");
 
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text")
+                        .HasDefaultValue("shelf")
+                        .HasColumnName("place");
+
                     b.Property<DateTimeOffset>("SavedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("saved_at");
@@ -97,13 +104,15 @@ namespace MillCard.Store.Migrations
 
                     b.HasIndex("CardId");
 
-                    b.HasIndex("Kind", "Name");
+                    b.HasIndex("Kind", "Place", "Name");
 
                     b.ToTable("document", null, t =>
                         {
                             t.HasCheckConstraint("document_card", "(kind = 'trial') = (card_id is not null)");
 
                             t.HasCheckConstraint("document_kind", "kind in ('card', 'filament', 'recipe', 'trial')");
+
+                            t.HasCheckConstraint("document_place", "place in ('shelf', 'archive', 'bin')");
                         });
                 });
 

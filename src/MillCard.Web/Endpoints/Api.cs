@@ -20,6 +20,9 @@ internal static class Api
         api.MapDocuments<Trial>("trials", "Trials");
         api.MapMeshes();
         api.MapRegions();
+        api.MapMeasureUp();
+        api.MapPatterns();
+        api.MapPlates();
         api.MapTrialFit();
         api.MapRuns();
     }

@@ -14,8 +14,9 @@ internal static class DocumentEndpoints
         var kind = T.Kind;
         var documents = api.MapGroup($"/{address}").WithTags(tag);
 
-        documents.MapGet("", async (DocumentStore<T> store, CancellationToken stop, Guid? card = null) => TypedResults.Ok(await store.ListAsync(card, stop)))
-            .WithSummary($"All {address}, by name");
+        documents.MapGet("", async (DocumentStore<T> store, CancellationToken stop, Guid? card = null, bool archived = false) =>
+            TypedResults.Ok(await store.ListAsync(archived ? DocumentPlace.Archive : DocumentPlace.Shelf, card, stop)))
+            .WithSummary($"All {address}, by name; with archived=true those that are put away");
 
         documents.MapGet("/{id:guid}", async Task<Results<Ok<Stored<T>>, JsonHttpResult<Refusal>>> (Guid id, DocumentStore<T> store, HttpResponse response, CancellationToken stop) =>
             await store.FindAsync(id, stop) is { } found ? Tagged(response, found) : Refusal.Missing($"This {kind}"))
@@ -46,10 +47,18 @@ internal static class DocumentEndpoints
             .Accepts<T>("application/json").Produces<Clash<T>>(412).Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(404, Refusal.MediaType)
             .WithSummary("Saves the draft; If-Match names the version it changes");
 
-        documents.MapDelete("/{id:guid}", async Task<Results<NoContent, JsonHttpResult<Refusal>>> (Guid id, DocumentStore<T> store, CancellationToken stop) =>
-            await store.RemoveAsync(id, stop) ? TypedResults.NoContent() : Refusal.Missing($"This {kind}"))
-            .WithSummary($"Deletes a {kind}");
+        documents.MapDelete("/{id:guid}", (Guid id, DocumentStore<T> store, CancellationToken stop) => PutAsync(store, id, DocumentPlace.Bin, stop))
+            .Produces<Refusal>(404, Refusal.MediaType).WithSummary($"Deletes a {kind}; it can be brought back for {Bin.Keeps.Days} days");
+
+        documents.MapPost("/{id:guid}/archive", (Guid id, DocumentStore<T> store, CancellationToken stop) => PutAsync(store, id, DocumentPlace.Archive, stop))
+            .Produces<Refusal>(404, Refusal.MediaType).WithSummary($"Puts a {kind} away");
+
+        documents.MapPost("/{id:guid}/restore", (Guid id, DocumentStore<T> store, CancellationToken stop) => PutAsync(store, id, DocumentPlace.Shelf, stop))
+            .Produces<Refusal>(404, Refusal.MediaType).WithSummary($"Brings a {kind} back from the archive or the bin");
     }
+
+    private static async Task<Results<NoContent, JsonHttpResult<Refusal>>> PutAsync<T>(DocumentStore<T> store, Guid id, DocumentPlace place, CancellationToken stop) where T : class, IDocument =>
+        await store.PutAsync(id, place, stop) ? TypedResults.NoContent() : Refusal.Missing($"This {T.Kind}");
 
     /// <summary>Somebody else saved in between: their state, and what was sent.</summary>
     internal sealed record Clash<T>(Stored<T> Current, T Sent) where T : class, IDocument;

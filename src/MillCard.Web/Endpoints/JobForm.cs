@@ -42,7 +42,7 @@ internal sealed record ReadJob(Job Job, Machine Machine, IReadOnlyList<PartToSli
         if (reading.Document is not { } job) return new Reading<ReadJob>(null, reading.Errors);
         if (toSlice && job.Filament is null) return Refused("/filament", "Filament is missing.");
         if (toSlice && job.Recipe is null) return Refused("/recipe", "Recipe is missing.");
-        var meshes = new Dictionary<string, (Mesh, Footprints)>();
+        var meshes = new Dictionary<string, Mesh>();
         var parts = new List<PartToSlice>();
         for (var i = 0; i < job.Parts.Count; i++)
         {
@@ -53,20 +53,19 @@ internal sealed record ReadJob(Job Job, Machine Machine, IReadOnlyList<PartToSli
                     return Refused($"/parts/{i}/file", $"{part.Name} names the file {part.File}, which was not sent along.");
                 meshes[part.File] = mesh = await MeshOfAsync(file, stop);
             }
-            parts.Add(new PartToSlice(part, mesh.Item1, mesh.Item2));
+            parts.Add(new PartToSlice(part, mesh, new Footprints(Placement.Oriented(mesh, part.Scale, part.Tilt))));
         }
         return new Reading<ReadJob>(new ReadJob(job, Machine.Of(job.Card!), parts), []);
     }
 
-    private static async Task<(Mesh, Footprints)> MeshOfAsync(IFormFile file, CancellationToken stop)
+    private static async Task<Mesh> MeshOfAsync(IFormFile file, CancellationToken stop)
     {
         var bytes = new byte[file.Length];
         await using var content = file.OpenReadStream();
         await content.ReadExactlyAsync(bytes, stop);
         try
         {
-            var mesh = Stl.Read(bytes);
-            return (mesh, new Footprints(mesh));
+            return Stl.Read(bytes);
         }
         catch (MeshRefusedException refused)
         {

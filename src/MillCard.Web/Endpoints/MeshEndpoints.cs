@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using MillCard.Core.Documents;
 using MillCard.Core.Meshes;
 using MillCard.Store;
 using MillCard.Web.Hosting;
@@ -29,19 +30,28 @@ internal static class MeshEndpoints
             var file = await request.ReadAsync(Bounds.Mesh, stop);
             var mesh = Stl.Read(file);
             var hash = await blobs.KeepAsync(file, "model/stl", stop);
-            return TypedResults.Ok(Facts(hash, shelf.Put(hash, mesh)));
+            shelf.Put(hash, mesh);
+            return TypedResults.Ok(Facts(hash, await shelf.TakeAsync(hash, null, null, blobs, stop)));
         })
             .Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
             .WithSummary("Keeps an STL file; the body is the file");
 
-        meshes.MapGet("/{hash}", async Task<Ok<MeshFacts>> (string hash, BlobStore blobs, MeshShelf shelf, CancellationToken stop) =>
-            TypedResults.Ok(Facts(hash, await shelf.TakeAsync(hash, blobs, stop))))
-            .Produces<Refusal>(422, Refusal.MediaType).WithSummary("What a page needs to draw a part");
+        meshes.MapGet("/{hash}", async Task<Ok<MeshFacts>> (
+            string hash, BlobStore blobs, MeshShelf shelf, CancellationToken stop, double scaleX = 1, double scaleY = 1, double scaleZ = 1, double tiltX = 0, double tiltY = 0) =>
+        {
+            var (scale, tilt) = (new PartScale { X = scaleX, Y = scaleY, Z = scaleZ }, new Tilt { X = tiltX, Y = tiltY });
+            return TypedResults.Ok(Facts(hash, await shelf.TakeAsync(hash, scale, tilt, blobs, stop)));
+        })
+            .Produces<Refusal>(422, Refusal.MediaType).WithSummary("What a page needs to draw a part, in a scale and a tilt");
+
+        meshes.MapGet("/{hash}/sides", async Task<Ok<IReadOnlyList<FlatSide>>> (string hash, BlobStore blobs, MeshShelf shelf, CancellationToken stop) =>
+            TypedResults.Ok(FlatSides.Of((await shelf.TakeAsync(hash, null, null, blobs, stop)).Mesh)))
+            .Produces<Refusal>(422, Refusal.MediaType).WithSummary("The flat sides on which a part can stand, largest first");
     }
 
     private static MeshFacts Facts(string hash, ShelvedMesh mesh)
     {
-        var box = mesh.Mesh.Box;
+        var box = mesh.Footprints.Box;
         var drawn = DouglasPeuckerSimplifier.Simplify(mesh.Footprints.Whole, DrawnError);
         return new MeshFacts(hash, mesh.Mesh.FaceCount, mesh.Footprints.OpenEdges, [box.MaxX - box.MinX, box.MaxY - box.MinY, box.MaxZ - box.MinZ], Rings.Of(drawn));
     }

@@ -27,7 +27,7 @@ internal static class RegionsEndpoint
             if (reading.Document is not { } card) return Refusal.Fields(reading.Errors);
             if (Machine.OfDraft(card) is not { } machine) return TypedResults.Ok(new RegionsAnswer([], []));
             var fit = new Fit(machine);
-            return TypedResults.Ok(new RegionsAnswer(Rings.Of(fit.Usable),
+            return TypedResults.Ok(new RegionsAnswer(Rings.Of(machine.Usable),
                 [.. fit.Regions.Select(r => new RegionAnswer(r.KeepOut.Name, r.With, double.IsFinite(r.Below) ? r.Below : null, Rings.Of(r.Grown)))]));
         })
             .Accepts<Card>("application/json").Produces<Refusal>(422, Refusal.MediaType)

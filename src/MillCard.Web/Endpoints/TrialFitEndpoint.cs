@@ -19,6 +19,8 @@ internal static class TrialFitEndpoint
         public Recipe? Recipe { get; init; }
         /// <summary>The parts; file is a hash.</summary>
         [Field("parts", Most = 500)] public IReadOnlyList<TrialPart> Parts { get; init; } = [];
+        /// <summary>Tighter limits than the card's; null for none.</summary>
+        public TrialLimits? Limits { get; init; }
         /// <summary>Whether curing moves are computed too.</summary>
         public bool Cure { get; init; }
     }
@@ -31,8 +33,8 @@ internal static class TrialFitEndpoint
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
             var standing = new List<StandingPart>();
             foreach (var part in question.Parts)
-                standing.Add(new StandingPart(part.Name, (await shelf.TakeAsync(part.File, blobs, stop)).Footprints, part.X, part.Y, part.Turn));
-            var verdict = new Fit(Machine.Of(question.Card!), question.Recipe).Of(standing, question.Cure, stop);
+                standing.Add(new StandingPart(part.Name, (await shelf.TakeAsync(part, blobs, stop)).Footprints, part.X, part.Y, part.Turn));
+            var verdict = new Fit(Machine.Of(question.Card!.Tightened(question.Limits)), question.Recipe).Of(standing, question.Cure, stop);
             return TypedResults.Ok(new FitEndpoint.FitAnswer(verdict));
         })
             .Accepts<TrialFitQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)

@@ -7,6 +7,8 @@ internal static class Bounds
 
     /// <summary>A document, bytes.</summary>
     public const long Document = 4 * Mebibyte;
+    /// <summary>A picture, bytes.</summary>
+    public const long Picture = 12 * Mebibyte;
     /// <summary>A mesh file, bytes.</summary>
     public const long Mesh = 256 * Mebibyte;
     /// <summary>A program, bytes.</summary>

@@ -33,6 +33,7 @@ internal static class Setup
         services.AddDbContext<MillCardContext>(db => db.UseNpgsql(builder.Configuration.GetConnectionString("MillCard")));
         services.AddScoped<BlobStore>();
         services.AddScoped<RunStore>();
+        services.AddScoped<Bin>();
         services.AddScoped(typeof(DocumentStore<>));
         services.AddScoped<TrialDesk>();
         services.AddScoped<DemoData>();
@@ -57,6 +58,7 @@ internal static class Setup
         if (app.Configuration.GetConnectionString("MillCard") is null) return;
         await using var scope = app.Services.CreateAsyncScope();
         await scope.ServiceProvider.GetRequiredService<MillCardContext>().Database.MigrateAsync();
+        await scope.ServiceProvider.GetRequiredService<Bin>().ClearAsync(CancellationToken.None);
         if (app.Configuration["Demo"] is { } folder) await scope.ServiceProvider.GetRequiredService<DemoData>().SeedOnceAsync(folder, CancellationToken.None);
     }
 

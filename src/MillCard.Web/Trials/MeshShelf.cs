@@ -1,34 +1,45 @@
 using Microsoft.Extensions.Caching.Memory;
+using MillCard.Core.Documents;
 using MillCard.Core.Meshes;
 using MillCard.Core.Reach;
 using MillCard.Store;
 
 namespace MillCard.Web.Trials;
 
-/// <summary>A mesh that has been read, with its projections.</summary>
+/// <summary>A mesh that has been read, with the projections it has in one orientation.</summary>
+/// <param name="Mesh">As the file has it.</param>
+/// <param name="Footprints">Scaled and tilted.</param>
 internal sealed record ShelvedMesh(Mesh Mesh, Footprints Footprints);
 
-/// <summary>Meshes that were asked for lately, by hash, so that a dragged part is read and projected once.</summary>
+/// <summary>Meshes that were asked for lately, by hash and orientation, so that a dragged part is read and projected once.</summary>
 internal sealed class MeshShelf : IDisposable
 {
     private readonly MemoryCache _shelf = new(new MemoryCacheOptions { SizeLimit = 1L << 30 });
 
-    /// <summary>The mesh of a hash, from the shelf or from the database.</summary>
+    /// <summary>The mesh of a part, in its scale and tilt.</summary>
     /// <exception cref="MeshRefusedException">There is no such mesh.</exception>
-    public async Task<ShelvedMesh> TakeAsync(string hash, BlobStore blobs, CancellationToken stop)
+    public Task<ShelvedMesh> TakeAsync(TrialPart part, BlobStore blobs, CancellationToken stop) => TakeAsync(part.File, part.Scale, part.Tilt, blobs, stop);
+
+    /// <summary>The mesh of a hash in a scale and a tilt, from the shelf or from the database.</summary>
+    /// <exception cref="MeshRefusedException">There is no such mesh.</exception>
+    public async Task<ShelvedMesh> TakeAsync(string hash, PartScale? scale, Tilt? tilt, BlobStore blobs, CancellationToken stop)
     {
-        if (_shelf.TryGetValue(hash, out ShelvedMesh? known)) return known!;
-        var row = await blobs.FindAsync(hash, stop) ?? throw new MeshRefusedException("The file of this part is not there any more; drop it on the bed again.");
-        return Put(hash, Stl.Read(row.Bytes));
+        var key = (hash, scale?.X ?? 1, scale?.Y ?? 1, scale?.Z ?? 1, tilt?.X ?? 0, tilt?.Y ?? 0);
+        if (_shelf.TryGetValue(key, out ShelvedMesh? known)) return known!;
+        if (!_shelf.TryGetValue(hash, out Mesh? mesh))
+        {
+            var row = await blobs.FindAsync(hash, stop) ?? throw new MeshRefusedException("The file of this part is not there any more; drop it on the bed again.");
+            mesh = Put(hash, Stl.Read(row.Bytes));
+        }
+        var shelved = new ShelvedMesh(mesh!, new Footprints(Placement.Oriented(mesh!, scale, tilt)));
+        // the projections keep a copy of their own and a table of neighbours
+        return _shelf.Set(key, shelved, new MemoryCacheEntryOptions { Size = 2 * SizeOf(mesh!) });
     }
 
     /// <summary>Puts a mesh that was just read on the shelf.</summary>
-    public ShelvedMesh Put(string hash, Mesh mesh)
-    {
-        var shelved = new ShelvedMesh(mesh, new Footprints(mesh));
-        // corners and faces, twice over for the projections' own copy and its table of neighbours
-        return _shelf.Set(hash, shelved, new MemoryCacheEntryOptions { Size = 8L * (mesh.Corners.Length + mesh.Faces.Length) + 1024 });
-    }
+    public Mesh Put(string hash, Mesh mesh) => _shelf.Set(hash, mesh, new MemoryCacheEntryOptions { Size = SizeOf(mesh) });
 
     public void Dispose() => _shelf.Dispose();
+
+    private static long SizeOf(Mesh mesh) => 4L * (mesh.Corners.Length + mesh.Faces.Length) + 1024;
 }

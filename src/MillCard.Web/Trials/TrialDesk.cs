@@ -31,7 +31,7 @@ internal sealed class TrialDesk(
         var recipe = await TakeAsync(recipes, trial.Document.Recipe, "recipe", toSlice, errors, stop);
         return errors.Count > 0
             ? (null, Refusal.Fields(errors).Value)
-            : (new LaidOutTrial(id, trial.Document, Machine.Of(card!), filament, recipe), null);
+            : (new LaidOutTrial(id, trial.Document, Machine.Of(card!.Tightened(trial.Document.Limits)), filament, recipe), null);
     }
 
     /// <summary>Slices, dry-runs and keeps the program.</summary>
@@ -41,7 +41,7 @@ internal sealed class TrialDesk(
         var parts = new List<PartToSlice>();
         foreach (var part in trial.Trial.Parts)
         {
-            var mesh = await meshes.TakeAsync(part.File, blobs, stop);
+            var mesh = await meshes.TakeAsync(part, blobs, stop);
             parts.Add(new PartToSlice(part, mesh.Mesh, mesh.Footprints));
         }
         var name = trial.Trial.Name ?? "trial";

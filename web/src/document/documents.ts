@@ -35,9 +35,12 @@ const body = (document: unknown): RequestInit => ({ body: JSON.stringify(documen
 
 export const documents = {
   list: (kind: Kind, card?: string) => ask<DocumentHead[]>(`/api/${kind}${card ? `?card=${card}` : ''}`),
+  archived: (kind: Kind) => ask<DocumentHead[]>(`/api/${kind}?archived=true`),
   read: <K extends Kind>(kind: K, id: string) => ask<Stored<Kinds[K]>>(`/api/${kind}/${id}`),
   make: <K extends Kind>(kind: K, document: Kinds[K]) => ask<Stored<Kinds[K]>>(`/api/${kind}`, { method: 'POST', ...body(document) }),
   remove: (kind: Kind, id: string) => ask<undefined>(`/api/${kind}/${id}`, { method: 'DELETE' }),
+  archive: (kind: Kind, id: string) => ask<undefined>(`/api/${kind}/${id}/archive`, { method: 'POST' }),
+  restore: (kind: Kind, id: string) => ask<undefined>(`/api/${kind}/${id}/restore`, { method: 'POST' }),
   save: <T>(kind: Kind, id: string, version: number, document: T, leaving = false) => {
     const request = body(document)
     return ask<Stored<T>>(`/api/${kind}/${id}`, {

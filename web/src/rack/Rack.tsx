@@ -1,57 +1,63 @@
-import { Button } from '@mui/material'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useSnackbar } from 'notistack'
-import { useDeferredValue, useEffect, useState } from 'react'
-import { useNavigate } from 'react-router'
-import { sentenceOf } from '../api/client'
+import { Button, Menu, MenuItem } from '@mui/material'
+import { useQuery } from '@tanstack/react-query'
+import { useDeferredValue, useEffect, useState, type CSSProperties, type ReactNode } from 'react'
+import { Link } from 'react-router'
+import { api, dataOf, sentenceOf } from '../api/client'
 import { inField } from '../app/Shortcuts'
 import { Shell } from '../app/Shell'
-import { blankCard } from '../card/facts'
 import { documents } from '../document/documents'
-import { bedSize } from '../drawing/outline'
 import { Hatches } from '../drawing/Hatches'
+import { bedSize } from '../drawing/outline'
+import { CardMenu } from './CardMenu'
 import { matches } from './search'
-import { A4Sheet, Silhouette } from './Silhouette'
+import { A4Sheet, PatternSilhouette, Silhouette } from './Silhouette'
+import { orders, type Order } from './order'
+import { useStarts } from './useStarts'
 import './rack.css'
 
 const tallest = 220
 const mostPerMm = 0.7
 
-/** Every card as a plan silhouette, all to one scale, beside an A4 outline. */
+/** Every card as a plan silhouette, all to one scale, beside an A4 outline; the patterns on a shelf of their own. */
 export function Rack() {
   const { data: cards, error } = useQuery({ queryKey: ['list', 'cards'], queryFn: () => documents.list('cards') })
+  const { data: archived } = useQuery({ queryKey: ['list', 'cards', 'archived'], queryFn: () => documents.archived('cards') })
+  const { data: patterns } = useQuery({
+    queryKey: ['patterns'],
+    staleTime: Infinity,
+    queryFn: async () => dataOf(await api.GET('/api/patterns')),
+  })
   const [search, setSearch] = useState('')
+  const [order, setOrder] = useState<Order>('name')
+  const [open, setOpen] = useState<HTMLElement>()
+  const [away, setAway] = useState(false)
   const sought = useDeferredValue(search)
-  const go = useNavigate()
-  const client = useQueryClient()
-  const { enqueueSnackbar } = useSnackbar()
+  const starts = useStarts()
 
-  const start = async () => {
-    try {
-      const made = await documents.make('cards', blankCard)
-      await client.invalidateQueries({ queryKey: ['list', 'cards'] })
-      await go(`/cards/${made.id}`)
-    } catch (failure) {
-      enqueueSnackbar(sentenceOf(failure), { variant: 'error' })
-    }
-  }
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.key === 'n' && !inField(event) && !event.ctrlKey && !event.metaKey) void start()
+      if (event.key === 'n' && !inField(event) && !event.ctrlKey && !event.metaKey) void starts.fromNothing()
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
   })
 
-  const shown = (cards ?? []).filter((card) => matches(card, sought))
+  const shown = (cards ?? []).filter((card) => matches(card, sought)).sort(orders[order].compare)
   const deepest = Math.max(297, ...shown.map((card) => bedSize(card.card?.bed).depth ?? 0))
   const scale = Math.min(mostPerMm, tallest / deepest)
+  const shelf = (depth: number, by: number) => ({ '--room': `${depth * by + 8}px` }) as CSSProperties
+  const patternScale = scale * 0.6
 
   return (
     <Shell
       trail={[]}
       title="Rack"
-      state={<span className="state">{cards ? `${cards.length} ${cards.length === 1 ? 'card' : 'cards'}` : ''}</span>}
+      state={
+        <span className="state">
+          {cards ? `${cards.length} ${cards.length === 1 ? 'card' : 'cards'}` : ''}
+          {patterns ? `, ${patterns.length} patterns` : ''}
+        </span>
+      }
       tools={
         <input
           className="search"
@@ -63,12 +69,37 @@ export function Rack() {
         />
       }
     >
-      <main className="page rack">
+      <main
+        className="page rack"
+        onDragOver={(event) => event.preventDefault()}
+        onDrop={(event) => {
+          event.preventDefault()
+          void starts.fromFiles([...event.dataTransfer.files])
+        }}
+      >
         <div className="head-line">
           <h1 className="caps">Cards</h1>
           <span className="quiet">all to one scale</span>
           <span style={{ flex: 1 }} />
-          <Button onClick={() => void start()}>New card</Button>
+          <label className="quiet">
+            by{' '}
+            <select className="sorter" value={order} onChange={(event) => setOrder(event.target.value as Order)}>
+              {Object.entries(orders).map(([name, { label }]) => (
+                <option key={name} value={name}>
+                  {label}
+                </option>
+              ))}
+            </select>
+          </label>
+          <Button onClick={(event) => setOpen(event.currentTarget)} aria-haspopup="menu">
+            New card
+          </Button>
+          <Menu open={Boolean(open)} anchorEl={open} onClose={() => setOpen(undefined)}>
+            <MenuItem onClick={() => void starts.fromNothing()}>measure up from nothing · n</MenuItem>
+            <MenuItem onClick={() => starts.pickFile()}>from a file …</MenuItem>
+            <MenuItem disabled>from a pattern: choose one below</MenuItem>
+            <MenuItem disabled>from another card: its menu, copy</MenuItem>
+          </Menu>
         </div>
         {error && (
           <p className="trouble" role="alert">
@@ -76,27 +107,67 @@ export function Rack() {
           </p>
         )}
         <Shared>
-          <ul className="shelf" style={{ '--room': `${deepest * scale + 8}px` } as React.CSSProperties}>
+          <ul className="shelf" style={shelf(deepest, scale)} aria-label="Cards">
             <li className="stand-in-scale">
               <A4Sheet scale={scale} />
               <span className="quiet">A4 sheet</span>
             </li>
             {shown.map((card) => (
-              <Silhouette key={card.id} head={card} scale={scale} />
+              <Silhouette key={card.id} head={card} scale={scale} menu={<CardMenu head={card} />} />
+            ))}
+          </ul>
+          {cards?.length === 0 && (
+            <p className="nothing">No card yet. A card holds what a slicer must know of one machine; start one with a ruler at hand.</p>
+          )}
+          {cards && cards.length > 0 && shown.length === 0 && <p className="nothing">No card fits “{sought}”.</p>}
+
+          <div className="head-line patterns-line">
+            <h2 className="caps">Patterns</h2>
+            <span className="quiet">to start a card from; every figure unconfirmed</span>
+          </div>
+          <ul
+            className="shelf patterns"
+            style={shelf(Math.max(0, ...(patterns ?? []).map((p) => bedSize(p.card.bed).depth ?? 0)), patternScale)}
+            aria-label="Patterns"
+          >
+            {patterns?.map((pattern) => (
+              <PatternSilhouette
+                key={pattern.id}
+                pattern={pattern}
+                scale={patternScale}
+                onStart={() => void starts.fromPattern(pattern.id)}
+              />
             ))}
           </ul>
         </Shared>
-        {cards?.length === 0 && (
-          <p className="nothing">No card yet. A card holds what a slicer must know of one machine; start one with a ruler at hand.</p>
+        {archived && archived.length > 0 && (
+          <section aria-label="Put away">
+            <h2 className="caps">
+              <button className="link plain" aria-expanded={away} onClick={() => setAway(!away)}>
+                <span className="mono">{away ? '−' : '+'}</span> put away, {archived.length}
+              </button>
+            </h2>
+            {away && (
+              <ul className="put-away">
+                {archived.map((head) => (
+                  <li key={head.id}>
+                    <Link to={`/cards/${head.id}`}>{head.name || 'without a name'}</Link>{' '}
+                    <button className="link quiet" onClick={() => void starts.bringBack(head.id)}>
+                      bring back
+                    </button>
+                  </li>
+                ))}
+              </ul>
+            )}
+          </section>
         )}
-        {cards && cards.length > 0 && shown.length === 0 && <p className="nothing">No card fits “{sought}”.</p>}
       </main>
     </Shell>
   )
 }
 
 /** Hatchings once for all silhouettes of the page. */
-function Shared({ children }: { children: React.ReactNode }) {
+function Shared({ children }: { children: ReactNode }) {
   return (
     <Hatches
       frame={(defs) => (

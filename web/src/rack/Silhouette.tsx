@@ -1,6 +1,6 @@
-import { memo } from 'react'
+import type { ReactNode } from 'react'
 import { Link } from 'react-router'
-import type { DocumentHead } from '../api/client'
+import type { DocumentHead, PatternHead } from '../api/client'
 import { useHatch } from '../drawing/Hatches'
 import { bedOutline, bedSize, outlinePath } from '../drawing/outline'
 import { toX, toY } from '../drawing/view'
@@ -22,7 +22,7 @@ export function A4Sheet({ scale }: { scale: number }) {
 }
 
 /** A card on the shelf: the plan of its bed, its name, what it is, and what is found about it. */
-export const Silhouette = memo(function Silhouette({ head, scale }: { head: DocumentHead; scale: number }) {
+export function Silhouette({ head, scale, menu }: { head: DocumentHead; scale: number; menu: ReactNode }) {
   const hatch = useHatch()
   const { card } = head
   const { width, depth } = bedSize(card?.bed)
@@ -65,9 +65,39 @@ export const Silhouette = memo(function Silhouette({ head, scale }: { head: Docu
           </span>
         </span>
       </Link>
+      {menu}
     </li>
   )
-})
+}
+
+/** A pattern on its shelf: a click starts a card from it. */
+export function PatternSilhouette({ pattern, scale, onStart }: { pattern: PatternHead; scale: number; onStart: () => void }) {
+  const { width = 0, depth = 0 } = bedSize(pattern.card.bed)
+  const outline = bedOutline(pattern.card.bed)
+  const round = pattern.card.bed?.shape === 'ellipse'
+  return (
+    <li className="silhouette">
+      <button className="pattern" title={pattern.about} aria-label={`Start a card from the pattern ${pattern.name}`} onClick={onStart}>
+        <span className="stand">
+          <svg width={width * scale + 8} height={depth * scale + 1} style={{ overflow: 'visible' }} aria-hidden>
+            {outline && (
+              <path
+                d={outlinePath(outline, { scale, x0: 1, y0: depth * scale + 1 })}
+                fill="var(--sheet)"
+                stroke="var(--ink-2)"
+                strokeWidth="1.1"
+              />
+            )}
+          </svg>
+        </span>
+        <span className="about">
+          <span>{pattern.name}</span>
+          <span className="mono quiet">{round ? `Ø${plain(width)}` : `${plain(width)} × ${plain(depth)}`}</span>
+        </span>
+      </button>
+    </li>
+  )
+}
 
 function Counts({ stops, cautions, notes }: { stops: number; cautions: number; notes: number }) {
   const counts = [

@@ -1,0 +1,58 @@
+using MillCard.Core.Documents;
+using MillCard.Core.Flow;
+
+namespace MillCard.Core.MeasureUps;
+
+/// <summary>A moderate recipe and filament with which a first trial on a new card can be sliced. Common practice, no source.</summary>
+public static class Proposal
+{
+    private const double Share = 0.8;
+
+    /// <summary>Half the nozzle high, a tenth wider than it, and no faster than four fifths of what melts.</summary>
+    /// <param name="card">A complete card.</param>
+    public static Recipe Recipe(Card card)
+    {
+        var nozzle = card.Head.Nozzles![0];
+        var d = nozzle.Diameter!.Value;
+        var (height, width) = (Step(0.5 * d), Math.Round(1.1 * d, 2));
+        var fastest = Share * ExtrudedLine.FastestSpeed(nozzle.MaxFlow ?? 8, width, height, 1);
+        double Speed(double wanted) => Math.Max(5, Math.Floor(Math.Min(wanted, fastest)));
+        var tube = nozzle.Feed?.Kind == FeedKind.LongTube;
+        return new Recipe
+        {
+            Name = $"Moderate, for {card.Name ?? "a new machine"}",
+            Layers = new() { First = Step(0.6 * d), Others = height },
+            LineWidth = width,
+            Walls = 3,
+            TopLayers = (int)Math.Ceiling(0.8 / height),
+            BottomLayers = (int)Math.Ceiling(0.8 / height),
+            Infill = new() { Density = 0.2 },
+            Skirt = new() { Rounds = 1, Gap = 4 },
+            Speeds = new() { OuterWall = Speed(35), InnerWall = Speed(50), Solid = Speed(50), Infill = Speed(60), Travel = Math.Min(120, card.Motion.Axes.X?.MaxSpeed ?? 120), FirstLayer = Speed(20) },
+            Retraction = new() { Length = tube ? 5 : 0.8, Speed = tube ? 40 : 35, LeastTravel = 2, Lift = 0 },
+        };
+    }
+
+    /// <summary>PLA of the diameter that the card names, which most machines can print.</summary>
+    /// <param name="card">A complete card.</param>
+    public static Filament Filament(Card card)
+    {
+        var nozzle = card.Head.Nozzles![0];
+        var hottest = nozzle.MaxTemperature ?? 230;
+        var bed = card.Envelope.Heated == true ? Math.Min(60, (card.Heat.Bed?.Best ?? card.Heat.Bed?.Max ?? 60) - 3) : 0;
+        return new Filament
+        {
+            Name = $"PLA {nozzle.FilamentDiameter:0.##}, to begin with",
+            Material = "PLA",
+            Diameter = nozzle.FilamentDiameter,
+            Density = 1.24,
+            Nozzle = new() { First = Math.Min(210, hottest), Others = Math.Min(205, hottest), Standby = 150, OozesFrom = 160 },
+            Bed = new() { First = bed, Others = bed },
+            MaxFlow = nozzle.MaxFlow,
+            Fan = new() { Share = 1, FromLayer = 2 },
+        };
+    }
+
+    /// <summary>Rounded to 0.02 mm, which is a whole or half step on common screws.</summary>
+    private static double Step(double height) => Math.Round(Math.Max(0.02, Math.Round(height / 0.02) * 0.02), 2);
+}

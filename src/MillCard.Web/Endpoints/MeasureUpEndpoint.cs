@@ -1,0 +1,23 @@
+using MillCard.Core.Documents;
+using MillCard.Core.MeasureUps;
+using MillCard.Web.Hosting;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace MillCard.Web.Endpoints;
+
+/// <summary>What follows from a card, and what a first trial on it could use.</summary>
+internal static class MeasureUpEndpoint
+{
+    internal sealed record MeasureUpAnswer(IReadOnlyList<Consequence> Consequences, Recipe Recipe, Filament Filament);
+
+    public static void MapMeasureUp(this IEndpointRouteBuilder api) =>
+        api.MapPost("/consequences", async Task<Results<Ok<MeasureUpAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        {
+            var reading = await request.ReadDocumentAsync<Card>(Bounds.Document, draft: false, stop);
+            if (reading.Document is not { } card) return Refusal.Fields(reading.Errors);
+            var recipe = Proposal.Recipe(card);
+            return TypedResults.Ok(new MeasureUpAnswer(Consequences.Of(card, recipe), recipe, Proposal.Filament(card)));
+        })
+            .Accepts<Card>("application/json").Produces<Refusal>(422, Refusal.MediaType)
+            .WithSummary("What follows from a complete card, with a moderate recipe and filament for it").WithTags("Computation");
+}

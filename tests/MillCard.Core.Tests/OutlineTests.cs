@@ -1,0 +1,61 @@
+using System.Text;
+using MillCard.Core.Meshes;
+using MillCard.Core.Outlines;
+using Xunit;
+
+namespace MillCard.Core.Tests;
+
+public class OutlineTests
+{
+    private static ReadOutline Read(string text) => OutlineFile.Read(Encoding.UTF8.GetBytes(text));
+
+    private static double Area(ReadOutline outline)
+    {
+        var sum = 0.0;
+        for (var i = 0; i < outline.Points.Length; i++)
+        {
+            var (a, b) = (outline.Points[i], outline.Points[(i + 1) % outline.Points.Length]);
+            sum += a[0] * b[1] - b[0] * a[1];
+        }
+        return Math.Abs(sum) / 2;
+    }
+
+    // closed forms of the shapes that the path data draw (SVG 1.1, chapter 8)
+    [Theory]
+    [InlineData("M0 0 H100 V50 H0 Z", 5000)]
+    [InlineData("m10,10 100,0 0,50 -100,0z", 5000)]
+    [InlineData("M 50 0 A 50 50 0 1 1 50 100 A 50 50 0 1 1 50 0 Z", Math.PI * 2500)]
+    [InlineData("M50 0a50 50 0 11 0 100a50 50 0 110-100z", Math.PI * 2500)]
+    [InlineData("M0 0L10 0L10 10L0 10ZM20 0h30v30h-30z", 900)]
+    [InlineData("M0,0 Q50,100 100,0 Z", 100 * 100 / 3.0)]
+    [InlineData("M0,0 C0,100 100,100 100,0 Z", 0.6 * 100 * 100)]
+    public void Path_data_draws_what_it_says(string path, double area) => Assert.Equal(1, Area(Read(path)) / area, 0.005);
+
+    [Theory, InlineData("M0 0 L"), InlineData("M0 0 L1 x"), InlineData("M"), InlineData("M0 0 10"), InlineData("M0 0"), InlineData("M0 0L10 10 20 20Z"), InlineData("M0 0L10 10 10 0 0 10Z")]
+    public void What_is_no_outline_is_refused(string path) => Assert.Throws<InvalidDataException>(() => Read(path));
+
+    [Fact]
+    public void A_drawing_tells_its_unit_and_stands_upright()
+    {
+        var outline = Read("<svg xmlns='http://www.w3.org/2000/svg' width='100mm' viewBox='0 0 200 200'><rect x='1' y='1' width='5' height='5'/><path d='M0 0 H200 V100 Z'/></svg>");
+        Assert.Equal(0.5, outline.MillimetresPerUnit);
+        Assert.Equal([200, 100], outline.Size);
+        // Y of a drawing points down: its corner at the right below comes to lie at the front
+        Assert.Contains(outline.Points, p => p is [200, 0]);
+    }
+
+    [Theory]
+    [InlineData("<!DOCTYPE svg [<!ENTITY a 'aaaa'>]><svg><path d='M0 0h1v1z'/></svg>")]
+    [InlineData("<svg><path d='M0 0h1v1z'")]
+    [InlineData("<svg><g transform='scale(2)'><path d='M0 0h1v1z'/></g></svg>")]
+    [InlineData("<svg/>")]
+    public void A_drawing_with_a_DTD_broken_or_without_an_outline_is_refused(string drawing) => Assert.Throws<InvalidDataException>(() => Read(drawing));
+
+    [Fact]
+    public void A_mesh_gives_its_outline_from_above()
+    {
+        var outline = OutlineFile.Read(Stl.Write(Solids.Box(120, 80, 3)));
+        Assert.Equal(9600, Area(outline), 1);
+        Assert.Equal(1, outline.MillimetresPerUnit);
+    }
+}

@@ -7,6 +7,8 @@ const trial = '/trials/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a04'
 for (const [name, address, ready] of [
   ['rack', '/', 'Dunlin'],
   ['card sheet', dunlin, 'Envelope'],
+  ['measure-up', `${dunlin}/measure-up/size`, 'question 1'],
+  ['what follows', `${dunlin}/measure-up/summary`, 'Parts may be'],
   ['routines', `${dunlin}/routines`, 'warm together'],
   ['trials', `${dunlin}/trials`, 'Float clamps'],
   ['trial', trial, 'fits'],

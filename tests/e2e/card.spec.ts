@@ -9,7 +9,9 @@ async function saved(page: Page) {
 
 async function newCard(page: Page) {
   await page.goto('/')
-  await page.getByRole('button', { name: 'New card' }).click()
+  await expect(page.getByRole('link', { name: 'Dunlin' })).toBeVisible()
+  await page.keyboard.press('n')
+  await page.getByRole('link', { name: 'Sheet' }).click()
   await expect(page.getByRole('region', { name: 'Schedule' })).toBeVisible()
 }
 

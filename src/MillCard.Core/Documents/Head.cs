@@ -11,6 +11,34 @@ public sealed record Head : OpenRecord
     [Field("clearance", "mm", AtLeast = 0, AtMost = 50)] public double? Clearance { get; init; }
     /// <summary>Beams that cross the whole machine and move with the nozzle in the other direction.</summary>
     [Field("beams", Most = 10)] public IReadOnlyList<Beam> Beams { get; init; } = [];
+    /// <summary>What finds the bed's height; null where nobody has said.</summary>
+    public Probe? Probe { get; init; }
+}
+
+/// <summary>A levelling probe.</summary>
+public sealed record Probe : OpenRecord
+{
+    /// <summary>How it feels the bed.</summary>
+    [Field("probe")] public ProbeKind? Kind { get; init; }
+    /// <summary>From the first nozzle to the right, mm.</summary>
+    [Field("probe's offset X", "mm", AtLeast = -300, AtMost = 300)] public double? X { get; init; }
+    /// <summary>From the first nozzle to the back, mm.</summary>
+    [Field("probe's offset Y", "mm", AtLeast = -300, AtMost = 300)] public double? Y { get; init; }
+}
+
+/// <summary>Kinds of levelling probe.</summary>
+public enum ProbeKind
+{
+    /// <summary>There is none.</summary>
+    None,
+    /// <summary>A switch that is pressed.</summary>
+    Switch,
+    /// <summary>A pin that is pushed in.</summary>
+    TouchPin,
+    /// <summary>A sensor that feels metal.</summary>
+    Inductive,
+    /// <summary>The nozzle itself.</summary>
+    NozzleContact,
 }
 
 /// <summary>One nozzle with its feed.</summary>

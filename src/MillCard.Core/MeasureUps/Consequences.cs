@@ -41,8 +41,14 @@ public static class Consequences
 
     private static string Frame(Machine machine)
     {
-        var box = machine.Bed.EnvelopeInternal;
-        var (a, b) = (machine.Frames.ToMachine(new(box.MinX, box.MinY)), machine.Frames.ToMachine(new(box.MaxX, box.MaxY)));
+        // the polygon of a round bed lies up to 0.01 mm within it: the document's own size is said
+        var (width, depth) = machine.Card.Envelope.Bed switch
+        {
+            RectangleBed { Width: { } w, Depth: { } d } => (w, d),
+            EllipseBed { Width: { } w, Depth: { } d } => (w, d),
+            _ => (machine.Bed.EnvelopeInternal.Width, machine.Bed.EnvelopeInternal.Height),
+        };
+        var (a, b) = (machine.Frames.ToMachine(new(0, 0)), machine.Frames.ToMachine(new(width, depth)));
         return Say($"In G-code the bed runs from X {a.X:0.##} to {b.X:0.##} and from Y {a.Y:0.##} to {b.Y:0.##}.");
     }
 

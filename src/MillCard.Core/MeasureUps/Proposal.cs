@@ -53,6 +53,27 @@ public static class Proposal
         };
     }
 
+    /// <summary>A plain start: warm together, home, wait late.</summary>
+    /// <param name="card">A card, complete or not.</param>
+    public static string Start(Card card)
+    {
+        var heated = card.Envelope.Heated == true;
+        return string.Concat(
+            "; warm together, wait late\n",
+            heated ? "M140 S{{ heat.bed }}\n" : "",
+            "M104 S{{ heat.standby }}\n", "M83\n", "G28\n",
+            card.Head.Probe is { Kind: not (null or ProbeKind.None) } ? "G29\n" : "",
+            "G1 Z10 F600\n",
+            heated ? "M190 S{{ heat.bed }}\n" : "",
+            "M109 S{{ heat.nozzle }}\n", "G92 E0\n");
+    }
+
+    /// <summary>A plain end: back a little, up, then everything off.</summary>
+    /// <param name="card">A card, complete or not.</param>
+    public static string End(Card card) => string.Concat(
+        "; up first, then all off\n", "G1 E-2 F2100\n", "G1 Z{{ clear.z }} F600\n", "M104 S0\n",
+        card.Envelope.Heated == true ? "M140 S0\n" : "", "M107\n", "M84\n");
+
     /// <summary>Rounded to 0.02 mm, which is a whole or half step on common screws.</summary>
     private static double Step(double height) => Math.Round(Math.Max(0.02, Math.Round(height / 0.02) * 0.02), 2);
 }

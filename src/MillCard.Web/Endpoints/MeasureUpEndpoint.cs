@@ -10,7 +10,18 @@ internal static class MeasureUpEndpoint
 {
     internal sealed record MeasureUpAnswer(IReadOnlyList<Consequence> Consequences, Recipe Recipe, Filament Filament);
 
-    public static void MapMeasureUp(this IEndpointRouteBuilder api) =>
+    internal sealed record RoutinesAnswer(string Start, string End);
+
+    public static void MapMeasureUp(this IEndpointRouteBuilder api)
+    {
+        api.MapPost("/plain-routines", async Task<Results<Ok<RoutinesAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        {
+            var reading = await request.ReadDocumentAsync<Card>(Bounds.Document, draft: true, stop);
+            return reading.Document is { } card ? TypedResults.Ok(new RoutinesAnswer(Proposal.Start(card), Proposal.End(card))) : Refusal.Fields(reading.Errors);
+        })
+            .Accepts<Card>("application/json").Produces<Refusal>(422, Refusal.MediaType)
+            .WithSummary("Plain start and end routines for a card, complete or not").WithTags("Computation");
+
         api.MapPost("/consequences", async Task<Results<Ok<MeasureUpAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<Card>(Bounds.Document, draft: false, stop);
@@ -20,4 +31,5 @@ internal static class MeasureUpEndpoint
         })
             .Accepts<Card>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("What follows from a complete card, with a moderate recipe and filament for it").WithTags("Computation");
+    }
 }

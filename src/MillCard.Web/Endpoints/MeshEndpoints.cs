@@ -44,8 +44,11 @@ internal static class MeshEndpoints
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("What a page needs to draw a part, in a scale and a tilt");
 
-        meshes.MapGet("/{hash}/sides", async Task<Ok<IReadOnlyList<FlatSide>>> (string hash, BlobStore blobs, MeshShelf shelf, CancellationToken stop) =>
-            TypedResults.Ok(FlatSides.Of((await shelf.TakeAsync(hash, null, null, blobs, stop)).Mesh)))
+        meshes.MapGet("/{hash}/sides", async Task<Ok<IReadOnlyList<FlatSide>>> (string hash, BlobStore blobs, MeshShelf shelf, CancellationToken stop, double scaleX = 1, double scaleY = 1, double scaleZ = 1) =>
+        {
+            var mesh = (await shelf.TakeAsync(hash, null, null, blobs, stop)).Mesh;
+            return TypedResults.Ok(FlatSides.Of(Placement.Oriented(mesh, new PartScale { X = scaleX, Y = scaleY, Z = scaleZ }, null)));
+        })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("The flat sides on which a part can stand, largest first");
     }
 

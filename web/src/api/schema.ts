@@ -4,3761 +4,3831 @@
  */
 
 export interface paths {
-  '/api/health': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Whether server and database answer */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['Health']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/schemas/{file}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** JSON Schema of a kind of document, such as card-1.json */
-    get: {
-      parameters: {
-        query?: {
-          draft?: boolean
-        }
-        header?: never
-        path: {
-          file: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/examples/{kind}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A valid example of a kind of document */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          kind: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/limits': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** How much is taken */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['UploadLimits']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/routine-names': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The names that routines may use, and what they stand for */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': {
-              [key: string]: string
-            }
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/check': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Findings about a card; with draft=true needed facts may be missing and are findings */
-    post: {
-      parameters: {
-        query?: {
-          draft?: boolean
-        }
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Card']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['CheckAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/dry-run': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Runs a program on the machine of a card */
-    post: {
-      parameters: {
-        query?: {
-          lines?: boolean
-        }
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['DryRunQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['DryRunAnswer']
-          }
-        }
-        /** @description Payload Too Large */
-        413: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/fit': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Whether parts fit, by how much they do not, and which move cures it */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'multipart/form-data': components['schemas']['JobForm']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['FitAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/slice': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Slices parts; the program, or findings that say why not */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'multipart/form-data': components['schemas']['JobForm']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'text/x.gcode': string
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/regions': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** What is left of a bed, and what its keep-outs cost once the head is grown on */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Card']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['RegionsAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/consequences': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** What follows from a complete card, with a moderate recipe and filament for it */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Card']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['MeasureUpAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/patterns': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Patterns to start a card from */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['PatternHead'][]
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/patterns/{id}/card': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A card to be made from a pattern: every figure assumed, the pattern remembered */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['Card']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/outlines': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** The outline in SVG path data, an SVG drawing or an STL mesh; the body is the file */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['OutlineAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pictures': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Keeps a picture; the body is the file */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['PictureAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pictures/{hash}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A picture */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          hash: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/fit': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Whether parts fit where they stand now; their files are here already */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['TrialFitQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['FitAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** All cards, by name; with archived=true those that are put away */
-    get: {
-      parameters: {
-        query?: {
-          card?: string
-          archived?: boolean
-        }
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['DocumentHead'][]
-          }
-        }
-      }
-    }
-    put?: never
-    /** Makes a card */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Card']
-        }
-      }
-      responses: {
-        /** @description Created */
-        201: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfCard']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One card; its version is the ETag */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfCard']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    /** Saves the draft; If-Match names the version it changes */
-    put: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Card']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfCard']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-        /** @description Precondition Failed */
-        412: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['ClashOfCard']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    post?: never
-    /** Deletes a card; it can be brought back for 30 days */
-    delete: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/archive': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Puts a card away */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Brings a card back from the archive or the bin */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/filaments': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** All filaments, by name; with archived=true those that are put away */
-    get: {
-      parameters: {
-        query?: {
-          card?: string
-          archived?: boolean
-        }
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['DocumentHead'][]
-          }
-        }
-      }
-    }
-    put?: never
-    /** Makes a filament */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Filament']
-        }
-      }
-      responses: {
-        /** @description Created */
-        201: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfFilament']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/filaments/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One filament; its version is the ETag */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfFilament']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    /** Saves the draft; If-Match names the version it changes */
-    put: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Filament']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfFilament']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-        /** @description Precondition Failed */
-        412: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['ClashOfFilament']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    post?: never
-    /** Deletes a filament; it can be brought back for 30 days */
-    delete: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/filaments/{id}/archive': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Puts a filament away */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/filaments/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Brings a filament back from the archive or the bin */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/recipes': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** All recipes, by name; with archived=true those that are put away */
-    get: {
-      parameters: {
-        query?: {
-          card?: string
-          archived?: boolean
-        }
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['DocumentHead'][]
-          }
-        }
-      }
-    }
-    put?: never
-    /** Makes a recipe */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Recipe']
-        }
-      }
-      responses: {
-        /** @description Created */
-        201: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfRecipe']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/recipes/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One recipe; its version is the ETag */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfRecipe']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    /** Saves the draft; If-Match names the version it changes */
-    put: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Recipe']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfRecipe']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-        /** @description Precondition Failed */
-        412: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['ClashOfRecipe']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    post?: never
-    /** Deletes a recipe; it can be brought back for 30 days */
-    delete: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/recipes/{id}/archive': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Puts a recipe away */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/recipes/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Brings a recipe back from the archive or the bin */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** All trials, by name; with archived=true those that are put away */
-    get: {
-      parameters: {
-        query?: {
-          card?: string
-          archived?: boolean
-        }
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['DocumentHead'][]
-          }
-        }
-      }
-    }
-    put?: never
-    /** Makes a trial */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Trial']
-        }
-      }
-      responses: {
-        /** @description Created */
-        201: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfTrial']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One trial; its version is the ETag */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfTrial']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    /** Saves the draft; If-Match names the version it changes */
-    put: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Trial']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfTrial']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-        /** @description Precondition Failed */
-        412: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['ClashOfTrial']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    post?: never
-    /** Deletes a trial; it can be brought back for 30 days */
-    delete: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/archive': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Puts a trial away */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Brings a trial back from the archive or the bin */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/meshes': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Keeps an STL file; the body is the file */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['MeshFacts']
-          }
-        }
-        /** @description Payload Too Large */
-        413: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/meshes/{hash}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** What a page needs to draw a part, in a scale and a tilt */
-    get: {
-      parameters: {
-        query?: {
-          scaleX?: number
-          scaleY?: number
-          scaleZ?: number
-          tiltX?: number
-          tiltY?: number
-        }
-        header?: never
-        path: {
-          hash: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['MeshFacts']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/meshes/{hash}/sides': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The flat sides on which a part can stand, largest first */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          hash: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['FlatSide'][]
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/slice': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Slices a trial; one JSON message a line, the last has the run or the refusal */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/x-ndjson': components['schemas']['SliceMessage']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/run/program': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The program, to be saved */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-      }
-    }
-    /** Brings a program as a file and runs it; the body is the file */
-    put: {
-      parameters: {
-        query: {
-          name: string
-        }
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredRun']
-          }
-        }
-        /** @description Payload Too Large */
-        413: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/run': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** What came of the trial's last program */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredRun']
-          }
-        }
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/run/lines': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Lines of the program with what they do */
-    get: {
-      parameters: {
-        query?: {
-          from?: number
-          count?: number
-        }
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['RunLine'][]
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/run/heat': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Temperatures over time */
-    get: {
-      parameters: {
-        query?: {
-          from?: number
-          to?: number
-          points?: number
-        }
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['HeatSeries']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/run/layers': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The layers as typed paths, binary */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
+    "/api/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether server and database answer */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Health"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schemas/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** JSON Schema of a kind of document, such as card-1.json */
+        get: {
+            parameters: {
+                query?: {
+                    draft?: boolean;
+                };
+                header?: never;
+                path: {
+                    file: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/examples/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A valid example of a kind of document */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    kind: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/limits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How much is taken */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["UploadLimits"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routine-names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The names that routines may use, and what they stand for */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": {
+                            [key: string]: string;
+                        };
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Findings about a card; with draft=true needed facts may be missing and are findings */
+        post: {
+            parameters: {
+                query?: {
+                    draft?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CheckAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/dry-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Runs a program on the machine of a card */
+        post: {
+            parameters: {
+                query?: {
+                    lines?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DryRunQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DryRunAnswer"];
+                    };
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether parts fit, by how much they do not, and which move cures it */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "multipart/form-data": components["schemas"]["JobForm"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FitAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/slice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Slices parts; the program, or findings that say why not */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "multipart/form-data": components["schemas"]["JobForm"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/x.gcode": string;
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/regions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is left of a bed, and what its keep-outs cost once the head is grown on */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RegionsAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plain-routines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plain start and end routines for a card, complete or not */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoutinesAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/consequences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What follows from a complete card, with a moderate recipe and filament for it */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MeasureUpAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/patterns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Patterns to start a card from */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PatternHead"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/patterns/{id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A card to be made from a pattern: every figure assumed, the pattern remembered */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Card"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outlines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The outline in SVG path data, an SVG drawing or an STL mesh; the body is the file */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OutlineAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps a picture; the body is the file */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PictureAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    hash: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether parts fit where they stand now; their files are here already */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TrialFitQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FitAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All cards, by name; with archived=true those that are put away */
+        get: {
+            parameters: {
+                query?: {
+                    card?: string;
+                    archived?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DocumentHead"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Makes a card */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfCard"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One card; its version is the ETag */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfCard"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        /** Saves the draft; If-Match names the version it changes */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfCard"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClashOfCard"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Deletes a card; it can be brought back for 30 days */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a card away */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a card back from the archive or the bin */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/filaments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All filaments, by name; with archived=true those that are put away */
+        get: {
+            parameters: {
+                query?: {
+                    card?: string;
+                    archived?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DocumentHead"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Makes a filament */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Filament"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfFilament"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/filaments/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One filament; its version is the ETag */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfFilament"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        /** Saves the draft; If-Match names the version it changes */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Filament"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfFilament"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClashOfFilament"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Deletes a filament; it can be brought back for 30 days */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/filaments/{id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a filament away */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/filaments/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a filament back from the archive or the bin */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All recipes, by name; with archived=true those that are put away */
+        get: {
+            parameters: {
+                query?: {
+                    card?: string;
+                    archived?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DocumentHead"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Makes a recipe */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Recipe"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfRecipe"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One recipe; its version is the ETag */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfRecipe"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        /** Saves the draft; If-Match names the version it changes */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Recipe"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfRecipe"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClashOfRecipe"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Deletes a recipe; it can be brought back for 30 days */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a recipe away */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a recipe back from the archive or the bin */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All trials, by name; with archived=true those that are put away */
+        get: {
+            parameters: {
+                query?: {
+                    card?: string;
+                    archived?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DocumentHead"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Makes a trial */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Trial"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfTrial"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One trial; its version is the ETag */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfTrial"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        /** Saves the draft; If-Match names the version it changes */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Trial"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfTrial"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClashOfTrial"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Deletes a trial; it can be brought back for 30 days */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a trial away */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a trial back from the archive or the bin */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meshes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps an STL file; the body is the file */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MeshFacts"];
+                    };
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meshes/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a page needs to draw a part, in a scale and a tilt */
+        get: {
+            parameters: {
+                query?: {
+                    scaleX?: number;
+                    scaleY?: number;
+                    scaleZ?: number;
+                    tiltX?: number;
+                    tiltY?: number;
+                };
+                header?: never;
+                path: {
+                    hash: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MeshFacts"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meshes/{hash}/sides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The flat sides on which a part can stand, largest first */
+        get: {
+            parameters: {
+                query?: {
+                    scaleX?: number;
+                    scaleY?: number;
+                    scaleZ?: number;
+                };
+                header?: never;
+                path: {
+                    hash: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FlatSide"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/slice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Slices a trial; one JSON message a line, the last has the run or the refusal */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/x-ndjson": components["schemas"]["SliceMessage"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/run/program": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The program, to be saved */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        /** Brings a program as a file and runs it; the body is the file */
+        put: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredRun"];
+                    };
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What came of the trial's last program */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredRun"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/run/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Lines of the program with what they do */
+        get: {
+            parameters: {
+                query?: {
+                    from?: number;
+                    count?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RunLine"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/run/heat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Temperatures over time */
+        get: {
+            parameters: {
+                query?: {
+                    from?: number;
+                    to?: number;
+                    points?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HeatSeries"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/run/layers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The layers as typed paths, binary */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
-export type webhooks = Record<string, never>
+export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /** @description A finding that its owner accepts. */
-    AcceptedFinding: {
-      /** @description Id of the rule. */
-      rule: string
-      /** @description JSON pointer of the place. */
-      at: string
-      /** @description The reason. */
-      why: string
-    }
-    /** @description Facts of the four axes. */
-    Axes: {
-      x?: null | components['schemas']['Axis']
-      y?: null | components['schemas']['Axis']
-      z?: null | components['schemas']['Axis']
-      e?: null | components['schemas']['Axis']
-    }
-    /** @description Travel and limits of one axis. */
-    Axis: {
-      /**
-       * Format: double
-       * @description Least position, mm, machine frame.
-       */
-      min?: null | number
-      /**
-       * Format: double
-       * @description Greatest position, mm, machine frame.
-       */
-      max?: null | number
-      /**
-       * Format: double
-       * @description Highest speed, mm/s.
-       */
-      maxSpeed?: null | number
-      /**
-       * Format: double
-       * @description Highest acceleration, mm/s².
-       */
-      maxAcceleration?: null | number
-      /**
-       * Format: double
-       * @description Steps of the motor per mm.
-       */
-      stepsPerMm?: null | number
-      /**
-       * Format: double
-       * @description Speed of homing, mm/s.
-       */
-      homingSpeed?: null | number
-    }
-    /** @description A strip across the whole machine along one axis. */
-    Beam: {
-      /** @description The axis it lies along. */
-      along: components['schemas']['BeamAxis']
-      /**
-       * Format: double
-       * @description Near edge from the nozzle in the other direction, mm.
-       */
-      near: number
-      /**
-       * Format: double
-       * @description Far edge from the nozzle in the other direction, mm.
-       */
-      far: number
-      /**
-       * Format: double
-       * @description Height of its underside above the tip, mm.
-       */
-      underside: number
-    }
-    /**
-     * @description Direction of a beam.
-     * @enum {unknown}
-     */
-    BeamAxis: 'x' | 'y'
-    /** @description The bed's shape. The bed frame has its zero at the front-left corner of the shape's bounding box. */
-    Bed: components['schemas']['BedRectangleBed'] | components['schemas']['BedEllipseBed'] | components['schemas']['BedPolygonBed']
-    /** @description An elliptic bed; a round one has width = depth. */
-    BedEllipseBed: {
-      /** @enum {string} */
-      shape?: 'ellipse'
-      /**
-       * Format: double
-       * @description Size along X, mm.
-       */
-      width?: null | number
-      /**
-       * Format: double
-       * @description Size along Y, mm.
-       */
-      depth?: null | number
-    }
-    /** @description Temperatures of the bed, °C; 0 leaves it cold. */
-    BedHeat: {
-      /**
-       * Format: double
-       * @description First layer.
-       */
-      first?: number
-      /**
-       * Format: double
-       * @description Other layers.
-       */
-      others?: number
-    }
-    /** @description A bed of any simple shape. */
-    BedPolygonBed: {
-      /** @enum {string} */
-      shape?: 'polygon'
-      /** @description Corners [x, y], mm, in either sense, not closed. */
-      points: number[][]
-    }
-    /** @description A rectangular bed. */
-    BedRectangleBed: {
-      /** @enum {string} */
-      shape?: 'rectangle'
-      /**
-       * Format: double
-       * @description Size along X, mm.
-       */
-      width?: null | number
-      /**
-       * Format: double
-       * @description Size along Y, mm.
-       */
-      depth?: null | number
-    }
-    /** @description Something solid on the carriage, from its underside upward. */
-    Body: {
-      /** @description What its owner calls it. */
-      name: string
-      /** @description Outline in the head frame: the first nozzle's tip is (0, 0). */
-      outline: components['schemas']['Outline']
-      /**
-       * Format: double
-       * @description Height of its underside above the first nozzle's tip, mm.
-       */
-      underside: number
-    }
-    /** @description One machine's profile: everything a slicer must know about it. */
-    Card: {
-      /** @description Always string Card.SchemaName once read. */
-      schema?: string
-      /** @description The machine's name. */
-      name?: null | string
-      /** @description Who built it. */
-      maker?: null | string
-      /** @description Anything worth knowing. */
-      notes?: null | string
-      pattern?: null | components['schemas']['PatternOrigin']
-      measureUp?: null | components['schemas']['MeasureUp']
-      /** @description Bed, height, keep-outs. */
-      envelope?: components['schemas']['Envelope']
-      /** @description Nozzles and bodies. */
-      head?: components['schemas']['Head']
-      /** @description Axes and limits. */
-      motion?: components['schemas']['MotionFacts']
-      /** @description Heaters and housing. */
-      heat?: components['schemas']['HeatFacts']
-      /** @description What the board runs. */
-      firmware?: components['schemas']['Firmware']
-      /** @description G-code of the owner's, as Liquid templates. */
-      routines?: components['schemas']['Routines']
-      /** @description Where each fact comes from, by JSON pointer (RFC 6901). */
-      sources?: {
-        [key: string]: components['schemas']['FactSource']
-      }
-      /** @description Findings that the owner accepts, each with a reason. */
-      accepted?: components['schemas']['AcceptedFinding'][]
-    }
-    /** @description What the rack shows of a card. */
-    CardSummary: {
-      bed: null | components['schemas']['Bed']
-      origin: null | components['schemas']['Position']
-      /**
-       * Format: double
-       * @description mm.
-       */
-      height: null | number
-      /** @description Regions to stay out of. */
-      keepOuts: components['schemas']['KeepOut'][]
-      /** @description Bores, mm, and materials. */
-      nozzles: components['schemas']['NozzleSummary'][]
-      flavour: null | components['schemas']['FlavourId']
-      /**
-       * Format: int32
-       * @description Findings of that severity, accepted ones left out.
-       */
-      stops: number
-      /**
-       * Format: int32
-       * @description Findings of that severity, accepted ones left out.
-       */
-      cautions: number
-      /**
-       * Format: int32
-       * @description Findings of that severity, accepted ones left out.
-       */
-      notes: number
-    }
-    CheckAnswer: {
-      findings: components['schemas']['Finding'][]
-    }
-    /** @description Somebody else saved in between: their state, and what was sent. */
-    ClashOfCard: {
-      current: components['schemas']['StoredOfCard']
-      sent: components['schemas']['Card']
-    }
-    /** @description Somebody else saved in between: their state, and what was sent. */
-    ClashOfFilament: {
-      current: components['schemas']['StoredOfFilament']
-      sent: components['schemas']['Filament']
-    }
-    /** @description Somebody else saved in between: their state, and what was sent. */
-    ClashOfRecipe: {
-      current: components['schemas']['StoredOfRecipe']
-      sent: components['schemas']['Recipe']
-    }
-    /** @description Somebody else saved in between: their state, and what was sent. */
-    ClashOfTrial: {
-      current: components['schemas']['StoredOfTrial']
-      sent: components['schemas']['Trial']
-    }
-    /** @description One thing that follows from a card. */
-    Consequence: {
-      /** @description What it is about. */
-      title: string
-      /** @description A sentence with numbers. */
-      says: string
-      /** @description The fact that decides it most. */
-      pointer: string
-    }
-    /** @description How the planner takes corners. */
-    Corner: {
-      /** @description Which rule. */
-      kind: components['schemas']['CornerKind']
-      /**
-       * Format: double
-       * @description mm for junction deviation, mm/s for the two others.
-       */
-      value: number
-    }
-    /**
-     * @description Corner rules of firmwares.
-     * @enum {unknown}
-     */
-    CornerKind: 'junction-deviation' | 'instant-speed-change' | 'square-corner-speed'
-    /** @description A document in a list. */
-    DocumentHead: {
-      /**
-       * Format: uuid
-       * @description Its id.
-       */
-      id: string
-      /** @description Its name; empty where it has none yet. */
-      name: string
-      /**
-       * Format: uint32
-       * @description What a save must name.
-       */
-      version: number
-      /**
-       * Format: date-time
-       * @description When the draft was last saved.
-       */
-      savedAt: string
-      card: null | components['schemas']['CardSummary']
-    }
-    DryRunAnswer: {
-      /** Format: double */
-      seconds: number
-      /** Format: double */
-      filament: number
-      extents: null | components['schemas']['Extents']
-      lines: null | components['schemas']['LineAnswer'][]
-      findings: components['schemas']['Finding'][]
-    }
-    DryRunQuestion: {
-      card?: null | components['schemas']['Card']
-      /** @description The program. */
-      gcode?: null | string
-    }
-    /** @description Margins of single edges of the bed's bounding box, mm. */
-    EdgeMargins: {
-      /**
-       * Format: double
-       * @description At the left.
-       */
-      left?: null | number
-      /**
-       * Format: double
-       * @description At the right.
-       */
-      right?: null | number
-      /**
-       * Format: double
-       * @description At the front.
-       */
-      front?: null | number
-      /**
-       * Format: double
-       * @description At the back.
-       */
-      back?: null | number
-    }
-    /** @description Bed, origin, height, limits of use and keep-outs. */
-    Envelope: {
-      bed?: null | components['schemas']['Bed']
-      origin?: null | components['schemas']['Position']
-      home?: null | components['schemas']['Position']
-      /**
-       * Format: double
-       * @description What the machine can reach above the bed, mm.
-       */
-      height?: null | number
-      use?: null | components['schemas']['UseLimits']
-      /** @description Whether the bed is heated. Asked, never defaulted. */
-      heated?: null | boolean
-      /** @description Regions to stay out of, bed frame. */
-      keepOuts?: components['schemas']['KeepOut'][]
-      plate?: null | components['schemas']['Plate']
-    }
-    /** @description Where printing moves have been, machine frame, mm. */
-    Extents: {
-      /** Format: double */
-      minX: number
-      /** Format: double */
-      minY: number
-      /** Format: double */
-      minZ: number
-      /** Format: double */
-      maxX: number
-      /** Format: double */
-      maxY: number
-      /** Format: double */
-      maxZ: number
-    }
-    /**
-     * @description How E words are written.
-     * @enum {unknown}
-     */
-    ExtrusionMode: 'relative' | 'absolute'
-    /** @description Where a fact comes from. */
-    FactSource: {
-      /** @description How it is known. */
-      source: components['schemas']['SourceKind']
-      /** @description With which tool, by whom, from which page. */
-      note?: null | string
-      /**
-       * Format: date
-       * @description Day it was noted.
-       */
-      on?: null | string
-    }
-    /** @description How the part fan runs. */
-    FanUse: {
-      /**
-       * Format: double
-       * @description Share of full speed, 0 to 1.
-       */
-      share?: number
-      /**
-       * Format: int32
-       * @description First layer with the fan on, counted from 1.
-       */
-      fromLayer?: number
-    }
-    /** @description How filament is pushed into the hot end. */
-    Feed: {
-      /** @description Direct, or through a long tube. */
-      kind?: components['schemas']['FeedKind']
-      /**
-       * Format: double
-       * @description Length of the tube, mm.
-       */
-      length?: null | number
-    }
-    /**
-     * @description Kinds of feed.
-     * @enum {unknown}
-     */
-    FeedKind: 'direct' | 'long-tube'
-    /** @description Why one field of a document is refused. */
-    FieldError: {
-      /** @description RFC 6901 pointer of the field. */
-      pointer: string
-      /** @description A sentence that a printer owner understands. */
-      message: string
-      /** @description What is allowed, where it can be said shortly. */
-      limit?: null | string
-    }
-    /** @description A material on a spool, and how it wants to be printed. */
-    Filament: {
-      /** @description Always string Filament.SchemaName once read. */
-      schema?: string
-      /** @description What its owner calls it. */
-      name?: null | string
-      /** @description Kind of plastic, such as PETG. */
-      material?: null | string
-      /**
-       * Format: double
-       * @description Diameter, mm.
-       */
-      diameter?: null | number
-      /**
-       * Format: double
-       * @description Density, g/cm³.
-       */
-      density?: null | number
-      /**
-       * Format: double
-       * @description Price of a kilogram, in the owner's money.
-       */
-      pricePerKg?: null | number
-      /** @description Nozzle temperatures. */
-      nozzle?: components['schemas']['NozzleHeat']
-      /** @description Bed temperatures. */
-      bed?: components['schemas']['BedHeat']
-      /**
-       * Format: double
-       * @description Plastic fed, as a ratio of the computed amount. 1 where nothing is said.
-       */
-      flow?: null | number
-      /**
-       * Format: double
-       * @description Most plastic that can be melted of it, mm³/s.
-       */
-      maxFlow?: null | number
-      /** @description Share of full fan, from the first layer that has any. */
-      fan?: components['schemas']['FanUse']
-    }
-    /** @description Something the computation noticed. */
-    Finding: {
-      /** @description Id of the rule, kebab-case. */
-      rule: string
-      /** @description How bad it is. */
-      severity: components['schemas']['Severity']
-      /** @description One sentence with numbers. */
-      message: string
-      /** @description Why it matters. */
-      why: string
-      /** @description JSON pointer of the fact it is about. */
-      pointer?: null | string
-      /**
-       * Format: int32
-       * @description Line of the program it is about, counted from 1.
-       */
-      line?: null | number
-      /** @description The reason for which its owner accepts it; null where nobody has. */
-      accepted?: null | string
-    }
-    /** @description The board's firmware. */
-    Firmware: {
-      flavour?: null | components['schemas']['FlavourId']
-      /** @description Whether E words count from the last position or from zero. */
-      extrusion?: components['schemas']['ExtrusionMode']
-    }
-    FitAnswer: {
-      parts: components['schemas']['PartFit'][]
-    }
-    /** @description A flat side on which a part can stand. */
-    FlatSide: {
-      /**
-       * Format: double
-       * @description Area of the faces that touch the plate, mm².
-       */
-      area: number
-      /** @description The tilt that sets the part on it. */
-      tilt: components['schemas']['Tilt']
-      /**
-       * Format: double
-       * @description Height of the part when it stands on it, mm.
-       */
-      height: number
-    }
-    /** @enum {unknown} */
-    FlavourId: 'marlin' | 'reprapfirmware' | null
-    /** @description Nozzles and what hangs on the carriage beside them. */
-    Head: {
-      /** @description The nozzles; the first is the reference of the head frame. */
-      nozzles?: null | components['schemas']['Nozzle'][]
-      /** @description Solid things beside the nozzle, head frame. */
-      bodies?: components['schemas']['Body'][]
-      /**
-       * Format: double
-       * @description Room kept between the head and anything that stands, mm. 1 where nothing is said.
-       */
-      clearance?: null | number
-      /** @description Beams that cross the whole machine and move with the nozzle in the other direction. */
-      beams?: components['schemas']['Beam'][]
-    }
-    Health: {
-      status: string
-    }
-    /** @description Heaters, housing and the room. */
-    HeatFacts: {
-      bed?: null | components['schemas']['HeaterFacts']
-      housing?: null | components['schemas']['Housing']
-      /**
-       * Format: double
-       * @description Temperature of the room the machine stands in, °C. 20 where nothing is said.
-       */
-      room?: null | number
-    }
-    /** @description Temperatures over time. */
-    HeatSeries: {
-      seconds: number[]
-      nozzle: number[]
-      bed: null | number[]
-      nozzleTarget: number[]
-      bedTarget: null | number[]
-    }
-    /** @description One heater. */
-    HeaterFacts: {
-      /**
-       * Format: double
-       * @description Highest allowed target, °C.
-       */
-      max?: null | number
-      /**
-       * Format: double
-       * @description Best temperature ever reached, °C.
-       */
-      best?: null | number
-    }
-    /** @enum {unknown} */
-    Housing: 'open' | 'closed' | 'heated-chamber' | null
-    /** Format: binary */
-    IFormFile: string
-    IFormFileCollection: components['schemas']['IFormFile'][]
-    /** @description Sparse infill. */
-    Infill: {
-      /**
-       * Format: double
-       * @description Share of the inside that is plastic, 0 to 1.
-       */
-      density?: number
-      /** @description How it is laid. */
-      pattern?: components['schemas']['InfillPattern']
-    }
-    /**
-     * @description Infill patterns.
-     * @enum {unknown}
-     */
-    InfillPattern: 'lines'
-    /** @description A multipart job: the field `job` and the files that its parts name. */
-    JobForm: {
-      /** @description The job, JSON. */
-      job: string
-      /** @description The files. */
-      files: components['schemas']['IFormFileCollection']
-    }
-    /** @description A region of the bed to stay out of. */
-    KeepOut: {
-      /** @description What its owner calls it. */
-      name: string
-      /** @description What kind of region it is. */
-      kind: components['schemas']['KeepOutKind']
-      /** @description Where it is, bed frame. */
-      outline: components['schemas']['Outline']
-      /**
-       * Format: double
-       * @description Top of an obstacle above the bed, mm.
-       */
-      top?: null | number
-      /**
-       * Format: double
-       * @description How far off the outline may be, mm; it is grown by this.
-       */
-      tolerance?: null | number
-    }
-    /**
-     * @description Kinds of keep-out.
-     * @enum {unknown}
-     */
-    KeepOutKind: 'obstacle' | 'bad-surface' | 'reserved'
-    /** @description Heights of layers, mm. */
-    LayerSizes: {
-      /**
-       * Format: double
-       * @description The first layer; as the others where nothing is said.
-       */
-      first?: null | number
-      /**
-       * Format: double
-       * @description Every layer after the first.
-       */
-      others?: null | number
-    }
-    /**
-     * @description Who keeps the limits.
-     * @enum {unknown}
-     */
-    LimitsUse: 'trusted' | 'stated'
-    /** @description One line of the program. */
-    LineAnswer: {
-      /**
-       * Format: int32
-       * @description Counted from 1.
-       */
-      line: number
-      /**
-       * Format: double
-       * @description When it begins, s.
-       */
-      start: number
-      /**
-       * Format: double
-       * @description How long it takes.
-       */
-      seconds: number
-      /** @description What it does, in plain words. */
-      effect: string
-    }
-    /** @description How far the measure-up interview has come. */
-    MeasureUp: {
-      /** @description The question at which it was left. */
-      at?: null | string
-      /** @description Whether it was gone through to its end. */
-      done?: boolean
-    }
-    MeasureUpAnswer: {
-      consequences: components['schemas']['Consequence'][]
-      recipe: components['schemas']['Recipe']
-      filament: components['schemas']['Filament']
-    }
-    /** @description What a page needs to draw a part. */
-    MeshFacts: {
-      /** @description SHA-256 of the file. */
-      hash: string
-      /**
-       * Format: int32
-       * @description Number of faces.
-       */
-      faces: number
-      /**
-       * Format: int32
-       * @description Edges with no partner; 0 for a closed mesh.
-       */
-      openEdges: number
-      /** @description Width, depth, height, mm. */
-      size: number[]
-      /** @description Rings [x, y] of its projection, its bounding box's middle at (0, 0); true to 0.05 mm. */
-      outline: number[][][]
-    }
-    /** @description How the machine moves. */
-    MotionFacts: {
-      layout?: null | components['schemas']['MotionLayout']
-      /** @description Facts by axis: x, y, z, e. */
-      axes?: components['schemas']['Axes']
-      corner?: null | components['schemas']['Corner']
-      /** @description Whether the limits are sent at the start of a print or stand in the firmware. */
-      limits?: components['schemas']['LimitsUse']
-    }
-    /** @enum {unknown} */
-    MotionLayout: 'moving-bed' | 'fixed-bed' | 'crossed-belts' | 'delta' | null
-    /** @description A displacement on the bed, mm. */
-    Move: {
-      /** Format: double */
-      x: number
-      /** Format: double */
-      y: number
-      /**
-       * Format: double
-       * @description Its length, mm.
-       */
-      length?: number
-    }
-    /** @description One nozzle with its feed. */
-    Nozzle: {
-      /** @description Short name used by other facts. */
-      id: string
-      /**
-       * Format: double
-       * @description Bore, mm.
-       */
-      diameter?: null | number
-      /** @description What the nozzle is made of. */
-      material?: null | string
-      offset?: null | components['schemas']['Offset']
-      /**
-       * Format: double
-       * @description Diameter of the filament fed to it, mm.
-       */
-      filamentDiameter?: null | number
-      feed?: null | components['schemas']['Feed']
-      /**
-       * Format: double
-       * @description Highest allowed hot-end temperature, °C.
-       */
-      maxTemperature?: null | number
-      /**
-       * Format: double
-       * @description Most plastic it melts, mm³/s.
-       */
-      maxFlow?: null | number
-    }
-    /** @description Temperatures at the nozzle, °C. */
-    NozzleHeat: {
-      /**
-       * Format: double
-       * @description First layer.
-       */
-      first?: null | number
-      /**
-       * Format: double
-       * @description Other layers.
-       */
-      others?: null | number
-      /**
-       * Format: double
-       * @description While waiting.
-       */
-      standby?: null | number
-      /**
-       * Format: double
-       * @description From here on it drips.
-       */
-      oozesFrom?: null | number
-    }
-    /** @description A nozzle in a list. */
-    NozzleSummary: {
-      /** Format: double */
-      diameter: null | number
-      material: null | string
-    }
-    /** @description An offset in three directions, mm. */
-    Offset: {
-      /**
-       * Format: double
-       * @description To the right, mm.
-       */
-      x?: number
-      /**
-       * Format: double
-       * @description To the back, mm.
-       */
-      y?: number
-      /**
-       * Format: double
-       * @description Up, mm; a lower nozzle is negative.
-       */
-      z?: number
-    }
-    /** @description A closed outline, mm. Keep-outs use the bed frame, bodies the head frame. */
-    Outline:
-      | components['schemas']['OutlineRectangleOutline']
-      | components['schemas']['OutlineCircleOutline']
-      | components['schemas']['OutlineEllipseOutline']
-      | components['schemas']['OutlinePolygonOutline']
-    /** @description An outline in the file's own unit. */
-    OutlineAnswer: {
-      /** @description Corners [x, y], the front-left corner of the bounding box at (0, 0). */
-      points: number[][]
-      /** @description Along X and Y. */
-      size: number[]
-      /**
-       * Format: double
-       * @description What the file says of its unit; null where it says nothing.
-       */
-      millimetresPerUnit: null | number
-    }
-    /** @description A circle about X, Y. */
-    OutlineCircleOutline: {
-      /** @enum {string} */
-      shape?: 'circle'
-      /**
-       * Format: double
-       * @description Centre, mm.
-       */
-      x: number
-      /**
-       * Format: double
-       * @description Centre, mm.
-       */
-      y: number
-      /**
-       * Format: double
-       * @description Radius, mm.
-       */
-      radius: number
-    }
-    /** @description An ellipse by its bounding box; X, Y is the box's front-left corner. */
-    OutlineEllipseOutline: {
-      /** @enum {string} */
-      shape?: 'ellipse'
-      /**
-       * Format: double
-       * @description Left edge of the bounding box, mm.
-       */
-      x: number
-      /**
-       * Format: double
-       * @description Front edge of the bounding box, mm.
-       */
-      y: number
-      /**
-       * Format: double
-       * @description Size along X, mm.
-       */
-      width: number
-      /**
-       * Format: double
-       * @description Size along Y, mm.
-       */
-      depth: number
-    }
-    /** @description A simple polygon, at least three corners. */
-    OutlinePolygonOutline: {
-      /** @enum {string} */
-      shape?: 'polygon'
-      /** @description Corners [x, y], mm, in either sense, not closed. */
-      points: number[][]
-    }
-    /** @description A rectangle; X, Y is its front-left corner. */
-    OutlineRectangleOutline: {
-      /** @enum {string} */
-      shape?: 'rectangle'
-      /**
-       * Format: double
-       * @description Left edge, mm.
-       */
-      x: number
-      /**
-       * Format: double
-       * @description Front edge, mm.
-       */
-      y: number
-      /**
-       * Format: double
-       * @description Size along X, mm.
-       */
-      width: number
-      /**
-       * Format: double
-       * @description Size along Y, mm.
-       */
-      depth: number
-    }
-    /** @description Whether one part fits. */
-    PartFit: {
-      name: string
-      fits: boolean
-      violations: components['schemas']['Violation'][]
-    }
-    /** @description Ratios of size along the file's own axes. */
-    PartScale: {
-      /**
-       * Format: double
-       * @description Along X.
-       */
-      x?: number
-      /**
-       * Format: double
-       * @description Along Y.
-       */
-      y?: number
-      /**
-       * Format: double
-       * @description Along Z.
-       */
-      z?: number
-    }
-    /** @description A pattern on its shelf. */
-    PatternHead: {
-      id: string
-      /** Format: int32 */
-      version: number
-      name: string
-      about: string
-      card: components['schemas']['CardSummary']
-    }
-    /** @description The pattern that a card was started from, and which version of it. */
-    PatternOrigin: {
-      /** @description Id of the pattern. */
-      id: string
-      /**
-       * Format: int32
-       * @description Version of the pattern.
-       */
-      version: number
-    }
-    PictureAnswer: {
-      hash: string
-    }
-    /** @description What is drawn of the plate itself. */
-    Plate: {
-      /** @description Whether it is a picture or a mesh. */
-      kind: components['schemas']['PlateKind']
-      /** @description SHA-256 of the file, hexadecimal. */
-      file: string
-      /** @description The file's name. */
-      name?: null | string
-    }
-    /**
-     * @description What a plate's file is.
-     * @enum {unknown}
-     */
-    PlateKind: 'picture' | 'mesh'
-    /** @description A point, mm. */
-    Position: {
-      /**
-       * Format: double
-       * @description Along X, mm.
-       */
-      x: number
-      /**
-       * Format: double
-       * @description Along Y, mm.
-       */
-      y: number
-    }
-    /**
-     * @description Where a program came from.
-     * @enum {unknown}
-     */
-    ProgramOrigin: 'sliced' | 'file'
-    /** @description How far a long computation has come. */
-    Progress: {
-      /** @description What is being done, in words. */
-      step: string
-      /**
-       * Format: int32
-       * @description How many are done.
-       */
-      done: number
-      /**
-       * Format: int32
-       * @description Of how many.
-       */
-      of: number
-    }
-    /** @description Print settings. */
-    Recipe: {
-      /** @description Always string Recipe.SchemaName once read. */
-      schema?: string
-      /** @description What its owner calls it. */
-      name?: null | string
-      /** @description Heights of layers. */
-      layers?: components['schemas']['LayerSizes']
-      /**
-       * Format: double
-       * @description Width of a line, mm.
-       */
-      lineWidth?: null | number
-      /**
-       * Format: int32
-       * @description Lines along the contour.
-       */
-      walls?: number
-      /**
-       * Format: int32
-       * @description Solid layers at the top.
-       */
-      topLayers?: number
-      /**
-       * Format: int32
-       * @description Solid layers at the bottom.
-       */
-      bottomLayers?: number
-      /** @description What fills the inside. */
-      infill?: components['schemas']['Infill']
-      /** @description Lines round everything, to get the flow going. */
-      skirt?: components['schemas']['Skirt']
-      /** @description Speeds by kind of line. */
-      speeds?: components['schemas']['Speeds']
-      /** @description Pulling back before a travel. */
-      retraction?: components['schemas']['Retraction']
-    }
-    /** @description Problem details (RFC 9457): why a request is refused, in a sentence, with the fields or findings that say where. */
-    Refusal: {
-      type?: null | string
-      title?: null | string
-      /** Format: int32 */
-      status?: null | number
-      detail?: null | string
-      instance?: null | string
-      /** @description The fields that are wrong. */
-      errors?: components['schemas']['FieldError'][]
-      /** @description What forbids it. */
-      findings?: components['schemas']['Finding'][]
-    }
-    /** @description A region that parts must stay out of. */
-    RegionAnswer: {
-      /** @description Name of the keep-out it comes from. */
-      keepOut: string
-      /** @description The body of the head that makes it; null for the nozzle itself. */
-      with: null | string
-      /**
-       * Format: double
-       * @description It counts for what lies below this height, mm; null for any height.
-       */
-      below: null | number
-      /** @description Outlines [x, y], mm, bed frame. */
-      rings: number[][][]
-    }
-    /** @description The plan of a card. */
-    RegionsAnswer: {
-      /** @description Outlines of the bed within its margin. */
-      usable: number[][][]
-      /** @description What parts must stay out of. */
-      regions: components['schemas']['RegionAnswer'][]
-    }
-    /** @description Pulling filament back before a travel. */
-    Retraction: {
-      /**
-       * Format: double
-       * @description Length, mm of filament; 0 for none.
-       */
-      length?: number
-      /**
-       * Format: double
-       * @description Speed, mm/s.
-       */
-      speed?: number
-      /**
-       * Format: double
-       * @description Travels shorter than this go without, mm.
-       */
-      leastTravel?: number
-      /**
-       * Format: double
-       * @description Lift of Z while travelling, mm.
-       */
-      lift?: number
-    }
-    /** @description The owner's routines: G-code with Liquid. */
-    Routines: {
-      /** @description Before the first layer. */
-      start?: null | string
-      /** @description Before every layer. */
-      beforeLayer?: null | string
-      /** @description After every layer. */
-      afterLayer?: null | string
-      /** @description At a change of tool. */
-      toolChange?: null | string
-      /** @description After the last layer. */
-      end?: null | string
-    }
-    /** @description One line of a program with what it does. */
-    RunLine: {
-      /**
-       * Format: int32
-       * @description Counted from 1.
-       */
-      line: number
-      /** @description The line itself. */
-      text: string
-      /**
-       * Format: double
-       * @description When it begins, s.
-       */
-      start: number
-      /**
-       * Format: double
-       * @description How long it takes.
-       */
-      seconds: number
-      /** @description What it does, in plain words. */
-      effect: string
-      /** @description From x, y, z to x, y, z, mm, bed frame; null where nothing moves. */
-      path: null | number[]
-    }
-    /** @description What came of a trial's program. */
-    RunResult: {
-      /** @description Name of the job or of the file. */
-      name: string
-      /** @description Where the program came from. */
-      origin: components['schemas']['ProgramOrigin']
-      /**
-       * Format: double
-       * @description Time on the machine; waits that never end count nothing.
-       */
-      seconds: number
-      /**
-       * Format: double
-       * @description mm.
-       */
-      filament: number
-      /**
-       * Format: double
-       * @description Mass; null where the density is not known.
-       */
-      grams: null | number
-      /**
-       * Format: double
-       * @description In the owner's money; null where the price is not known.
-       */
-      cost: null | number
-      extents: null | components['schemas']['Extents']
-      /**
-       * Format: int32
-       * @description Lines of the program.
-       */
-      lines: number
-      /**
-       * Format: int32
-       * @description Size of the program.
-       */
-      bytes: number
-      /**
-       * Format: int32
-       * @description Layers; 0 for a program brought as a file.
-       */
-      layers: number
-      /**
-       * Format: double
-       * @description Seconds the computation took.
-       */
-      took: number
-      /** @description Worst first. */
-      findings: components['schemas']['Finding'][]
-    }
-    /**
-     * @description How bad a finding is.
-     * @enum {unknown}
-     */
-    Severity: 'note' | 'caution' | 'stop'
-    /** @description Lines round the first layer's footprint. */
-    Skirt: {
-      /**
-       * Format: int32
-       * @description How many times round; 0 for none.
-       */
-      rounds?: number
-      /**
-       * Format: double
-       * @description From the part to the nearest line's edge, mm.
-       */
-      gap?: number
-    }
-    /** @description One message of a slicing in progress; the last has the run or the refusal. */
-    SliceMessage: {
-      progress?: null | components['schemas']['Progress']
-      run?: null | components['schemas']['StoredRun']
-      refusal?: null | components['schemas']['Refusal']
-    }
-    /**
-     * @description Ways to know a fact.
-     * @enum {unknown}
-     */
-    SourceKind: 'rating-plate' | 'measured' | 'reported-by-firmware' | 'carried-over' | 'assumed'
-    /** @description Speeds, mm/s. */
-    Speeds: {
-      /**
-       * Format: double
-       * @description Outermost wall.
-       */
-      outerWall?: number
-      /**
-       * Format: double
-       * @description Other walls.
-       */
-      innerWall?: number
-      /**
-       * Format: double
-       * @description Solid fill.
-       */
-      solid?: number
-      /**
-       * Format: double
-       * @description Sparse infill.
-       */
-      infill?: number
-      /**
-       * Format: double
-       * @description Moves without plastic.
-       */
-      travel?: number
-      /**
-       * Format: double
-       * @description Everything on the first layer.
-       */
-      firstLayer?: number
-    }
-    /** @description A stored document. */
-    StoredOfCard: {
-      /**
-       * Format: uuid
-       * @description Its id.
-       */
-      id: string
-      /**
-       * Format: uint32
-       * @description What a save must name to show that it saw this state.
-       */
-      version: number
-      /**
-       * Format: date-time
-       * @description When the draft was last saved.
-       */
-      savedAt: string
-      /** @description The draft. */
-      document: components['schemas']['Card']
-    }
-    /** @description A stored document. */
-    StoredOfFilament: {
-      /**
-       * Format: uuid
-       * @description Its id.
-       */
-      id: string
-      /**
-       * Format: uint32
-       * @description What a save must name to show that it saw this state.
-       */
-      version: number
-      /**
-       * Format: date-time
-       * @description When the draft was last saved.
-       */
-      savedAt: string
-      /** @description The draft. */
-      document: components['schemas']['Filament']
-    }
-    /** @description A stored document. */
-    StoredOfRecipe: {
-      /**
-       * Format: uuid
-       * @description Its id.
-       */
-      id: string
-      /**
-       * Format: uint32
-       * @description What a save must name to show that it saw this state.
-       */
-      version: number
-      /**
-       * Format: date-time
-       * @description When the draft was last saved.
-       */
-      savedAt: string
-      /** @description The draft. */
-      document: components['schemas']['Recipe']
-    }
-    /** @description A stored document. */
-    StoredOfTrial: {
-      /**
-       * Format: uuid
-       * @description Its id.
-       */
-      id: string
-      /**
-       * Format: uint32
-       * @description What a save must name to show that it saw this state.
-       */
-      version: number
-      /**
-       * Format: date-time
-       * @description When the draft was last saved.
-       */
-      savedAt: string
-      /** @description The draft. */
-      document: components['schemas']['Trial']
-    }
-    /** @description The last program of a trial, as stored. */
-    StoredRun: {
-      /**
-       * Format: date-time
-       * @description When.
-       */
-      at: string
-      /** @description What came of it. */
-      result: components['schemas']['RunResult']
-    }
-    /** @description A tilt, degrees, right-handed. */
-    Tilt: {
-      /**
-       * Format: double
-       * @description About X, first.
-       */
-      x?: number
-      /**
-       * Format: double
-       * @description About Y, second.
-       */
-      y?: number
-    }
-    /** @description Parts on a card's bed with a filament and a recipe. */
-    Trial: {
-      /** @description Always string Trial.SchemaName once read. */
-      schema?: string
-      /** @description What its owner calls it. */
-      name?: null | string
-      /**
-       * Format: uuid
-       * @description Id of the card's document.
-       */
-      card?: null | string
-      /**
-       * Format: uuid
-       * @description Id of the filament's document.
-       */
-      filament?: null | string
-      /**
-       * Format: uuid
-       * @description Id of the recipe's document.
-       */
-      recipe?: null | string
-      /** @description What lies on the bed. */
-      parts?: components['schemas']['TrialPart'][]
-      limits?: null | components['schemas']['TrialLimits']
-    }
-    /** @description Which card and recipe, and where the parts stand now. */
-    TrialFitQuestion: {
-      card?: null | components['schemas']['Card']
-      recipe?: null | components['schemas']['Recipe']
-      /** @description The parts; file is a hash. */
-      parts?: components['schemas']['TrialPart'][]
-      limits?: null | components['schemas']['TrialLimits']
-      /** @description Whether curing moves are computed too. */
-      cure?: boolean
-    }
-    /** @description Limits of one trial; they only ever tighten the card's. */
-    TrialLimits: {
-      /**
-       * Format: double
-       * @description Highest part, mm.
-       */
-      height?: null | number
-      /**
-       * Format: double
-       * @description Strip along the bed's edge that is not used, mm.
-       */
-      margin?: null | number
-      /** @description Further regions to stay out of, bed frame. */
-      keepOuts?: components['schemas']['KeepOut'][]
-    }
-    /** @description One part and where it lies. */
-    TrialPart: {
-      /** @description Its name on the sheet. */
-      name: string
-      /** @description SHA-256 of the mesh file, hexadecimal; or the file's name in a multipart job. */
-      file: string
-      /**
-       * Format: double
-       * @description Middle of the turned part's bounding box, mm, bed frame.
-       */
-      x?: number
-      /**
-       * Format: double
-       * @description Middle of the turned part's bounding box, mm, bed frame.
-       */
-      y?: number
-      /**
-       * Format: double
-       * @description Turn about Z, degrees, counter-clockwise.
-       */
-      turn?: number
-      tilt?: null | components['schemas']['Tilt']
-      scale?: null | components['schemas']['PartScale']
-    }
-    /** @description How much is taken, bytes. */
-    UploadLimits: {
-      /** Format: int64 */
-      mesh: number
-      /** Format: int64 */
-      gcode: number
-    }
-    /** @description Limits of use below the machine's own; they never overwrite it. */
-    UseLimits: {
-      /**
-       * Format: double
-       * @description Highest part, mm.
-       */
-      height?: null | number
-      /**
-       * Format: double
-       * @description Strip along the bed's edge that is not used, mm.
-       */
-      margin?: null | number
-      edges?: null | components['schemas']['EdgeMargins']
-      /** @description The reason for the height. */
-      why?: null | string
-      /** @description The reason for the margins. */
-      marginWhy?: null | string
-    }
-    /** @description One way in which a part does not fit. */
-    Violation: {
-      /** @description What is violated. */
-      kind: components['schemas']['ViolationKind']
-      /** @description Name of the keep-out or the other part; null for bed, reach and height. */
-      with: null | string
-      /** @description The body of the head that is in the way, where it is not the nozzle itself. */
-      by: null | string
-      /**
-       * Format: double
-       * @description The least distance by which it would have to be further away to end this violation alone, mm; for the height, what is too much.
-       */
-      distance: number
-      move: null | components['schemas']['Move']
-      /** @description All of it in a sentence. */
-      message: string
-    }
-    /**
-     * @description Why a part does not fit.
-     * @enum {unknown}
-     */
-    ViolationKind: 'bed' | 'reach' | 'height' | 'keep-out' | 'part'
-  }
-  responses: never
-  parameters: never
-  requestBodies: never
-  headers: never
-  pathItems: never
+    schemas: {
+        /** @description A finding that its owner accepts. */
+        AcceptedFinding: {
+            /** @description Id of the rule. */
+            rule: string;
+            /** @description JSON pointer of the place. */
+            at: string;
+            /** @description The reason. */
+            why: string;
+        };
+        /** @description Facts of the four axes. */
+        Axes: {
+            x?: null | components["schemas"]["Axis"];
+            y?: null | components["schemas"]["Axis"];
+            z?: null | components["schemas"]["Axis"];
+            e?: null | components["schemas"]["Axis"];
+        };
+        /** @description Travel and limits of one axis. */
+        Axis: {
+            /**
+             * Format: double
+             * @description Least position, mm, machine frame.
+             */
+            min?: null | number;
+            /**
+             * Format: double
+             * @description Greatest position, mm, machine frame.
+             */
+            max?: null | number;
+            /**
+             * Format: double
+             * @description Highest speed, mm/s.
+             */
+            maxSpeed?: null | number;
+            /**
+             * Format: double
+             * @description Highest acceleration, mm/s².
+             */
+            maxAcceleration?: null | number;
+            /**
+             * Format: double
+             * @description Steps of the motor per mm.
+             */
+            stepsPerMm?: null | number;
+            /**
+             * Format: double
+             * @description Speed of homing, mm/s.
+             */
+            homingSpeed?: null | number;
+        };
+        /** @description A strip across the whole machine along one axis. */
+        Beam: {
+            /** @description The axis it lies along. */
+            along: components["schemas"]["BeamAxis"];
+            /**
+             * Format: double
+             * @description Near edge from the nozzle in the other direction, mm.
+             */
+            near: number;
+            /**
+             * Format: double
+             * @description Far edge from the nozzle in the other direction, mm.
+             */
+            far: number;
+            /**
+             * Format: double
+             * @description Height of its underside above the tip, mm.
+             */
+            underside: number;
+        };
+        /**
+         * @description Direction of a beam.
+         * @enum {unknown}
+         */
+        BeamAxis: "x" | "y";
+        /** @description The bed's shape. The bed frame has its zero at the front-left corner of the shape's bounding box. */
+        Bed: components["schemas"]["BedRectangleBed"] | components["schemas"]["BedEllipseBed"] | components["schemas"]["BedPolygonBed"];
+        /** @description An elliptic bed; a round one has width = depth. */
+        BedEllipseBed: {
+            /** @enum {string} */
+            shape?: "ellipse";
+            /**
+             * Format: double
+             * @description Size along X, mm.
+             */
+            width?: null | number;
+            /**
+             * Format: double
+             * @description Size along Y, mm.
+             */
+            depth?: null | number;
+        };
+        /** @description Temperatures of the bed, °C; 0 leaves it cold. */
+        BedHeat: {
+            /**
+             * Format: double
+             * @description First layer.
+             */
+            first?: number;
+            /**
+             * Format: double
+             * @description Other layers.
+             */
+            others?: number;
+        };
+        /** @description A bed of any simple shape. */
+        BedPolygonBed: {
+            /** @enum {string} */
+            shape?: "polygon";
+            /** @description Corners [x, y], mm, in either sense, not closed. */
+            points: number[][];
+        };
+        /** @description A rectangular bed. */
+        BedRectangleBed: {
+            /** @enum {string} */
+            shape?: "rectangle";
+            /**
+             * Format: double
+             * @description Size along X, mm.
+             */
+            width?: null | number;
+            /**
+             * Format: double
+             * @description Size along Y, mm.
+             */
+            depth?: null | number;
+        };
+        /** @description Something solid on the carriage, from its underside upward. */
+        Body: {
+            /** @description What its owner calls it. */
+            name: string;
+            /** @description Outline in the head frame: the first nozzle's tip is (0, 0). */
+            outline: components["schemas"]["Outline"];
+            /**
+             * Format: double
+             * @description Height of its underside above the first nozzle's tip, mm.
+             */
+            underside: number;
+        };
+        /** @description One machine's profile: everything a slicer must know about it. */
+        Card: {
+            /** @description Always string Card.SchemaName once read. */
+            schema?: string;
+            /** @description The machine's name. */
+            name?: null | string;
+            /** @description Who built it. */
+            maker?: null | string;
+            /** @description Anything worth knowing. */
+            notes?: null | string;
+            pattern?: null | components["schemas"]["PatternOrigin"];
+            measureUp?: null | components["schemas"]["MeasureUp"];
+            /** @description Bed, height, keep-outs. */
+            envelope?: components["schemas"]["Envelope"];
+            /** @description Nozzles and bodies. */
+            head?: components["schemas"]["Head"];
+            /** @description Axes and limits. */
+            motion?: components["schemas"]["MotionFacts"];
+            /** @description Heaters and housing. */
+            heat?: components["schemas"]["HeatFacts"];
+            /** @description What the board runs. */
+            firmware?: components["schemas"]["Firmware"];
+            /** @description G-code of the owner's, as Liquid templates. */
+            routines?: components["schemas"]["Routines"];
+            /** @description Where each fact comes from, by JSON pointer (RFC 6901). */
+            sources?: {
+                [key: string]: components["schemas"]["FactSource"];
+            };
+            /** @description Findings that the owner accepts, each with a reason. */
+            accepted?: components["schemas"]["AcceptedFinding"][];
+        };
+        /** @description What the rack shows of a card. */
+        CardSummary: {
+            bed: null | components["schemas"]["Bed"];
+            origin: null | components["schemas"]["Position"];
+            /**
+             * Format: double
+             * @description mm.
+             */
+            height: null | number;
+            /** @description Regions to stay out of. */
+            keepOuts: components["schemas"]["KeepOut"][];
+            /** @description Bores, mm, and materials. */
+            nozzles: components["schemas"]["NozzleSummary"][];
+            flavour: null | components["schemas"]["FlavourId"];
+            /**
+             * Format: int32
+             * @description Findings of that severity, accepted ones left out.
+             */
+            stops: number;
+            /**
+             * Format: int32
+             * @description Findings of that severity, accepted ones left out.
+             */
+            cautions: number;
+            /**
+             * Format: int32
+             * @description Findings of that severity, accepted ones left out.
+             */
+            notes: number;
+        };
+        CheckAnswer: {
+            findings: components["schemas"]["Finding"][];
+        };
+        /** @description Somebody else saved in between: their state, and what was sent. */
+        ClashOfCard: {
+            current: components["schemas"]["StoredOfCard"];
+            sent: components["schemas"]["Card"];
+        };
+        /** @description Somebody else saved in between: their state, and what was sent. */
+        ClashOfFilament: {
+            current: components["schemas"]["StoredOfFilament"];
+            sent: components["schemas"]["Filament"];
+        };
+        /** @description Somebody else saved in between: their state, and what was sent. */
+        ClashOfRecipe: {
+            current: components["schemas"]["StoredOfRecipe"];
+            sent: components["schemas"]["Recipe"];
+        };
+        /** @description Somebody else saved in between: their state, and what was sent. */
+        ClashOfTrial: {
+            current: components["schemas"]["StoredOfTrial"];
+            sent: components["schemas"]["Trial"];
+        };
+        /** @description One thing that follows from a card. */
+        Consequence: {
+            /** @description What it is about. */
+            title: string;
+            /** @description A sentence with numbers. */
+            says: string;
+            /** @description The fact that decides it most. */
+            pointer: string;
+        };
+        /** @description How the planner takes corners. */
+        Corner: {
+            /** @description Which rule. */
+            kind: components["schemas"]["CornerKind"];
+            /**
+             * Format: double
+             * @description mm for junction deviation, mm/s for the two others.
+             */
+            value: number;
+        };
+        /**
+         * @description Corner rules of firmwares.
+         * @enum {unknown}
+         */
+        CornerKind: "junction-deviation" | "instant-speed-change" | "square-corner-speed";
+        /** @description A document in a list. */
+        DocumentHead: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /** @description Its name; empty where it has none yet. */
+            name: string;
+            /**
+             * Format: uint32
+             * @description What a save must name.
+             */
+            version: number;
+            /**
+             * Format: date-time
+             * @description When the draft was last saved.
+             */
+            savedAt: string;
+            card: null | components["schemas"]["CardSummary"];
+        };
+        DryRunAnswer: {
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            filament: number;
+            extents: null | components["schemas"]["Extents"];
+            lines: null | components["schemas"]["LineAnswer"][];
+            findings: components["schemas"]["Finding"][];
+        };
+        DryRunQuestion: {
+            card?: null | components["schemas"]["Card"];
+            /** @description The program. */
+            gcode?: null | string;
+        };
+        /** @description Margins of single edges of the bed's bounding box, mm. */
+        EdgeMargins: {
+            /**
+             * Format: double
+             * @description At the left.
+             */
+            left?: null | number;
+            /**
+             * Format: double
+             * @description At the right.
+             */
+            right?: null | number;
+            /**
+             * Format: double
+             * @description At the front.
+             */
+            front?: null | number;
+            /**
+             * Format: double
+             * @description At the back.
+             */
+            back?: null | number;
+        };
+        /** @description Bed, origin, height, limits of use and keep-outs. */
+        Envelope: {
+            bed?: null | components["schemas"]["Bed"];
+            origin?: null | components["schemas"]["Position"];
+            home?: null | components["schemas"]["Position"];
+            /**
+             * Format: double
+             * @description What the machine can reach above the bed, mm.
+             */
+            height?: null | number;
+            use?: null | components["schemas"]["UseLimits"];
+            /** @description Whether the bed is heated. Asked, never defaulted. */
+            heated?: null | boolean;
+            /** @description Regions to stay out of, bed frame. */
+            keepOuts?: components["schemas"]["KeepOut"][];
+            plate?: null | components["schemas"]["Plate"];
+        };
+        /** @description Where printing moves have been, machine frame, mm. */
+        Extents: {
+            /** Format: double */
+            minX: number;
+            /** Format: double */
+            minY: number;
+            /** Format: double */
+            minZ: number;
+            /** Format: double */
+            maxX: number;
+            /** Format: double */
+            maxY: number;
+            /** Format: double */
+            maxZ: number;
+        };
+        /**
+         * @description How E words are written.
+         * @enum {unknown}
+         */
+        ExtrusionMode: "relative" | "absolute";
+        /** @description Where a fact comes from. */
+        FactSource: {
+            /** @description How it is known. */
+            source: components["schemas"]["SourceKind"];
+            /** @description With which tool, by whom, from which page. */
+            note?: null | string;
+            /**
+             * Format: date
+             * @description Day it was noted.
+             */
+            on?: null | string;
+        };
+        /** @description How the part fan runs. */
+        FanUse: {
+            /**
+             * Format: double
+             * @description Share of full speed, 0 to 1.
+             */
+            share?: number;
+            /**
+             * Format: int32
+             * @description First layer with the fan on, counted from 1.
+             */
+            fromLayer?: number;
+        };
+        /** @description How filament is pushed into the hot end. */
+        Feed: {
+            /** @description Direct, or through a long tube. */
+            kind?: components["schemas"]["FeedKind"];
+            /**
+             * Format: double
+             * @description Length of the tube, mm.
+             */
+            length?: null | number;
+        };
+        /**
+         * @description Kinds of feed.
+         * @enum {unknown}
+         */
+        FeedKind: "direct" | "long-tube";
+        /** @description Why one field of a document is refused. */
+        FieldError: {
+            /** @description RFC 6901 pointer of the field. */
+            pointer: string;
+            /** @description A sentence that a printer owner understands. */
+            message: string;
+            /** @description What is allowed, where it can be said shortly. */
+            limit?: null | string;
+        };
+        /** @description A material on a spool, and how it wants to be printed. */
+        Filament: {
+            /** @description Always string Filament.SchemaName once read. */
+            schema?: string;
+            /** @description What its owner calls it. */
+            name?: null | string;
+            /** @description Kind of plastic, such as PETG. */
+            material?: null | string;
+            /**
+             * Format: double
+             * @description Diameter, mm.
+             */
+            diameter?: null | number;
+            /**
+             * Format: double
+             * @description Density, g/cm³.
+             */
+            density?: null | number;
+            /**
+             * Format: double
+             * @description Price of a kilogram, in the owner's money.
+             */
+            pricePerKg?: null | number;
+            /** @description Nozzle temperatures. */
+            nozzle?: components["schemas"]["NozzleHeat"];
+            /** @description Bed temperatures. */
+            bed?: components["schemas"]["BedHeat"];
+            /**
+             * Format: double
+             * @description Plastic fed, as a ratio of the computed amount. 1 where nothing is said.
+             */
+            flow?: null | number;
+            /**
+             * Format: double
+             * @description Most plastic that can be melted of it, mm³/s.
+             */
+            maxFlow?: null | number;
+            /** @description Share of full fan, from the first layer that has any. */
+            fan?: components["schemas"]["FanUse"];
+        };
+        /** @description Something the computation noticed. */
+        Finding: {
+            /** @description Id of the rule, kebab-case. */
+            rule: string;
+            /** @description How bad it is. */
+            severity: components["schemas"]["Severity"];
+            /** @description One sentence with numbers. */
+            message: string;
+            /** @description Why it matters. */
+            why: string;
+            /** @description JSON pointer of the fact it is about. */
+            pointer?: null | string;
+            /**
+             * Format: int32
+             * @description Line of the program it is about, counted from 1.
+             */
+            line?: null | number;
+            /** @description The reason for which its owner accepts it; null where nobody has. */
+            accepted?: null | string;
+        };
+        /** @description The board's firmware. */
+        Firmware: {
+            flavour?: null | components["schemas"]["FlavourId"];
+            /** @description Whether E words count from the last position or from zero. */
+            extrusion?: components["schemas"]["ExtrusionMode"];
+        };
+        FitAnswer: {
+            parts: components["schemas"]["PartFit"][];
+        };
+        /** @description A flat side on which a part can stand. */
+        FlatSide: {
+            /**
+             * Format: double
+             * @description Area of the faces that touch the plate, mm².
+             */
+            area: number;
+            /** @description The tilt that sets the part on it. */
+            tilt: components["schemas"]["Tilt"];
+            /**
+             * Format: double
+             * @description Height of the part when it stands on it, mm.
+             */
+            height: number;
+        };
+        /** @enum {unknown} */
+        FlavourId: "marlin" | "reprapfirmware" | null;
+        /** @description Nozzles and what hangs on the carriage beside them. */
+        Head: {
+            /** @description The nozzles; the first is the reference of the head frame. */
+            nozzles?: null | components["schemas"]["Nozzle"][];
+            /** @description Solid things beside the nozzle, head frame. */
+            bodies?: components["schemas"]["Body"][];
+            /**
+             * Format: double
+             * @description Room kept between the head and anything that stands, mm. 1 where nothing is said.
+             */
+            clearance?: null | number;
+            /** @description Beams that cross the whole machine and move with the nozzle in the other direction. */
+            beams?: components["schemas"]["Beam"][];
+            probe?: null | components["schemas"]["Probe"];
+        };
+        Health: {
+            status: string;
+        };
+        /** @description Heaters, housing and the room. */
+        HeatFacts: {
+            bed?: null | components["schemas"]["HeaterFacts"];
+            housing?: null | components["schemas"]["Housing"];
+            /**
+             * Format: double
+             * @description Temperature of the room the machine stands in, °C. 20 where nothing is said.
+             */
+            room?: null | number;
+        };
+        /** @description Temperatures over time. */
+        HeatSeries: {
+            seconds: number[];
+            nozzle: number[];
+            bed: null | number[];
+            nozzleTarget: number[];
+            bedTarget: null | number[];
+        };
+        /** @description One heater. */
+        HeaterFacts: {
+            /**
+             * Format: double
+             * @description Highest allowed target, °C.
+             */
+            max?: null | number;
+            /**
+             * Format: double
+             * @description Best temperature ever reached, °C.
+             */
+            best?: null | number;
+        };
+        /** @enum {unknown} */
+        Housing: "open" | "closed" | "heated-chamber" | null;
+        /** Format: binary */
+        IFormFile: string;
+        IFormFileCollection: components["schemas"]["IFormFile"][];
+        /** @description Sparse infill. */
+        Infill: {
+            /**
+             * Format: double
+             * @description Share of the inside that is plastic, 0 to 1.
+             */
+            density?: number;
+            /** @description How it is laid. */
+            pattern?: components["schemas"]["InfillPattern"];
+        };
+        /**
+         * @description Infill patterns.
+         * @enum {unknown}
+         */
+        InfillPattern: "lines";
+        /** @description A multipart job: the field `job` and the files that its parts name. */
+        JobForm: {
+            /** @description The job, JSON. */
+            job: string;
+            /** @description The files. */
+            files: components["schemas"]["IFormFileCollection"];
+        };
+        /** @description A region of the bed to stay out of. */
+        KeepOut: {
+            /** @description What its owner calls it. */
+            name: string;
+            /** @description What kind of region it is. */
+            kind: components["schemas"]["KeepOutKind"];
+            /** @description Where it is, bed frame. */
+            outline: components["schemas"]["Outline"];
+            /**
+             * Format: double
+             * @description Top of an obstacle above the bed, mm.
+             */
+            top?: null | number;
+            /**
+             * Format: double
+             * @description How far off the outline may be, mm; it is grown by this.
+             */
+            tolerance?: null | number;
+        };
+        /**
+         * @description Kinds of keep-out.
+         * @enum {unknown}
+         */
+        KeepOutKind: "obstacle" | "bad-surface" | "reserved";
+        /** @description Heights of layers, mm. */
+        LayerSizes: {
+            /**
+             * Format: double
+             * @description The first layer; as the others where nothing is said.
+             */
+            first?: null | number;
+            /**
+             * Format: double
+             * @description Every layer after the first.
+             */
+            others?: null | number;
+        };
+        /**
+         * @description Who keeps the limits.
+         * @enum {unknown}
+         */
+        LimitsUse: "trusted" | "stated";
+        /** @description One line of the program. */
+        LineAnswer: {
+            /**
+             * Format: int32
+             * @description Counted from 1.
+             */
+            line: number;
+            /**
+             * Format: double
+             * @description When it begins, s.
+             */
+            start: number;
+            /**
+             * Format: double
+             * @description How long it takes.
+             */
+            seconds: number;
+            /** @description What it does, in plain words. */
+            effect: string;
+        };
+        /** @description How far the measure-up interview has come. */
+        MeasureUp: {
+            /** @description The question at which it was left. */
+            at?: null | string;
+            /** @description Whether it was gone through to its end. */
+            done?: boolean;
+        };
+        MeasureUpAnswer: {
+            consequences: components["schemas"]["Consequence"][];
+            recipe: components["schemas"]["Recipe"];
+            filament: components["schemas"]["Filament"];
+        };
+        /** @description What a page needs to draw a part. */
+        MeshFacts: {
+            /** @description SHA-256 of the file. */
+            hash: string;
+            /**
+             * Format: int32
+             * @description Number of faces.
+             */
+            faces: number;
+            /**
+             * Format: int32
+             * @description Edges with no partner; 0 for a closed mesh.
+             */
+            openEdges: number;
+            /** @description Width, depth, height, mm. */
+            size: number[];
+            /** @description Rings [x, y] of its projection, its bounding box's middle at (0, 0); true to 0.05 mm. */
+            outline: number[][][];
+        };
+        /** @description How the machine moves. */
+        MotionFacts: {
+            layout?: null | components["schemas"]["MotionLayout"];
+            /** @description Facts by axis: x, y, z, e. */
+            axes?: components["schemas"]["Axes"];
+            corner?: null | components["schemas"]["Corner"];
+            /** @description Whether the limits are sent at the start of a print or stand in the firmware. */
+            limits?: components["schemas"]["LimitsUse"];
+        };
+        /** @enum {unknown} */
+        MotionLayout: "moving-bed" | "fixed-bed" | "crossed-belts" | "delta" | null;
+        /** @description A displacement on the bed, mm. */
+        Move: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /**
+             * Format: double
+             * @description Its length, mm.
+             */
+            length?: number;
+        };
+        /** @description One nozzle with its feed. */
+        Nozzle: {
+            /** @description Short name used by other facts. */
+            id: string;
+            /**
+             * Format: double
+             * @description Bore, mm.
+             */
+            diameter?: null | number;
+            /** @description What the nozzle is made of. */
+            material?: null | string;
+            offset?: null | components["schemas"]["Offset"];
+            /**
+             * Format: double
+             * @description Diameter of the filament fed to it, mm.
+             */
+            filamentDiameter?: null | number;
+            feed?: null | components["schemas"]["Feed"];
+            /**
+             * Format: double
+             * @description Highest allowed hot-end temperature, °C.
+             */
+            maxTemperature?: null | number;
+            /**
+             * Format: double
+             * @description Most plastic it melts, mm³/s.
+             */
+            maxFlow?: null | number;
+        };
+        /** @description Temperatures at the nozzle, °C. */
+        NozzleHeat: {
+            /**
+             * Format: double
+             * @description First layer.
+             */
+            first?: null | number;
+            /**
+             * Format: double
+             * @description Other layers.
+             */
+            others?: null | number;
+            /**
+             * Format: double
+             * @description While waiting.
+             */
+            standby?: null | number;
+            /**
+             * Format: double
+             * @description From here on it drips.
+             */
+            oozesFrom?: null | number;
+        };
+        /** @description A nozzle in a list. */
+        NozzleSummary: {
+            /** Format: double */
+            diameter: null | number;
+            material: null | string;
+        };
+        /** @description An offset in three directions, mm. */
+        Offset: {
+            /**
+             * Format: double
+             * @description To the right, mm.
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description To the back, mm.
+             */
+            y?: number;
+            /**
+             * Format: double
+             * @description Up, mm; a lower nozzle is negative.
+             */
+            z?: number;
+        };
+        /** @description A closed outline, mm. Keep-outs use the bed frame, bodies the head frame. */
+        Outline: components["schemas"]["OutlineRectangleOutline"] | components["schemas"]["OutlineCircleOutline"] | components["schemas"]["OutlineEllipseOutline"] | components["schemas"]["OutlinePolygonOutline"];
+        /** @description An outline in the file's own unit. */
+        OutlineAnswer: {
+            /** @description Corners [x, y], the front-left corner of the bounding box at (0, 0). */
+            points: number[][];
+            /** @description Along X and Y. */
+            size: number[];
+            /**
+             * Format: double
+             * @description What the file says of its unit; null where it says nothing.
+             */
+            millimetresPerUnit: null | number;
+        };
+        /** @description A circle about X, Y. */
+        OutlineCircleOutline: {
+            /** @enum {string} */
+            shape?: "circle";
+            /**
+             * Format: double
+             * @description Centre, mm.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Centre, mm.
+             */
+            y: number;
+            /**
+             * Format: double
+             * @description Radius, mm.
+             */
+            radius: number;
+        };
+        /** @description An ellipse by its bounding box; X, Y is the box's front-left corner. */
+        OutlineEllipseOutline: {
+            /** @enum {string} */
+            shape?: "ellipse";
+            /**
+             * Format: double
+             * @description Left edge of the bounding box, mm.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Front edge of the bounding box, mm.
+             */
+            y: number;
+            /**
+             * Format: double
+             * @description Size along X, mm.
+             */
+            width: number;
+            /**
+             * Format: double
+             * @description Size along Y, mm.
+             */
+            depth: number;
+        };
+        /** @description A simple polygon, at least three corners. */
+        OutlinePolygonOutline: {
+            /** @enum {string} */
+            shape?: "polygon";
+            /** @description Corners [x, y], mm, in either sense, not closed. */
+            points: number[][];
+        };
+        /** @description A rectangle; X, Y is its front-left corner. */
+        OutlineRectangleOutline: {
+            /** @enum {string} */
+            shape?: "rectangle";
+            /**
+             * Format: double
+             * @description Left edge, mm.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Front edge, mm.
+             */
+            y: number;
+            /**
+             * Format: double
+             * @description Size along X, mm.
+             */
+            width: number;
+            /**
+             * Format: double
+             * @description Size along Y, mm.
+             */
+            depth: number;
+        };
+        /** @description Whether one part fits. */
+        PartFit: {
+            name: string;
+            fits: boolean;
+            violations: components["schemas"]["Violation"][];
+        };
+        /** @description Ratios of size along the file's own axes. */
+        PartScale: {
+            /**
+             * Format: double
+             * @description Along X.
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description Along Y.
+             */
+            y?: number;
+            /**
+             * Format: double
+             * @description Along Z.
+             */
+            z?: number;
+        };
+        /** @description A pattern on its shelf. */
+        PatternHead: {
+            id: string;
+            /** Format: int32 */
+            version: number;
+            name: string;
+            about: string;
+            card: components["schemas"]["CardSummary"];
+        };
+        /** @description The pattern that a card was started from, and which version of it. */
+        PatternOrigin: {
+            /** @description Id of the pattern. */
+            id: string;
+            /**
+             * Format: int32
+             * @description Version of the pattern.
+             */
+            version: number;
+        };
+        PictureAnswer: {
+            hash: string;
+        };
+        /** @description What is drawn of the plate itself. */
+        Plate: {
+            /** @description Whether it is a picture or a mesh. */
+            kind: components["schemas"]["PlateKind"];
+            /** @description SHA-256 of the file, hexadecimal. */
+            file: string;
+            /** @description The file's name. */
+            name?: null | string;
+        };
+        /**
+         * @description What a plate's file is.
+         * @enum {unknown}
+         */
+        PlateKind: "picture" | "mesh";
+        /** @description A point, mm. */
+        Position: {
+            /**
+             * Format: double
+             * @description Along X, mm.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Along Y, mm.
+             */
+            y: number;
+        };
+        /** @description A levelling probe. */
+        Probe: {
+            kind?: null | components["schemas"]["ProbeKind"];
+            /**
+             * Format: double
+             * @description From the first nozzle to the right, mm.
+             */
+            x?: null | number;
+            /**
+             * Format: double
+             * @description From the first nozzle to the back, mm.
+             */
+            y?: null | number;
+        };
+        /** @enum {unknown} */
+        ProbeKind: "none" | "switch" | "touch-pin" | "inductive" | "nozzle-contact" | null;
+        /**
+         * @description Where a program came from.
+         * @enum {unknown}
+         */
+        ProgramOrigin: "sliced" | "file";
+        /** @description How far a long computation has come. */
+        Progress: {
+            /** @description What is being done, in words. */
+            step: string;
+            /**
+             * Format: int32
+             * @description How many are done.
+             */
+            done: number;
+            /**
+             * Format: int32
+             * @description Of how many.
+             */
+            of: number;
+        };
+        /** @description Print settings. */
+        Recipe: {
+            /** @description Always string Recipe.SchemaName once read. */
+            schema?: string;
+            /** @description What its owner calls it. */
+            name?: null | string;
+            /** @description Heights of layers. */
+            layers?: components["schemas"]["LayerSizes"];
+            /**
+             * Format: double
+             * @description Width of a line, mm.
+             */
+            lineWidth?: null | number;
+            /**
+             * Format: int32
+             * @description Lines along the contour.
+             */
+            walls?: number;
+            /**
+             * Format: int32
+             * @description Solid layers at the top.
+             */
+            topLayers?: number;
+            /**
+             * Format: int32
+             * @description Solid layers at the bottom.
+             */
+            bottomLayers?: number;
+            /** @description What fills the inside. */
+            infill?: components["schemas"]["Infill"];
+            /** @description Lines round everything, to get the flow going. */
+            skirt?: components["schemas"]["Skirt"];
+            /** @description Speeds by kind of line. */
+            speeds?: components["schemas"]["Speeds"];
+            /** @description Pulling back before a travel. */
+            retraction?: components["schemas"]["Retraction"];
+        };
+        /** @description Problem details (RFC 9457): why a request is refused, in a sentence, with the fields or findings that say where. */
+        Refusal: {
+            type?: null | string;
+            title?: null | string;
+            /** Format: int32 */
+            status?: null | number;
+            detail?: null | string;
+            instance?: null | string;
+            /** @description The fields that are wrong. */
+            errors?: components["schemas"]["FieldError"][];
+            /** @description What forbids it. */
+            findings?: components["schemas"]["Finding"][];
+        };
+        /** @description A region that parts must stay out of. */
+        RegionAnswer: {
+            /** @description Name of the keep-out it comes from. */
+            keepOut: string;
+            /** @description The body of the head that makes it; null for the nozzle itself. */
+            with: null | string;
+            /**
+             * Format: double
+             * @description It counts for what lies below this height, mm; null for any height.
+             */
+            below: null | number;
+            /** @description Outlines [x, y], mm, bed frame. */
+            rings: number[][][];
+        };
+        /** @description The plan of a card. */
+        RegionsAnswer: {
+            /** @description Outlines of the bed within its margin. */
+            usable: number[][][];
+            /** @description What parts must stay out of. */
+            regions: components["schemas"]["RegionAnswer"][];
+        };
+        /** @description Pulling filament back before a travel. */
+        Retraction: {
+            /**
+             * Format: double
+             * @description Length, mm of filament; 0 for none.
+             */
+            length?: number;
+            /**
+             * Format: double
+             * @description Speed, mm/s.
+             */
+            speed?: number;
+            /**
+             * Format: double
+             * @description Travels shorter than this go without, mm.
+             */
+            leastTravel?: number;
+            /**
+             * Format: double
+             * @description Lift of Z while travelling, mm.
+             */
+            lift?: number;
+        };
+        /** @description The owner's routines: G-code with Liquid. */
+        Routines: {
+            /** @description Before the first layer. */
+            start?: null | string;
+            /** @description Before every layer. */
+            beforeLayer?: null | string;
+            /** @description After every layer. */
+            afterLayer?: null | string;
+            /** @description At a change of tool. */
+            toolChange?: null | string;
+            /** @description After the last layer. */
+            end?: null | string;
+        };
+        RoutinesAnswer: {
+            start: string;
+            end: string;
+        };
+        /** @description One line of a program with what it does. */
+        RunLine: {
+            /**
+             * Format: int32
+             * @description Counted from 1.
+             */
+            line: number;
+            /** @description The line itself. */
+            text: string;
+            /**
+             * Format: double
+             * @description When it begins, s.
+             */
+            start: number;
+            /**
+             * Format: double
+             * @description How long it takes.
+             */
+            seconds: number;
+            /** @description What it does, in plain words. */
+            effect: string;
+            /** @description From x, y, z to x, y, z, mm, bed frame; null where nothing moves. */
+            path: null | number[];
+        };
+        /** @description What came of a trial's program. */
+        RunResult: {
+            /** @description Name of the job or of the file. */
+            name: string;
+            /** @description Where the program came from. */
+            origin: components["schemas"]["ProgramOrigin"];
+            /**
+             * Format: double
+             * @description Time on the machine; waits that never end count nothing.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description mm.
+             */
+            filament: number;
+            /**
+             * Format: double
+             * @description Mass; null where the density is not known.
+             */
+            grams: null | number;
+            /**
+             * Format: double
+             * @description In the owner's money; null where the price is not known.
+             */
+            cost: null | number;
+            extents: null | components["schemas"]["Extents"];
+            /**
+             * Format: int32
+             * @description Lines of the program.
+             */
+            lines: number;
+            /**
+             * Format: int32
+             * @description Size of the program.
+             */
+            bytes: number;
+            /**
+             * Format: int32
+             * @description Layers; 0 for a program brought as a file.
+             */
+            layers: number;
+            /**
+             * Format: double
+             * @description Seconds the computation took.
+             */
+            took: number;
+            /** @description Worst first. */
+            findings: components["schemas"]["Finding"][];
+        };
+        /**
+         * @description How bad a finding is.
+         * @enum {unknown}
+         */
+        Severity: "note" | "caution" | "stop";
+        /** @description Lines round the first layer's footprint. */
+        Skirt: {
+            /**
+             * Format: int32
+             * @description How many times round; 0 for none.
+             */
+            rounds?: number;
+            /**
+             * Format: double
+             * @description From the part to the nearest line's edge, mm.
+             */
+            gap?: number;
+        };
+        /** @description One message of a slicing in progress; the last has the run or the refusal. */
+        SliceMessage: {
+            progress?: null | components["schemas"]["Progress"];
+            run?: null | components["schemas"]["StoredRun"];
+            refusal?: null | components["schemas"]["Refusal"];
+        };
+        /**
+         * @description Ways to know a fact.
+         * @enum {unknown}
+         */
+        SourceKind: "rating-plate" | "measured" | "reported-by-firmware" | "carried-over" | "assumed";
+        /** @description Speeds, mm/s. */
+        Speeds: {
+            /**
+             * Format: double
+             * @description Outermost wall.
+             */
+            outerWall?: number;
+            /**
+             * Format: double
+             * @description Other walls.
+             */
+            innerWall?: number;
+            /**
+             * Format: double
+             * @description Solid fill.
+             */
+            solid?: number;
+            /**
+             * Format: double
+             * @description Sparse infill.
+             */
+            infill?: number;
+            /**
+             * Format: double
+             * @description Moves without plastic.
+             */
+            travel?: number;
+            /**
+             * Format: double
+             * @description Everything on the first layer.
+             */
+            firstLayer?: number;
+        };
+        /** @description A stored document. */
+        StoredOfCard: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Format: uint32
+             * @description What a save must name to show that it saw this state.
+             */
+            version: number;
+            /**
+             * Format: date-time
+             * @description When the draft was last saved.
+             */
+            savedAt: string;
+            /** @description The draft. */
+            document: components["schemas"]["Card"];
+        };
+        /** @description A stored document. */
+        StoredOfFilament: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Format: uint32
+             * @description What a save must name to show that it saw this state.
+             */
+            version: number;
+            /**
+             * Format: date-time
+             * @description When the draft was last saved.
+             */
+            savedAt: string;
+            /** @description The draft. */
+            document: components["schemas"]["Filament"];
+        };
+        /** @description A stored document. */
+        StoredOfRecipe: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Format: uint32
+             * @description What a save must name to show that it saw this state.
+             */
+            version: number;
+            /**
+             * Format: date-time
+             * @description When the draft was last saved.
+             */
+            savedAt: string;
+            /** @description The draft. */
+            document: components["schemas"]["Recipe"];
+        };
+        /** @description A stored document. */
+        StoredOfTrial: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Format: uint32
+             * @description What a save must name to show that it saw this state.
+             */
+            version: number;
+            /**
+             * Format: date-time
+             * @description When the draft was last saved.
+             */
+            savedAt: string;
+            /** @description The draft. */
+            document: components["schemas"]["Trial"];
+        };
+        /** @description The last program of a trial, as stored. */
+        StoredRun: {
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /** @description What came of it. */
+            result: components["schemas"]["RunResult"];
+        };
+        /** @description A tilt, degrees, right-handed. */
+        Tilt: {
+            /**
+             * Format: double
+             * @description About X, first.
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description About Y, second.
+             */
+            y?: number;
+        };
+        /** @description Parts on a card's bed with a filament and a recipe. */
+        Trial: {
+            /** @description Always string Trial.SchemaName once read. */
+            schema?: string;
+            /** @description What its owner calls it. */
+            name?: null | string;
+            /**
+             * Format: uuid
+             * @description Id of the card's document.
+             */
+            card?: null | string;
+            /**
+             * Format: uuid
+             * @description Id of the filament's document.
+             */
+            filament?: null | string;
+            /**
+             * Format: uuid
+             * @description Id of the recipe's document.
+             */
+            recipe?: null | string;
+            /** @description What lies on the bed. */
+            parts?: components["schemas"]["TrialPart"][];
+            limits?: null | components["schemas"]["TrialLimits"];
+        };
+        /** @description Which card and recipe, and where the parts stand now. */
+        TrialFitQuestion: {
+            card?: null | components["schemas"]["Card"];
+            recipe?: null | components["schemas"]["Recipe"];
+            /** @description The parts; file is a hash. */
+            parts?: components["schemas"]["TrialPart"][];
+            limits?: null | components["schemas"]["TrialLimits"];
+            /** @description Whether curing moves are computed too. */
+            cure?: boolean;
+        };
+        /** @description Limits of one trial; they only ever tighten the card's. */
+        TrialLimits: {
+            /**
+             * Format: double
+             * @description Highest part, mm.
+             */
+            height?: null | number;
+            /**
+             * Format: double
+             * @description Strip along the bed's edge that is not used, mm.
+             */
+            margin?: null | number;
+            /** @description Further regions to stay out of, bed frame. */
+            keepOuts?: components["schemas"]["KeepOut"][];
+        };
+        /** @description One part and where it lies. */
+        TrialPart: {
+            /** @description Its name on the sheet. */
+            name: string;
+            /** @description SHA-256 of the mesh file, hexadecimal; or the file's name in a multipart job. */
+            file: string;
+            /**
+             * Format: double
+             * @description Middle of the turned part's bounding box, mm, bed frame.
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description Middle of the turned part's bounding box, mm, bed frame.
+             */
+            y?: number;
+            /**
+             * Format: double
+             * @description Turn about Z, degrees, counter-clockwise.
+             */
+            turn?: number;
+            tilt?: null | components["schemas"]["Tilt"];
+            scale?: null | components["schemas"]["PartScale"];
+        };
+        /** @description How much is taken, bytes. */
+        UploadLimits: {
+            /** Format: int64 */
+            mesh: number;
+            /** Format: int64 */
+            gcode: number;
+        };
+        /** @description Limits of use below the machine's own; they never overwrite it. */
+        UseLimits: {
+            /**
+             * Format: double
+             * @description Highest part, mm.
+             */
+            height?: null | number;
+            /**
+             * Format: double
+             * @description Strip along the bed's edge that is not used, mm.
+             */
+            margin?: null | number;
+            edges?: null | components["schemas"]["EdgeMargins"];
+            /** @description The reason for the height. */
+            why?: null | string;
+            /** @description The reason for the margins. */
+            marginWhy?: null | string;
+        };
+        /** @description One way in which a part does not fit. */
+        Violation: {
+            /** @description What is violated. */
+            kind: components["schemas"]["ViolationKind"];
+            /** @description Name of the keep-out or the other part; null for bed, reach and height. */
+            with: null | string;
+            /** @description The body of the head that is in the way, where it is not the nozzle itself. */
+            by: null | string;
+            /**
+             * Format: double
+             * @description The least distance by which it would have to be further away to end this violation alone, mm; for the height, what is too much.
+             */
+            distance: number;
+            move: null | components["schemas"]["Move"];
+            /** @description All of it in a sentence. */
+            message: string;
+        };
+        /**
+         * @description Why a part does not fit.
+         * @enum {unknown}
+         */
+        ViolationKind: "bed" | "reach" | "height" | "keep-out" | "part";
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
-export type $defs = Record<string, never>
-export type operations = Record<string, never>
+export type $defs = Record<string, never>;
+export type operations = Record<string, never>;

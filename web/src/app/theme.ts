@@ -38,7 +38,10 @@ export const theme = createTheme({
     MuiButtonBase: { defaultProps: { disableRipple: true } },
     MuiButton: {
       defaultProps: { size: 'small', disableElevation: true, variant: 'outlined' },
-      styleOverrides: { root: { paddingBlock: 3, minWidth: 0, lineHeight: 1.5 }, outlined: { borderColor: 'currentColor' } },
+      styleOverrides: {
+        root: { paddingBlock: 3, minWidth: 0, lineHeight: 1.5, whiteSpace: 'nowrap', flex: 'none' },
+        outlined: { borderColor: 'currentColor' },
+      },
     },
     MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none' } } },
     MuiMenu: { styleOverrides: { paper: { border: '1px solid var(--ink)' } } },

@@ -11,6 +11,7 @@ import { useUndoKeys } from '../document/useUndoKeys'
 import { CardContext } from './CardContext'
 import { CardSheet } from './CardSheet'
 import { RoutinesTab } from '../routines/RoutinesTab'
+import { MeasureUpTab } from '../measure-up/MeasureUpTab'
 import { TrialsTab } from './TrialsTab'
 import './card.css'
 
@@ -44,11 +45,13 @@ function OpenCardPage({ store }: { store: StoreApi<DocumentState<Card>> }) {
             <NavLink to={home} end>
               Sheet
             </NavLink>
+            <NavLink to={`${home}/measure-up`}>Measure up</NavLink>
             <NavLink to={`${home}/routines`}>Routines</NavLink>
             <NavLink to={`${home}/trials`}>Trials</NavLink>
           </nav>
           <Routes>
             <Route index element={<CardSheet />} />
+            <Route path="measure-up/*" element={<MeasureUpTab />} />
             <Route path="routines" element={<RoutinesTab />} />
             <Route path="trials" element={<TrialsTab />} />
           </Routes>

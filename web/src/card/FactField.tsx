@@ -1,17 +1,31 @@
+import { useState } from 'react'
+import type { Position, SourceKind } from '../api/client'
 import { valueAt, withValue } from '../document/pointer'
 import { bedSize } from '../drawing/outline'
 import { NumberField } from '../units/NumberField'
 import { useCard } from './CardContext'
-import { originPlace, originPlaces, resized, type Fact } from './facts'
+import { bedOfShape, originPlaces, placeOf, resized, type Fact } from './facts'
+import { known } from './sources'
+
+interface FactFieldProps {
+  fact: Fact
+  /** How a value typed here is known; noted as its source. */
+  knownBy?: SourceKind
+}
 
 /** The field in which a fact is typed or chosen. */
-export function FactField({ fact }: { fact: Fact }) {
-  const { document: card, set, change, limits, errors } = useCard()
+export function FactField({ fact, knownBy }: FactFieldProps) {
+  const { document: card, change, limits, errors } = useCard()
   const value = valueAt(card, fact.pointer)
   const write = (next: unknown) =>
-    fact.pointer.startsWith('/envelope/bed/')
-      ? change((before) => resized(before, withValue(before, fact.pointer, next)), fact.pointer)
-      : set(fact.pointer, next)
+    change((before) => {
+      const after =
+        fact.pointer === '/envelope/bed/shape'
+          ? withValue(before, '/envelope/bed', bedOfShape(before.envelope?.bed, next as string | undefined))
+          : withValue(before, fact.pointer, next)
+      const sized = fact.pointer.startsWith('/envelope/bed/') ? resized(before, after) : after
+      return knownBy ? known(sized, [fact.pointer], knownBy) : sized
+    }, fact.pointer)
 
   switch (fact.kind) {
     case 'number':
@@ -32,11 +46,13 @@ export function FactField({ fact }: { fact: Fact }) {
           className="plain-field"
           aria-label={fact.label}
           value={(value as string | undefined) ?? ''}
-          onChange={(event) => set(fact.pointer, event.target.value || undefined)}
+          onChange={(event) => write(event.target.value || undefined)}
         />
       )
     case 'origin':
-      return <OriginField />
+      return <PlaceField value={card.envelope?.origin} pointer={fact.pointer} label="origin" onChange={write} />
+    case 'home':
+      return <PlaceField value={card.envelope?.home} pointer={fact.pointer} label="home" onChange={write} />
     default: {
       const choices =
         fact.kind === 'yes-no'
@@ -68,26 +84,37 @@ export function FactField({ fact }: { fact: Fact }) {
   }
 }
 
-function OriginField() {
-  const { document: card, set, limits } = useCard()
+interface PlaceFieldProps {
+  value: Position | null | undefined
+  pointer: string
+  label: string
+  onChange: (place: Position | undefined) => void
+}
+
+/** A place on the bed: a corner, the centre, or anywhere by numbers. */
+function PlaceField({ value, pointer, label, onChange }: PlaceFieldProps) {
+  const { document: card, limits } = useCard()
   const { width, depth } = bedSize(card.envelope?.bed)
-  const origin = card.envelope?.origin
-  const place = originPlace(card)
-  const free = Boolean(origin) && !place
+  const [elsewhere, setElsewhere] = useState(false)
+  const place = elsewhere ? undefined : placeOf(card, value)
+  const free = Boolean(value) && !place
   return (
     <span className="origin-field">
       <select
         className="plain-field"
-        aria-label="origin"
+        aria-label={label}
         value={place?.value ?? (free ? 'free' : '')}
         disabled={!width || !depth}
         onChange={(event) => {
           const chosen = originPlaces(card).find((p) => p.value === event.target.value)
-          if (chosen) set('/envelope/origin', chosen.at(width!, depth!))
-          else set('/envelope/origin', { x: (origin?.x ?? 0) + 1, y: origin?.y ?? 0 })
+          setElsewhere(event.target.value === 'free')
+          if (event.target.value === '') onChange(undefined)
+          else onChange(chosen ? chosen.at(width!, depth!) : (value ?? { x: 0, y: 0 }))
         }}
       >
-        {!origin && <option value="">{width && depth ? '? not answered' : 'after the size'}</option>}
+        {(!value || label === 'home') && (
+          <option value="">{!width || !depth ? 'after the size' : label === 'home' ? 'at the origin' : '? not answered'}</option>
+        )}
         {originPlaces(card).map((choice) => (
           <option key={choice.value} value={choice.value}>
             {choice.label}
@@ -95,21 +122,21 @@ function OriginField() {
         ))}
         <option value="free">elsewhere</option>
       </select>
-      {free && (
+      {free && value && (
         <span className="pair">
           <NumberField
-            value={origin!.x}
-            label="origin X"
-            limits={limits('/envelope/origin/x')}
+            value={value.x}
+            label={`${label} X`}
+            limits={limits(`${pointer}/x`)}
             required
-            onChange={(x) => set('/envelope/origin/x', x)}
+            onChange={(x) => x !== undefined && onChange({ ...value, x })}
           />
           <NumberField
-            value={origin!.y}
-            label="origin Y"
-            limits={limits('/envelope/origin/y')}
+            value={value.y}
+            label={`${label} Y`}
+            limits={limits(`${pointer}/y`)}
             required
-            onChange={(y) => set('/envelope/origin/y', y)}
+            onChange={(y) => y !== undefined && onChange({ ...value, y })}
           />
         </span>
       )}

@@ -5,6 +5,7 @@ import { bedSize, outlineBox } from '../drawing/outline'
 import { SeverityMark } from '../findings/SeverityMark'
 import { NumberField } from '../units/NumberField'
 import { useCard } from './CardContext'
+import { OutlineDialog } from './OutlineDialog'
 import { SourceMark } from './SourceMark'
 
 const kinds: { value: KeepOut['kind']; label: string; about: string }[] = [
@@ -93,6 +94,7 @@ export function KeepOutRows({ findings }: { findings: Finding[] }) {
 
 function KeepOutFields({ keepOut, pointer, onRemoved }: { keepOut: KeepOut; pointer: string; onRemoved: () => void }) {
   const { set, limits, errors } = useCard()
+  const [corners, setCorners] = useState(false)
   const number = (field: string, label: string, value: number | null | undefined, required = true) => (
     <label className="small-field">
       {label}
@@ -137,10 +139,11 @@ function KeepOutFields({ keepOut, pointer, onRemoved }: { keepOut: KeepOut; poin
           <option value="rectangle">rectangle</option>
           <option value="circle">circle</option>
           {keepOut.outline.shape === 'ellipse' && <option value="ellipse">ellipse</option>}
-          {keepOut.outline.shape === 'polygon' && <option value="polygon">polygon</option>}
+          <option value="polygon">polygon</option>
         </select>
       </label>
       {keepOut.kind === 'obstacle' && number('top', 'top above plate', keepOut.top, false)}
+      {number('tolerance', 'may be off by', keepOut.tolerance, false)}
       {keepOut.outline.shape === 'circle' ? (
         <>
           {number('outline/x', 'centre X', keepOut.outline.x)}
@@ -148,7 +151,12 @@ function KeepOutFields({ keepOut, pointer, onRemoved }: { keepOut: KeepOut; poin
           {number('outline/radius', 'radius', keepOut.outline.radius)}
         </>
       ) : keepOut.outline.shape === 'polygon' ? (
-        <span className="quiet">{keepOut.outline.points.length} corners</span>
+        <span className="small-field wide">
+          {keepOut.outline.points.length} corners
+          <button className="link" onClick={() => setCorners(true)}>
+            type, paste or take them from a file
+          </button>
+        </span>
       ) : (
         <>
           {number('outline/x', 'left edge', outlineBox(keepOut.outline).x)}
@@ -156,6 +164,16 @@ function KeepOutFields({ keepOut, pointer, onRemoved }: { keepOut: KeepOut; poin
           {number('outline/width', 'width', outlineBox(keepOut.outline).width)}
           {number('outline/depth', 'depth', outlineBox(keepOut.outline).depth)}
         </>
+      )}
+      {corners && keepOut.outline.shape === 'polygon' && (
+        <OutlineDialog
+          title={keepOut.name}
+          points={keepOut.outline.points}
+          onClose={(points) => {
+            setCorners(false)
+            if (points) set(`${pointer}/outline/points`, points)
+          }}
+        />
       )}
       <Button
         onClick={() => {
@@ -172,7 +190,16 @@ function KeepOutFields({ keepOut, pointer, onRemoved }: { keepOut: KeepOut; poin
 /** An outline of another shape that covers the same place. */
 function reshaped(outline: Outline, shape: string): Outline {
   const { x, y, width, depth } = outlineBox(outline)
-  return shape === 'circle'
-    ? { shape: 'circle', x: x + width / 2, y: y + depth / 2, radius: Math.min(width, depth) / 2 }
-    : { shape: 'rectangle', x, y, width, depth }
+  if (shape === 'circle') return { shape, x: x + width / 2, y: y + depth / 2, radius: Math.min(width, depth) / 2 }
+  if (shape === 'polygon')
+    return {
+      shape,
+      points: [
+        [x, y],
+        [x + width, y],
+        [x + width, y + depth],
+        [x, y + depth],
+      ],
+    }
+  return { shape: 'rectangle', x, y, width, depth }
 }

@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import type { Finding } from '../api/client'
 import { valueAt } from '../document/pointer'
 import { SeverityMark } from '../findings/SeverityMark'
@@ -5,13 +6,37 @@ import { useCard } from './CardContext'
 import { FactField } from './FactField'
 import { groups, type Fact } from './facts'
 import { KeepOutRows } from './KeepOutRows'
+import { PlateRows } from './PlateRows'
 import { SourceMark } from './SourceMark'
 
 /** The list of facts, each keyed by a letter to the drawing. */
 export function Schedule({ findings }: { findings: Finding[] }) {
   const { document: card, set } = useCard()
+  const [text, setText] = useState('')
+  const [only, setOnly] = useState<'all' | 'findings' | 'unconfirmed'>('all')
+  const isShown = (fact: Fact) =>
+    (fact.when?.(card) ?? true) &&
+    (text === '' || `${fact.letter ?? ''} ${fact.label} ${fact.hint ?? ''}`.toLowerCase().includes(text.toLowerCase())) &&
+    (only !== 'findings' || findings.some((finding) => !finding.accepted && finding.pointer?.startsWith(fact.pointer))) &&
+    (only !== 'unconfirmed' || card.sources?.[fact.pointer]?.source === 'assumed')
+  const filtered = text !== '' || only !== 'all'
   return (
     <section className="schedule" aria-label="Schedule">
+      <div className="schedule-filter">
+        <input
+          className="plain-field"
+          data-search
+          value={text}
+          placeholder="Find a fact"
+          aria-label="Find a fact"
+          onChange={(event) => setText(event.target.value)}
+        />
+        <select className="sorter" aria-label="Which facts" value={only} onChange={(event) => setOnly(event.target.value as typeof only)}>
+          <option value="all">all</option>
+          <option value="findings">with findings</option>
+          <option value="unconfirmed">unconfirmed</option>
+        </select>
+      </div>
       <label className="fact name-row" data-pointer="/name">
         <span className="letter" />
         <span className="label">name</span>
@@ -24,7 +49,8 @@ export function Schedule({ findings }: { findings: Finding[] }) {
         />
       </label>
       {groups.map((group) => {
-        const facts = group.facts.filter((fact) => fact.when?.(card) ?? true)
+        const facts = group.facts.filter(isShown)
+        if (filtered && facts.length === 0) return null
         return (
           <section key={group.name} aria-label={group.name}>
             <div className="group-line">
@@ -34,7 +60,8 @@ export function Schedule({ findings }: { findings: Finding[] }) {
             {facts.map((fact) => (
               <FactRow key={fact.pointer} fact={fact} findings={findings} />
             ))}
-            {group.name === 'Envelope' && <KeepOutRows findings={findings} />}
+            {group.name === 'Envelope' && !filtered && <PlateRows />}
+            {group.name === 'Envelope' && !filtered && <KeepOutRows findings={findings} />}
           </section>
         )
       })}

@@ -5,17 +5,20 @@ import { Frame } from '../drawing/Frame'
 import { Hatches } from '../drawing/Hatches'
 import { HeadSection } from '../drawing/HeadSection'
 import { BesideA4, Legend, legendLine } from '../drawing/Aside'
-import { bedSize, outlineBox } from '../drawing/outline'
+import { bedSize, outlineBox, outlinePath } from '../drawing/outline'
 import { Plan } from '../drawing/Plan'
 import { spread } from '../drawing/spread'
 import { TitleBlock, titleBlockHeight } from '../drawing/TitleBlock'
 import { useSize } from '../drawing/useSize'
+import { useZoom } from '../drawing/useZoom'
 import { fromX, fromY, toX, toY, type View } from '../drawing/view'
 import { plain } from '../units/format'
 import { NumberField } from '../units/NumberField'
 import { withValue } from '../document/pointer'
 import { useCard } from './CardContext'
 import { resized } from './facts'
+import { KeepOutGrips } from './KeepOutGrips'
+import { snapped } from './snap'
 import { useRegions } from './useRegions'
 import '../drawing/drawing.css'
 
@@ -37,7 +40,11 @@ export function SheetDrawing() {
   const { width, depth } = bedSize(card.envelope?.bed)
   const height = card.envelope?.height ?? undefined
   const layout = placed(w, h, width ?? unknown, depth ?? unknown, height ?? unknown)
-  const { plan, front } = layout
+  const zoom = useZoom()
+  const [plan, front] = [zoom.zoomed(layout.plan), zoom.zoomed(layout.front)]
+  const [tool, setTool] = useState(false)
+  const [rubber, setRubber] = useState<{ from: [number, number]; to: [number, number] }>()
+  const [picked, setPicked] = useState<number>()
   const [bw, bd, bh] = [width ?? unknown, depth ?? unknown, height ?? unknown]
   const origin = card.envelope?.origin
   const keepOut = lit?.startsWith('/envelope/keepOuts/') ? Number(lit.split('/')[3]) : undefined
@@ -47,66 +54,113 @@ export function SheetDrawing() {
     onPoint: (on: boolean) => light(on ? pointer : undefined),
     onEdit: () => setEditing({ pointer, label, ...at }),
   })
-  const move = (event: PointerEvent<SVGSVGElement>) => {
+  const at = (event: PointerEvent<SVGSVGElement>): [number, number] => {
     const box = event.currentTarget.getBoundingClientRect()
-    const [x, y] = [fromX(plan, event.clientX - box.left), fromY(plan, event.clientY - box.top)]
+    return [fromX(plan, event.clientX - box.left), fromY(plan, event.clientY - box.top)]
+  }
+  const onRaster = (event: PointerEvent<SVGSVGElement>): [number, number] => {
+    const [x, y] = at(event)
+    const step = event.shiftKey ? 5 : 1
+    return [snapped(x, step), snapped(y, step)]
+  }
+  const down = (event: PointerEvent<SVGSVGElement>) => {
+    if (!tool) {
+      setPicked(undefined)
+      return zoom.handlers.onPointerDown(event)
+    }
+    event.currentTarget.setPointerCapture(event.pointerId)
+    setRubber({ from: onRaster(event), to: onRaster(event) })
+  }
+  const move = (event: PointerEvent<SVGSVGElement>) => {
+    const [x, y] = at(event)
     setUnder(width && depth && x >= 0 && y >= 0 && x <= width && y <= depth ? { x, y } : undefined)
+    if (rubber) setRubber({ ...rubber, to: onRaster(event) })
+    else zoom.handlers.onPointerMove(event)
+  }
+  const up = () => {
+    zoom.handlers.onPointerUp()
+    if (!rubber) return
+    const outline = rectangleOf(rubber)
+    setRubber(undefined)
+    setTool(false)
+    if (outline.width < 1 || outline.depth < 1) return
+    const keepOuts = card.envelope?.keepOuts ?? []
+    change((before) => ({
+      ...before,
+      envelope: { ...before.envelope, keepOuts: [...keepOuts, { name: `keep-out ${keepOuts.length + 1}`, kind: 'reserved', outline }] },
+    }))
+    setPicked(keepOuts.length)
   }
 
   return (
-    <div className="sheet" ref={ref}>
+    <div className={tool ? 'sheet drawing-keep-out' : 'sheet'} ref={ref}>
       {w > 0 && (
         <svg
           className="drawing"
           viewBox={`0 0 ${w} ${h}`}
           role="img"
           aria-label={`Drawing of ${card.name || 'this card'}`}
+          onWheel={zoom.handlers.onWheel}
+          onPointerDown={down}
           onPointerMove={move}
+          onPointerUp={up}
+          onPointerCancel={up}
           onPointerLeave={() => setUnder(undefined)}
         >
           <Hatches>
             <Frame width={w} height={h} />
-            <text x={toX(front, bw / 2)} y={toY(front, bh) - 12} textAnchor="middle" className="title">
-              FRONT
-            </text>
-            <Elevation card={card} view={front} lit={keepOut} />
-            <text x={toX(plan, bw / 2)} y={toY(plan, bd) - 10} textAnchor="middle" className="title">
-              FROM ABOVE
-            </text>
-            <Plan
-              card={card}
-              view={plan}
-              regions={regions}
-              usable={usable}
-              lit={keepOut}
-              onPoint={(i) => light(i === undefined ? undefined : `/envelope/keepOuts/${i}`)}
-            />
-            <Dimension
-              letter="C"
-              from={[toX(front, 0), toY(front, bh)]}
-              to={[toX(front, 0), toY(front, 0)]}
-              at={toX(front, 0) - 44}
-              {...dimension('/envelope/height', height, 'height', { x: toX(front, 0) - 44, y: toY(front, bh / 2) })}
-            />
-            {width !== undefined && (
-              <Dimension
-                letter="A"
-                from={[toX(plan, 0), toY(plan, 0)]}
-                to={[toX(plan, bw), toY(plan, 0)]}
-                at={toY(plan, 0) + 34}
-                {...dimension('/envelope/bed/width', width, 'width', { x: toX(plan, bw / 2), y: toY(plan, 0) + 34 })}
+            <svg
+              x={border}
+              y={border}
+              width={Math.max(1, layout.right - 12 - border)}
+              height={Math.max(1, h - 2 * border)}
+              viewBox={`${border} ${border} ${Math.max(1, layout.right - 12 - border)} ${Math.max(1, h - 2 * border)}`}
+            >
+              <text x={toX(front, bw / 2)} y={toY(front, bh) - 12} textAnchor="middle" className="title">
+                FRONT
+              </text>
+              <Elevation card={card} view={front} lit={keepOut} />
+              <text x={toX(plan, bw / 2)} y={toY(plan, bd) - 10} textAnchor="middle" className="title">
+                FROM ABOVE
+              </text>
+              <Plan
+                card={card}
+                view={plan}
+                regions={regions}
+                usable={usable}
+                lit={keepOut}
+                onPoint={(i) => light(i === undefined ? undefined : `/envelope/keepOuts/${i}`)}
+                onPick={tool ? undefined : setPicked}
               />
-            )}
-            {depth !== undefined && (
               <Dimension
-                letter="B"
-                from={[toX(plan, 0), toY(plan, bd)]}
-                to={[toX(plan, 0), toY(plan, 0)]}
-                at={toX(plan, 0) - 44}
-                {...dimension('/envelope/bed/depth', depth, 'depth', { x: toX(plan, 0) - 44, y: toY(plan, bd / 2) })}
+                letter="C"
+                from={[toX(front, 0), toY(front, bh)]}
+                to={[toX(front, 0), toY(front, 0)]}
+                at={toX(front, 0) - 44}
+                {...dimension('/envelope/height', height, 'height', { x: toX(front, 0) - 44, y: toY(front, bh / 2) })}
               />
-            )}
-            <Leaders layout={layout} keepOut={keepOut} />
+              {width !== undefined && (
+                <Dimension
+                  letter="A"
+                  from={[toX(plan, 0), toY(plan, 0)]}
+                  to={[toX(plan, bw), toY(plan, 0)]}
+                  at={toY(plan, 0) + 34}
+                  {...dimension('/envelope/bed/width', width, 'width', { x: toX(plan, bw / 2), y: toY(plan, 0) + 34 })}
+                />
+              )}
+              {depth !== undefined && (
+                <Dimension
+                  letter="B"
+                  from={[toX(plan, 0), toY(plan, bd)]}
+                  to={[toX(plan, 0), toY(plan, 0)]}
+                  at={toX(plan, 0) - 44}
+                  {...dimension('/envelope/bed/depth', depth, 'depth', { x: toX(plan, 0) - 44, y: toY(plan, bd / 2) })}
+                />
+              )}
+              {picked !== undefined && <KeepOutGrips index={picked} view={plan} />}
+              {rubber && <path d={outlinePath(rectangleOf(rubber), plan)} className="rubber" />}
+            </svg>
+            {!zoom.isZoomed && <Leaders layout={layout} keepOut={keepOut} />}
             <HeadSection card={card} x={layout.right} y={border + 30} width={side - 16} height={layout.headHeight} />
             <BesideA4 card={card} x={layout.right} y={layout.a4Top} width={side - 100} height={layout.a4Height} />
             <Legend card={card} x={layout.right} y={layout.a4Top + layout.a4Height + 28} />
@@ -120,6 +174,22 @@ export function SheetDrawing() {
           </Hatches>
         </svg>
       )}
+      <div className="sheet-keys">
+        <button
+          className="key"
+          aria-pressed={tool}
+          disabled={!width || !depth}
+          title="drag on the plan; with Shift in steps of 5 mm"
+          onClick={() => setTool(!tool)}
+        >
+          draw a keep-out
+        </button>
+        {zoom.isZoomed && (
+          <button className="key" onClick={zoom.fit}>
+            fit
+          </button>
+        )}
+      </div>
       {editing && (
         <form
           className="over"
@@ -140,6 +210,17 @@ export function SheetDrawing() {
       )}
     </div>
   )
+}
+
+/** The rectangle between two corners. */
+function rectangleOf({ from, to }: { from: [number, number]; to: [number, number] }) {
+  return {
+    shape: 'rectangle' as const,
+    x: Math.min(from[0], to[0]),
+    y: Math.min(from[1], to[1]),
+    width: Math.abs(from[0] - to[0]),
+    depth: Math.abs(from[1] - to[1]),
+  }
 }
 
 interface Layout {

@@ -1,4 +1,4 @@
-import type { Card } from '../api/client'
+import type { Bed, Card, Position } from '../api/client'
 import { bedSize } from '../drawing/outline'
 
 /** A choice among words. */
@@ -13,7 +13,7 @@ export interface Fact {
   label: string
   /** Keys it to the drawing. */
   letter?: string
-  kind: 'number' | 'text' | 'choice' | 'yes-no' | 'origin'
+  kind: 'number' | 'text' | 'choice' | 'yes-no' | 'origin' | 'home'
   choices?: Choice[]
   /** A card without it cannot be sliced; nothing fills it in silence. */
   needed?: boolean
@@ -30,6 +30,8 @@ export interface FactGroup {
 }
 
 const round = (card: Card) => card.envelope?.bed?.shape === 'ellipse'
+const margins = (card: Card) => card.envelope?.use?.margin !== undefined && card.envelope.use.margin !== null
+const sized = (card: Card) => card.envelope?.bed?.shape !== 'polygon'
 const heated = (card: Card) => card.envelope?.heated === true
 
 /** The schedule, in the order of the sheet. A fact is one entry here and one member of the document. */
@@ -45,6 +47,7 @@ export const groups: FactGroup[] = [
         choices: [
           { value: 'rectangle', label: 'rectangle' },
           { value: 'ellipse', label: 'round or oval' },
+          { value: 'polygon', label: 'any outline' },
         ],
       },
       {
@@ -53,9 +56,10 @@ export const groups: FactGroup[] = [
         letter: 'A',
         kind: 'number',
         needed: true,
+        when: sized,
         hint: 'left to right, where plastic may lie',
       },
-      { pointer: '/envelope/bed/depth', label: 'depth', letter: 'B', kind: 'number', needed: true, hint: 'front to back' },
+      { pointer: '/envelope/bed/depth', label: 'depth', letter: 'B', kind: 'number', needed: true, when: sized, hint: 'front to back' },
       {
         pointer: '/envelope/height',
         label: 'height',
@@ -66,12 +70,19 @@ export const groups: FactGroup[] = [
       },
       { pointer: '/envelope/origin', label: 'origin', letter: 'D', kind: 'origin', needed: true, hint: 'where the machine counts X 0 Y 0' },
       { pointer: '/envelope/use/height', label: 'use up to', kind: 'number', hint: 'a limit of your own below the height' },
+      { pointer: '/envelope/use/why', label: 'why no higher', kind: 'text', when: (card) => Boolean(card.envelope?.use?.height) },
       { pointer: '/envelope/use/margin', label: 'margin all round', letter: 'E', kind: 'number' },
+      { pointer: '/envelope/use/edges/left', label: 'more at the left', kind: 'number', when: margins },
+      { pointer: '/envelope/use/edges/right', label: 'more at the right', kind: 'number', when: margins },
+      { pointer: '/envelope/use/edges/front', label: 'more at the front', kind: 'number', when: margins },
+      { pointer: '/envelope/use/edges/back', label: 'more at the back', kind: 'number', when: margins },
+      { pointer: '/envelope/use/marginWhy', label: 'why a margin', kind: 'text', when: margins },
       {
-        pointer: '/envelope/use/why',
-        label: 'why less',
-        kind: 'text',
-        when: (card) => Boolean(card.envelope?.use?.height ?? card.envelope?.use?.margin),
+        pointer: '/envelope/home',
+        label: 'home',
+        letter: 'H',
+        kind: 'home',
+        hint: 'where X and Y stand after homing, if not at the origin',
       },
     ],
   },
@@ -88,9 +99,47 @@ export const groups: FactGroup[] = [
         needed: true,
         hint: 'by caliper: about 1.75 or 2.85',
       },
+      {
+        pointer: '/head/nozzles/0/feed/kind',
+        label: 'feed',
+        kind: 'choice',
+        hint: 'where the filament drive sits',
+        choices: [
+          { value: 'direct', label: 'direct, on the head' },
+          { value: 'long-tube', label: 'long tube, on the frame' },
+        ],
+      },
       { pointer: '/head/nozzles/0/maxTemperature', label: 'hot end rated to', kind: 'number' },
       { pointer: '/head/nozzles/0/maxFlow', label: 'melts up to', kind: 'number' },
+      {
+        pointer: '/head/probe/kind',
+        label: 'probe',
+        kind: 'choice',
+        choices: [
+          { value: 'none', label: 'none' },
+          { value: 'switch', label: 'switch' },
+          { value: 'touch-pin', label: 'touch pin' },
+          { value: 'inductive', label: 'inductive' },
+          { value: 'nozzle-contact', label: 'the nozzle itself' },
+        ],
+      },
       { pointer: '/head/clearance', label: 'clearance', hint: 'room kept between head and anything that stands', kind: 'number' },
+    ],
+  },
+  {
+    name: 'Motion',
+    facts: [
+      {
+        pointer: '/motion/layout',
+        label: 'kind of motion',
+        kind: 'choice',
+        choices: [
+          { value: 'moving-bed', label: 'moving bed' },
+          { value: 'fixed-bed', label: 'fixed bed, belts' },
+          { value: 'crossed-belts', label: 'crossed belts' },
+          { value: 'delta', label: 'delta' },
+        ],
+      },
     ],
   },
   {
@@ -138,6 +187,9 @@ export const groups: FactGroup[] = [
   },
 ]
 
+/** The fact at a pointer. */
+export const factAt = (pointer: string): Fact | undefined => groups.flatMap((group) => group.facts).find((fact) => fact.pointer === pointer)
+
 /** The letter of the fact at a pointer, or of the nearest fact above it. */
 export function letterOf(pointer: string): string | undefined {
   if (pointer.startsWith('/envelope/keepOuts')) return 'F'
@@ -160,20 +212,19 @@ const centre: OriginPlace = { value: 'centre', label: 'centre', at: (w, d) => ({
 /** The places at which a bed's origin can be, the likeliest first. */
 export const originPlaces = (card: Card): OriginPlace[] => (round(card) ? [centre, ...corners] : [...corners, centre])
 
-/** Which named place the origin is at; undefined where there is none, or it is at no named place. */
-export function originPlace(card: Card): OriginPlace | undefined {
+/** Which named place of the bed a point is at; undefined where it is at none. */
+export function placeOf(card: Card, point: Position | null | undefined): OriginPlace | undefined {
   const { width, depth } = bedSize(card.envelope?.bed)
-  const origin = card.envelope?.origin
-  if (!origin || !width || !depth) return undefined
+  if (!point || !width || !depth) return undefined
   return originPlaces(card).find((place) => {
     const at = place.at(width, depth)
-    return Math.abs(at.x - origin.x) < 1e-6 && Math.abs(at.y - origin.y) < 1e-6
+    return Math.abs(at.x - point.x) < 1e-6 && Math.abs(at.y - point.y) < 1e-6
   })
 }
 
 /** A card with a new bed size; an origin at a named place stays at that place. */
 export function resized(card: Card, next: Card): Card {
-  const place = originPlace(card)
+  const place = placeOf(card, card.envelope?.origin)
   const { width, depth } = bedSize(next.envelope?.bed)
   if (!place || !width || !depth || place.value === 'front-left') return next
   return { ...next, envelope: { ...next.envelope, origin: { ...next.envelope?.origin, ...place.at(width, depth) } } }
@@ -185,4 +236,22 @@ export const blankCard: Card = {
   envelope: { bed: { shape: 'rectangle' }, keepOuts: [] },
   head: { nozzles: [{ id: 'n1' }], bodies: [], beams: [] },
   firmware: { extrusion: 'relative' },
+}
+
+/** The bed in another shape that covers the same place; what is not known yet stays open. */
+export function bedOfShape(bed: Bed | null | undefined, shape: string | undefined): Bed | undefined {
+  const { width, depth } = bedSize(bed)
+  if (shape === 'rectangle' || shape === 'ellipse') return { shape, width, depth }
+  if (shape !== 'polygon') return undefined
+  const [w, d] = [width ?? 200, depth ?? 200]
+  const points =
+    bed?.shape === 'ellipse'
+      ? Array.from({ length: 48 }, (_, i) => [(1 + Math.cos((Math.PI * i) / 24)) * (w / 2), (1 + Math.sin((Math.PI * i) / 24)) * (d / 2)])
+      : [
+          [0, 0],
+          [w, 0],
+          [w, d],
+          [0, d],
+        ]
+  return { shape, points }
 }

@@ -2,6 +2,7 @@ import { useId, type ReactNode } from 'react'
 import type { Card, RegionAnswer } from '../api/client'
 import { useHatch } from './Hatches'
 import { bedOutline, bedSize, outlinePath, ringsPath } from './outline'
+import { PlateUnder } from './PlateUnder'
 import { gridStep, toX, toY, type View } from './view'
 
 interface PlanProps {
@@ -14,11 +15,12 @@ interface PlanProps {
   /** Index of the keep-out that is pointed at. */
   lit?: number
   onPoint?: (keepOut: number | undefined) => void
+  onPick?: (keepOut: number) => void
   children?: ReactNode
 }
 
 /** The bed from above: outline, grid, margin, keep-outs, machine zero. What lies on it is drawn by the children. */
-export function Plan({ card, view, regions = [], usable = [], lit, onPoint, children }: PlanProps) {
+export function Plan({ card, view, regions = [], usable = [], lit, onPoint, onPick, children }: PlanProps) {
   const hatch = useHatch()
   const clip = useId()
   const bed = bedOutline(card.envelope?.bed)
@@ -33,6 +35,7 @@ export function Plan({ card, view, regions = [], usable = [], lit, onPoint, chil
       </clipPath>
       <path d={path} fill="var(--sheet)" />
       <g clipPath={`url(#${clip})`}>
+        <PlateUnder plate={card.envelope?.plate} view={view} width={width} depth={depth} />
         <path d={grid(view, width, depth)} className="grid" />
         {regions
           .filter((region) => region.with)
@@ -51,6 +54,11 @@ export function Plan({ card, view, regions = [], usable = [], lit, onPoint, chil
           data-keep-out={keepOut.name}
           onPointerEnter={() => onPoint?.(i)}
           onPointerLeave={() => onPoint?.(undefined)}
+          onPointerDown={(event) => {
+            if (!onPick) return
+            event.stopPropagation()
+            onPick(i)
+          }}
         />
       ))}
       <path d={path} className="bed" />

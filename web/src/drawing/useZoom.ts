@@ -3,11 +3,11 @@ import type { View } from './view'
 
 const most = 60
 
-/** Pan and zoom over a fitted view: the wheel zooms about the pointer, dragging pans. */
-export function useZoom(fitted: View) {
+/** Pan and zoom over fitted views: the wheel zooms about the pointer, dragging pans. */
+export function useZoom() {
   const [{ factor, dx, dy }, setZoom] = useState({ factor: 1, dx: 0, dy: 0 })
   const held = useRef<[number, number]>(undefined)
-  const view: View = { scale: fitted.scale * factor, x0: fitted.x0 * factor + dx, y0: fitted.y0 * factor + dy }
+  const zoomed = (fitted: View): View => ({ scale: fitted.scale * factor, x0: fitted.x0 * factor + dx, y0: fitted.y0 * factor + dy })
 
   const onWheel = (event: WheelEvent<SVGSVGElement>) => {
     const box = event.currentTarget.getBoundingClientRect()
@@ -33,8 +33,9 @@ export function useZoom(fitted: View) {
   const onPointerUp = () => (held.current = undefined)
 
   return {
-    view,
-    zoomed: factor !== 1,
+    /** A fitted view as it is looked at now. */
+    zoomed,
+    isZoomed: factor !== 1,
     fit: () => setZoom({ factor: 1, dx: 0, dy: 0 }),
     handlers: { onWheel, onPointerDown, onPointerMove, onPointerUp, onPointerCancel: onPointerUp },
   }

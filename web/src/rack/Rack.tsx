@@ -46,7 +46,7 @@ export function Rack() {
   const deepest = Math.max(297, ...shown.map((card) => bedSize(card.card?.bed).depth ?? 0))
   const scale = Math.min(mostPerMm, tallest / deepest)
   const shelf = (depth: number, by: number) => ({ '--room': `${depth * by + 8}px` }) as CSSProperties
-  const patternScale = scale * 0.6
+  const patternScale = scale * 0.4
 
   return (
     <Shell

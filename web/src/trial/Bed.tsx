@@ -1,4 +1,4 @@
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
+import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import type { TrialPart } from '../api/client'
 import { useRegions } from '../card/useRegions'
 import { Elevation } from '../drawing/Elevation'
@@ -11,6 +11,7 @@ import { toX, toY, type View, type XY } from '../drawing/view'
 import { plain } from '../units/format'
 import { LayerLegend, LayerPaths } from './LayerPaths'
 import { placedOutline } from './placement'
+import { tightened } from './tightened'
 import { useTrial } from './TrialContext'
 import '../drawing/drawing.css'
 
@@ -20,17 +21,19 @@ const inset = { left: 64, right: 150, top: 40, between: 84, below: 44 }
 export function Bed() {
   const { card, trial, meshes, fits, layers, layer, lookAt, stale } = useTrial()
   const [ref, { width: w, height: h }] = useSize<HTMLDivElement>()
-  const { regions, usable } = useRegions(card.document)
+  const limits = trial.document.limits
+  const tight = useMemo(() => tightened(card.document, limits), [card.document, limits])
+  const { regions, usable } = useRegions(tight)
   const parts = trial.document.parts ?? []
   const { width = 200, depth = 200 } = bedSize(card.document.envelope?.bed)
   const height = card.document.envelope?.height ?? 200
-  const tallest = Math.max(0, ...parts.map((part) => meshes[part.file]?.size[2] ?? 0))
+  const tallest = Math.max(0, ...meshes.map((mesh) => mesh?.size[2] ?? 0))
   const fit = placed(w, h, width, depth, Math.min(height, Math.max(tallest * 1.2, depth * 0.4)))
-  const zoom = useZoom(fit.plan)
-  const { view } = zoom
+  const zoom = useZoom()
+  const view = zoom.zoomed(fit.plan)
   const shown = stale ? undefined : layers[layer]
   const boxes = parts.flatMap((part, index) => {
-    const mesh = meshes[part.file]
+    const mesh = meshes[index]
     if (!mesh) return []
     const [minX, , maxX] = boxOf(placedOutline(mesh, part).flat())
     return [
@@ -65,7 +68,7 @@ export function Bed() {
               height={Math.max(1, ruler - 38)}
               viewBox={`0 32 ${Math.max(1, toX(fit.plan, width) + 8)} ${Math.max(1, ruler - 38)}`}
             >
-              <Plan card={card.document} view={view} regions={regions} usable={usable} />
+              <Plan card={tight} view={view} regions={regions} usable={usable} />
               {shown && <LayerPaths layer={shown} view={view} />}
               {parts.map((part, i) => (
                 <PartOnBed key={i} index={i} part={part} view={view} bad={fits?.[i]?.fits === false} faint={Boolean(shown)} />
@@ -75,7 +78,7 @@ export function Bed() {
             <text x={toX(fit.front, 0)} y={fit.cutAt - 12} className="title">
               FROM THE FRONT
             </text>
-            <Elevation card={card.document} view={fit.front} cutAt={fit.cutAt}>
+            <Elevation card={tight} view={fit.front} cutAt={fit.cutAt}>
               {boxes.map(({ index, left, right, top, bad }) => (
                 <rect
                   key={index}
@@ -116,7 +119,7 @@ export function Bed() {
           onChange={(event) => lookAt(Number(event.target.value))}
         />
       )}
-      {zoom.zoomed && (
+      {zoom.isZoomed && (
         <button className="key fit-key" style={{ left: toX(fit.plan, width) + 22, top: ruler - 24 }} onClick={zoom.fit}>
           fit
         </button>
@@ -132,7 +135,7 @@ export function Bed() {
 
 function PartOnBed({ index, part, view, bad, faint }: { index: number; part: TrialPart; view: View; bad: boolean; faint: boolean }) {
   const { trial, meshes, chosen, choose, dragging } = useTrial()
-  const mesh = meshes[part.file]
+  const mesh = meshes[index]
   const from = useRef<{ pointer: XY; at: XY }>(undefined)
   const [held, setHeld] = useState(false)
   if (!mesh) return null
@@ -183,6 +186,7 @@ function PartOnBed({ index, part, view, bad, faint }: { index: number; part: Tri
       onKeyDown={key}
     >
       <path d={ringsPath(rings, view)} fillRule="evenodd" />
+      {chosen === index && <TurnHandle index={index} part={part} view={view} />}
       <circle cx={toX(view, part.x ?? 0)} cy={toY(view, part.y ?? 0)} r="10" />
       <text x={toX(view, part.x ?? 0)} y={toY(view, part.y ?? 0) + 4} textAnchor="middle">
         {index + 1}
@@ -192,6 +196,55 @@ function PartOnBed({ index, part, view, bad, faint }: { index: number; part: Tri
 }
 
 const round = (value: number) => Math.round(value * 10) / 10
+
+/** A handle on a stalk: dragging it round turns the part, with Shift freely, without in steps of 15°. */
+function TurnHandle({ index, part, view }: { index: number; part: TrialPart; view: View }) {
+  const { trial, meshes, dragging } = useTrial()
+  const held = useRef(false)
+  const mesh = meshes[index]
+  if (!mesh) return null
+  const [cx, cy] = [toX(view, part.x ?? 0), toY(view, part.y ?? 0)]
+  const reach = (Math.hypot(mesh.size[0]!, mesh.size[1]!) / 2) * view.scale + 16
+  const angle = ((part.turn ?? 0) * Math.PI) / 180
+  const [x, y] = [cx - reach * Math.sin(angle), cy - reach * Math.cos(angle)]
+  const turn = (event: PointerEvent<SVGCircleElement>) => {
+    if (!held.current) return
+    const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect()
+    const viewBox = event.currentTarget.ownerSVGElement!.viewBox.baseVal
+    const degrees = (Math.atan2(cx - (event.clientX - box.left + viewBox.x), cy - (event.clientY - box.top + viewBox.y)) * 180) / Math.PI
+    const next = event.shiftKey ? Math.round(degrees * 10) / 10 : Math.round(degrees / 15) * 15
+    trial.change(
+      (before) => ({ ...before, parts: before.parts?.map((p, i) => (i === index ? { ...p, turn: (next + 360) % 360 } : p)) }),
+      `turn ${index}`,
+    )
+  }
+  const drop = () => {
+    held.current = false
+    dragging(false)
+  }
+  return (
+    <g className="turn-handle">
+      <line x1={cx} y1={cy} x2={x} y2={y} />
+      <circle
+        cx={x}
+        cy={y}
+        r="6"
+        data-turn={index}
+        onPointerDown={(event) => {
+          event.stopPropagation()
+          event.currentTarget.setPointerCapture(event.pointerId)
+          held.current = true
+          dragging(true)
+        }}
+        onPointerMove={turn}
+        onPointerUp={drop}
+        onPointerCancel={drop}
+      >
+        <title>turn in steps of 15°, with Shift freely</title>
+      </circle>
+    </g>
+  )
+}
 
 interface Layout {
   plan: View

@@ -1,10 +1,11 @@
 import { Button } from '@mui/material'
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import type { Limits } from '../units/limits'
 import { inField } from '../app/Shortcuts'
 import { useSchema } from '../document/schema'
 import { plain } from '../units/format'
 import { NumberField } from '../units/NumberField'
+import { Orientation } from './Orientation'
 import { useTrial } from './TrialContext'
 
 /** The parts as a numbered bill, the chosen one with its place in numbers, and the verdict on each. */
@@ -52,7 +53,7 @@ export function PartsList() {
           </thead>
           <tbody>
             {parts.map((part, i) => {
-              const mesh = meshes[part.file]
+              const mesh = meshes[i]
               return (
                 <tr key={i} className={chosen === i ? 'lit' : undefined} onClick={() => choose(i)}>
                   <td>
@@ -118,7 +119,8 @@ function PartFields({ index }: { index: number }) {
   const { trial, choose, meshes } = useTrial()
   const limits = useSchema('trial')
   const part = trial.document.parts![index]!
-  const mesh = meshes[part.file]
+  const mesh = meshes[index]
+  const [more, setMore] = useState(false)
   const field = (name: 'x' | 'y' | 'turn', label: string, extra: Partial<Limits> = {}) => (
     <label className="small-field">
       {label}
@@ -160,6 +162,9 @@ function PartFields({ index }: { index: number }) {
         >
           copy
         </button>
+        <button className="key" aria-expanded={more} onClick={() => setMore(!more)}>
+          stand, scale
+        </button>
         <button
           className="key"
           onClick={() => {
@@ -170,6 +175,7 @@ function PartFields({ index }: { index: number }) {
           remove
         </button>
       </span>
+      {more && <Orientation index={index} />}
       {mesh && mesh.openEdges > 0 && (
         <p className="quiet open-note">{mesh.openEdges} open edges: the mesh has holes; what can be sliced is.</p>
       )}

@@ -9,8 +9,8 @@ export interface OpenTrial {
   card: DocumentState<Card>
   filament: DocumentState<Filament> | undefined
   recipe: DocumentState<Recipe> | undefined
-  /** What is known of each part's mesh, by hash. */
-  meshes: Record<string, MeshFacts>
+  /** What is known of each part's mesh as it stands, in the order of the parts. */
+  meshes: (MeshFacts | undefined)[]
   /** The verdict on each part, in the order of the parts. */
   fits: PartFit[] | undefined
   run: StoredRun | undefined

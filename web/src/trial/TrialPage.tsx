@@ -1,9 +1,9 @@
-import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
+import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { useParams } from 'react-router'
 import { createStore, useStore, type StoreApi } from 'zustand'
-import { api, dataOf, sentenceOf, type Card, type Filament, type MeshFacts, type Recipe, type Trial } from '../api/client'
+import { api, dataOf, sentenceOf, type Card, type Filament, type MeshFacts, type Recipe, type Trial, type TrialPart } from '../api/client'
 import { inField } from '../app/Shortcuts'
 import { Shell } from '../app/Shell'
 import { SaveNote } from '../document/SaveNote'
@@ -12,6 +12,7 @@ import { useDocumentState, useDocumentStore } from '../document/useDocument'
 import { useUndoKeys } from '../document/useUndoKeys'
 import { bedSize } from '../drawing/outline'
 import { Bed } from './Bed'
+import { Limits } from './Limits'
 import { PartsList } from './PartsList'
 import { ResultPanel } from './ResultPanel'
 import { Settings } from './Settings'
@@ -63,11 +64,10 @@ function OpenTrialPage({
   const [dragged, dragging] = useState(false)
   const [wanted, lookAt] = useState(0)
   const { enqueueSnackbar } = useSnackbar()
-  const client = useQueryClient()
 
   const parts = useMemo(() => trial.document.parts ?? [], [trial.document.parts])
-  const meshes = useMeshes(parts.map((part) => part.file))
-  const fits = useFit(card.document, recipe?.document, parts, !dragged)
+  const meshes = useMeshes(parts)
+  const fits = useFit(card.document, recipe?.document, parts, trial.document.limits ?? undefined, !dragged)
   const { data: run } = useQuery({
     queryKey: ['run', trial.id],
     queryFn: async () => dataOf(await api.GET('/api/trials/{id}/run', { params: { path: { id: trial.id } } })) ?? null,
@@ -98,7 +98,6 @@ function OpenTrialPage({
       for (const file of files) {
         try {
           const mesh = await putMesh(file)
-          client.setQueryData(['mesh', mesh.hash], mesh)
           const { width = 0, depth = 0 } = bedSize(bed)
           change((before) => {
             choose(before.parts?.length ?? 0)
@@ -114,7 +113,7 @@ function OpenTrialPage({
         }
       }
     },
-    [bed, change, client, enqueueSnackbar],
+    [bed, change, enqueueSnackbar],
   )
 
   const documents = [trial, card, filament, recipe]
@@ -168,6 +167,7 @@ function OpenTrialPage({
               />
             </label>
             <PartsList />
+            <Limits />
             <Settings />
             <ResultPanel />
           </div>
@@ -177,13 +177,18 @@ function OpenTrialPage({
   )
 }
 
-function useMeshes(hashes: string[]): Record<string, MeshFacts> {
+/** The meshes of parts as they stand, by part. */
+function useMeshes(parts: TrialPart[]): (MeshFacts | undefined)[] {
   return useQueries({
-    queries: [...new Set(hashes)].map((hash) => ({
-      queryKey: ['mesh', hash],
-      staleTime: Infinity,
-      queryFn: async () => dataOf(await api.GET('/api/meshes/{hash}', { params: { path: { hash } } })),
-    })),
-    combine: (answers) => Object.fromEntries(answers.flatMap(({ data }) => (data ? [[data.hash, data]] : []))),
+    queries: parts.map(({ file, scale, tilt }) => {
+      const query = { scaleX: scale?.x ?? 1, scaleY: scale?.y ?? 1, scaleZ: scale?.z ?? 1, tiltX: tilt?.x ?? 0, tiltY: tilt?.y ?? 0 }
+      return {
+        queryKey: ['mesh', file, query],
+        staleTime: Infinity,
+        placeholderData: keepPreviousData,
+        queryFn: async () => dataOf(await api.GET('/api/meshes/{hash}', { params: { path: { hash: file }, query } })),
+      }
+    }),
+    combine: (answers) => answers.map(({ data }) => data),
   })
 }

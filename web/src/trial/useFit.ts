@@ -1,10 +1,11 @@
 import { useEffect, useRef, useState } from 'react'
-import { api, type Card, type PartFit, type Recipe, type TrialPart } from '../api/client'
+import { api, type Card, type PartFit, type Recipe, type TrialLimits, type TrialPart } from '../api/client'
 
 interface Question {
   card: Card
   recipe: Recipe | undefined
   parts: TrialPart[]
+  limits: TrialLimits | undefined
   cure: boolean
 }
 
@@ -12,14 +13,20 @@ interface Question {
  * The verdict on parts as they move. One question is under way at a time, and the next one asked is always the newest,
  * so that the verdict keeps up with the pointer. Undefined while the card is not complete enough to tell.
  */
-export function useFit(card: Card | undefined, recipe: Recipe | undefined, parts: TrialPart[], cure: boolean): PartFit[] | undefined {
+export function useFit(
+  card: Card | undefined,
+  recipe: Recipe | undefined,
+  parts: TrialPart[],
+  limits: TrialLimits | undefined,
+  cure: boolean,
+): PartFit[] | undefined {
   const [fits, setFits] = useState<PartFit[]>()
   const waiting = useRef<Question>(undefined)
   const busy = useRef(false)
 
   useEffect(() => {
     if (!card) return
-    waiting.current = { card, recipe, parts, cure }
+    waiting.current = { card, recipe, parts, limits, cure }
     if (busy.current) return
     busy.current = true
     void (async () => {
@@ -32,6 +39,6 @@ export function useFit(card: Card | undefined, recipe: Recipe | undefined, parts
       }
       busy.current = false
     })()
-  }, [card, recipe, parts, cure])
+  }, [card, recipe, parts, limits, cure])
   return fits
 }

@@ -1,0 +1,85 @@
+import { expect, test } from './server'
+
+test('a keep-out is drawn by dragging, its corner pulled, and taken back', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Dunlin' }).click()
+  const plan = (await page.locator('.plan .bed').boundingBox())!
+  const scale = plan.width / 180
+  const at = (x: number, y: number) => [plan.x + x * scale, plan.y + plan.height - y * scale] as const
+  await page.getByRole('button', { name: 'draw a keep-out' }).click()
+  await page.mouse.move(...at(40.3, 100.2))
+  await page.mouse.down()
+  await page.mouse.move(...at(70.1, 120.4), { steps: 5 })
+  await page.mouse.up()
+  const row = page.locator('[data-pointer="/envelope/keepOuts/3"]')
+  await row.getByRole('button').first().click()
+  await expect(row.getByLabel('keep-out 4 left edge')).toHaveValue('40')
+  await expect(row.getByLabel('keep-out 4 width')).toHaveValue('30')
+  await expect(row.getByLabel('keep-out 4 depth')).toHaveValue('20')
+
+  await page.mouse.move(...at(70, 120))
+  await page.mouse.down()
+  await page.mouse.move(...at(80, 125), { steps: 5 })
+  await page.mouse.up()
+  await expect(row.getByLabel('keep-out 4 width')).toHaveValue('40')
+  await expect(row.getByLabel('keep-out 4 depth')).toHaveValue('25')
+
+  await page.mouse.move(...at(20, 30))
+  await expect(page.locator('[data-read-out]')).toContainText('bed 20')
+  await row.getByRole('button', { name: 'Remove' }).click()
+  await expect(row).toHaveCount(0)
+})
+
+test('a dimension is typed over on the drawing', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Dunlin' }).click()
+  await page.locator('[data-letter=C]').click()
+  await page.getByLabel('height, on the drawing').fill('6,5 in')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('region', { name: 'Schedule' }).getByLabel('height', { exact: true })).toHaveValue('165.1')
+  await page.keyboard.press('Control+z')
+  await expect(page.locator('[data-letter=C]')).toContainText('170')
+})
+
+test('a bed of any outline is taken from an SVG path, with the question of its unit', async ({ page }) => {
+  await page.goto('/')
+  await page.keyboard.press('n')
+  await page.getByRole('link', { name: 'Sheet' }).click()
+  await page.getByRole('region', { name: 'Schedule' }).getByLabel('bed shape').selectOption('polygon')
+  await page.locator('[data-pointer="/envelope/bed/points"]').getByRole('button', { name: 'edit' }).click()
+  await page.getByLabel('corners').fill('M0 0H8V6H4V4H0Z')
+  await expect(page.getByText('8 × 6 mm, 6 corners')).toBeVisible()
+  await page.getByLabel('unit').selectOption({ label: '1 unit is 1 inch' })
+  await expect(page.getByText('203.2 × 152.4 mm, 6 corners')).toBeVisible()
+  await page.getByRole('button', { name: 'Take this outline' }).click()
+  await expect(page.locator('[data-letter=A]')).toContainText('203.2')
+  await expect(page.locator('[data-letter=B]')).toContainText('152.4')
+  await page.locator('[data-pointer="/envelope/bed/points"]').getByRole('button', { name: 'edit' }).click()
+  await page.getByLabel('corners').fill('0, 0\n10, x')
+  await expect(page.getByRole('alert')).toContainText('Line 2 is not a corner')
+})
+
+for (const [size, height] of [
+  [60, 60],
+  [2000, 2000],
+  [400, 60],
+] as const)
+  test(`dimension texts keep apart on a ${size} mm machine ${height} mm high`, async ({ page }) => {
+    await page.goto('/')
+    await page.keyboard.press('n')
+    await page.getByRole('link', { name: 'Sheet' }).click()
+    const schedule = page.getByRole('region', { name: 'Schedule' })
+    await schedule.getByLabel('width', { exact: true }).fill(String(size))
+    await schedule.getByLabel('depth', { exact: true }).fill(String(size))
+    await schedule.getByLabel('height', { exact: true }).fill(String(height))
+    await expect(page.locator('[data-letter=C]')).toContainText(String(height))
+    const boxes = await page
+      .locator('.dimension text, .sheet .title, .title-block .paper')
+      .evaluateAll((texts) => texts.map((text) => text.getBoundingClientRect().toJSON() as DOMRect))
+    for (const [i, a] of boxes.entries())
+      for (const b of boxes.slice(i + 1))
+        expect(
+          a.right <= b.left || b.right <= a.left || a.bottom <= b.top || b.bottom <= a.top,
+          `${JSON.stringify(a)} and ${JSON.stringify(b)}`,
+        ).toBe(true)
+  })

@@ -1,0 +1,96 @@
+import { useState, type PointerEvent } from 'react'
+import type { Outline } from '../api/client'
+import { outlinePath } from '../drawing/outline'
+import { toX, toY, type View } from '../drawing/view'
+import { useCard } from './CardContext'
+import { snapped } from './snap'
+
+/** The corners of a keep-out, to be dragged; dragging its inside moves all of it. */
+export function KeepOutGrips({ index, view }: { index: number; view: View }) {
+  const { document: card, set } = useCard()
+  const keepOut = card.envelope?.keepOuts?.[index]
+  const [held, setHeld] = useState<{ outline: Outline; x: number; y: number; grip: number | 'all' }>()
+  if (!keepOut) return null
+  const { outline } = keepOut
+  const take = (grip: number | 'all') => (event: PointerEvent<SVGElement>) => {
+    event.stopPropagation()
+    event.currentTarget.setPointerCapture(event.pointerId)
+    setHeld({ outline, x: event.clientX, y: event.clientY, grip })
+  }
+  const drag = (event: PointerEvent<SVGElement>) => {
+    if (!held) return
+    const { outline: from, x, y, grip } = held
+    const step = event.shiftKey ? 5 : 1
+    const by = [(event.clientX - x) / view.scale, (y - event.clientY) / view.scale] as const
+    set(`/envelope/keepOuts/${index}/outline`, grip === 'all' ? moved(from, by, step) : reshaped(from, grip, by, step))
+  }
+  const drop = () => setHeld(undefined)
+  const on = { onPointerMove: drag, onPointerUp: drop, onPointerCancel: drop }
+  return (
+    <g>
+      <path
+        d={outlinePath(outline, view)}
+        fill="transparent"
+        className="keep-out lit"
+        style={{ cursor: 'move' }}
+        onPointerDown={take('all')}
+        {...on}
+      />
+      {gripsOf(outline).map(([x, y], i) => (
+        <circle key={i} cx={toX(view, x)} cy={toY(view, y)} r={5} className="grip" data-grip={i} onPointerDown={take(i)} {...on} />
+      ))}
+    </g>
+  )
+}
+
+type XY = readonly [number, number]
+
+function gripsOf(outline: Outline): XY[] {
+  switch (outline.shape) {
+    case 'circle':
+      return [[outline.x + outline.radius, outline.y]]
+    case 'polygon':
+      return outline.points.map(([x, y]) => [x!, y!] as const)
+    default: {
+      const { x, y, width, depth } = outline as Extract<Outline, { width: number }>
+      return [
+        [x, y],
+        [x + width, y],
+        [x + width, y + depth],
+        [x, y + depth],
+      ]
+    }
+  }
+}
+
+function moved(outline: Outline, [dx, dy]: XY, step: number): Outline {
+  if (outline.shape === 'polygon') {
+    const [x, y] = outline.points[0] as [number, number]
+    const [mx, my] = [snapped(x + dx, step) - x, snapped(y + dy, step) - y]
+    return { ...outline, points: outline.points.map(([px, py]) => [round(px! + mx), round(py! + my)]) }
+  }
+  const placed = outline as Exclude<Outline, { points: number[][] }>
+  return { ...placed, x: snapped(placed.x + dx, step), y: snapped(placed.y + dy, step) }
+}
+
+function reshaped(outline: Outline, grip: number, [dx, dy]: XY, step: number): Outline {
+  switch (outline.shape) {
+    case 'circle':
+      return { ...outline, radius: Math.max(step, snapped(outline.radius + dx, step)) }
+    case 'polygon':
+      return {
+        ...outline,
+        points: outline.points.map(([x, y], i) => (i === grip ? [snapped(x! + dx, step), snapped(y! + dy, step)] : [x!, y!])),
+      }
+    default: {
+      const box = outline as Extract<Outline, { width: number }>
+      const [left, front, right, back] = [box.x, box.y, box.x + box.width, box.y + box.depth]
+      const x = snapped((grip === 0 || grip === 3 ? left : right) + dx, step)
+      const y = snapped((grip < 2 ? front : back) + dy, step)
+      const [ox, oy] = [grip === 0 || grip === 3 ? right : left, grip < 2 ? back : front]
+      return { ...box, x: Math.min(x, ox), y: Math.min(y, oy), width: Math.max(1, Math.abs(ox - x)), depth: Math.max(1, Math.abs(oy - y)) }
+    }
+  }
+}
+
+const round = (value: number) => Math.round(value * 1000) / 1000

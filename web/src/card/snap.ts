@@ -1,0 +1,2 @@
+/** A length on a raster, mm. */
+export const snapped = (value: number, step: number) => Math.round(value / step) * step

@@ -18,8 +18,8 @@ public sealed record Stored<T>(Guid Id, uint Version, DateTimeOffset SavedAt, T 
 /// <param name="Name">Its name; empty where it has none yet.</param>
 /// <param name="Version">What a save must name.</param>
 /// <param name="SavedAt">When the draft was last saved.</param>
-/// <param name="Card">What the rack shows, for cards.</param>
-public sealed record DocumentHead(Guid Id, string Name, uint Version, DateTimeOffset SavedAt, CardSummary? Card);
+/// <param name="Summary">What lists show of it, JSON as stored; null where the name is enough.</param>
+public sealed record DocumentEntry(Guid Id, string Name, uint Version, DateTimeOffset SavedAt, string? Summary);
 
 /// <summary>What a save came to.</summary>
 /// <param name="Saved">The new state; null where the save was refused.</param>
@@ -38,15 +38,11 @@ public sealed class DocumentStore<T>(MillCardContext context, TimeProvider clock
     /// <param name="place">Where.</param>
     /// <param name="cardId">Only those that belong to this card; null for all.</param>
     /// <param name="stop">Ends the query.</param>
-    public async Task<IReadOnlyList<DocumentHead>> ListAsync(DocumentPlace place, Guid? cardId, CancellationToken stop)
-    {
-        var rows = await context.Documents.AsNoTracking()
-            .Where(d => d.Kind == Kind && d.Place == place && (cardId == null || d.CardId == cardId))
-            .OrderBy(d => d.Name).ThenBy(d => d.CreatedAt)
-            .Select(d => new { d.Id, d.Name, d.Version, d.SavedAt, d.Summary })
-            .ToListAsync(stop);
-        return [.. rows.Select(d => new DocumentHead(d.Id, d.Name, d.Version, d.SavedAt, d.Summary is null ? null : JsonSerializer.Deserialize<CardSummary>(d.Summary, DocumentJson.Options)))];
-    }
+    public Task<List<DocumentEntry>> ListAsync(DocumentPlace place, Guid? cardId, CancellationToken stop) => context.Documents.AsNoTracking()
+        .Where(d => d.Kind == Kind && d.Place == place && (cardId == null || d.CardId == cardId))
+        .OrderBy(d => d.Name).ThenBy(d => d.CreatedAt)
+        .Select(d => new DocumentEntry(d.Id, d.Name, d.Version, d.SavedAt, d.Summary))
+        .ToListAsync(stop);
 
     /// <summary>One document, or null; one in the bin is not there.</summary>
     public async Task<Stored<T>?> FindAsync(Guid id, CancellationToken stop) =>

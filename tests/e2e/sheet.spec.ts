@@ -3,6 +3,7 @@ import { expect, test } from './server'
 test('a keep-out is drawn by dragging, its corner pulled, and taken back', async ({ page }) => {
   await page.goto('/')
   await page.getByRole('link', { name: 'Dunlin' }).click()
+  await expect(page.getByText('Nothing to say against this card.')).toBeVisible()
   const plan = (await page.locator('.plan .bed').boundingBox())!
   const scale = plan.width / 180
   const at = (x: number, y: number) => [plan.x + x * scale, plan.y + plan.height - y * scale] as const

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
 using NetTopologySuite.Geometries;
@@ -52,12 +53,13 @@ public sealed record StandingPart(string Name, Footprints Footprints, double X, 
 public sealed class Fit
 {
     private const double DefaultFirstLayer = 0.2;
+    private const int MostSpaces = 400;
     private readonly Machine _machine;
-    private readonly double _apron;
-    private readonly double _firstLayer;
+    private readonly Apron _apron;
     private readonly Shape _usable;
     private readonly Shape _reach;
     private readonly IReadOnlyList<Forbidden> _forbidden;
+    private readonly ConcurrentDictionary<(Footprints, double Turn, Forbidden), ForbiddenPlaces> _spaces = new();
 
     /// <summary>Prepares what does not depend on the parts.</summary>
     /// <param name="machine">The machine.</param>
@@ -65,18 +67,18 @@ public sealed class Fit
     public Fit(Machine machine, Recipe? recipe = null)
     {
         _machine = machine;
-        _apron = recipe is null ? 0 : Apron(recipe);
-        _firstLayer = recipe?.Layers.First ?? recipe?.Layers.Others ?? DefaultFirstLayer;
+        var firstLayer = recipe?.Layers.First ?? recipe?.Layers.Others ?? DefaultFirstLayer;
+        _apron = new Apron(firstLayer, recipe is null ? 0 : ApronWidth(recipe));
         _usable = machine.Usable;
         _reach = machine.Travel;
-        _forbidden = [.. machine.KeepOuts.SelectMany(k => Forbidden.Of(machine, k, _firstLayer))];
+        _forbidden = [.. machine.KeepOuts.SelectMany(k => Forbidden.Of(machine, k, firstLayer))];
     }
 
     /// <summary>The regions the part must stay out of, as drawn on the plan.</summary>
     public IReadOnlyList<Forbidden> Regions => _forbidden;
 
     /// <summary>Width of skirt around a part's first layer: gap and all rounds, mm.</summary>
-    public static double Apron(Recipe recipe) =>
+    public static double ApronWidth(Recipe recipe) =>
         recipe.Skirt.Rounds == 0 ? 0 : recipe.Skirt.Gap + recipe.Skirt.Rounds * (recipe.LineWidth ?? 0);
 
     /// <summary>The verdict on every part.</summary>
@@ -113,14 +115,12 @@ public sealed class Fit
             found.Add(new(kind, null, null, distance, null, $"{part.Part.Name} stands {distance:0.00} mm beyond {name}."));
     }
 
-    private static void Inside(Placed part, IGrouping<KeepOut, Forbidden> group, List<Violation> found)
+    private void Inside(Placed part, IGrouping<KeepOut, Forbidden> group, List<Violation> found)
     {
         Violation? worst = null;
         foreach (var forbidden in group)
         {
-            var shape = part.Below(forbidden.Below);
-            if (shape.IsEmpty) continue;
-            var depth = Depth(shape, forbidden);
+            var depth = Depth(part, forbidden);
             if (depth <= Plane.Touch || depth <= worst?.Distance) continue;
             var by = forbidden.With is null ? "" : $" for the {forbidden.With}";
             worst = new(ViolationKind.KeepOut, group.Key.Name, forbidden.With, depth, null, $"{part.Part.Name} is {depth:0.00} mm too near {group.Key.Name}{by}.");
@@ -159,11 +159,24 @@ public sealed class Fit
         return farthest;
     }
 
-    private static double Depth(Shape part, Forbidden forbidden)
+    /// <summary>How far a part is within a region that it must stay out of, margin grown on, mm; 0 where it is clear.</summary>
+    private double Depth(Placed part, Forbidden forbidden)
     {
-        var gap = DistanceOp.Distance(part, forbidden.Core);
-        if (gap > 0) return Math.Max(0, forbidden.Margin - gap);
-        return forbidden.Margin + DepthIn(ConfigurationSpace(part, forbidden.Core));
+        var shape = part.Below(forbidden.Below);
+        if (shape.IsEmpty || shape.EnvelopeInternal.Distance(forbidden.Core.EnvelopeInternal) >= Math.Max(forbidden.Margin, Plane.Touch)) return 0;
+        if (!IsKnown(part, forbidden) && DistanceOp.Distance(shape, forbidden.Core) is var gap and > 0) return Math.Max(0, forbidden.Margin - gap);
+        return Math.Max(0, forbidden.Margin + SpaceOf(part, forbidden).DepthAt(part.Part.X, part.Part.Y));
+    }
+
+    private bool IsKnown(Placed part, Forbidden forbidden) => _spaces.ContainsKey((part.Part.Footprints, part.Part.Turn, forbidden));
+
+    /// <summary>Where the part's place is such that it overlaps a region. It depends on the turn alone, so it is kept while the part is dragged.</summary>
+    private ForbiddenPlaces SpaceOf(Placed part, Forbidden forbidden)
+    {
+        if (_spaces.Count > MostSpaces) _spaces.Clear();
+        var (footprints, turn) = (part.Part.Footprints, part.Part.Turn);
+        return _spaces.GetOrAdd((footprints, turn, forbidden), key =>
+            new ForbiddenPlaces(ConfigurationSpace(footprints.Below(forbidden.Below, 0, 0, turn, _apron), forbidden.Core), forbidden.Margin));
     }
 
     /// <summary>Displacements of the part at which it overlaps a region: region ⊕ (−part).</summary>
@@ -186,10 +199,8 @@ public sealed class Fit
         {
             stop.ThrowIfCancellationRequested();
             if (free.IsEmpty) return null;
-            var shape = part.Below(forbidden.Below);
-            if (shape.IsEmpty) continue;
-            var space = ConfigurationSpace(shape, forbidden.Core);
-            free = Plane.Difference(free, Plane.GrowOutside(space, forbidden.Margin));
+            if (part.Below(forbidden.Below).IsEmpty) continue;
+            free = Plane.Difference(free, Plane.Moved(SpaceOf(part, forbidden).Grown, -part.Part.X, -part.Part.Y));
         }
         foreach (var other in all)
         {
@@ -250,28 +261,21 @@ public sealed class Fit
     private sealed class Placed(StandingPart part, Fit fit)
     {
         private readonly Dictionary<double, Shape> _below = [];
+        private Shape? _whole;
 
         public StandingPart Part => part;
-        public Shape Whole => At(double.PositiveInfinity);
+
+        /// <summary>The part itself, seen from above.</summary>
+        public Shape Whole => _whole ??= part.Footprints.Below(double.PositiveInfinity, part.X, part.Y, part.Turn);
 
         /// <summary>All that is printed of it, seen from above: the part and what is grown on its first layer.</summary>
-        public Shape Widest => fit._apron == 0 ? Whole : _widest ??= Plane.Union(Whole, Foot);
+        public Shape Widest => Below(double.PositiveInfinity);
 
-        private Shape? _widest;
-        private Shape? _foot;
-
-        private Shape Foot => _foot ??= Plane.GrowOutside(At(fit._firstLayer), fit._apron);
-
+        /// <summary>What is printed of it below a height.</summary>
         public Shape Below(double height)
         {
-            var body = At(height);
-            return fit._apron == 0 ? body : height <= fit._firstLayer ? Foot : Plane.Union(body, Foot);
-        }
-
-        private Shape At(double height)
-        {
             if (!_below.TryGetValue(height, out var shape))
-                _below[height] = shape = part.Footprints.Below(height, part.X, part.Y, part.Turn);
+                _below[height] = shape = part.Footprints.Below(height, part.X, part.Y, part.Turn, fit._apron);
             return shape;
         }
     }

@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
 using NetTopologySuite.Geometries.Utilities;
 
@@ -10,7 +11,8 @@ public sealed class Footprints
 {
     private readonly Mesh _mesh;
     private readonly Neighbours _neighbours;
-    private readonly ConcurrentDictionary<double, Shape> _below = new();
+    private readonly ConcurrentDictionary<(double Height, Apron Apron), Shape> _below = new();
+    private readonly Shape _hull;
 
     /// <summary>Of any mesh.</summary>
     public Footprints(Mesh mesh)
@@ -19,6 +21,7 @@ public sealed class Footprints
         _neighbours = Neighbours.Of(_mesh);
         Height = _mesh.Box.MaxZ;
         Whole = Below(double.PositiveInfinity);
+        _hull = Whole.ConvexHull();
     }
 
     /// <summary>Height of the part, mm.</summary>
@@ -35,19 +38,33 @@ public sealed class Footprints
 
     /// <summary>The projection of what lies below a height, in the part's own frame.</summary>
     /// <param name="height">mm above the bed.</param>
-    public Shape Below(double height) =>
-        height > Height ? _below.GetOrAdd(double.PositiveInfinity, h => Projection.Below(_mesh, _neighbours, h)) : _below.GetOrAdd(height, h => Projection.Below(_mesh, _neighbours, h));
+    /// <param name="apron">What is grown round the first layer; the default for nothing.</param>
+    public Shape Below(double height, Apron apron = default) =>
+        _below.GetOrAdd((height > Height ? double.PositiveInfinity : height, apron), key => Make(key.Height, key.Apron));
 
     /// <summary>A projection where a placement puts it.</summary>
     /// <param name="height">mm above the bed.</param>
     /// <param name="x">Middle of the turned part's bounding box, mm, bed frame.</param>
     /// <param name="y">Middle of the turned part's bounding box, mm, bed frame.</param>
     /// <param name="turn">Degrees, counter-clockwise.</param>
-    public Shape Below(double height, double x, double y, double turn)
+    /// <param name="apron">What is grown round the first layer; the default for nothing.</param>
+    public Shape Below(double height, double x, double y, double turn, Apron apron = default)
     {
         var (sin, cos) = Placement.SinCos(turn);
         var rotation = new AffineTransformation(cos, -sin, 0, sin, cos, 0);
-        var box = rotation.Transform(Whole).EnvelopeInternal;
-        return new AffineTransformation(cos, -sin, x - (box.MinX + box.MaxX) / 2, sin, cos, y - (box.MinY + box.MaxY) / 2).Transform(Below(height));
+        var box = rotation.Transform(_hull).EnvelopeInternal;
+        return new AffineTransformation(cos, -sin, x - (box.MinX + box.MaxX) / 2, sin, cos, y - (box.MinY + box.MaxY) / 2).Transform(Below(height, apron));
+    }
+
+    private Shape Make(double height, Apron apron)
+    {
+        if (apron.Width == 0) return Projection.Below(_mesh, _neighbours, height);
+        var foot = Plane.GrowOutside(Below(apron.FirstLayer), apron.Width);
+        return height <= apron.FirstLayer ? foot : Plane.Union(Below(height), foot);
     }
 }
+
+/// <summary>What is grown round a part's first layer.</summary>
+/// <param name="FirstLayer">Height of the first layer, mm.</param>
+/// <param name="Width">mm; 0 for nothing.</param>
+public readonly record struct Apron(double FirstLayer, double Width);

@@ -15,7 +15,8 @@ internal static class DocumentEndpoints
         var documents = api.MapGroup($"/{address}").WithTags(tag);
 
         documents.MapGet("", async (DocumentStore<T> store, CancellationToken stop, Guid? card = null, bool archived = false) =>
-            TypedResults.Ok(await store.ListAsync(archived ? DocumentPlace.Archive : DocumentPlace.Shelf, card, stop)))
+            DocumentHeads.Answer(await store.ListAsync(archived ? DocumentPlace.Archive : DocumentPlace.Shelf, card, stop)))
+            .Produces<DocumentHead[]>()
             .WithSummary($"All {address}, by name; with archived=true those that are put away");
 
         documents.MapGet("/{id:guid}", async Task<Results<Ok<Stored<T>>, JsonHttpResult<Refusal>>> (Guid id, DocumentStore<T> store, HttpResponse response, CancellationToken stop) =>

@@ -27,14 +27,14 @@ internal static class TrialFitEndpoint
 
     public static void MapTrialFit(this IEndpointRouteBuilder api)
     {
-        api.MapPost("/trials/fit", async Task<Results<Ok<FitEndpoint.FitAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, BlobStore blobs, MeshShelf shelf, CancellationToken stop) =>
+        api.MapPost("/trials/fit", async Task<Results<Ok<FitEndpoint.FitAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, BlobStore blobs, MeshShelf shelf, FitShelf fits, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<TrialFitQuestion>(Bounds.Document, draft: false, stop);
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
             var standing = new List<StandingPart>();
             foreach (var part in question.Parts)
                 standing.Add(new StandingPart(part.Name, (await shelf.TakeAsync(part, blobs, stop)).Footprints, part.X, part.Y, part.Turn));
-            var verdict = new Fit(Machine.Of(question.Card!.Tightened(question.Limits)), question.Recipe).Of(standing, question.Cure, stop);
+            var verdict = fits.Take(question.Card!, question.Recipe, question.Limits).Of(standing, question.Cure, stop);
             return TypedResults.Ok(new FitEndpoint.FitAnswer(verdict));
         })
             .Accepts<TrialFitQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)

@@ -27,7 +27,6 @@ internal static class Setup
         services.AddOpenApi("v1", Description.Shape);
         services.AddExceptionHandler<Failures>();
         services.AddProblemDetails();
-        services.AddResponseCompression();
         services.AddHostFiltering(hosts => hosts.AllowedHosts = ["localhost", "127.0.0.1", "[::1]", .. builder.Configuration.GetSection("Hosts").Get<string[]>() ?? []]);
         services.AddSingleton(TimeProvider.System);
         services.AddDbContext<MillCardContext>(db => db.UseNpgsql(builder.Configuration.GetConnectionString("MillCard")));
@@ -38,6 +37,7 @@ internal static class Setup
         services.AddScoped<TrialDesk>();
         services.AddScoped<DemoData>();
         services.AddSingleton<MeshShelf>();
+        services.AddSingleton<FitShelf>();
         services.AddSingleton<RunShelf>();
     }
 
@@ -47,7 +47,6 @@ internal static class Setup
         app.Use(next => context => SameOrigin.Check(context, next));
         app.UseExceptionHandler();
         app.UseStatusCodePages(answer => Refusal.OfStatus(answer.HttpContext.Response.StatusCode).ExecuteAsync(answer.HttpContext));
-        app.UseResponseCompression();
         app.MapOpenApi("/openapi/{documentName}.json");
         ServePages(app);
     }

@@ -139,6 +139,11 @@ export function SheetDrawing() {
                 at={toX(front, 0) - 44}
                 {...dimension('/envelope/height', height, 'height', { x: toX(front, 0) - 44, y: toY(front, bh / 2) })}
               />
+              {(width === undefined || depth === undefined) && (
+                <text x={toX(plan, bw / 2)} y={toY(plan, bd / 2)} textAnchor="middle" className="quiet-text">
+                  drawn once width and depth are there
+                </text>
+              )}
               {width !== undefined && (
                 <Dimension
                   letter="A"
@@ -160,7 +165,7 @@ export function SheetDrawing() {
               {picked !== undefined && <KeepOutGrips index={picked} view={plan} />}
               {rubber && <path d={outlinePath(rectangleOf(rubber), plan)} className="rubber" />}
             </svg>
-            {!zoom.isZoomed && <Leaders layout={layout} keepOut={keepOut} />}
+            {!zoom.isZoomed && width !== undefined && depth !== undefined && <Leaders layout={layout} keepOut={keepOut} />}
             <HeadSection card={card} x={layout.right} y={border + 30} width={side - 16} height={layout.headHeight} />
             <BesideA4 card={card} x={layout.right} y={layout.a4Top} width={side - 100} height={layout.a4Height} />
             <Legend card={card} x={layout.right} y={layout.a4Top + layout.a4Height + 28} />

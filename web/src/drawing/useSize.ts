@@ -8,7 +8,7 @@ export function useSize<E extends Element>() {
     const element = ref.current
     if (!element) return
     const observer = new ResizeObserver(([entry]) => {
-      if (entry) setSize({ width: Math.round(entry.contentRect.width), height: Math.round(entry.contentRect.height) })
+      if (entry) setSize({ width: entry.contentRect.width, height: entry.contentRect.height })
     })
     observer.observe(element)
     return () => observer.disconnect()

@@ -15,7 +15,7 @@ import { orders, type Order } from './order'
 import { useStarts } from './useStarts'
 import './rack.css'
 
-const tallest = 220
+const tallest = 200
 const mostPerMm = 0.7
 
 /** Every card as a plan silhouette, all to one scale, beside an A4 outline; the patterns on a shelf of their own. */

@@ -63,7 +63,7 @@ export function Orientation({ index }: { index: number }) {
         </label>
       ))}
       <label className="setting">
-        <span>tilt about X</span>
+        <span>tilt X</span>
         <NumberField
           value={part.tilt?.x ?? 0}
           label={`${part.name} tilt about X`}
@@ -73,7 +73,7 @@ export function Orientation({ index }: { index: number }) {
         />
       </label>
       <label className="setting">
-        <span>tilt about Y</span>
+        <span>tilt Y</span>
         <NumberField
           value={part.tilt?.y ?? 0}
           label={`${part.name} tilt about Y`}

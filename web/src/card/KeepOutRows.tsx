@@ -1,8 +1,9 @@
 import { Button } from '@mui/material'
 import { useState } from 'react'
-import type { Finding, KeepOut, Outline } from '../api/client'
+import type { Finding, KeepOut, Outline, Position } from '../api/client'
 import { bedSize, outlineBox } from '../drawing/outline'
 import { SeverityMark } from '../findings/SeverityMark'
+import { plain } from '../units/format'
 import { NumberField } from '../units/NumberField'
 import { useCard } from './CardContext'
 import { OutlineDialog } from './OutlineDialog'
@@ -93,7 +94,7 @@ export function KeepOutRows({ findings }: { findings: Finding[] }) {
 }
 
 function KeepOutFields({ keepOut, pointer, onRemoved }: { keepOut: KeepOut; pointer: string; onRemoved: () => void }) {
-  const { set, limits, errors } = useCard()
+  const { document: card, set, limits, errors } = useCard()
   const [corners, setCorners] = useState(false)
   const number = (field: string, label: string, value: number | null | undefined, required = true) => (
     <label className="small-field">
@@ -165,6 +166,7 @@ function KeepOutFields({ keepOut, pointer, onRemoved }: { keepOut: KeepOut; poin
           {number('outline/depth', 'depth', outlineBox(keepOut.outline).depth)}
         </>
       )}
+      <span className="small-field wide">{inMachine(keepOut.outline, card.envelope?.origin)}</span>
       {corners && keepOut.outline.shape === 'polygon' && (
         <OutlineDialog
           title={keepOut.name}
@@ -185,6 +187,13 @@ function KeepOutFields({ keepOut, pointer, onRemoved }: { keepOut: KeepOut; poin
       </Button>
     </div>
   )
+}
+
+/** Where an outline lies as the firmware counts. */
+function inMachine(outline: Outline, origin: Position | null | undefined): string {
+  if (!origin) return 'in machine coordinates: the origin is not known yet'
+  const { x, y, width, depth } = outlineBox(outline)
+  return `machine X ${plain(x - origin.x)} … ${plain(x + width - origin.x)}, Y ${plain(y - origin.y)} … ${plain(y + depth - origin.y)}`
 }
 
 /** An outline of another shape that covers the same place. */

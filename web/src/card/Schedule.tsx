@@ -7,11 +7,12 @@ import { FactField } from './FactField'
 import { groups, type Fact } from './facts'
 import { KeepOutRows } from './KeepOutRows'
 import { PlateRows } from './PlateRows'
+import { withSimpleBody } from './simpleBody'
 import { SourceMark } from './SourceMark'
 
 /** The list of facts, each keyed by a letter to the drawing. */
 export function Schedule({ findings }: { findings: Finding[] }) {
-  const { document: card, set } = useCard()
+  const { document: card, set, change } = useCard()
   const [text, setText] = useState('')
   const [only, setOnly] = useState<'all' | 'findings' | 'unconfirmed'>('all')
   const isShown = (fact: Fact) =>
@@ -60,6 +61,15 @@ export function Schedule({ findings }: { findings: Finding[] }) {
             {facts.map((fact) => (
               <FactRow key={fact.pointer} fact={fact} findings={findings} />
             ))}
+            {group.name === 'Head' && !filtered && (card.head?.bodies?.length ?? 0) === 0 && (
+              <div className="fact">
+                <span className="letter">M</span>
+                <span className="label">body beside it</span>
+                <button className="link" onClick={() => change(withSimpleBody)}>
+                  add one
+                </button>
+              </div>
+            )}
             {group.name === 'Envelope' && !filtered && <PlateRows />}
             {group.name === 'Envelope' && !filtered && <KeepOutRows findings={findings} />}
           </section>

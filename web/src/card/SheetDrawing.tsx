@@ -5,7 +5,7 @@ import { Frame } from '../drawing/Frame'
 import { Hatches } from '../drawing/Hatches'
 import { HeadSection } from '../drawing/HeadSection'
 import { BesideA4, Legend, legendLine } from '../drawing/Aside'
-import { bedSize, outlineBox, outlinePath } from '../drawing/outline'
+import { bedOutline, bedSize, outlineBox, outlinePath } from '../drawing/outline'
 import { Plan } from '../drawing/Plan'
 import { spread } from '../drawing/spread'
 import { TitleBlock, titleBlockHeight } from '../drawing/TitleBlock'
@@ -17,7 +17,7 @@ import { NumberField } from '../units/NumberField'
 import { withValue } from '../document/pointer'
 import { useCard } from './CardContext'
 import { resized } from './facts'
-import { KeepOutGrips } from './KeepOutGrips'
+import { OutlineGrips } from './OutlineGrips'
 import { snapped } from './snap'
 import { useRegions } from './useRegions'
 import '../drawing/drawing.css'
@@ -31,7 +31,7 @@ const unknown = 200
 
 /** The engineering sheet: plan and front elevation projected from each other, with dimensions keyed to the schedule. */
 export function SheetDrawing() {
-  const { document: card, savedAt, lit, light, limits, change } = useCard()
+  const { document: card, savedAt, lit, light, limits, change, set } = useCard()
   const [ref, { width: w, height: h }] = useSize<HTMLDivElement>()
   const [under, setUnder] = useState<{ x: number; y: number }>()
   const [editing, setEditing] = useState<{ pointer: string; label: string; x: number; y: number }>()
@@ -47,6 +47,8 @@ export function SheetDrawing() {
   const [picked, setPicked] = useState<number>()
   const [bw, bd, bh] = [width ?? unknown, depth ?? unknown, height ?? unknown]
   const origin = card.envelope?.origin
+  const drawnBed = bedOutline(card.envelope?.bed)
+  const bedCorners = lit?.startsWith('/envelope/bed') || picked === -1 ? (drawnBed?.shape === 'polygon' ? drawnBed : undefined) : undefined
   const keepOut = lit?.startsWith('/envelope/keepOuts/') ? Number(lit.split('/')[3]) : undefined
   const dimension = (pointer: string, value: number | undefined, label: string, at: { x: number; y: number }) => ({
     value: value === undefined ? '?' : plain(value),
@@ -162,7 +164,21 @@ export function SheetDrawing() {
                   {...dimension('/envelope/bed/depth', depth, 'depth', { x: toX(plan, 0) - 44, y: toY(plan, bd / 2) })}
                 />
               )}
-              {picked !== undefined && <KeepOutGrips index={picked} view={plan} />}
+              {picked !== undefined && card.envelope?.keepOuts?.[picked] && (
+                <OutlineGrips
+                  outline={card.envelope.keepOuts[picked].outline}
+                  view={plan}
+                  onChange={(outline) => set(`/envelope/keepOuts/${picked}/outline`, outline)}
+                />
+              )}
+              {bedCorners && (
+                <OutlineGrips
+                  outline={bedCorners}
+                  view={plan}
+                  movable={false}
+                  onChange={(outline) => set('/envelope/bed/points', (outline as { points: number[][] }).points)}
+                />
+              )}
               {rubber && <path d={outlinePath(rectangleOf(rubber), plan)} className="rubber" />}
             </svg>
             {!zoom.isZoomed && width !== undefined && depth !== undefined && <Leaders layout={layout} keepOut={keepOut} />}
@@ -275,7 +291,7 @@ function Leaders({ layout, keepOut }: { layout: Layout; keepOut: number | undefi
       const box = outlineBox(k.outline)
       return {
         i,
-        text: `${k.name}${k.kind === 'obstacle' && k.top ? `, ${plain(k.top)} high` : ''}`,
+        text: `F ${k.name}${k.kind === 'obstacle' && k.top ? `, ${plain(k.top)} high` : ''}`,
         x: toX(plan, box.x + box.width / 2),
         y: toY(plan, box.y + box.depth / 2),
       }

@@ -32,6 +32,8 @@ export interface FactGroup {
 const round = (card: Card) => card.envelope?.bed?.shape === 'ellipse'
 const margins = (card: Card) => card.envelope?.use?.margin !== undefined && card.envelope.use.margin !== null
 const sized = (card: Card) => card.envelope?.bed?.shape !== 'polygon'
+const bodied = (card: Card) => (card.head?.bodies?.length ?? 0) > 0
+const boxed = (card: Card) => card.head?.bodies?.[0]?.outline.shape === 'rectangle'
 const heated = (card: Card) => card.envelope?.heated === true
 
 /** The schedule, in the order of the sheet. A fact is one entry here and one member of the document. */
@@ -122,6 +124,41 @@ export const groups: FactGroup[] = [
           { value: 'inductive', label: 'inductive' },
           { value: 'nozzle-contact', label: 'the nozzle itself' },
         ],
+      },
+      {
+        pointer: '/head/bodies/0/outline/width',
+        label: 'body, wide',
+        letter: 'M',
+        kind: 'number',
+        needed: true,
+        when: boxed,
+        hint: 'the fan duct or whatever hangs lowest beside the nozzle',
+      },
+      { pointer: '/head/bodies/0/outline/depth', label: 'body, deep', kind: 'number', needed: true, when: boxed },
+      {
+        pointer: '/head/bodies/0/outline/x',
+        label: 'its left edge',
+        kind: 'number',
+        needed: true,
+        when: boxed,
+        hint: 'from the nozzle; to the left is negative',
+      },
+      {
+        pointer: '/head/bodies/0/outline/y',
+        label: 'its front edge',
+        kind: 'number',
+        needed: true,
+        when: boxed,
+        hint: 'from the nozzle; to the front is negative',
+      },
+      {
+        pointer: '/head/bodies/0/underside',
+        label: 'body above tip',
+        letter: 'N',
+        kind: 'number',
+        needed: true,
+        when: bodied,
+        hint: 'height of its underside above the tip of the nozzle',
       },
       { pointer: '/head/clearance', label: 'clearance', hint: 'room kept between head and anything that stands', kind: 'number' },
     ],

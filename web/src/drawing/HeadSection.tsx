@@ -46,12 +46,13 @@ export function HeadSection({ card, x, y, width, height }: { card: Card; x: numb
                 fill="none"
               />
               <text x={cx + (box.x + box.width) * scale + 18} y={up(body.underside / 2) + 4} className="mono-text">
-                {plain(body.underside)}
+                <tspan className="tag-letter">N</tspan> {plain(body.underside)}
               </text>
             </>
           )}
           <text x={cx + (box.x + box.width / 2) * scale} y={y + 15} textAnchor="middle">
-            {body.name}
+            {i === 0 && <tspan className="tag-letter">M </tspan>}
+            {body.name}, {plain(box.width)}
           </text>
         </g>
       ))}

@@ -1,5 +1,6 @@
 import { useId, type ReactNode } from 'react'
 import type { Card, RegionAnswer } from '../api/client'
+import { plain } from '../units/format'
 import { useHatch } from './Hatches'
 import { bedOutline, bedSize, outlinePath, ringsPath } from './outline'
 import { PlateUnder } from './PlateUnder'
@@ -27,6 +28,7 @@ export function Plan({ card, view, regions = [], usable = [], lit, onPoint, onPi
   if (!bed) return null
   const { width = 0, depth = 0 } = bedSize(card.envelope?.bed)
   const keepOuts = card.envelope?.keepOuts ?? []
+  const margin = card.envelope?.use?.margin ?? 0
   const path = outlinePath(bed, view)
   return (
     <g className="plan">
@@ -62,6 +64,12 @@ export function Plan({ card, view, regions = [], usable = [], lit, onPoint, onPi
         />
       ))}
       <path d={path} className="bed" />
+      {margin > 0 && (
+        <text x={toX(view, width) - 6} y={toY(view, depth) + 16} textAnchor="end" className="tag">
+          <tspan className="tag-letter">E</tspan> {plain(margin)}
+        </text>
+      )}
+      {card.envelope?.home && <Home x={toX(view, card.envelope.home.x)} y={toY(view, card.envelope.home.y)} />}
       {card.envelope?.origin && <MachineZero x={toX(view, card.envelope.origin.x)} y={toY(view, card.envelope.origin.y)} />}
     </g>
   )
@@ -81,11 +89,26 @@ function MachineZero({ x, y }: { x: number; y: number }) {
       <path d={`M${x} ${y}h34M${x} ${y}v-34`} stroke="var(--madder)" strokeWidth="1.2" />
       <circle cx={x} cy={y} r="5" fill="var(--sheet)" stroke="var(--madder)" strokeWidth="1.2" />
       <path d={`M${x} ${y}v-5a5 5 0 0 1 5 5zM${x} ${y}v5a5 5 0 0 1 -5 -5z`} fill="var(--madder)" />
+      <text x={x - 8} y={y + 16} textAnchor="end">
+        D
+      </text>
       <text x={x + 38} y={y - 3}>
         X
       </text>
       <text x={x + 4} y={y - 36}>
         Y
+      </text>
+    </g>
+  )
+}
+
+/** Where X and Y stand after homing. */
+function Home({ x, y }: { x: number; y: number }) {
+  return (
+    <g className="machine-zero" aria-label="home position">
+      <path d={`M${x - 5} ${y - 5}l10 10M${x + 5} ${y - 5}l-10 10`} stroke="var(--madder)" strokeWidth="1.4" />
+      <text x={x + 8} y={y + 14}>
+        H
       </text>
     </g>
   )

@@ -10,6 +10,7 @@ import { useZoom } from '../drawing/useZoom'
 import { toX, toY, type View, type XY } from '../drawing/view'
 import { plain } from '../units/format'
 import { LayerLegend, LayerPaths } from './LayerPaths'
+import { FrontHandle, PlanHandles } from './Handles'
 import { placedOutline } from './placement'
 import { tightened } from './tightened'
 import { useTrial } from './TrialContext'
@@ -19,7 +20,7 @@ const inset = { left: 64, right: 150, top: 40, between: 84, below: 44 }
 
 /** The bed from above and from the front, with the parts on it and the layer that is looked at. */
 export function Bed() {
-  const { card, trial, meshes, fits, layers, layer, lookAt, stale } = useTrial()
+  const { card, trial, meshes, fits, layers, layer, lookAt, stale, chosen } = useTrial()
   const [ref, { width: w, height: h }] = useSize<HTMLDivElement>()
   const limits = trial.document.limits
   const tight = useMemo(() => tightened(card.document, limits), [card.document, limits])
@@ -94,6 +95,21 @@ export function Bed() {
                   {index + 1}
                 </text>
               ))}
+              {boxes.map(
+                ({ index, left, right, top }) =>
+                  chosen === index &&
+                  parts[index] && (
+                    <FrontHandle
+                      key={index}
+                      index={index}
+                      part={parts[index]}
+                      left={left}
+                      right={right}
+                      top={top}
+                      floor={toY(fit.front, 0)}
+                    />
+                  ),
+              )}
               {shown && (
                 <>
                   <path d={`M${toX(fit.front, 0)} ${toY(fit.front, shown.top)}H${toX(fit.front, width)}`} className="layer-line" />
@@ -186,7 +202,7 @@ function PartOnBed({ index, part, view, bad, faint }: { index: number; part: Tri
       onKeyDown={key}
     >
       <path d={ringsPath(rings, view)} fillRule="evenodd" />
-      {chosen === index && <TurnHandle index={index} part={part} view={view} />}
+      {chosen === index && <PlanHandles index={index} part={part} view={view} />}
       <circle cx={toX(view, part.x ?? 0)} cy={toY(view, part.y ?? 0)} r="10" />
       <text x={toX(view, part.x ?? 0)} y={toY(view, part.y ?? 0) + 4} textAnchor="middle">
         {index + 1}
@@ -196,55 +212,6 @@ function PartOnBed({ index, part, view, bad, faint }: { index: number; part: Tri
 }
 
 const round = (value: number) => Math.round(value * 10) / 10
-
-/** A handle on a stalk: dragging it round turns the part, with Shift freely, without in steps of 15°. */
-function TurnHandle({ index, part, view }: { index: number; part: TrialPart; view: View }) {
-  const { trial, meshes, dragging } = useTrial()
-  const held = useRef(false)
-  const mesh = meshes[index]
-  if (!mesh) return null
-  const [cx, cy] = [toX(view, part.x ?? 0), toY(view, part.y ?? 0)]
-  const reach = (Math.hypot(mesh.size[0]!, mesh.size[1]!) / 2) * view.scale + 16
-  const angle = ((part.turn ?? 0) * Math.PI) / 180
-  const [x, y] = [cx - reach * Math.sin(angle), cy - reach * Math.cos(angle)]
-  const turn = (event: PointerEvent<SVGCircleElement>) => {
-    if (!held.current) return
-    const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect()
-    const viewBox = event.currentTarget.ownerSVGElement!.viewBox.baseVal
-    const degrees = (Math.atan2(cx - (event.clientX - box.left + viewBox.x), cy - (event.clientY - box.top + viewBox.y)) * 180) / Math.PI
-    const next = event.shiftKey ? Math.round(degrees * 10) / 10 : Math.round(degrees / 15) * 15
-    trial.change(
-      (before) => ({ ...before, parts: before.parts?.map((p, i) => (i === index ? { ...p, turn: (next + 360) % 360 } : p)) }),
-      `turn ${index}`,
-    )
-  }
-  const drop = () => {
-    held.current = false
-    dragging(false)
-  }
-  return (
-    <g className="turn-handle">
-      <line x1={cx} y1={cy} x2={x} y2={y} />
-      <circle
-        cx={x}
-        cy={y}
-        r="6"
-        data-turn={index}
-        onPointerDown={(event) => {
-          event.stopPropagation()
-          event.currentTarget.setPointerCapture(event.pointerId)
-          held.current = true
-          dragging(true)
-        }}
-        onPointerMove={turn}
-        onPointerUp={drop}
-        onPointerCancel={drop}
-      >
-        <title>turn in steps of 15°, with Shift freely</title>
-      </circle>
-    </g>
-  )
-}
 
 interface Layout {
   plan: View

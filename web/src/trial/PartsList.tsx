@@ -116,7 +116,8 @@ function Violations({ index }: { index: number }) {
 const settle = (value: number) => Math.round(value * 1000) / 1000
 
 function PartFields({ index }: { index: number }) {
-  const { trial, choose, meshes } = useTrial()
+  const { trial, card, choose, meshes } = useTrial()
+  const origin = card.document.envelope?.origin
   const limits = useSchema('trial')
   const part = trial.document.parts![index]!
   const mesh = meshes[index]
@@ -175,6 +176,11 @@ function PartFields({ index }: { index: number }) {
           remove
         </button>
       </span>
+      {origin && (
+        <p className="quiet open-note mono">
+          machine X {plain((part.x ?? 0) - origin.x)} Y {plain((part.y ?? 0) - origin.y)}
+        </p>
+      )}
       {more && <Orientation index={index} />}
       {mesh && mesh.openEdges > 0 && (
         <p className="quiet open-note">{mesh.openEdges} open edges: the mesh has holes; what can be sliced is.</p>

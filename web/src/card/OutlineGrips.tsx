@@ -2,16 +2,19 @@ import { useState, type PointerEvent } from 'react'
 import type { Outline } from '../api/client'
 import { outlinePath } from '../drawing/outline'
 import { toX, toY, type View } from '../drawing/view'
-import { useCard } from './CardContext'
 import { snapped } from './snap'
 
-/** The corners of a keep-out, to be dragged; dragging its inside moves all of it. */
-export function KeepOutGrips({ index, view }: { index: number; view: View }) {
-  const { document: card, set } = useCard()
-  const keepOut = card.envelope?.keepOuts?.[index]
+interface OutlineGripsProps {
+  outline: Outline
+  view: View
+  onChange: (outline: Outline) => void
+  /** Whether dragging the inside moves all of it. */
+  movable?: boolean
+}
+
+/** The corners of an outline, to be dragged; dragging its inside moves all of it. Snaps to 1 mm, with Shift to 5. */
+export function OutlineGrips({ outline, view, onChange, movable = true }: OutlineGripsProps) {
   const [held, setHeld] = useState<{ outline: Outline; x: number; y: number; grip: number | 'all' }>()
-  if (!keepOut) return null
-  const { outline } = keepOut
   const take = (grip: number | 'all') => (event: PointerEvent<SVGElement>) => {
     event.stopPropagation()
     event.currentTarget.setPointerCapture(event.pointerId)
@@ -22,20 +25,22 @@ export function KeepOutGrips({ index, view }: { index: number; view: View }) {
     const { outline: from, x, y, grip } = held
     const step = event.shiftKey ? 5 : 1
     const by = [(event.clientX - x) / view.scale, (y - event.clientY) / view.scale] as const
-    set(`/envelope/keepOuts/${index}/outline`, grip === 'all' ? moved(from, by, step) : reshaped(from, grip, by, step))
+    onChange(grip === 'all' ? moved(from, by, step) : reshaped(from, grip, by, step))
   }
   const drop = () => setHeld(undefined)
   const on = { onPointerMove: drag, onPointerUp: drop, onPointerCancel: drop }
   return (
     <g>
-      <path
-        d={outlinePath(outline, view)}
-        fill="transparent"
-        className="keep-out lit"
-        style={{ cursor: 'move' }}
-        onPointerDown={take('all')}
-        {...on}
-      />
+      {movable && (
+        <path
+          d={outlinePath(outline, view)}
+          fill="transparent"
+          className="keep-out lit"
+          style={{ cursor: 'move' }}
+          onPointerDown={take('all')}
+          {...on}
+        />
+      )}
       {gripsOf(outline).map(([x, y], i) => (
         <circle key={i} cx={toX(view, x)} cy={toY(view, y)} r={5} className="grip" data-grip={i} onPointerDown={take(i)} {...on} />
       ))}

@@ -22,9 +22,13 @@ await page.goto(url)
 await page.getByText('Dunlin').waitFor()
 await take('rack')
 
+await page.goto(`${url}/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a11/measure-up/filament`)
+await page.locator('[data-letter=A]').waitFor()
+await take('measure-up')
+
 await page.goto(dunlin)
 await page.locator('[data-letter=A]').waitFor()
-await page.locator('[data-pointer="/envelope/height"]').hover()
+await page.locator('.schedule [data-pointer="/envelope/height"]').hover()
 await take('card-sheet')
 
 await page.goto(`${dunlin}/routines`)

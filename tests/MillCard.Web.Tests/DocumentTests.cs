@@ -1,8 +1,8 @@
 using System.Net;
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using MillCard.Store;
 using Microsoft.Extensions.DependencyInjection;
+using MillCard.Store;
 using Xunit;
 
 namespace MillCard.Web.Tests;

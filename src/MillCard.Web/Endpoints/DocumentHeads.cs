@@ -1,8 +1,8 @@
 using System.Buffers;
 using System.Text.Json;
+using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Findings;
 using MillCard.Store;
-using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace MillCard.Web.Endpoints;
 

@@ -1,7 +1,7 @@
+using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Core.MeasureUps;
 using MillCard.Web.Hosting;
-using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace MillCard.Web.Endpoints;
 

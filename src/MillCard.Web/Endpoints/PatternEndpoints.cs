@@ -1,8 +1,8 @@
+using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Patterns;
 using MillCard.Web.Hosting;
-using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace MillCard.Web.Endpoints;
 

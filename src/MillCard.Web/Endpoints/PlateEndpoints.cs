@@ -1,7 +1,7 @@
+using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Outlines;
 using MillCard.Store;
 using MillCard.Web.Hosting;
-using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace MillCard.Web.Endpoints;
 

@@ -1,8 +1,8 @@
 using System.Security.Cryptography;
 using System.Text.Json;
+using Microsoft.Extensions.Caching.Memory;
 using MillCard.Core.Documents;
 using MillCard.Core.Reach;
-using Microsoft.Extensions.Caching.Memory;
 
 namespace MillCard.Web.Trials;
 

@@ -50,11 +50,13 @@ export function HeadSection({ card, x, y, width, height }: { card: Card; x: numb
               </text>
             </>
           )}
-          <text x={cx + (box.x + box.width / 2) * scale} y={y + 15} textAnchor="middle">
-            {i === 0 && <tspan className="tag-letter">M </tspan>}
-            {body.name}, {plain(box.width)}
-          </text>
         </g>
+      ))}
+      {boxes.map(({ body, box }, i) => (
+        <text key={i} x={cx + (box.x + box.width / 2) * scale} y={y + 15 + 15 * i} textAnchor="middle" className="on-paper">
+          {i === 0 && <tspan className="tag-letter">M </tspan>}
+          {body.name}, {plain(box.width)}
+        </text>
       ))}
       <path
         d={`M${cx - 7} ${up(9)}h14l-3 ${6 * scale}h-1.5l-1 ${3 * scale}h-3l-1 ${-3 * scale}h-1.5z`}

@@ -45,7 +45,7 @@ xunit() {
 }
 
 vitest() {
-    npm run test -w web -- --reporter=json --outputFile="$LOGS/vitest.json" >"$1" 2>&1 || true
+    npm run test -w web -- --reporter=default --reporter=json --outputFile.json="$LOGS/vitest.json" >"$1" 2>&1 || true
     node -p "const r = JSON.parse(require('fs').readFileSync('$LOGS/vitest.json')); r.numPassedTests + ' ' + r.numFailedTests"
 }
 

@@ -21,10 +21,13 @@ test('the rack shows Dunlin beside an A4 outline', async ({ page }) => {
   await expect(dunlin).toContainText('180 × 160 × 170')
   await expect(page.getByText('A4 sheet')).toBeVisible()
   // both to one scale: the silhouette is 180 mm wide where the A4 sheet is 210
-  const [a4, bed] = await page
-    .locator('.stand svg path:first-child')
-    .evaluateAll((paths) => paths.map((path) => (path as SVGGraphicsElement).getBBox().width))
-  expect(bed! / a4!).toBeCloseTo(180 / 210, 3)
+  const width = (of: string) =>
+    page
+      .locator(`${of} .stand svg path`)
+      .first()
+      .evaluate((path) => (path as SVGGraphicsElement).getBBox().width)
+  const [a4, bed] = [await width('.stand-in-scale'), await width('a[aria-label=Dunlin]')]
+  expect(bed / a4).toBeCloseTo(180 / 210, 3)
 })
 
 test('a card is filled from nothing, the drawing follows, and it survives a killed server', async ({ page, server }) => {
@@ -43,7 +46,7 @@ test('a card is filled from nothing, the drawing follows, and it survives a kill
   await field(page, 'bed rated to').fill('90')
   await field(page, 'housing').selectOption('closed')
   await field(page, 'flavour').selectOption('reprapfirmware')
-  await page.getByRole('button', { name: 'add one' }).click()
+  await page.getByRole('region', { name: 'Envelope' }).getByRole('button', { name: 'add one' }).click()
   await page.getByLabel('obstacle 1 top above plate').fill('8')
   await expect(page.locator('[data-letter=A]')).toContainText('177.8')
   await expect(page.locator('[data-letter=B]')).toContainText('177.8')

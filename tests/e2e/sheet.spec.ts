@@ -4,13 +4,15 @@ test('a keep-out is drawn by dragging, its corner pulled, and taken back', async
   await page.goto('/')
   await page.getByRole('link', { name: 'Dunlin' }).click()
   await expect(page.getByText('Nothing to say against this card.')).toBeVisible()
-  const plan = (await page.locator('.plan .bed').boundingBox())!
+  await page.getByRole('button', { name: 'draw a keep-out' }).click()
+  await page.evaluate(() => document.fonts.ready)
+  // the fill's box: Playwright's own takes in the stroke and its mitres
+  const plan = await page.locator('.plan .bed').evaluate((bed) => bed.getBoundingClientRect().toJSON() as DOMRect)
   const scale = plan.width / 180
   const at = (x: number, y: number) => [plan.x + x * scale, plan.y + plan.height - y * scale] as const
-  await page.getByRole('button', { name: 'draw a keep-out' }).click()
-  await page.mouse.move(...at(40.3, 100.2))
+  await page.mouse.move(...at(40, 100))
   await page.mouse.down()
-  await page.mouse.move(...at(70.1, 120.4), { steps: 5 })
+  await page.mouse.move(...at(70, 120), { steps: 5 })
   await page.mouse.up()
   const row = page.locator('[data-pointer="/envelope/keepOuts/3"]')
   await row.getByRole('button').first().click()
@@ -55,6 +57,16 @@ test('a bed of any outline is taken from an SVG path, with the question of its u
   await page.getByRole('button', { name: 'Take this outline' }).click()
   await expect(page.locator('[data-letter=A]')).toContainText('203.2')
   await expect(page.locator('[data-letter=B]')).toContainText('152.4')
+  // the middle of an edge, dragged, makes a further corner
+  const edge = (await page.locator('.plan .bed').boundingBox())!
+  await page.mouse.click(edge.x + edge.width * 0.7, edge.y + edge.height * 0.4)
+  const middle = (await page.locator('[data-mid="0"]').boundingBox())!
+  await page.mouse.move(middle.x + 3, middle.y + 3)
+  await page.mouse.down()
+  await page.mouse.move(middle.x + 3, middle.y - 40, { steps: 4 })
+  await page.mouse.up()
+  await expect(page.locator('.schedule [data-pointer="/envelope/bed/points"]')).toContainText('7 corners')
+
   await page.locator('[data-pointer="/envelope/bed/points"]').getByRole('button', { name: 'edit' }).click()
   await page.getByLabel('corners').fill('0, 0\n10, x')
   await expect(page.getByRole('alert')).toContainText('Line 2 is not a corner')

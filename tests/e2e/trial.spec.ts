@@ -113,3 +113,38 @@ test('a program can be brought; what is wrong with it is marked at its line, and
   await expect(page.getByText('huge.gcode: This file has 65 MB; at most 64 MB of G-code are taken.')).toBeVisible()
   await expect(page.getByRole('option', { selected: true })).toContainText('G1 X400')
 })
+
+test('a part is scaled, set on another side, turned by its handle and held by limits of the trial', async ({ page }) => {
+  await openTrial(page)
+  await drop(page, 'quadrat-corner.stl', readFileSync(demoPart('quadrat-corner')))
+  const size = page.locator('tbody tr').first().locator('td').nth(2)
+  await expect(size).toHaveText('50×50×18')
+  await page.getByRole('button', { name: 'stand, scale' }).click()
+  await page.getByLabel('quadrat corner scale').fill('200')
+  await expect(size).toHaveText('100×100×36')
+  await page.getByLabel('quadrat corner size along X').fill('2 in')
+  await expect(size).toHaveText('50.8×100×36')
+  await page.getByLabel('quadrat corner scale').fill('100')
+  await expect(size).toHaveText('50×50×18')
+  // the flat sides are listed by area: the third is one of the frame's outer faces
+  await page.getByLabel('quadrat corner stands on').selectOption({ index: 4 })
+  await expect(size).toHaveText(/^(18×50×50|50×18×50)$/)
+  await page.getByLabel('quadrat corner X').fill('90')
+  await page.getByLabel('quadrat corner Y').fill('90')
+
+  const handle = (await page.locator('[data-handle=turn]').boundingBox())!
+  await page.mouse.move(handle.x + handle.width / 2, handle.y + handle.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(handle.x + 150, handle.y + 100, { steps: 8 })
+  await page.mouse.up()
+  const turn = Number(await page.getByLabel('quadrat corner turn').inputValue())
+  expect(turn).not.toBe(0)
+  expect(turn % 15).toBe(0)
+
+  await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
+  await page.getByRole('button', { name: 'Limits of this trial' }).click()
+  await page.getByLabel('no higher than').fill('48')
+  await expect(page.locator('[data-violation=height]')).toContainText('2.00 mm too high')
+  await page.getByLabel('no higher than').fill('')
+  await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
+})

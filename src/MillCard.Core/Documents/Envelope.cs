@@ -18,7 +18,7 @@ public sealed record Envelope : OpenRecord
     /// <summary>Whether the bed is heated. Asked, never defaulted.</summary>
     [Field("heated bed", Needed = true)] public bool? Heated { get; init; }
     /// <summary>Regions to stay out of, bed frame.</summary>
-    [Field("keep-outs", Most = 100)] public IReadOnlyList<KeepOut> KeepOuts { get; init; } = [];
+    [Field("keep-outs", Most = 500)] public IReadOnlyList<KeepOut> KeepOuts { get; init; } = [];
     /// <summary>A picture or a mesh of the plate, drawn under the grid.</summary>
     public Plate? Plate { get; init; }
 }

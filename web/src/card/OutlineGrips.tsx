@@ -15,11 +15,13 @@ interface OutlineGripsProps {
 /** The corners of an outline, to be dragged; dragging its inside moves all of it. Snaps to 1 mm, with Shift to 5. */
 export function OutlineGrips({ outline, view, onChange, movable = true }: OutlineGripsProps) {
   const [held, setHeld] = useState<{ outline: Outline; x: number; y: number; grip: number | 'all' }>()
-  const take = (grip: number | 'all') => (event: PointerEvent<SVGElement>) => {
-    event.stopPropagation()
-    event.currentTarget.setPointerCapture(event.pointerId)
-    setHeld({ outline, x: event.clientX, y: event.clientY, grip })
-  }
+  const take =
+    (grip: number | 'all', from = outline) =>
+    (event: PointerEvent<SVGElement>) => {
+      event.stopPropagation()
+      event.currentTarget.setPointerCapture(event.pointerId)
+      setHeld({ outline: from, x: event.clientX, y: event.clientY, grip })
+    }
   const drag = (event: PointerEvent<SVGElement>) => {
     if (!held) return
     const { outline: from, x, y, grip } = held
@@ -41,6 +43,20 @@ export function OutlineGrips({ outline, view, onChange, movable = true }: Outlin
           {...on}
         />
       )}
+      {midsOf(outline).map(([x, y], i) => (
+        <circle
+          key={`mid ${i}`}
+          cx={toX(view, x)}
+          cy={toY(view, y)}
+          r={3}
+          className="grip"
+          data-mid={i}
+          onPointerDown={(event) => take(i + 1, withCorner(outline, i, [x, y]))(event)}
+          {...on}
+        >
+          <title>drag to make a corner here</title>
+        </circle>
+      ))}
       {gripsOf(outline).map(([x, y], i) => (
         <circle key={i} cx={toX(view, x)} cy={toY(view, y)} r={5} className="grip" data-grip={i} onPointerDown={take(i)} {...on} />
       ))}
@@ -66,6 +82,20 @@ function gripsOf(outline: Outline): XY[] {
       ]
     }
   }
+}
+
+/** The middles of a polygon's edges. */
+function midsOf(outline: Outline): XY[] {
+  if (outline.shape !== 'polygon') return []
+  const { points } = outline
+  return points.map(([x, y], i) => {
+    const [nx, ny] = points[(i + 1) % points.length]!
+    return [(x! + nx!) / 2, (y! + ny!) / 2]
+  })
+}
+
+function withCorner(outline: Outline, edge: number, corner: XY): Outline {
+  return outline.shape === 'polygon' ? { ...outline, points: outline.points.toSpliced(edge + 1, 0, [...corner]) } : outline
 }
 
 function moved(outline: Outline, [dx, dy]: XY, step: number): Outline {

@@ -26,6 +26,9 @@ const border = 24
 const side = 226
 const gutter = 84
 
+/** Picked in place of a keep-out's index when the bed's own outline is edited. */
+const theBed = -1
+
 /** A size to draw by while none is given yet. */
 const unknown = 200
 
@@ -48,7 +51,7 @@ export function SheetDrawing() {
   const [bw, bd, bh] = [width ?? unknown, depth ?? unknown, height ?? unknown]
   const origin = card.envelope?.origin
   const drawnBed = bedOutline(card.envelope?.bed)
-  const bedCorners = lit?.startsWith('/envelope/bed') || picked === -1 ? (drawnBed?.shape === 'polygon' ? drawnBed : undefined) : undefined
+  const bedCorners = picked === theBed && drawnBed?.shape === 'polygon' ? drawnBed : undefined
   const keepOut = lit?.startsWith('/envelope/keepOuts/') ? Number(lit.split('/')[3]) : undefined
   const dimension = (pointer: string, value: number | undefined, label: string, at: { x: number; y: number }) => ({
     value: value === undefined ? '?' : plain(value),
@@ -67,7 +70,7 @@ export function SheetDrawing() {
   }
   const down = (event: PointerEvent<SVGSVGElement>) => {
     if (!tool) {
-      setPicked(undefined)
+      setPicked(drawnBed?.shape === 'polygon' ? theBed : undefined)
       return zoom.handlers.onPointerDown(event)
     }
     event.currentTarget.setPointerCapture(event.pointerId)

@@ -19,7 +19,7 @@ export function MeasureUpTab() {
   const { id, document: card, change } = useCard()
   const { '*': path = '' } = useParams()
   const go = useNavigate()
-  const asked = path.split('/')[1] || card.measureUp?.at || questions[0]!.id
+  const asked = path.split('/')[0] || card.measureUp?.at || questions[0]!.id
   const index = questions.findIndex((question) => question.id === asked)
   const question = questions[index]
   const to = (next: string) => {

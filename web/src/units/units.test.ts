@@ -43,8 +43,8 @@ describe('numbers as text', () => {
   it('times', () =>
     expect([duration(48), duration(2192), duration(6961), clockTime(292), clockTime(3727)]).toEqual([
       '48 s',
-      '36 min 32',
-      '1 h 56',
+      '36 min 32 s',
+      '1 h 56 min',
       '4:52',
       '1:02:07',
     ]))

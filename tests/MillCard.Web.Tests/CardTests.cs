@@ -71,6 +71,7 @@ public class CardTests(Server server)
         Assert.True((await FitAsync(null)).GetProperty("fits").GetBoolean());
         var tight = await FitAsync(new JsonObject { ["height"] = 38.5 });
         Assert.Equal("height", tight.GetProperty("violations")[0].GetProperty("kind").GetString());
+        Assert.Equal(JsonValueKind.Null, tight.GetProperty("violations")[0].GetProperty("move").ValueKind);
         Assert.Equal(1.5, tight.GetProperty("violations")[0].GetProperty("distance").GetDouble(), 3);
     }
 }

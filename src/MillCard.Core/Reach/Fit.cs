@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Text.Json.Serialization;
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
 using NetTopologySuite.Geometries;
@@ -36,7 +37,9 @@ public sealed record Move(double X, double Y)
 /// <param name="Distance">The least distance by which it would have to be further away to end this violation alone, mm; for the height, what is too much.</param>
 /// <param name="Move">The smallest move of the part that cures all its violations; null where no move does.</param>
 /// <param name="Message">All of it in a sentence.</param>
-public sealed record Violation(ViolationKind Kind, string? With, string? By, double Distance, Move? Move, string Message);
+public sealed record Violation(
+    ViolationKind Kind, [property: JsonIgnore(Condition = JsonIgnoreCondition.Never)] string? With, string? By, double Distance,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.Never)] Move? Move, string Message);
 
 /// <summary>Whether one part fits.</summary>
 public sealed record PartFit(string Name, bool Fits, IReadOnlyList<Violation> Violations);

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
@@ -25,7 +26,7 @@ internal static class DryRunEndpoint
     /// <param name="Effect">What it does, in plain words.</param>
     internal sealed record LineAnswer(int Line, double Start, double Seconds, string Effect);
 
-    internal sealed record DryRunAnswer(double Seconds, double Filament, Extents? Extents, IReadOnlyList<LineAnswer>? Lines, IReadOnlyList<Finding> Findings);
+    internal sealed record DryRunAnswer(double Seconds, double Filament, [property: JsonIgnore(Condition = JsonIgnoreCondition.Never)] Extents? Extents, IReadOnlyList<LineAnswer>? Lines, IReadOnlyList<Finding> Findings);
 
     public static void MapDryRun(this IEndpointRouteBuilder api) =>
         api.MapPost("/dry-run", async Task<Results<Ok<DryRunAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop, bool lines = true) =>

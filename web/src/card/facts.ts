@@ -1,11 +1,6 @@
 import type { Bed, Card, Position } from '../api/client'
+import { flavours, housings, type Choice } from './words'
 import { bedSize } from '../drawing/outline'
-
-/** A choice among words. */
-export interface Choice {
-  value: string
-  label: string
-}
 
 /** A fact as it stands in the schedule. */
 export interface Fact {
@@ -189,11 +184,7 @@ export const groups: FactGroup[] = [
         pointer: '/heat/housing',
         label: 'housing',
         kind: 'choice',
-        choices: [
-          { value: 'open', label: 'open' },
-          { value: 'closed', label: 'closed' },
-          { value: 'heated-chamber', label: 'heated chamber' },
-        ],
+        choices: housings,
       },
       { pointer: '/heat/room', label: 'room', kind: 'number' },
     ],
@@ -206,10 +197,7 @@ export const groups: FactGroup[] = [
         label: 'flavour',
         kind: 'choice',
         needed: true,
-        choices: [
-          { value: 'marlin', label: 'Marlin' },
-          { value: 'reprapfirmware', label: 'RepRapFirmware' },
-        ],
+        choices: flavours,
       },
       {
         pointer: '/firmware/extrusion',

@@ -1,13 +1,11 @@
 import type { Card } from '../api/client'
+import { flavours, housings, wordOf } from '../card/words'
 import { plain } from '../units/format'
 
 const row = 31
 
 /** Its height on the sheet, px. */
 export const titleBlockHeight = 4 * row
-
-const flavours: Record<string, string> = { marlin: 'Marlin', reprapfirmware: 'RepRapFirmware' }
-const housings: Record<string, string> = { open: 'open', closed: 'closed', 'heated-chamber': 'heated chamber' }
 
 /** The title block at the lower right of the sheet, after ISO 7200. */
 export function TitleBlock({ card, savedAt, right, bottom }: { card: Card; savedAt: string; right: number; bottom: number }) {
@@ -17,11 +15,11 @@ export function TitleBlock({ card, savedAt, right, bottom }: { card: Card; saved
   const said = (value: string | number | null | undefined) =>
     value === undefined || value === null || value === '' ? '?' : typeof value === 'number' ? plain(value) : value
   const cells: [string, string, number, number, number][] = [
-    ['FLAVOUR', said(flavours[card.firmware?.flavour ?? '']), 0, 1, 0.5],
+    ['FLAVOUR', said(wordOf(flavours, card.firmware?.flavour)), 0, 1, 0.5],
     ['NOZZLE', nozzle?.diameter ? `${plain(nozzle.diameter)} ${nozzle.material ?? ''}` : '?', 0.5, 1, 0.5],
     ['FILAMENT', said(nozzle?.filamentDiameter), 0, 2, 0.5],
     ['BED', card.envelope?.heated === true ? 'heated' : card.envelope?.heated === false ? 'not heated' : '?', 0.5, 2, 0.5],
-    ['HOUSING', said(housings[card.heat?.housing ?? '']), 0, 3, 0.5],
+    ['HOUSING', said(wordOf(housings, card.heat?.housing)), 0, 3, 0.5],
     ['STATE, DATE', `draft, ${savedAt.slice(0, 10)}`, 0.5, 3, 0.5],
   ]
   return (

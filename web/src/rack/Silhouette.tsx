@@ -5,9 +5,9 @@ import { useHatch } from '../drawing/Hatches'
 import { bedOutline, bedSize, outlinePath } from '../drawing/outline'
 import { toX, toY } from '../drawing/view'
 import { SeverityMark } from '../findings/SeverityMark'
+import { flavours, wordOf } from '../card/words'
 import { plain } from '../units/format'
 
-const flavours: Record<string, string> = { marlin: 'Marlin', reprapfirmware: 'RepRapFirmware' }
 const unknown = 120
 
 /** The figure that gives the scale: an A4 sheet, ISO 216. */
@@ -57,7 +57,7 @@ export function Silhouette({ head, scale, menu }: { head: DocumentHead; scale: n
           </span>
           <span className="quiet">
             {card?.nozzles.map((nozzle) => `${size(nozzle.diameter)} ${nozzle.material ?? ''}`.trim()).join(', ')} ·{' '}
-            {flavours[card?.flavour ?? ''] ?? 'flavour ?'}
+            {wordOf(flavours, card?.flavour) ?? 'flavour ?'}
           </span>
           <span className="counts">
             <span className="quiet">draft</span>

@@ -1,6 +1,7 @@
 import { useState, type PointerEvent } from 'react'
 import type { TrialPart } from '../api/client'
 import { toX, toY, type View, type XY } from '../drawing/view'
+import { scaleOf } from './placement'
 import { useTrial } from './TrialContext'
 
 interface HandleProps {
@@ -66,7 +67,7 @@ export function PlanHandles({ index, part, view }: { index: number; part: TrialP
   const half = (Math.hypot(mesh.size[0]!, mesh.size[1]!) / 2) * view.scale
   const angle = ((part.turn ?? 0) * Math.PI) / 180
   const [x, y] = [cx - (half + 16) * Math.sin(angle), cy - (half + 16) * Math.cos(angle)]
-  const scale = { x: part.scale?.x ?? 1, y: part.scale?.y ?? 1, z: part.scale?.z ?? 1 }
+  const scale = scaleOf(part)
   const corner: XY = [cx + half * Math.SQRT1_2, cy + half * Math.SQRT1_2]
   return (
     <g className="handles">

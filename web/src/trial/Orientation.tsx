@@ -3,6 +3,7 @@ import { api, dataOf, type TrialPart } from '../api/client'
 import { useSchema } from '../document/schema'
 import { plain } from '../units/format'
 import { NumberField } from '../units/NumberField'
+import { scaleOf } from './placement'
 import { useTrial } from './TrialContext'
 
 const names = ['x', 'y', 'z'] as const
@@ -13,7 +14,7 @@ export function Orientation({ index }: { index: number }) {
   const limits = useSchema('trial')
   const part = trial.document.parts![index]!
   const mesh = meshes[index]
-  const scale = { x: part.scale?.x ?? 1, y: part.scale?.y ?? 1, z: part.scale?.z ?? 1 }
+  const scale = scaleOf(part)
   const query = { scaleX: scale.x, scaleY: scale.y, scaleZ: scale.z }
   const { data: sides } = useQuery({
     queryKey: ['sides', part.file, query],

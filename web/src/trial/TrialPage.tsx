@@ -18,6 +18,7 @@ import { ResultPanel } from './ResultPanel'
 import { Settings } from './Settings'
 import { readLayers } from './layers'
 import { TrialContext } from './TrialContext'
+import { scaleOf } from './placement'
 import { putMesh } from './putMesh'
 import { useFit } from './useFit'
 import './trial.css'
@@ -180,8 +181,10 @@ function OpenTrialPage({
 /** The meshes of parts as they stand, by part. */
 function useMeshes(parts: TrialPart[]): (MeshFacts | undefined)[] {
   return useQueries({
-    queries: parts.map(({ file, scale, tilt }) => {
-      const query = { scaleX: scale?.x ?? 1, scaleY: scale?.y ?? 1, scaleZ: scale?.z ?? 1, tiltX: tilt?.x ?? 0, tiltY: tilt?.y ?? 0 }
+    queries: parts.map((part) => {
+      const { file, tilt } = part
+      const scale = scaleOf(part)
+      const query = { scaleX: scale.x, scaleY: scale.y, scaleZ: scale.z, tiltX: tilt?.x ?? 0, tiltY: tilt?.y ?? 0 }
       return {
         queryKey: ['mesh', file, query],
         staleTime: Infinity,

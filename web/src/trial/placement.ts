@@ -13,3 +13,6 @@ export function placedOutline(mesh: MeshFacts, part: TrialPart): XY[][] {
   const [dx, dy] = [(part.x ?? 0) - (minX + maxX) / 2, (part.y ?? 0) - (minY + maxY) / 2]
   return turned.map((ring) => ring.map(([x, y]): XY => [x + dx, y + dy]))
 }
+
+/** A part's ratios of size, 1 where nothing is said. */
+export const scaleOf = (part: TrialPart) => ({ x: part.scale?.x ?? 1, y: part.scale?.y ?? 1, z: part.scale?.z ?? 1 })

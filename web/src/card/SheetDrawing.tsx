@@ -190,7 +190,7 @@ export function SheetDrawing() {
             <Legend card={card} x={layout.right} y={layout.a4Top + layout.a4Height + 28} />
             <TitleBlock card={card} savedAt={savedAt} right={w - border} bottom={h - border} />
             {under && (
-              <text x={border + 8} y={h - border - 8} className="mono-text" data-read-out>
+              <text x={border + 8} y={h - border - 8} className="mono-text on-paper" data-read-out>
                 bed {plain(under.x, 1)}, {plain(under.y, 1)}
                 {origin && `  machine X${plain(under.x - origin.x, 1)} Y${plain(under.y - origin.y, 1)}`}
               </text>

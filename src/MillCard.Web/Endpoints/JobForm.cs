@@ -43,6 +43,7 @@ internal sealed record ReadJob(Job Job, Machine Machine, IReadOnlyList<PartToSli
         if (toSlice && job.Filament is null) return Refused("/filament", "Filament is missing.");
         if (toSlice && job.Recipe is null) return Refused("/recipe", "Recipe is missing.");
         var meshes = new Dictionary<string, Mesh>();
+        var projected = new Dictionary<(string, PartScale?, Tilt?), Footprints>();
         var parts = new List<PartToSlice>();
         for (var i = 0; i < job.Parts.Count; i++)
         {
@@ -53,7 +54,9 @@ internal sealed record ReadJob(Job Job, Machine Machine, IReadOnlyList<PartToSli
                     return Refused($"/parts/{i}/file", $"{part.Name} names the file {part.File}, which was not sent along.");
                 meshes[part.File] = mesh = await MeshOfAsync(file, stop);
             }
-            parts.Add(new PartToSlice(part, mesh, new Footprints(Placement.Oriented(mesh, part.Scale, part.Tilt))));
+            if (!projected.TryGetValue((part.File, part.Scale, part.Tilt), out var footprints))
+                projected[(part.File, part.Scale, part.Tilt)] = footprints = new Footprints(Placement.Oriented(mesh, part.Scale, part.Tilt));
+            parts.Add(new PartToSlice(part, mesh, footprints));
         }
         return new Reading<ReadJob>(new ReadJob(job, Machine.Of(job.Card!), parts), []);
     }

@@ -49,7 +49,7 @@ internal static class RunEndpoints
             var gcode = await request.ReadAsync(Bounds.Gcode, stop);
             if (gcode.AsSpan().Contains((byte)0)) return Refusal.Sentence(422, "The file is refused.", "This is not G-code: it holds bytes that are not text.");
             var (laidOut, refusal) = await desk.LayOutAsync(id, toSlice: false, stop);
-            return laidOut is null ? TypedResults.Json(refusal!, DocumentJson.Options, Refusal.MediaType, refusal!.Status) : TypedResults.Ok(await desk.BringAsync(laidOut, name, gcode, stop));
+            return laidOut is null ? Refusal.Answer(refusal!) : TypedResults.Ok(await desk.BringAsync(laidOut, name, gcode, stop));
         })
             .Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
             .WithSummary("Brings a program as a file and runs it; the body is the file");

@@ -41,5 +41,6 @@ public sealed class Refusal : ProblemDetails
         _ => Sentence(status, "Refused.", $"The request was refused with status {status}."),
     };
 
-    private static JsonHttpResult<Refusal> Answer(Refusal refusal) => TypedResults.Json(refusal, DocumentJson.Options, MediaType, refusal.Status);
+    /// <summary>A refusal as an answer, whatever made it.</summary>
+    internal static JsonHttpResult<Refusal> Answer(Refusal refusal) => TypedResults.Json(refusal, DocumentJson.Options, MediaType, refusal.Status);
 }

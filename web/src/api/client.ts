@@ -6,15 +6,12 @@ export const api = createClient<paths>()
 type Schemas = components['schemas']
 export type Bed = Schemas['Bed']
 export type Card = Schemas['Card']
-export type CardSummary = Schemas['CardSummary']
 export type DocumentHead = Schemas['DocumentHead']
-export type FieldError = Schemas['FieldError']
 export type Filament = Schemas['Filament']
 export type Finding = Schemas['Finding']
 export type KeepOut = Schemas['KeepOut']
 export type MeshFacts = Schemas['MeshFacts']
 export type Outline = Schemas['Outline']
-export type FlatSide = Schemas['FlatSide']
 export type PartFit = Schemas['PartFit']
 export type PatternHead = Schemas['PatternHead']
 export type Position = Schemas['Position']
@@ -43,8 +40,14 @@ export function dataOf<T>(answer: { data?: T; error?: unknown; response: Respons
   return answer.data as T
 }
 
+/** What a request came to, as JSON, or the refusal thrown. */
+export async function answerOf<T>(answer: Response): Promise<T> {
+  if (!answer.ok) throw new Refused(asRefusal(await answer.json().catch(() => ({ detail: `The server answered ${answer.status}.` }))))
+  return (answer.status === 204 ? undefined : await answer.json()) as T
+}
+
 /** Problem details, whatever an error body holds. */
-export function asRefusal(error: unknown): Partial<Refusal> {
+function asRefusal(error: unknown): Partial<Refusal> {
   return typeof error === 'object' && error !== null ? (error as Partial<Refusal>) : { detail: String(error) }
 }
 

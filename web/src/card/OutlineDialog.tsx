@@ -1,6 +1,6 @@
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material'
 import { useState } from 'react'
-import { asRefusal, Refused, sentenceOf } from '../api/client'
+import { answerOf, sentenceOf } from '../api/client'
 import { boxOf, ringsPath } from '../drawing/outline'
 import { fitted } from '../drawing/view'
 import { parseEntry } from '../units/entry'
@@ -35,8 +35,7 @@ export function OutlineDialog({ title, points, onClose }: OutlineDialogProps) {
     setProblem(undefined)
     try {
       const answer = await fetch('/api/outlines', { method: 'POST', body, headers: { 'content-type': 'application/octet-stream' } })
-      if (!answer.ok) throw new Refused(asRefusal(await answer.json()))
-      const outline = (await answer.json()) as { points: number[][]; millimetresPerUnit?: number }
+      const outline = await answerOf<{ points: number[][]; millimetresPerUnit?: number }>(answer)
       setRead(outline.points)
       setFactor(outline.millimetresPerUnit ?? 1)
     } catch (failure) {

@@ -1,6 +1,6 @@
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
-import { asRefusal, Refused, sentenceOf } from '../api/client'
+import { answerOf, sentenceOf } from '../api/client'
 import { putMesh } from '../trial/putMesh'
 import { useCard } from './CardContext'
 import { OutlineDialog } from './OutlineDialog'
@@ -18,8 +18,8 @@ export function PlateRows() {
       if (/\.stl$/i.test(file.name)) set('/envelope/plate', { kind: 'mesh', file: (await putMesh(file)).hash, name: file.name })
       else {
         const answer = await fetch('/api/pictures', { method: 'POST', body: file })
-        if (!answer.ok) throw new Refused(asRefusal(await answer.json()))
-        set('/envelope/plate', { kind: 'picture', file: ((await answer.json()) as { hash: string }).hash, name: file.name })
+        const { hash } = await answerOf<{ hash: string }>(answer)
+        set('/envelope/plate', { kind: 'picture', file: hash, name: file.name })
       }
     } catch (failure) {
       enqueueSnackbar(`${file.name}: ${sentenceOf(failure)}`, { variant: 'error' })

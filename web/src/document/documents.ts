@@ -1,4 +1,4 @@
-import { Refused, asRefusal, type Card, type DocumentHead, type Filament, type Recipe, type Trial } from '../api/client'
+import { answerOf, type Card, type DocumentHead, type Filament, type Recipe, type Trial } from '../api/client'
 
 /** Documents by the name of their address. */
 export interface Kinds {
@@ -27,8 +27,7 @@ export class Clashed<T> extends Error {
 async function ask<T>(address: string, init?: RequestInit): Promise<T> {
   const answer = await fetch(address, init)
   if (answer.status === 412) throw new Clashed(((await answer.json()) as { current: Stored<unknown> }).current)
-  if (!answer.ok) throw new Refused(asRefusal(await answer.json().catch(() => ({ detail: `The server answered ${answer.status}.` }))))
-  return (answer.status === 204 ? undefined : await answer.json()) as T
+  return answerOf<T>(answer)
 }
 
 const body = (document: unknown): RequestInit => ({ body: JSON.stringify(document), headers: { 'content-type': 'application/json' } })

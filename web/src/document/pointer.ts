@@ -1,6 +1,3 @@
-/** A JSON value. */
-export type Json = null | boolean | number | string | Json[] | { [name: string]: Json | undefined }
-
 /** The steps of an RFC 6901 pointer. */
 export function stepsOf(pointer: string): string[] {
   return pointer === ''

@@ -3,7 +3,7 @@ import { useSnackbar } from 'notistack'
 import { useRef } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import type { StoreApi } from 'zustand'
-import { api, asRefusal, dataOf, Refused, sentenceOf, type Card, type StoredRun, type Trial } from '../api/client'
+import { answerOf, api, dataOf, sentenceOf, type Card, type StoredRun, type Trial } from '../api/client'
 import { uploadLimits } from '../api/limits'
 import { Shell } from '../app/Shell'
 import type { DocumentState } from '../document/documentStore'
@@ -133,8 +133,7 @@ function useBring(id: string) {
         body: file,
         headers: { 'content-type': 'text/x.gcode' },
       })
-      if (!answer.ok) throw new Refused(asRefusal(await answer.json()))
-      client.setQueryData(['run', id], (await answer.json()) as StoredRun)
+      client.setQueryData(['run', id], await answerOf<StoredRun>(answer))
     } catch (failure) {
       enqueueSnackbar(`${file.name}: ${sentenceOf(failure)}`, { variant: 'error', persist: true })
     }

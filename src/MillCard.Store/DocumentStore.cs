@@ -44,6 +44,10 @@ public sealed class DocumentStore<T>(MillCardContext context, TimeProvider clock
         .Select(d => new DocumentEntry(d.Id, d.Name, d.Version, d.SavedAt, d.Summary))
         .ToListAsync(stop);
 
+    /// <summary>All that stand on the shelf, whole.</summary>
+    public async Task<IReadOnlyList<T>> AllAsync(CancellationToken stop) =>
+        [.. (await context.Documents.AsNoTracking().Where(d => d.Kind == Kind && d.Place == DocumentPlace.Shelf).OrderBy(d => d.Name).ToListAsync(stop)).Select(row => Read(row).Document)];
+
     /// <summary>One document, or null; one in the bin is not there.</summary>
     public async Task<Stored<T>?> FindAsync(Guid id, CancellationToken stop) =>
         await context.Documents.AsNoTracking().FirstOrDefaultAsync(d => d.Id == id && d.Kind == Kind && d.Place != DocumentPlace.Bin, stop) is { } row ? Read(row) : null;

@@ -32,6 +32,8 @@ public sealed record Card : OpenRecord, IDocument
     public Firmware Firmware { get; init; } = new();
     /// <summary>G-code of the owner's, as Liquid templates.</summary>
     public Routines Routines { get; init; } = new();
+    /// <summary>Ways to run two carriages; empty where there is one carriage.</summary>
+    [Field("modes", Most = 4)] public IReadOnlyList<Mode> Modes { get; init; } = [];
     /// <summary>Where each fact comes from, by JSON pointer (RFC 6901).</summary>
     [Field("sources", Most = 2000)] public IReadOnlyDictionary<string, FactSource> Sources { get; init; } = new Dictionary<string, FactSource>();
     /// <summary>Findings that the owner accepts, each with a reason.</summary>

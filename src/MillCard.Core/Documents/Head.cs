@@ -13,82 +13,14 @@ public sealed record Head : OpenRecord
     [Field("beams", Most = 10)] public IReadOnlyList<Beam> Beams { get; init; } = [];
     /// <summary>What finds the bed's height; null where nobody has said.</summary>
     public Probe? Probe { get; init; }
-}
-
-/// <summary>A levelling probe.</summary>
-public sealed record Probe : OpenRecord
-{
-    /// <summary>How it feels the bed.</summary>
-    [Field("probe")] public ProbeKind? Kind { get; init; }
-    /// <summary>From the first nozzle to the right, mm.</summary>
-    [Field("probe's offset X", "mm", AtLeast = -300, AtMost = 300)] public double? X { get; init; }
-    /// <summary>From the first nozzle to the back, mm.</summary>
-    [Field("probe's offset Y", "mm", AtLeast = -300, AtMost = 300)] public double? Y { get; init; }
-}
-
-/// <summary>Kinds of levelling probe.</summary>
-public enum ProbeKind
-{
-    /// <summary>There is none.</summary>
-    None,
-    /// <summary>A switch that is pressed.</summary>
-    Switch,
-    /// <summary>A pin that is pushed in.</summary>
-    TouchPin,
-    /// <summary>A sensor that feels metal.</summary>
-    Inductive,
-    /// <summary>The nozzle itself.</summary>
-    NozzleContact,
-}
-
-/// <summary>One nozzle with its feed.</summary>
-public sealed record Nozzle : OpenRecord
-{
-    /// <summary>Short name used by other facts.</summary>
-    [Field("nozzle id", Most = 40)] public required string Id { get; init; }
-    /// <summary>Bore, mm.</summary>
-    [Field("nozzle diameter", "mm", AtLeast = 0.1, AtMost = 2, Needed = true)] public double? Diameter { get; init; }
-    /// <summary>What the nozzle is made of.</summary>
-    [Field("nozzle material", Most = 60)] public string? Material { get; init; }
-    /// <summary>From the carriage reference, mm.</summary>
-    public Offset? Offset { get; init; }
-    /// <summary>Diameter of the filament fed to it, mm.</summary>
-    [Field("filament diameter", "mm", AtLeast = 1, AtMost = 4, Needed = true)] public double? FilamentDiameter { get; init; }
-    /// <summary>How the filament gets there.</summary>
-    public Feed? Feed { get; init; }
-    /// <summary>Highest allowed hot-end temperature, °C.</summary>
-    [Field("hot end's rating", "°C", AtLeast = 100, AtMost = 600)] public double? MaxTemperature { get; init; }
-    /// <summary>Most plastic it melts, mm³/s.</summary>
-    [Field("melting limit", "mm³/s", Above = 0, AtMost = 500)] public double? MaxFlow { get; init; }
-}
-
-/// <summary>An offset in three directions, mm.</summary>
-public sealed record Offset : OpenRecord
-{
-    /// <summary>To the right, mm.</summary>
-    [Field("offset X", "mm", AtLeast = -1000, AtMost = 1000)] public double X { get; init; }
-    /// <summary>To the back, mm.</summary>
-    [Field("offset Y", "mm", AtLeast = -1000, AtMost = 1000)] public double Y { get; init; }
-    /// <summary>Up, mm; a lower nozzle is negative.</summary>
-    [Field("offset Z", "mm", AtLeast = -100, AtMost = 100)] public double Z { get; init; }
-}
-
-/// <summary>How filament is pushed into the hot end.</summary>
-public sealed record Feed : OpenRecord
-{
-    /// <summary>Direct, or through a long tube.</summary>
-    public FeedKind Kind { get; init; }
-    /// <summary>Length of the tube, mm.</summary>
-    [Field("tube length", "mm", AtLeast = 0, AtMost = 5000)] public double? Length { get; init; }
-}
-
-/// <summary>Kinds of feed.</summary>
-public enum FeedKind
-{
-    /// <summary>The drive sits on the head.</summary>
-    Direct,
-    /// <summary>The drive sits on the frame and pushes through a tube.</summary>
-    LongTube,
+    /// <summary>The fans.</summary>
+    [Field("fans", Most = 16)] public IReadOnlyList<Fan> Fans { get; init; } = [];
+    /// <summary>Two carriages on one beam, the left one first; empty where there is one carriage.</summary>
+    [Field("carriages", Most = 2)] public IReadOnlyList<Carriage> Carriages { get; init; } = [];
+    /// <summary>Least distance along X between the nozzles of two carriages, mm.</summary>
+    [Field("least distance of the nozzles", "mm", AtLeast = 0, AtMost = 1000)] public double? LeastDistance { get; init; }
+    /// <summary>Who takes the nozzles' offsets into account; null where nobody has said.</summary>
+    public OffsetsUse? Offsets { get; init; }
 }
 
 /// <summary>Something solid on the carriage, from its underside upward.</summary>
@@ -96,6 +28,8 @@ public sealed record Body : OpenRecord
 {
     /// <summary>What its owner calls it.</summary>
     [Field("body's name", Most = 100)] public required string Name { get; init; }
+    /// <summary>Id of the nozzle whose carriage it hangs on, where there are two; null where both carry one alike. Its outline is then about that nozzle.</summary>
+    [Field("body's nozzle", Most = 40)] public string? On { get; init; }
     /// <summary>Outline in the head frame: the first nozzle's tip is (0, 0).</summary>
     public required Outline Outline { get; init; }
     /// <summary>Height of its underside above the first nozzle's tip, mm.</summary>
@@ -122,4 +56,52 @@ public enum BeamAxis
     X,
     /// <summary>Along Y.</summary>
     Y,
+}
+
+/// <summary>One of two carriages on a beam.</summary>
+public sealed record Carriage : OpenRecord
+{
+    /// <summary>Id of the nozzle it carries.</summary>
+    [Field("carriage's nozzle", Fewest = 1, Most = 40)] public required string Nozzle { get; init; }
+    /// <summary>Least position along X, mm, machine frame.</summary>
+    [Field("carriage's least position", "mm", AtLeast = -4000, AtMost = 4000)] public required double Min { get; init; }
+    /// <summary>Greatest position along X, mm, machine frame.</summary>
+    [Field("carriage's greatest position", "mm", AtLeast = -4000, AtMost = 4000)] public required double Max { get; init; }
+    /// <summary>Where it stands while the other prints, mm, machine frame.</summary>
+    [Field("carriage's park position", "mm", AtLeast = -4000, AtMost = 4000)] public required double Park { get; init; }
+}
+
+/// <summary>Who takes the offsets of the second and further nozzles into account. It has to be one of the two: applied twice, the head hits things.</summary>
+public sealed record OffsetsUse : OpenRecord
+{
+    /// <summary>Whether the firmware holds tool offsets of its own.</summary>
+    public bool? Firmware { get; init; }
+    /// <summary>Whether they are written into the G-code.</summary>
+    public bool? Gcode { get; init; }
+}
+
+/// <summary>A fan.</summary>
+public sealed record Fan : OpenRecord
+{
+    /// <summary>Short name used by other facts.</summary>
+    [Field("fan id", Fewest = 1, Most = 40)] public required string Id { get; init; }
+    /// <summary>The firmware's number for it.</summary>
+    [Field("fan number", "", AtLeast = 0, AtMost = 100)] public int? Number { get; init; }
+    /// <summary>What it cools.</summary>
+    [Field("kind of fan")] public required FanKind Kind { get; init; }
+    /// <summary>The firmware switches it off by itself when the nozzle has cooled to this, °C; null where it does not.</summary>
+    [Field("fan goes off below", "°C", AtLeast = 0, AtMost = 300)] public double? OffBelow { get; init; }
+}
+
+/// <summary>Kinds of fan.</summary>
+public enum FanKind
+{
+    /// <summary>Blows on the part from the head.</summary>
+    Part,
+    /// <summary>Blows along the bed from the side.</summary>
+    Side,
+    /// <summary>Moves the air of the housing.</summary>
+    Chamber,
+    /// <summary>Cools the cold side of the hot end.</summary>
+    HotEnd,
 }

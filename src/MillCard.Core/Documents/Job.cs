@@ -9,6 +9,12 @@ public sealed record Job : OpenRecord
     public Filament? Filament { get; init; }
     /// <summary>The settings; needed for slicing.</summary>
     public Recipe? Recipe { get; init; }
+    /// <summary>The second nozzle's material; as the first where nothing is said.</summary>
+    public Filament? SecondFilament { get; init; }
+    /// <summary>Whether parts grow together or one after the other.</summary>
+    public Sequence Sequence { get; init; } = Sequence.AllAtOnce;
+    /// <summary>Which mode of two carriages; null on a machine with one.</summary>
+    public ModeUse? Mode { get; init; }
     /// <summary>What lies on the bed.</summary>
     [Field("parts", Most = 500)] public IReadOnlyList<TrialPart> Parts { get; init; } = [];
 }

@@ -86,15 +86,15 @@ public sealed record Speeds : OpenRecord
     [Field("first layer's speed", "mm/s", AtLeast = 1, AtMost = 2000)] public double FirstLayer { get; init; } = 25;
 }
 
-/// <summary>Pulling filament back before a travel.</summary>
+/// <summary>Pulling filament back before a travel. What is not said is the head's own.</summary>
 public sealed record Retraction : OpenRecord
 {
     /// <summary>Length, mm of filament; 0 for none.</summary>
-    [Field("retraction", "mm", AtLeast = 0, AtMost = 50)] public double Length { get; init; } = 1;
+    [Field("retraction", "mm", AtLeast = 0, AtMost = 50)] public double? Length { get; init; }
     /// <summary>Speed, mm/s.</summary>
-    [Field("retraction speed", "mm/s", AtLeast = 1, AtMost = 500)] public double Speed { get; init; } = 35;
+    [Field("retraction speed", "mm/s", AtLeast = 1, AtMost = 500)] public double? Speed { get; init; }
     /// <summary>Travels shorter than this go without, mm.</summary>
     [Field("shortest travel with retraction", "mm", AtLeast = 0, AtMost = 1000)] public double LeastTravel { get; init; } = 2;
     /// <summary>Lift of Z while travelling, mm.</summary>
-    [Field("Z hop", "mm", AtLeast = 0, AtMost = 20)] public double Lift { get; init; }
+    [Field("Z hop", "mm", AtLeast = 0, AtMost = 20)] public double? Lift { get; init; }
 }

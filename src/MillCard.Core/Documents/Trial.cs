@@ -18,6 +18,12 @@ public sealed record Trial : OpenRecord, IDocument
     [Field("filament")] public Guid? Filament { get; init; }
     /// <summary>Id of the recipe's document.</summary>
     [Field("recipe")] public Guid? Recipe { get; init; }
+    /// <summary>Id of the document of the second nozzle's filament; as the first where nothing is said.</summary>
+    [Field("second filament")] public Guid? SecondFilament { get; init; }
+    /// <summary>Whether parts grow together or one after the other.</summary>
+    public Sequence Sequence { get; init; } = Sequence.AllAtOnce;
+    /// <summary>Which mode of two carriages; null on a machine with one.</summary>
+    public ModeUse? Mode { get; init; }
     /// <summary>What lies on the bed.</summary>
     [Field("parts", Most = 500)] public IReadOnlyList<TrialPart> Parts { get; init; } = [];
     /// <summary>Tighter limits than the card's, for this trial alone.</summary>
@@ -48,6 +54,8 @@ public sealed record TrialPart : OpenRecord
     [Field("Y", "mm", AtLeast = -10000, AtMost = 10000)] public double Y { get; init; }
     /// <summary>Turn about Z, degrees, counter-clockwise.</summary>
     [Field("turn", "°", AtLeast = -36000, AtMost = 36000)] public double Turn { get; init; }
+    /// <summary>Ids of the nozzles that print it; the first where nothing is said.</summary>
+    [Field("part's nozzles", Most = 16)] public IReadOnlyList<string> Nozzles { get; init; } = [];
     /// <summary>Tilt about X and then about Y, before the turn; null for none.</summary>
     public Tilt? Tilt { get; init; }
     /// <summary>Size as a ratio of the file's, before tilt and turn; null for 1.</summary>

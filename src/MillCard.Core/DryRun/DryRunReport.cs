@@ -12,7 +12,8 @@ namespace MillCard.Core.DryRun;
 /// <param name="To">Where it ends.</param>
 /// <param name="Filament">Filament fed, mm; negative when pulled back.</param>
 /// <param name="Speed">Asked for, mm/s.</param>
-public readonly record struct SimulatedMove(int Line, bool Known, Spot From, Spot To, float Filament, float Speed)
+/// <param name="Tool">Which nozzle's tip it is.</param>
+public readonly record struct SimulatedMove(int Line, bool Known, Spot From, Spot To, float Filament, float Speed, byte Tool = 0)
 {
     /// <summary>Whether it lays plastic on its way.</summary>
     public bool Extrudes => Filament > 0 && (From.X != To.X || From.Y != To.Y);
@@ -26,7 +27,8 @@ public readonly record struct Spot(float X, float Y, float Z);
 /// <param name="Heater">Which heater.</param>
 /// <param name="Target">°C.</param>
 /// <param name="Seconds">How long; infinite where it never ends.</param>
-public sealed record Wait(int Line, Heater Heater, double Target, double Seconds);
+/// <param name="Tool">Which nozzle.</param>
+public sealed record Wait(int Line, Heater Heater, double Target, double Seconds, int Tool = 0);
 
 /// <summary>A new target for a heater.</summary>
 /// <param name="Line">Source line, counted from 0.</param>
@@ -34,7 +36,8 @@ public sealed record Wait(int Line, Heater Heater, double Target, double Seconds
 /// <param name="Target">°C, 0 is off.</param>
 /// <param name="FirstExtrusion">First line that feeds filament while it holds; −1 for none.</param>
 /// <param name="LastExtrusion">Last line that feeds filament while it holds; −1 for none.</param>
-public sealed record HeatStep(int Line, Heater Heater, double Target, int FirstExtrusion, int LastExtrusion);
+/// <param name="Tool">Which nozzle.</param>
+public sealed record HeatStep(int Line, Heater Heater, double Target, int FirstExtrusion, int LastExtrusion, int Tool = 0);
 
 /// <summary>The heaters.</summary>
 public enum Heater
@@ -51,7 +54,7 @@ public sealed record UnknownCommand(int Line, string Text);
 /// <summary>Where printing moves have been, machine frame, mm.</summary>
 public sealed record Extents(double MinX, double MinY, double MinZ, double MaxX, double MaxY, double MaxZ);
 
-/// <summary>What is still on when the program ends.</summary>
+/// <summary>What is still on when the program ends; the nozzle's target is that of the hottest.</summary>
 public sealed record EndState(Spot Position, double NozzleTarget, double BedTarget, double Fan, bool MotorsOn, bool Relative);
 
 /// <summary>What a dry run found out. Lines are counted from 0 here and from 1 wherever people see them.</summary>
@@ -76,12 +79,16 @@ public sealed class DryRunReport
     public List<HeatStep> HeatSteps { get; } = [];
     /// <summary>Lines that the dialect does not know, the first few.</summary>
     public List<UnknownCommand> Unknown { get; } = [];
-    /// <summary>The nozzle's temperature over time.</summary>
-    public required HeaterTrace Nozzle { get; init; }
+    /// <summary>Every nozzle's temperature over time.</summary>
+    public required IReadOnlyList<HeaterTrace> Nozzles { get; init; }
+    /// <summary>The first nozzle's temperature over time.</summary>
+    public HeaterTrace Nozzle => Nozzles[0];
     /// <summary>The bed's temperature over time; null where it is not heated.</summary>
     public required HeaterTrace? Bed { get; init; }
     /// <summary>First line that feeds filament; −1 for none.</summary>
     public int FirstExtrusion { get; internal set; } = -1;
+    /// <summary>First line that feeds filament to each nozzle; −1 for none.</summary>
+    public required int[] FirstExtrusions { get; init; }
     /// <summary>Where printing moves have been; null where nothing was printed.</summary>
     public Extents? Extents { get; internal set; }
     /// <summary>Filament used, mm.</summary>

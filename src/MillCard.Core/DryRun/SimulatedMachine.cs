@@ -27,12 +27,14 @@ public sealed class SimulatedMachine
     private readonly bool[] _homed = new bool[3];
     private readonly double[] _at = new double[3];
     private readonly double[] _shift = new double[3];
-    private readonly List<(int Line, Heater Heater, double Target)> _pending = [];
+    private readonly List<(int Line, Heater Heater, double Target, int Tool)> _pending = [];
     private double _unit = 1, _feed = 25, _e, _fan;
     private bool _relative, _relativeE, _motors;
     private int _summed;
     private double _clock;
-    private int _nozzleStep = -1;
+    private readonly int[] _nozzleSteps, _lastExtrusions;
+    private readonly Spot[] _tips;
+    private int _tool;
     private double _minX = double.MaxValue, _minY = double.MaxValue, _minZ = double.MaxValue, _maxX = double.MinValue, _maxY = double.MinValue, _maxZ = double.MinValue;
 
     private SimulatedMachine(Machine machine, GcodeText text)
@@ -42,6 +44,9 @@ public sealed class SimulatedMachine
         _limits = Limits.Of(machine.Card);
         _seconds = new double[text.Count];
         _effects = new Effect[text.Count];
+        var nozzles = Math.Max(1, machine.Nozzles.Count);
+        (_nozzleSteps, _lastExtrusions) = ([.. Enumerable.Repeat(-1, nozzles)], [.. Enumerable.Repeat(-1, nozzles)]);
+        _tips = [.. Enumerable.Range(0, nozzles).Select(i => TipOf(machine, i))];
         _planner = new Planner(_limits, (line, seconds) => _seconds[line] += seconds);
         _run = new DryRunReport
         {
@@ -50,7 +55,8 @@ public sealed class SimulatedMachine
             Starts = new double[text.Count],
             Seconds = _seconds,
             EffectList = _effects,
-            Nozzle = new HeaterTrace(Heaters.Nozzle(machine.Card)),
+            Nozzles = [.. Enumerable.Range(0, nozzles).Select(i => new HeaterTrace(Heaters.Nozzle(machine.Card, i < machine.Nozzles.Count ? machine.Nozzles[i] : null)))],
+            FirstExtrusions = [.. Enumerable.Repeat(-1, nozzles)],
             Bed = Heaters.Bed(machine.Card) is { } bed ? new HeaterTrace(bed) : null,
         };
     }
@@ -76,7 +82,7 @@ public sealed class SimulatedMachine
         Settle(_seconds.Length);
         _run.TotalSeconds = _clock;
         if (_maxX >= _minX) _run.Extents = new Extents(_minX, _minY, _minZ, _maxX, _maxY, _maxZ);
-        _run.End = new EndState(Spot(), _run.Nozzle.Target, _run.Bed?.Target ?? 0, _fan, _motors, _relative);
+        _run.End = new EndState(Spot(), _run.Nozzles.Max(n => n.Target), _run.Bed?.Target ?? 0, _fan, _motors, _relative);
         return _run;
     }
 
@@ -125,7 +131,7 @@ public sealed class SimulatedMachine
             case Meaning.FanOn: _fan = Fan(); return new Effect(EffectKind.Fan, -1, (float)_fan);
             case Meaning.FanOff: _fan = 0; return new Effect(EffectKind.Fan, -1, 0);
             case Meaning.MotorsOff: Settle(line); _motors = false; return new Effect(EffectKind.MotorsOff, -1, 0);
-            case Meaning.Tool: return new Effect(EffectKind.Tool, -1, (float)_words.Value(0));
+            case Meaning.Tool: return Tool();
             case Meaning.Finish: Settle(line); return new Effect(EffectKind.Finish, -1, 0);
             case Meaning.LimitSpeed: return Limit(_limits.Speed, _flavour.SpeedLimitUnit == "mm/min" ? 1 / 60.0 : 1);
             case Meaning.LimitAcceleration: return Limit(_limits.Acceleration, 1);
@@ -170,23 +176,22 @@ public sealed class SimulatedMachine
         var from = Spot();
         (_at[0], _at[1], _at[2]) = (x, y, z);
         _motors = true;
-        var move = new SimulatedMove(line, _homed[0] && _homed[1] && _homed[2], from, Spot(), (float)e, (float)_feed);
+        var move = new SimulatedMove(line, _homed[0] && _homed[1] && _homed[2], from, Spot(), (float)e, (float)_feed, (byte)_tool);
         _run.MoveList.Add(move);
         _run.Filament += e;
         if (e <= 0) return;
         if (_run.FirstExtrusion < 0) _run.FirstExtrusion = line;
-        if (_nozzleStep >= 0)
+        if (_run.FirstExtrusions[_tool] < 0) _run.FirstExtrusions[_tool] = line;
+        if (_nozzleSteps[_tool] is var open and >= 0)
         {
-            var step = _run.HeatSteps[_nozzleStep];
-            if (step.FirstExtrusion < 0) _run.HeatSteps[_nozzleStep] = step with { FirstExtrusion = line, LastExtrusion = line };
-            _lastExtrusion = line;
+            var step = _run.HeatSteps[open];
+            if (step.FirstExtrusion < 0) _run.HeatSteps[open] = step with { FirstExtrusion = line, LastExtrusion = line };
+            _lastExtrusions[_tool] = line;
         }
         if (!move.Extrudes) return;
         Spread(from);
         Spread(move.To);
     }
-
-    private int _lastExtrusion = -1;
 
     private void Spread(Spot p)
     {
@@ -290,19 +295,36 @@ public sealed class SimulatedMachine
 
     private void SetTarget(int line, Heater heater, double target)
     {
-        _pending.Add((line, heater, target));
+        var tool = heater == Heater.Nozzle ? ToolAsked() : 0;
+        _pending.Add((line, heater, target, tool));
         if (heater == Heater.Nozzle)
         {
-            EndStep();
-            _nozzleStep = _run.HeatSteps.Count;
+            EndStep(tool);
+            _nozzleSteps[tool] = _run.HeatSteps.Count;
         }
-        _run.HeatSteps.Add(new HeatStep(line, heater, target, -1, -1));
+        _run.HeatSteps.Add(new HeatStep(line, heater, target, -1, -1, tool));
     }
 
-    private void EndStep()
+    /// <summary>The nozzle that a T word names, or the one in use.</summary>
+    private int ToolAsked() => _words['T'] is var tool && tool >= 0 && tool < _tips.Length ? (int)tool : _tool;
+
+    private Effect Tool()
     {
-        if (_nozzleStep >= 0 && _lastExtrusion >= 0) _run.HeatSteps[_nozzleStep] = _run.HeatSteps[_nozzleStep] with { LastExtrusion = _lastExtrusion };
-        _lastExtrusion = -1;
+        var tool = _words.Value(0);
+        if (tool >= 0 && tool < _tips.Length) _tool = (int)tool;
+        return new Effect(EffectKind.Tool, -1, (float)tool);
+    }
+
+    /// <summary>Where a nozzle's tip is from what the G-code counts, mm: a firmware with tool offsets of its own counts the tip itself.</summary>
+    private static Spot TipOf(Machine machine, int nozzle) =>
+        machine.Card.Head.Offsets?.Firmware != true && !machine.HasTwoCarriages && nozzle < machine.Nozzles.Count && machine.Nozzles[nozzle].Offset is { } o
+            ? new Spot((float)o.X, (float)o.Y, (float)o.Z)
+            : default;
+
+    private void EndStep(int tool)
+    {
+        if (_nozzleSteps[tool] is var open and >= 0 && _lastExtrusions[tool] >= 0) _run.HeatSteps[open] = _run.HeatSteps[open] with { LastExtrusion = _lastExtrusions[tool] };
+        _lastExtrusions[tool] = -1;
     }
 
     private Effect HeatAndWait(int line, Heater heater, EffectKind kind)
@@ -313,9 +335,10 @@ public sealed class SimulatedMachine
         SetTarget(line, heater, target);
         Settle(line);
         ApplyPending(line);
-        if (TraceOf(heater) is not { } trace) return new Effect(EffectKind.Returns, -1, (float)target);
+        var tool = heater == Heater.Nozzle ? ToolAsked() : 0;
+        if (TraceOf(heater, tool) is not { } trace) return new Effect(EffectKind.Returns, -1, (float)target);
         var seconds = trace.Wait(_clock, coolsToo: double.IsNaN(s));
-        _run.Waits.Add(new Wait(line, heater, target, seconds));
+        _run.Waits.Add(new Wait(line, heater, target, seconds, tool));
         if (double.IsInfinity(seconds)) return new Effect(EffectKind.Never, -1, (float)target);
         _seconds[line] += seconds;
         return seconds == 0 && trace.At(_clock) > target + HeatModel.WaitTolerance ? new Effect(EffectKind.Returns, -1, (float)target) : new Effect(kind, -1, (float)target);
@@ -325,18 +348,18 @@ public sealed class SimulatedMachine
     {
         Settle(line);
         var longest = 0.0;
-        foreach (var (heater, trace) in new[] { (Heater.Nozzle, _run.Nozzle), (Heater.Bed, _run.Bed) })
+        foreach (var (heater, tool) in Enumerable.Range(0, _run.Nozzles.Count).Select(i => (Heater.Nozzle, i)).Append((Heater.Bed, 0)))
         {
-            if (trace is null || trace.Target <= 0) continue;
+            if (TraceOf(heater, tool) is not { Target: > 0 } trace) continue;
             var seconds = trace.Wait(_clock, coolsToo: true);
-            _run.Waits.Add(new Wait(line, heater, trace.Target, seconds));
+            _run.Waits.Add(new Wait(line, heater, trace.Target, seconds, tool));
             if (!double.IsInfinity(seconds)) longest = Math.Max(longest, seconds);
         }
         _seconds[line] += longest;
         return new Effect(EffectKind.WaitAll, -1, (float)longest);
     }
 
-    private HeaterTrace? TraceOf(Heater heater) => heater == Heater.Nozzle ? _run.Nozzle : _run.Bed;
+    private HeaterTrace? TraceOf(Heater heater, int tool) => heater == Heater.Nozzle ? _run.Nozzles[tool] : _run.Bed;
 
     private double Fan()
     {
@@ -371,7 +394,8 @@ public sealed class SimulatedMachine
         return new Effect(EffectKind.Setting, -1, 0);
     }
 
-    private Spot Spot() => new((float)_at[0], (float)_at[1], (float)_at[2]);
+    /// <summary>Where the tip of the nozzle in use is.</summary>
+    private Spot Spot() => new((float)_at[0] + _tips[_tool].X, (float)_at[1] + _tips[_tool].Y, (float)_at[2] + _tips[_tool].Z);
 
     /// <summary>Brings the machine to a stop, times all moves so far and sums the clock up to a line.</summary>
     private void Settle(int line)
@@ -379,16 +403,16 @@ public sealed class SimulatedMachine
         _planner.Drain();
         ApplyPending(line);
         SumTo(line);
-        if (line == _seconds.Length) EndStep();
+        if (line == _seconds.Length) for (var tool = 0; tool < _tips.Length; tool++) EndStep(tool);
     }
 
     private void ApplyPending(int upTo)
     {
-        foreach (var (line, heater, target) in _pending)
+        foreach (var (line, heater, target, tool) in _pending)
         {
             if (line > upTo) continue;
             SumTo(line);
-            TraceOf(heater)?.Set(_clock, target);
+            TraceOf(heater, tool)?.Set(_clock, target);
         }
         _pending.RemoveAll(p => p.Line <= upTo);
     }

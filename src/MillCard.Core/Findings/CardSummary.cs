@@ -26,4 +26,4 @@ public sealed record CardSummary(
 }
 
 /// <summary>A nozzle in a list.</summary>
-public sealed record NozzleSummary(double? Diameter, string? Material);
+public sealed record NozzleSummary(double? Diameter, NozzleMaterial? Material);

@@ -40,6 +40,12 @@ public static class Rules
         new UncommonFilamentDiameter(),
         new BrokenRoutine(),
         new NoRoutine(),
+        new UnknownNameOnHead(),
+        new OffsetsApplied(),
+        new IdleNozzleLower(),
+        new RetractionForFeed(),
+        new CarriagesIncomplete(),
+        new ModeNotSet(),
     ];
 
     /// <summary>Rules about dry runs.</summary>
@@ -48,6 +54,7 @@ public static class Rules
         new MoveBeforeHome(),
         new OutsideTravel(),
         new ThroughKeepOut(),
+        new HeadHitsPrint(),
         new ColdExtrusion(),
         new NoWaitBeforeExtrusion(),
         new TargetOverRating(),

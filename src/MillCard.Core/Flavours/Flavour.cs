@@ -64,6 +64,8 @@ public enum Meaning
     SetAcceleration,
     /// <summary>Corner speeds.</summary>
     SetCorner,
+    /// <summary>Mode of two carriages; S 0 or 1 single, 2 copy, 3 mirror.</summary>
+    CarriageMode,
 }
 
 /// <summary>One parameter of a command.</summary>

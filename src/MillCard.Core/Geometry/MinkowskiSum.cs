@@ -40,6 +40,16 @@ public static class MinkowskiSum
         return Plane.WithoutSlits(Plane.Union(sums));
     }
 
+    /// <summary>What an outline passes over on a straight way: its sum with a segment.</summary>
+    /// <param name="outline">Convex or not, about its zero.</param>
+    /// <param name="from">Where the zero begins.</param>
+    /// <param name="to">Where the zero ends.</param>
+    public static Shape Along(Polygon outline, Point from, Point to)
+    {
+        Coordinate[] way = [new(from.X, from.Y), new(to.X, to.Y)];
+        return Plane.Union([.. ConvexPieces(outline).Select(piece => HullOf(way, piece.ExteriorRing.Coordinates[..^1]))]);
+    }
+
     /// <summary>The shape mirrored in its zero: −A.</summary>
     public static Shape Negated(Shape shape) =>
         NetTopologySuite.Geometries.Utilities.AffineTransformation.ScaleInstance(-1, -1).Transform(shape);

@@ -16,9 +16,9 @@ public static class Heaters
         ? null
         : new HeatModel(Room(card), card.Heat.Bed?.Best ?? Math.Max(TypicalBedEnd, card.Heat.Bed?.Max + 10 ?? 0), TypicalBedTime);
 
-    /// <summary>The first nozzle's heater.</summary>
-    public static HeatModel Nozzle(Card card) =>
-        new(Room(card), Math.Max(TypicalNozzleEnd, card.Head.Nozzles?[0].MaxTemperature + 60 ?? 0), TypicalNozzleTime);
+    /// <summary>A nozzle's heater.</summary>
+    public static HeatModel Nozzle(Card card, Nozzle? nozzle) =>
+        new(Room(card), Math.Max(TypicalNozzleEnd, nozzle?.MaxTemperature + 60 ?? 0), TypicalNozzleTime);
 
     private static double Room(Card card) => card.Heat.Room ?? TypicalRoom;
 }

@@ -22,7 +22,7 @@ public static class Consequences
     {
         var machine = Machine.Of(card);
         var fit = new Fit(machine, recipe);
-        var free = Plane.Intersection(machine.Usable, machine.Travel);
+        var free = Plane.Intersection(machine.Usable, machine.Travel());
         var lost = Plane.Union([.. fit.Regions.Select(r => r.Grown)]);
         var left = Plane.Difference(free, lost);
         var nozzle = machine.Nozzle;

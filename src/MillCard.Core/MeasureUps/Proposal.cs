@@ -17,7 +17,6 @@ public static class Proposal
         var (height, width) = (Step(0.5 * d), Math.Round(1.1 * d, 2));
         var fastest = Share * ExtrudedLine.FastestSpeed(nozzle.MaxFlow ?? 8, width, height, 1);
         double Speed(double wanted) => Math.Max(5, Math.Floor(Math.Min(wanted, fastest)));
-        var tube = nozzle.Feed?.Kind == FeedKind.LongTube;
         return new Recipe
         {
             Name = $"Moderate, for {card.Name ?? "a new machine"}",
@@ -29,7 +28,7 @@ public static class Proposal
             Infill = new() { Density = 0.2 },
             Skirt = new() { Rounds = 1, Gap = 4 },
             Speeds = new() { OuterWall = Speed(35), InnerWall = Speed(50), Solid = Speed(50), Infill = Speed(60), Travel = Math.Min(120, card.Motion.Axes.X?.MaxSpeed ?? 120), FirstLayer = Speed(20) },
-            Retraction = new() { Length = tube ? 5 : 0.8, Speed = tube ? 40 : 35, LeastTravel = 2, Lift = 0 },
+            Retraction = new() { LeastTravel = 2 },
         };
     }
 

@@ -21,6 +21,8 @@ public enum ViolationKind
     KeepOut,
     /// <summary>In another part.</summary>
     Part,
+    /// <summary>Too wide for the distance of its copy, or the carriages come no nearer.</summary>
+    Copy,
 }
 
 /// <summary>A displacement on the bed, mm.</summary>
@@ -50,7 +52,12 @@ public sealed record PartFit(string Name, bool Fits, IReadOnlyList<Violation> Vi
 /// <param name="X">Middle of the turned part's bounding box, mm, bed frame.</param>
 /// <param name="Y">Middle of the turned part's bounding box, mm, bed frame.</param>
 /// <param name="Turn">Degrees, counter-clockwise.</param>
-public sealed record StandingPart(string Name, Footprints Footprints, double X, double Y, double Turn);
+/// <param name="Nozzles">Ids of the nozzles that print it; the first where it is empty or null.</param>
+public sealed record StandingPart(string Name, Footprints Footprints, double X, double Y, double Turn, IReadOnlyList<string>? Nozzles = null)
+{
+    /// <summary>A part of a trial with its footprints.</summary>
+    public static StandingPart Of(TrialPart part, Footprints footprints) => new(part.Name, footprints, part.X, part.Y, part.Turn, part.Nozzles);
+}
 
 /// <summary>Whether parts fit a machine, by how much they do not, and which move cures it.</summary>
 public sealed class Fit
@@ -59,10 +66,8 @@ public sealed class Fit
     private const int MostSpaces = 400;
     private readonly Machine _machine;
     private readonly Apron _apron;
-    private readonly Shape _usable;
-    private readonly Shape _reach;
-    private readonly IReadOnlyList<Forbidden> _forbidden;
-    private readonly ConcurrentDictionary<(Footprints, double Turn, Forbidden), ForbiddenPlaces> _spaces = new();
+    private readonly ConcurrentDictionary<int, IReadOnlyList<Forbidden>> _forbidden = new();
+    private readonly ConcurrentDictionary<(Footprints, double Turn, bool Mirrored, Forbidden), ForbiddenPlaces> _spaces = new();
 
     /// <summary>Prepares what does not depend on the parts.</summary>
     /// <param name="machine">The machine.</param>
@@ -70,52 +75,99 @@ public sealed class Fit
     public Fit(Machine machine, Recipe? recipe = null)
     {
         _machine = machine;
-        var firstLayer = recipe?.Layers.First ?? recipe?.Layers.Others ?? DefaultFirstLayer;
-        _apron = new Apron(firstLayer, recipe is null ? 0 : ApronWidth(recipe));
-        _usable = machine.Usable;
-        _reach = machine.Travel;
-        _forbidden = [.. machine.KeepOuts.SelectMany(k => Forbidden.Of(machine, k, firstLayer))];
+        _apron = ApronOf(recipe);
     }
 
-    /// <summary>The regions the part must stay out of, as drawn on the plan.</summary>
-    public IReadOnlyList<Forbidden> Regions => _forbidden;
+    /// <summary>The regions a part of the first nozzle must stay out of, as drawn on the plan.</summary>
+    public IReadOnlyList<Forbidden> Regions => ForbiddenTo(0);
 
-    /// <summary>Width of skirt around a part's first layer: gap and all rounds, mm.</summary>
-    public static double ApronWidth(Recipe recipe) =>
-        recipe.Skirt.Rounds == 0 ? 0 : recipe.Skirt.Gap + recipe.Skirt.Rounds * (recipe.LineWidth ?? 0);
+    /// <summary>What a recipe grows round a part's first layer: skirt with its gap.</summary>
+    public static Apron ApronOf(Recipe? recipe) => new(
+        recipe?.Layers.First ?? recipe?.Layers.Others ?? DefaultFirstLayer,
+        recipe is null || recipe.Skirt.Rounds == 0 ? 0 : recipe.Skirt.Gap + recipe.Skirt.Rounds * (recipe.LineWidth ?? 0));
 
     /// <summary>The verdict on every part.</summary>
     /// <param name="parts">All that lie on the bed.</param>
+    /// <param name="mode">The mode of two carriages; null on a machine with one.</param>
     /// <param name="cure">Whether curing moves are computed too; a verdict under a moving pointer goes without.</param>
     /// <param name="stop">Ends the computation.</param>
-    public IReadOnlyList<PartFit> Of(IReadOnlyList<StandingPart> parts, bool cure = true, CancellationToken stop = default)
+    public IReadOnlyList<PartFit> Of(IReadOnlyList<StandingPart> parts, ModeUse? mode = null, bool cure = true, CancellationToken stop = default)
     {
-        var placed = parts.Select(p => new Placed(p, this)).ToArray();
-        return [.. placed.Select(p => Look(p, placed, cure, stop))];
+        var plan = PlanOf(parts, mode);
+        var placed = parts.Select(p => new Placed(p, this, plan, null)).ToArray();
+        return [.. placed.Select(p => Look(p, placed, plan, cure, stop))];
     }
 
-    private PartFit Look(Placed part, Placed[] all, bool cure, CancellationToken stop)
+    /// <summary>The plan of a mode for what lies on the bed; null where there is none.</summary>
+    public ModePlan? PlanOf(IReadOnlyList<StandingPart> parts, ModeUse? mode)
+    {
+        if (mode is null || !_machine.HasTwoCarriages) return null;
+        var box = new NetTopologySuite.Geometries.Envelope();
+        foreach (var part in parts) box.ExpandToInclude(part.Footprints.Below(double.PositiveInfinity, part.X, part.Y, part.Turn, _apron).EnvelopeInternal);
+        return ModePlan.Of(_machine, mode, box.Width);
+    }
+
+    /// <summary>Where the middle of a part may be so that it fits, other parts left out.</summary>
+    /// <param name="part">The part; its own place plays no role.</param>
+    /// <param name="stop">Ends the computation.</param>
+    public Shape FreePlaces(StandingPart part, CancellationToken stop = default) =>
+        part.Footprints.Height > _machine.Height + Plane.Touch ? Plane.Empty : FreeMoves(new Placed(part with { X = 0, Y = 0 }, this, null, null), stop);
+
+    private IReadOnlyList<Forbidden> ForbiddenTo(int nozzle) =>
+        _forbidden.GetOrAdd(nozzle, n => [.. _machine.KeepOuts.SelectMany(k => Forbidden.Of(_machine, k, _apron.FirstLayer, n))]);
+
+    private PartFit Look(Placed part, Placed[] all, ModePlan? plan, bool cure, CancellationToken stop)
     {
         stop.ThrowIfCancellationRequested();
         var found = new List<Violation>();
         var over = part.Part.Footprints.Height - _machine.Height;
         if (over > Plane.Touch)
-            found.Add(new(ViolationKind.Height, null, null, over, null, $"{part.Part.Name} is {part.Part.Footprints.Height:0.00} mm high; this machine takes {_machine.Height:0.00}. It is {over:0.00} mm too high."));
-        Outside(part, _usable, ViolationKind.Bed, "the usable bed", found);
-        Outside(part, _reach, ViolationKind.Reach, "what the nozzle reaches", found);
-        foreach (var group in _forbidden.GroupBy(f => f.KeepOut)) Inside(part, group, found);
-        foreach (var other in all) if (other != part) Into(part, other, found);
+            found.Add(new(ViolationKind.Height, null, null, over, null, $"{part.Label} is {part.Part.Footprints.Height:0.00} mm high; this machine takes {_machine.Height:0.00}. It is {over:0.00} mm too high."));
+        Alone(part, found);
+        foreach (var other in all)
+        {
+            if (other != part) Into(part, other, found);
+            if (other != part && other.Second is { } theirs) Into(part, theirs, found);
+        }
+        if (part.Second is { } second)
+        {
+            Alone(second, found);
+            foreach (var other in all) if (other != part) Into(second, other, found);
+        }
+        TooWide(part, plan, found);
         if (found.Count == 0) return new PartFit(part.Part.Name, true, []);
-        if (!cure || over > Plane.Touch) return new PartFit(part.Part.Name, false, found);
+        if (!cure || found.Any(v => v.Kind is ViolationKind.Height or ViolationKind.Copy)) return new PartFit(part.Part.Name, false, found);
         var move = Cure(part, all, stop);
         return new PartFit(part.Part.Name, false, [.. found.Select(v => v with { Move = move })]);
     }
 
+    private void Alone(Placed part, List<Violation> found)
+    {
+        Outside(part, _machine.Usable, ViolationKind.Bed, "the usable bed", found);
+        Outside(part, part.Reach, ViolationKind.Reach, part.NozzleNames(_machine), found);
+        foreach (var group in part.Forbidden.GroupBy(f => f.KeepOut)) Inside(part, group, found);
+    }
+
+    /// <summary>No move cures a copy that lies too near: its distance is the same everywhere.</summary>
+    private static void TooWide(Placed part, ModePlan? plan, List<Violation> found)
+    {
+        if (plan?.Second is not { Mirrored: false }) return;
+        if (plan.Distance < plan.LeastDistance - Plane.Touch)
+            found.Add(new(ViolationKind.Copy, null, null, plan.LeastDistance - plan.Distance, null, $"The copies lie {plan.Distance:0.##} mm apart; the two nozzles come no nearer than {plan.LeastDistance:0.##}."));
+        else if (part.Widest.EnvelopeInternal.Width + plan.Gap - plan.Distance is var over && over > Plane.Touch)
+            found.Add(new(ViolationKind.Copy, null, null, over, null, $"{part.Label} is {part.Widest.EnvelopeInternal.Width:0.##} mm wide; copies {plan.Distance:0.##} mm apart leave {plan.Distance - plan.Gap:0.##}. The distance is {over:0.##} mm too short."));
+    }
+
     private static void Outside(Placed part, Shape region, ViolationKind kind, string name, List<Violation> found)
     {
+        if (region.IsEmpty)
+        {
+            found.Add(new(kind, null, null, Math.Max(part.Widest.EnvelopeInternal.Width, part.Widest.EnvelopeInternal.Height), null, $"{part.Label} stands nowhere right: nothing is {name}."));
+            return;
+        }
         var distance = Protrusion(part.Widest, region);
         if (distance > Plane.Touch)
-            found.Add(new(kind, null, null, distance, null, $"{part.Part.Name} stands {distance:0.00} mm beyond {name}."));
+            found.Add(new(kind, null, null, distance, null, $"{part.Label} stands {distance:0.00} mm beyond {name}."));
     }
 
     private void Inside(Placed part, IGrouping<KeepOut, Forbidden> group, List<Violation> found)
@@ -126,7 +178,7 @@ public sealed class Fit
             var depth = Depth(part, forbidden);
             if (depth <= Plane.Touch || depth <= worst?.Distance) continue;
             var by = forbidden.With is null ? "" : $" for the {forbidden.With}";
-            worst = new(ViolationKind.KeepOut, group.Key.Name, forbidden.With, depth, null, $"{part.Part.Name} is {depth:0.00} mm too near {group.Key.Name}{by}.");
+            worst = new(ViolationKind.KeepOut, group.Key.Name, forbidden.With, depth, null, $"{part.Label} is {depth:0.00} mm too near {group.Key.Name}{by}.");
         }
         if (worst is not null) found.Add(worst);
     }
@@ -139,14 +191,13 @@ public sealed class Fit
         var space = ConfigurationSpace(part.Whole, other.Whole);
         var depth = DepthIn(space);
         if (depth > Plane.Touch)
-            found.Add(new(ViolationKind.Part, other.Part.Name, null, depth, null, $"{part.Part.Name} overlaps {other.Part.Name} by {depth:0.00} mm."));
+            found.Add(new(ViolationKind.Part, other.Label, null, depth, null, $"{part.Label} overlaps {other.Label} by {depth:0.00} mm."));
     }
 
     /// <summary>How far the farthest point of a shape lies outside a region, mm.</summary>
     private static double Protrusion(Shape shape, Shape region)
     {
         if (shape.IsEmpty) return 0;
-        if (region.IsEmpty) return double.PositiveInfinity;
         var convex = region is Polygon polygon && MinkowskiSum.IsConvex(polygon);
         var part = convex ? Shapes.Hull(shape) : shape;
         if (PreparedGeometryFactory.Prepare(region).Covers(part)) return 0;
@@ -168,18 +219,17 @@ public sealed class Fit
         var shape = part.Below(forbidden.Below);
         if (shape.IsEmpty || shape.EnvelopeInternal.Distance(forbidden.Core.EnvelopeInternal) >= Math.Max(forbidden.Margin, Plane.Touch)) return 0;
         if (!IsKnown(part, forbidden) && DistanceOp.Distance(shape, forbidden.Core) is var gap and > 0) return Math.Max(0, forbidden.Margin - gap);
-        return Math.Max(0, forbidden.Margin + SpaceOf(part, forbidden).DepthAt(part.Part.X, part.Part.Y));
+        return Math.Max(0, forbidden.Margin + SpaceOf(part, forbidden).DepthAt(part.At.X, part.At.Y));
     }
 
-    private bool IsKnown(Placed part, Forbidden forbidden) => _spaces.ContainsKey((part.Part.Footprints, part.Part.Turn, forbidden));
+    private bool IsKnown(Placed part, Forbidden forbidden) => _spaces.ContainsKey((part.Part.Footprints, part.Part.Turn, part.Mirrored, forbidden));
 
     /// <summary>Where the part's place is such that it overlaps a region. It depends on the turn alone, so it is kept while the part is dragged.</summary>
     private ForbiddenPlaces SpaceOf(Placed part, Forbidden forbidden)
     {
         if (_spaces.Count > MostSpaces) _spaces.Clear();
-        var (footprints, turn) = (part.Part.Footprints, part.Part.Turn);
-        return _spaces.GetOrAdd((footprints, turn, forbidden), key =>
-            new ForbiddenPlaces(ConfigurationSpace(footprints.Below(forbidden.Below, 0, 0, turn, _apron), forbidden.Core), forbidden.Margin));
+        return _spaces.GetOrAdd((part.Part.Footprints, part.Part.Turn, part.Mirrored, forbidden), _ =>
+            new ForbiddenPlaces(ConfigurationSpace(Plane.Moved(part.Below(forbidden.Below), -part.At.X, -part.At.Y), forbidden.Core), forbidden.Margin));
     }
 
     /// <summary>Displacements of the part at which it overlaps a region: region ⊕ (−part).</summary>
@@ -197,23 +247,45 @@ public sealed class Fit
     /// <summary>The smallest displacement to where the part violates nothing at all.</summary>
     private Move? Cure(Placed part, Placed[] all, CancellationToken stop)
     {
-        var free = Plane.Intersection(FreeIn(part.Widest, _usable), FreeIn(part.Widest, _reach));
-        foreach (var forbidden in _forbidden)
+        var free = FreeMoves(part, stop);
+        free = FreeOfOthers(free, part, all, stop);
+        if (part.Second is { } second && !free.IsEmpty)
         {
-            stop.ThrowIfCancellationRequested();
-            if (free.IsEmpty) return null;
-            if (part.Below(forbidden.Below).IsEmpty) continue;
-            free = Plane.Difference(free, Plane.Moved(SpaceOf(part, forbidden).Grown, -part.Part.X, -part.Part.Y));
-        }
-        foreach (var other in all)
-        {
-            stop.ThrowIfCancellationRequested();
-            if (other != part && !free.IsEmpty) free = Plane.Difference(free, ConfigurationSpace(part.Whole, other.Whole));
+            var theirs = FreeOfOthers(FreeMoves(second, stop), second, all, stop);
+            free = Plane.Intersection(free, second.Mirrored ? MirroredMoves(theirs) : theirs);
         }
         if (free.IsEmpty) return null;
         var nearest = DistanceOp.NearestPoints(free, Plane.Factory.CreatePoint(new Coordinate(0, 0)))[0];
         return new Move(nearest.X, nearest.Y);
     }
+
+    /// <summary>Displacements at which a part is on the bed, in reach and clear of every keep-out.</summary>
+    private Shape FreeMoves(Placed part, CancellationToken stop)
+    {
+        var free = Plane.Intersection(FreeIn(part.Widest, _machine.Usable), FreeIn(part.Widest, part.Reach));
+        foreach (var forbidden in part.Forbidden)
+        {
+            stop.ThrowIfCancellationRequested();
+            if (free.IsEmpty) break;
+            if (part.Below(forbidden.Below).IsEmpty) continue;
+            free = Plane.Difference(free, Plane.Moved(SpaceOf(part, forbidden).Grown, -part.At.X, -part.At.Y));
+        }
+        return free;
+    }
+
+    private static Shape FreeOfOthers(Shape free, Placed part, Placed[] all, CancellationToken stop)
+    {
+        foreach (var other in all)
+        {
+            stop.ThrowIfCancellationRequested();
+            if (ReferenceEquals(other.Part, part.Part) || free.IsEmpty) continue;
+            free = Plane.Difference(free, ConfigurationSpace(part.Whole, other.Whole));
+            if (other.Second is { } second && !part.IsSecond) free = Plane.Difference(free, ConfigurationSpace(part.Whole, second.Whole));
+        }
+        return free;
+    }
+
+    private static Shape MirroredMoves(Shape moves) => NetTopologySuite.Geometries.Utilities.AffineTransformation.ScaleInstance(-1, 1).Transform(moves);
 
     /// <summary>Displacements at which a shape lies within a region: the region's erosion by the shape.</summary>
     private static Shape FreeIn(Shape shape, Shape region)
@@ -260,16 +332,42 @@ public sealed class Fit
         return kept;
     }
 
-    /// <summary>A part's projections in the bed frame, each made when first asked for.</summary>
-    private sealed class Placed(StandingPart part, Fit fit)
+    /// <summary>A part's projections in the bed frame, each made when first asked for; or those of its copy.</summary>
+    private sealed class Placed
     {
         private readonly Dictionary<double, Shape> _below = [];
-        private Shape? _whole;
+        private readonly Fit _fit;
+        private readonly SecondPart? _as;
+        private readonly IReadOnlyList<int> _nozzles;
+        private readonly ModePlan? _plan;
+        private Shape? _whole, _reach;
+        private IReadOnlyList<Forbidden>? _forbidden;
 
-        public StandingPart Part => part;
+        public Placed(StandingPart part, Fit fit, ModePlan? plan, SecondPart? second)
+        {
+            (Part, _fit, _plan, _as) = (part, fit, plan, second);
+            _nozzles = second is null ? fit._machine.NozzlesOf(part.Nozzles ?? []) : [second.Nozzle];
+            At = second?.Of(new Point(part.X, part.Y)) ?? new Point(part.X, part.Y);
+            Label = second is null ? part.Name : $"the copy of {part.Name}";
+            if (second is null && plan?.Second is { } other) Second = new Placed(part, fit, plan, other);
+        }
+
+        public StandingPart Part { get; }
+        /// <summary>The copy; null where there is none.</summary>
+        public Placed? Second { get; }
+        public string Label { get; }
+        public Point At { get; }
+        public bool IsSecond => _as is not null;
+        public bool Mirrored => _as is { Mirrored: true };
+
+        /// <summary>Where all its nozzles can print.</summary>
+        public Shape Reach => _reach ??= _nozzles.Select(i => IsSecond || _plan is null ? _fit._machine.Travel(i) : _plan.RegionOf(i)).Aggregate(Plane.Intersection);
+
+        /// <summary>What it must stay out of.</summary>
+        public IReadOnlyList<Forbidden> Forbidden => _forbidden ??= [.. _nozzles.SelectMany(_fit.ForbiddenTo)];
 
         /// <summary>The part itself, seen from above.</summary>
-        public Shape Whole => _whole ??= part.Footprints.Below(double.PositiveInfinity, part.X, part.Y, part.Turn);
+        public Shape Whole => _whole ??= Seen(Part.Footprints.Below(double.PositiveInfinity, Part.X, Part.Y, Part.Turn));
 
         /// <summary>All that is printed of it, seen from above: the part and what is grown on its first layer.</summary>
         public Shape Widest => Below(double.PositiveInfinity);
@@ -278,8 +376,16 @@ public sealed class Fit
         public Shape Below(double height)
         {
             if (!_below.TryGetValue(height, out var shape))
-                _below[height] = shape = part.Footprints.Below(height, part.X, part.Y, part.Turn, fit._apron);
+                _below[height] = shape = Seen(Part.Footprints.Below(height, Part.X, Part.Y, Part.Turn, _fit._apron));
             return shape;
         }
+
+        public string NozzleNames(Machine machine)
+        {
+            var names = machine.Nozzles.Count < 2 ? "the nozzle reaches" : _nozzles.Count == 1 ? $"nozzle {machine.Nozzles[_nozzles[0]].Id} reaches" : $"nozzles {string.Join(" and ", _nozzles.Select(i => machine.Nozzles[i].Id))} all reach";
+            return _plan is null || IsSecond ? $"what {names}" : $"what {names} in this mode";
+        }
+
+        private Shape Seen(Shape shape) => _as is null ? shape : _as.Of(shape);
     }
 }

@@ -12,6 +12,7 @@ public sealed class Footprints
     private readonly Mesh _mesh;
     private readonly Neighbours _neighbours;
     private readonly ConcurrentDictionary<(double Height, Apron Apron), Shape> _below = new();
+    private readonly ConcurrentDictionary<double, Shape> _above = new();
     private readonly Shape _hull;
 
     /// <summary>Of any mesh.</summary>
@@ -42,18 +43,29 @@ public sealed class Footprints
     public Shape Below(double height, Apron apron = default) =>
         _below.GetOrAdd((height > Height ? double.PositiveInfinity : height, apron), key => Make(key.Height, key.Apron));
 
+    /// <summary>The projection of what rises above a height, in the part's own frame.</summary>
+    /// <param name="height">mm above the bed.</param>
+    public Shape Above(double height) => height >= Height ? Plane.Empty : height <= 0 ? Whole : _above.GetOrAdd(height, key => Projection.Above(_mesh, _neighbours, key));
+
     /// <summary>A projection where a placement puts it.</summary>
     /// <param name="height">mm above the bed.</param>
     /// <param name="x">Middle of the turned part's bounding box, mm, bed frame.</param>
     /// <param name="y">Middle of the turned part's bounding box, mm, bed frame.</param>
     /// <param name="turn">Degrees, counter-clockwise.</param>
     /// <param name="apron">What is grown round the first layer; the default for nothing.</param>
-    public Shape Below(double height, double x, double y, double turn, Apron apron = default)
+    public Shape Below(double height, double x, double y, double turn, Apron apron = default) => Placed(Below(height, apron), x, y, turn);
+
+    /// <summary>A shape of the part's own frame where a placement puts it.</summary>
+    /// <param name="shape">In the part's own frame.</param>
+    /// <param name="x">Middle of the turned part's bounding box, mm, bed frame.</param>
+    /// <param name="y">Middle of the turned part's bounding box, mm, bed frame.</param>
+    /// <param name="turn">Degrees, counter-clockwise.</param>
+    public Shape Placed(Shape shape, double x, double y, double turn)
     {
         var (sin, cos) = Placement.SinCos(turn);
         var rotation = new AffineTransformation(cos, -sin, 0, sin, cos, 0);
         var box = rotation.Transform(_hull).EnvelopeInternal;
-        return new AffineTransformation(cos, -sin, x - (box.MinX + box.MaxX) / 2, sin, cos, y - (box.MinY + box.MaxY) / 2).Transform(Below(height, apron));
+        return new AffineTransformation(cos, -sin, x - (box.MinX + box.MaxX) / 2, sin, cos, y - (box.MinY + box.MaxY) / 2).Transform(shape);
     }
 
     private Shape Make(double height, Apron apron)

@@ -16,8 +16,11 @@ public sealed record Forbidden(KeepOut KeepOut, string? With, Shape Core, double
     /// <param name="machine">The machine.</param>
     /// <param name="region">One of its keep-outs.</param>
     /// <param name="firstLayer">Height of the first layer, mm.</param>
-    public static IEnumerable<Forbidden> Of(Machine machine, Region region, double firstLayer)
+    /// <param name="nozzle">Index of the nozzle that prints.</param>
+    /// <param name="margin">Clearance margin, mm; the machine's where nothing is said.</param>
+    public static IEnumerable<Forbidden> Of(Machine machine, Region region, double firstLayer, int nozzle = 0, double? margin = null)
     {
+        var c = margin ?? machine.Clearance;
         var keepOut = region.KeepOut;
         switch (keepOut.Kind)
         {
@@ -29,29 +32,26 @@ public sealed record Forbidden(KeepOut KeepOut, string? With, Shape Core, double
                 yield break;
         }
         var top = keepOut.Top ?? double.PositiveInfinity;
-        yield return new Forbidden(keepOut, null, region.Outline, machine.Clearance, top);
-        foreach (var body in machine.Bodies)
+        yield return new Forbidden(keepOut, null, region.Outline, c, top);
+        foreach (var solid in machine.HeadOf(nozzle))
         {
-            if (body.Body.Underside >= top) continue;
-            yield return new Forbidden(keepOut, body.Body.Name, MinkowskiSum.Of(region.Outline, MinkowskiSum.Negated(body.Outline)), machine.Clearance, top - body.Body.Underside);
-        }
-        foreach (var beam in machine.Card.Head.Beams)
-        {
-            if (beam.Underside >= top) continue;
-            yield return new Forbidden(keepOut, "beam", Strip(machine, region, beam), 0, top - beam.Underside);
+            if (solid.Underside >= top) continue;
+            yield return solid.Along is { } along
+                ? new Forbidden(keepOut, solid.Name, Strip(region, solid, along, c), 0, top - solid.Underside)
+                : new Forbidden(keepOut, solid.Name, MinkowskiSum.Of(region.Outline, MinkowskiSum.Negated(solid.Outline)), c, top - solid.Underside);
         }
     }
 
     /// <summary>The whole region, clearance margin grown on to the safe side.</summary>
     public Shape Grown => Plane.GrowOutside(Core, Margin);
 
-    private static Shape Strip(Machine machine, Region region, Beam beam)
+    private static Shape Strip(Region region, HeadSolid beam, BeamAxis along, double c)
     {
         const double far = 10_000;
         var box = region.Outline.EnvelopeInternal;
-        var c = machine.Clearance;
-        return beam.Along == BeamAxis.X
-            ? Shapes.Rectangle(-far, box.MinY - beam.Far - c, 2 * far, box.Height + beam.Far - beam.Near + 2 * c)
-            : Shapes.Rectangle(box.MinX - beam.Far - c, -far, box.Width + beam.Far - beam.Near + 2 * c, 2 * far);
+        var own = beam.Outline.EnvelopeInternal;
+        return along == BeamAxis.X
+            ? Shapes.Rectangle(-far, box.MinY - own.MaxY - c, 2 * far, box.Height + own.Height + 2 * c)
+            : Shapes.Rectangle(box.MinX - own.MaxX - c, -far, box.Width + own.Width + 2 * c, 2 * far);
     }
 }

@@ -8,6 +8,7 @@ namespace MillCard.Core.Reach;
 public sealed class Machine
 {
     private const double DefaultClearance = 1;
+    private readonly IReadOnlyList<HeadSolid>[] _heads;
 
     private Machine(Card card)
     {
@@ -17,10 +18,10 @@ public sealed class Machine
         Bed = Shapes.Of(envelope.Bed!);
         Height = Math.Min(envelope.Height!.Value, envelope.Use?.Height ?? double.PositiveInfinity);
         Usable = UsableOf(Bed, envelope.Use);
-        Travel = TravelOf(card, Bed, Frames);
         Clearance = card.Head.Clearance ?? DefaultClearance;
         KeepOuts = [.. envelope.KeepOuts.Select(Region.Of)];
-        Bodies = [.. card.Head.Bodies.Select(b => new SolidBody(b, Shapes.Of(b.Outline, Side.Outside)))];
+        Nozzles = card.Head.Nozzles ?? [];
+        _heads = [.. Enumerable.Range(0, Math.Max(1, Nozzles.Count)).Select(i => HeadSolid.Of(card.Head, i))];
     }
 
     /// <summary>The document.</summary>
@@ -33,16 +34,16 @@ public sealed class Machine
     public double Height { get; }
     /// <summary>The bed within its margins.</summary>
     public Shape Usable { get; }
-    /// <summary>Where the first nozzle can go.</summary>
-    public Shape Travel { get; }
     /// <summary>Room kept between head and anything that stands, mm.</summary>
     public double Clearance { get; }
     /// <summary>The keep-outs with their polygons.</summary>
     public IReadOnlyList<Region> KeepOuts { get; }
-    /// <summary>The head's bodies with their polygons, head frame.</summary>
-    public IReadOnlyList<SolidBody> Bodies { get; }
+    /// <summary>The nozzles; none on a draft that does not say.</summary>
+    public IReadOnlyList<Nozzle> Nozzles { get; }
     /// <summary>The first nozzle.</summary>
-    public Nozzle Nozzle => Card.Head.Nozzles![0];
+    public Nozzle Nozzle => Nozzles[0];
+    /// <summary>Whether two carriages share the beam.</summary>
+    public bool HasTwoCarriages => Card.Head.Carriages.Count == 2 && Nozzles.Count >= 2;
     /// <summary>The firmware's dialect.</summary>
     public FlavourId Flavour => Card.Firmware.Flavour!.Value;
 
@@ -59,6 +60,20 @@ public sealed class Machine
         _ => new(card with { Envelope = card.Envelope with { Origin = card.Envelope.Origin ?? new Documents.Position { X = 0, Y = 0 }, Height = card.Envelope.Height ?? double.PositiveInfinity } }),
     };
 
+    /// <summary>What can hit a standing thing while a nozzle prints.</summary>
+    /// <param name="nozzle">Index of the nozzle.</param>
+    public IReadOnlyList<HeadSolid> HeadOf(int nozzle) => _heads[nozzle];
+
+    /// <summary>Index of the nozzle with an id; −1 where there is none.</summary>
+    public int NozzleNamed(string id)
+    {
+        for (var i = 0; i < Nozzles.Count; i++) if (Nozzles[i].Id == id) return i;
+        return -1;
+    }
+
+    /// <summary>Indices of the nozzles that a part names; the first where it names none.</summary>
+    public IReadOnlyList<int> NozzlesOf(IReadOnlyList<string> ids) => ids.Count == 0 ? [0] : [.. ids.Select(NozzleNamed).Where(i => i >= 0).Distinct()];
+
     private static Shape UsableOf(Polygon bed, UseLimits? use)
     {
         var within = Plane.Offset(bed, -(use?.Margin ?? 0));
@@ -67,22 +82,6 @@ public sealed class Machine
         var (left, front) = (box.MinX + (edges.Left ?? 0), box.MinY + (edges.Front ?? 0));
         var (right, back) = (box.MaxX - (edges.Right ?? 0), box.MaxY - (edges.Back ?? 0));
         return right > left && back > front ? Plane.Intersection(within, Shapes.Rectangle(left, front, right - left, back - front)) : Plane.Empty;
-    }
-
-    private static Shape TravelOf(Card card, Polygon bed, Frames frames)
-    {
-        var (x, y) = (card.Motion.Axes.X, card.Motion.Axes.Y);
-        var box = bed.EnvelopeInternal;
-        if (card.Motion.Layout == MotionLayout.Delta)
-        {
-            var radius = x?.Max ?? Math.Max(box.Width, box.Height) / 2;
-            return Shapes.Ellipse(frames.ZeroX, frames.ZeroY, radius, radius, Side.Outside);
-        }
-        var minX = x?.Min + frames.ZeroX ?? box.MinX;
-        var maxX = x?.Max + frames.ZeroX ?? box.MaxX;
-        var minY = y?.Min + frames.ZeroY ?? box.MinY;
-        var maxY = y?.Max + frames.ZeroY ?? box.MaxY;
-        return Shapes.Rectangle(minX, minY, Math.Max(0, maxX - minX), Math.Max(0, maxY - minY));
     }
 }
 
@@ -94,6 +93,3 @@ public sealed record Region(KeepOut KeepOut, Polygon Outline)
     public static Region Of(KeepOut keepOut) =>
         new(keepOut, (Polygon)Plane.GrowOutside(Shapes.Of(keepOut.Outline, Side.Outside), keepOut.Tolerance ?? 0));
 }
-
-/// <summary>A body of the head with its polygon, head frame.</summary>
-public sealed record SolidBody(Body Body, Polygon Outline);

@@ -4,11 +4,18 @@ using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Slicing;
 
-/// <summary>Puts every layer's lines in the order in which they are printed: skirt, then part by part, walls from the inside out, then fill.</summary>
+/// <summary>Puts every layer's lines in the order in which they are printed: skirt, then nozzle by nozzle and part by part, walls from the inside out, then fill.</summary>
 internal static class LayerOrder
 {
+    /// <summary>Each part to its top before the next begins.</summary>
+    public static IReadOnlyList<LayerPlan> OneAtATime(SliceJob job, IReadOnlyList<Layering.Layer[]> parts, IReadOnlyList<int> order, CancellationToken stop) =>
+        [.. order.Where(i => parts[i].Length > 0).SelectMany(i => Of(job with { Parts = [job.Parts[i]] }, [parts[i]], stop).Select(plan => plan with { Part = i }))];
+
+    /// <summary>Layer by layer through all parts.</summary>
     public static IReadOnlyList<LayerPlan> Of(SliceJob job, IReadOnlyList<Layering.Layer[]> parts, CancellationToken stop)
     {
+        var nozzles = job.Parts.Select(p => job.Machine.NozzlesOf(p.Part.Nozzles)[0]).ToArray();
+        var inUse = nozzles.Distinct().Order().ToArray();
         var recipe = job.Recipe;
         var count = parts.Max(p => p.Length);
         var first = recipe.Layers.FirstHeight;
@@ -19,13 +26,15 @@ internal static class LayerOrder
         {
             var paths = new List<ToolPath>();
             var here = zero;
-            if (i == 0) foreach (var path in Skirt(job, parts)) { paths.Add(path); here = path.Points[0]; }
-            foreach (var part in ByDistance([.. parts.Where(p => i < p.Length && !p[i].Region.IsEmpty).Select(p => p[i])], here))
-                foreach (var path in OfPart(part, here))
-                {
-                    paths.Add(path);
-                    here = path.Closed ? path.Points[0] : path.Points[^1];
-                }
+            if (i == 0) foreach (var path in Skirt(job, parts)) { paths.Add(path with { Nozzle = inUse[0] }); here = path.Points[0]; }
+            // every other layer begins with the nozzle that the layer below ended with
+            foreach (var nozzle in i % 2 == 0 ? inUse : inUse.Reverse())
+                foreach (var part in ByDistance([.. parts.Where((p, k) => nozzles[k] == nozzle && i < p.Length && !p[i].Region.IsEmpty).Select(p => p[i])], here))
+                    foreach (var path in OfPart(part, here))
+                    {
+                        paths.Add(path with { Nozzle = nozzle });
+                        here = path.Closed ? path.Points[0] : path.Points[^1];
+                    }
             plans[i] = new LayerPlan(i == 0 ? new LayerPlace(first, first) : new LayerPlace(first + i * recipe.Layers.Others!.Value, recipe.Layers.Others.Value), paths);
         });
         return plans;

@@ -22,6 +22,9 @@ public enum PathKind : byte
 /// <param name="Width">mm.</param>
 public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double Width)
 {
+    /// <summary>Index of the nozzle that lays it.</summary>
+    public int Nozzle { get; init; }
+
     /// <summary>Length of the middle, mm.</summary>
     public double Length
     {
@@ -35,4 +38,7 @@ public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double
 }
 
 /// <summary>One layer in the order in which it is printed.</summary>
-public sealed record LayerPlan(LayerPlace Place, IReadOnlyList<ToolPath> Paths);
+/// <param name="Place">Its top and height.</param>
+/// <param name="Paths">Its lines.</param>
+/// <param name="Part">Index of the part it belongs to, where parts are printed one at a time; null where they grow together.</param>
+public sealed record LayerPlan(LayerPlace Place, IReadOnlyList<ToolPath> Paths, int? Part = null);

@@ -8,78 +8,125 @@ using NetTopologySuite.Geometries.Prepared;
 
 namespace MillCard.Core.Slicing;
 
-/// <summary>Writes planned layers as G-code: routines at their moments, travels, retraction, speeds within the melting limit.</summary>
+/// <summary>Writes planned layers as G-code: routines at their moments, travels, retraction, tool changes, speeds within the melting limit.</summary>
 internal sealed class ProgramWriter
 {
-    private const double ClearAbove = 10;
     private readonly SliceJob _job;
     private readonly Recipe _recipe;
-    private readonly Filament _filament;
     private readonly IReadOnlyList<LayerPlan> _layers;
     private readonly GcodeWriter _out = new();
     private readonly List<(IPreparedGeometry Area, double Top)> _obstacles;
-    private readonly bool _relative;
-    private readonly double _flowLimit;
+    private readonly Dictionary<string, object> _values;
+    private readonly bool _relative, _writesOffsets;
+    private readonly double _fastest;
     private Point _here = new(double.NaN, double.NaN);
     private double _z = double.NaN, _e;
     private double _feed = -1;
+    private int _nozzle;
+    private double _standing;
+    private ToolPath? _last;
+
+    /// <summary>How far each nozzle's filament is pulled back while it is away, mm.</summary>
+    private readonly double[] _pulledBack;
 
     public ProgramWriter(SliceJob job, IReadOnlyList<LayerPlan> layers)
     {
-        (_job, _recipe, _filament, _layers) = (job, job.Recipe, job.Filament, layers);
+        (_job, _recipe, _layers) = (job, job.Recipe, layers);
         _relative = job.Machine.Card.Firmware.Extrusion == ExtrusionMode.Relative;
-        _flowLimit = Math.Min(job.Machine.Nozzle.MaxFlow ?? double.PositiveInfinity, job.Filament.MaxFlow ?? double.PositiveInfinity);
+        _writesOffsets = job.Machine.Card.Head.Offsets?.Gcode == true;
+        _fastest = job.Mode is { } mode ? job.Machine.Card.Modes.First(m => m.Kind == mode.Kind).MaxSpeed ?? double.PositiveInfinity : double.PositiveInfinity;
+        _values = ProgramValues.Of(job, layers);
+        _pulledBack = new double[job.Machine.Nozzles.Count];
+        var nozzles = layers.SelectMany(l => l.Paths).Select(p => p.Nozzle).Distinct().ToArray();
         _obstacles = [.. job.Machine.KeepOuts.Where(k => k.KeepOut.Kind == KeepOutKind.Obstacle)
-            .SelectMany(k => Forbidden.Of(job.Machine, k, layers[0].Place.Height).Select(f => (PreparedGeometryFactory.Prepare(f.Grown), (k.KeepOut.Top ?? double.PositiveInfinity) + job.Machine.Clearance)))];
+            .SelectMany(k => nozzles.SelectMany(n => Forbidden.Of(job.Machine, k, layers[0].Place.Height, n)).Select(f => (PreparedGeometryFactory.Prepare(f.Grown), (k.KeepOut.Top ?? double.PositiveInfinity) + job.Machine.Clearance)))];
     }
+
+    private Filament Filament => _job.FilamentOf(_nozzle);
+    private Nozzle Nozzle => _job.Machine.Nozzles[_nozzle];
+    private Pullback Pullback => Pullback.Of(Nozzle, _recipe);
 
     public ReadOnlyMemory<byte> Write(CancellationToken stop)
     {
-        var values = Values();
-        Routine(RoutineMoment.Start, values);
+        Routine(RoutineMoment.Start);
         _out.Line("; layers begin").Line("G21").Line("G90").Line(_relative ? "M83" : "M82").Line("G92 E0");
         for (var i = 0; i < _layers.Count; i++)
         {
             stop.ThrowIfCancellationRequested();
-            Layer(i, values);
+            Layer(i);
         }
         _out.Line("; layers end");
         if (_relative) _out.Line("M83");
-        Routine(RoutineMoment.End, values);
+        Routine(RoutineMoment.End);
         return _out.Written;
     }
 
-    private void Layer(int index, Dictionary<string, object> values)
+    private void Layer(int index)
     {
         var layer = _layers[index];
-        values["layer.number"] = index + 1;
-        values["layer.z"] = (decimal)Math.Round(layer.Place.Top, 5);
-        values["layer.height"] = (decimal)layer.Place.Height;
+        if (layer.Part is { } part && (index == 0 || _layers[index - 1].Part != part)) BeginPart(part, index);
+        // counted within the part where parts are printed one at a time
+        var number = index - FirstOf(index) + 1;
+        _values["layer.number"] = number;
+        _values["layer.z"] = (decimal)Math.Round(layer.Place.Top, 5);
+        _values["layer.height"] = (decimal)layer.Place.Height;
         _out.Line(FormattableString.Invariant($"; layer {index + 1} of {_layers.Count}, z {layer.Place.Top:0.###}"));
-        Routine(RoutineMoment.BeforeLayer, values);
-        if (index == 1) SecondLayerHeat();
-        if (_filament.Fan.Share > 0 && index + 1 == Math.Max(1, _filament.Fan.FromLayer)) _out.Command("M106").Whole('S', 255 * _filament.Fan.Share).End();
-        foreach (var path in layer.Paths) Path(path, layer.Place, index);
-        Routine(RoutineMoment.AfterLayer, values);
+        Routine(RoutineMoment.BeforeLayer);
+        if (number == 2) Heat(first: false);
+        if (Filament.Fan.Share > 0 && number == Math.Max(1, Filament.Fan.FromLayer)) _out.Command("M106").Whole('S', 255 * Filament.Fan.Share).End();
+        foreach (var path in layer.Paths) Path(path, layer.Place, number == 1);
+        Routine(RoutineMoment.AfterLayer);
     }
 
-    private void SecondLayerHeat()
+    private int FirstOf(int index)
     {
-        if (_filament.Nozzle.Others != _filament.Nozzle.First) _out.Command("M104").Whole('S', _filament.Nozzle.Others!.Value).End();
-        if (_job.Machine.Card.Envelope.Heated == true && _filament.Bed.Others != _filament.Bed.First) _out.Command("M140").Whole('S', _filament.Bed.Others).End();
+        var first = index;
+        while (first > 0 && _layers[first].Part is { } part && _layers[first - 1].Part == part) first--;
+        return _layers[index].Part is null ? 0 : first;
     }
 
-    private void Path(ToolPath path, LayerPlace place, int layer)
+    /// <summary>From here on what was printed before stands, and the nozzle passes over it.</summary>
+    private void BeginPart(int part, int index)
     {
+        _out.Line($"; part {_layers.Take(index + 1).Select(l => l.Part).Distinct().Count()} of {_layers.Select(l => l.Part).Distinct().Count()}");
+        if (index == 0) return;
+        _standing = _layers.Take(index).Max(l => l.Place.Top) + _job.Machine.Clearance;
+        Heat(first: true);
+        if (Filament.Fan.Share > 0 && Filament.Fan.FromLayer > 1) _out.Line("M107");
+        Leave();
+    }
+
+    /// <summary>Pulls back and rises above all that stands.</summary>
+    private void Leave()
+    {
+        if (double.IsNaN(_here.X) || _pulledBack[_nozzle] > 0) return;
+        var back = Pullback;
+        if (back.Length > 0) Push(-back.Length);
+        if (!(_standing <= _z)) Rise(_standing);
+        _pulledBack[_nozzle] = back.Length;
+    }
+
+    private void Heat(bool first)
+    {
+        var (nozzle, bed) = (Filament.Nozzle, Filament.Bed);
+        if (nozzle.Others != nozzle.First) _out.Command("M104").Whole('S', first ? nozzle.First!.Value : nozzle.Others!.Value).End();
+        if (_job.Machine.Card.Envelope.Heated == true && bed.Others != bed.First) _out.Command("M140").Whole('S', first ? bed.First : bed.Others).End();
+    }
+
+    private void Path(ToolPath path, LayerPlace place, bool first)
+    {
+        if (path.Nozzle != _nozzle) ChangeTool(path.Nozzle, place.Top, first);
         Travel(path.Points[0], place.Top);
-        var flow = _filament.Flow ?? 1;
-        var speed = Math.Min(SpeedOf(path.Kind, layer), ExtrudedLine.FastestSpeed(_flowLimit, path.Width, place.Height, flow));
-        var perMm = ExtrudedLine.FeedPerMm(path.Width, place.Height, _filament.Diameter!.Value, flow);
+        var (filament, flow) = (Filament, Filament.Flow ?? 1);
+        var limit = Math.Min(Nozzle.MaxFlow ?? double.PositiveInfinity, filament.MaxFlow ?? double.PositiveInfinity);
+        var speed = Math.Min(Math.Min(_fastest, SpeedOf(path.Kind, first)), ExtrudedLine.FastestSpeed(limit, path.Width, place.Height, flow));
+        var perMm = ExtrudedLine.FeedPerMm(path.Width, place.Height, filament.Diameter!.Value, flow);
         for (var i = 1; i < path.Points.Length; i++) Extrude(path.Points[i], perMm, speed);
         if (path.Closed) Extrude(path.Points[0], perMm, speed);
+        _last = path;
     }
 
-    private double SpeedOf(PathKind kind, int layer)
+    private double SpeedOf(PathKind kind, bool first)
     {
         var speeds = _recipe.Speeds;
         var speed = kind switch
@@ -89,35 +136,91 @@ internal sealed class ProgramWriter
             PathKind.Infill => speeds.Infill,
             _ => speeds.Solid,
         };
-        return layer == 0 ? Math.Min(speed, speeds.FirstLayer) : speed;
+        return first ? Math.Min(speed, speeds.FirstLayer) : speed;
+    }
+
+    /// <summary>The one nozzle to its standby, the owner's routine, the other nozzle hot.</summary>
+    private void ChangeTool(int next, double z, bool first)
+    {
+        Leave();
+        (_values["tool.now"], _values["tool.next"]) = (_nozzle, next);
+        if (Filament.Nozzle.Standby is { } standby && _nozzle < _job.Machine.Nozzles.Count) _out.Command("M104").Whole('T', _nozzle).Whole('S', standby).End();
+        _nozzle = next;
+        Routine(RoutineMoment.ToolChange);
+        _out.Line(FormattableString.Invariant($"T{next}"));
+        _out.Command("M109").Whole('T', next).Whole('S', first ? Filament.Nozzle.First!.Value : Filament.Nozzle.Others!.Value).End();
+        (_here, _z, _feed, _last) = (new Point(double.NaN, double.NaN), double.NaN, -1, null);
+        if (!_relative) { _out.Line("G92 E0"); _e = 0; }
+        Rise(Math.Max(z, ClearOfAll(z)));
     }
 
     private void Extrude(Point to, double perMm, double speed)
     {
-        var machine = _job.Machine.Frames.ToMachine(to);
-        _out.Command("G1").Word('X', machine.X).Word('Y', machine.Y);
-        Filament(_here.To(to) * perMm);
-        Feed(speed);
+        Go("G1", to);
+        Feed(_here.To(to) * perMm);
+        Speed(speed);
         _out.End();
         _here = to;
     }
 
     private void Travel(Point to, double z)
     {
+        var pullback = Pullback;
         var distance = double.IsNaN(_here.X) ? double.PositiveInfinity : _here.To(to);
-        var lift = Math.Max(Lift(to, z), distance > _recipe.Retraction.LeastTravel ? z + _recipe.Retraction.Lift : z);
+        var lift = Math.Max(Lift(to, z), distance > pullback.LeastTravel ? z + pullback.Lift : z);
         if (double.IsPositiveInfinity(distance)) lift = Math.Max(lift, ClearOfAll(z));
+        if (_pulledBack[_nozzle] > 0) lift = Math.Max(lift, _standing);
         if (distance < 1e-4 && z == _z) return;
-        var back = _recipe.Retraction.Length > 0 && (distance > _recipe.Retraction.LeastTravel || lift > z) && !double.IsPositiveInfinity(distance) ? _recipe.Retraction.Length : 0;
-        if (back > 0) Push(-back);
+        var back = _pulledBack[_nozzle];
+        if (back == 0 && pullback.Length > 0 && (distance > pullback.LeastTravel || lift > z) && !double.IsPositiveInfinity(distance))
+        {
+            back = pullback.Length;
+            PullBack(pullback);
+        }
         if (!(lift <= _z)) Rise(lift);
-        var machine = _job.Machine.Frames.ToMachine(to);
-        _out.Command("G0").Word('X', machine.X).Word('Y', machine.Y);
-        Feed(_recipe.Speeds.Travel);
+        Go("G0", to);
+        Speed(Math.Min(_fastest, _recipe.Speeds.Travel));
         _out.End();
         if (z != _z) Rise(z);
         if (back > 0) Push(back);
-        _here = to;
+        (_here, _pulledBack[_nozzle]) = (to, 0);
+    }
+
+    /// <summary>Pulls back while running back over the line just laid, as far as the head wipes.</summary>
+    private void PullBack(Pullback pullback)
+    {
+        var way = pullback.Wipe > 0 && _last is { } last ? WipeOf(last, pullback.Wipe).ToArray() : [];
+        if (way.Length == 0) { Push(-pullback.Length); return; }
+        var length = 0.0;
+        var from = _here;
+        foreach (var point in way) { length += from.To(point); from = point; }
+        foreach (var point in way)
+        {
+            Go("G1", point);
+            Feed(-pullback.Length * _here.To(point) / length);
+            // as slow as the drive needs for its share
+            Speed(Math.Min(_recipe.Speeds.Travel, pullback.Speed * length / pullback.Length));
+            _out.End();
+            _here = point;
+        }
+    }
+
+    /// <summary>The first mm of the way on along a closed line, or back along an open one.</summary>
+    private static IEnumerable<Point> WipeOf(ToolPath path, double length)
+    {
+        IEnumerable<Point> way = path.Closed ? [.. path.Points.Skip(1), path.Points[0]] : path.Points.Reverse().Skip(1);
+        var here = path.Closed ? path.Points[0] : path.Points[^1];
+        foreach (var next in way)
+        {
+            var step = here.To(next);
+            if (step >= length)
+            {
+                yield return new Point(here.X + (next.X - here.X) * length / step, here.Y + (next.Y - here.Y) * length / step);
+                yield break;
+            }
+            if (step > 0) yield return next;
+            (length, here) = (length - step, next);
+        }
     }
 
     /// <summary>Height at which the way to a point is clear of every obstacle and of what the head's bodies need round it.</summary>
@@ -133,12 +236,19 @@ internal sealed class ProgramWriter
         return lift;
     }
 
-    private double ClearOfAll(double z) => _obstacles.Where(o => double.IsFinite(o.Top)).Select(o => o.Top).Append(z).Max();
+    private double ClearOfAll(double z) => _obstacles.Where(o => double.IsFinite(o.Top)).Select(o => o.Top).Append(z).Append(_standing).Max();
+
+    private void Go(string command, Point to)
+    {
+        var machine = _job.Machine.Frames.ToMachine(to);
+        var offset = _writesOffsets ? Nozzle.Offset : null;
+        _out.Command(command).Word('X', machine.X - (offset?.X ?? 0)).Word('Y', machine.Y - (offset?.Y ?? 0));
+    }
 
     private void Rise(double z)
     {
-        _out.Command("G0").Word('Z', z);
-        Feed(_job.Machine.Card.Motion.Axes.Z?.MaxSpeed ?? 10);
+        _out.Command("G0").Word('Z', z - (_writesOffsets ? Nozzle.Offset?.Z ?? 0 : 0));
+        Speed(_job.Machine.Card.Motion.Axes.Z?.MaxSpeed ?? 10);
         _out.End();
         _z = z;
     }
@@ -146,19 +256,19 @@ internal sealed class ProgramWriter
     private void Push(double length)
     {
         _out.Command("G1");
-        Filament(length);
-        Feed(_recipe.Retraction.Speed);
+        Feed(length);
+        Speed(Pullback.Speed);
         _out.End();
     }
 
-    private void Filament(double length)
+    private void Feed(double length)
     {
         if (_relative) { _out.Fine('E', length); return; }
         _e += length;
         _out.Fine('E', _e);
     }
 
-    private void Feed(double speed)
+    private void Speed(double speed)
     {
         var perMinute = Math.Round(speed * 60);
         if (perMinute == _feed) return;
@@ -166,57 +276,15 @@ internal sealed class ProgramWriter
         _feed = perMinute;
     }
 
-    private void Routine(RoutineMoment moment, Dictionary<string, object> values)
+    private void Routine(RoutineMoment moment)
     {
-        var text = moment.Of(_job.Machine.Card.Routines);
+        var text = moment == RoutineMoment.Start && _job.Mode is { } mode && _job.Machine.Card.Modes.FirstOrDefault(m => m.Kind == mode.Kind)?.Start is { } own
+            ? own
+            : moment.Of(_job.Machine.Card.Routines);
         if (string.IsNullOrWhiteSpace(text)) return;
-        var written = RoutineTemplate.Render(moment, text, values).ReplaceLineEndings("\n").TrimEnd('\n');
+        var written = RoutineTemplate.Render(moment, text, _values).ReplaceLineEndings("\n").TrimEnd('\n');
         _out.Line($"; {moment.Title.ToLowerInvariant()} routine").Line(written);
         // the owner's code may have changed speed and position
-        (_feed, _z, _here) = (-1, double.NaN, new Point(double.NaN, double.NaN));
-    }
-
-    private Dictionary<string, object> Values()
-    {
-        var machine = _job.Machine;
-        var box = machine.Bed.EnvelopeInternal;
-        var (low, high) = (machine.Frames.ToMachine(new Point(box.MinX, box.MinY)), machine.Frames.ToMachine(new Point(box.MaxX, box.MaxY)));
-        var top = _layers[^1].Place.Top;
-        var all = _layers.SelectMany(l => l.Paths).SelectMany(p => p.Points).Aggregate(
-            (MinX: double.MaxValue, MinY: double.MaxValue, MaxX: double.MinValue, MaxY: double.MinValue),
-            (b, p) => (Math.Min(b.MinX, p.X), Math.Min(b.MinY, p.Y), Math.Max(b.MaxX, p.X), Math.Max(b.MaxY, p.Y)));
-        var (from, to) = (machine.Frames.ToMachine(new Point(all.MinX, all.MinY)), machine.Frames.ToMachine(new Point(all.MaxX, all.MaxY)));
-        var travel = machine.Card.Motion.Axes.Z?.Max ?? machine.Card.Envelope.Height!.Value;
-        return new Dictionary<string, object>
-        {
-            ["bed.min_x"] = low.X,
-            ["bed.max_x"] = high.X,
-            ["bed.min_y"] = low.Y,
-            ["bed.max_y"] = high.Y,
-            ["bed.width"] = box.Width,
-            ["bed.depth"] = box.Height,
-            ["machine.height"] = machine.Card.Envelope.Height!.Value,
-            ["machine.name"] = machine.Card.Name!,
-            ["heat.bed"] = _filament.Bed.First,
-            ["heat.nozzle"] = _filament.Nozzle.First!.Value,
-            ["heat.standby"] = _filament.Nozzle.Standby ?? Math.Max(0, _filament.Nozzle.First.Value - 60),
-            ["first.height"] = _layers[0].Place.Height,
-            ["layer.number"] = 1,
-            ["layer.z"] = _layers[0].Place.Top,
-            ["layer.height"] = _layers[0].Place.Height,
-            ["layer.count"] = _layers.Count,
-            ["part.min_x"] = from.X,
-            ["part.max_x"] = to.X,
-            ["part.min_y"] = from.Y,
-            ["part.max_y"] = to.Y,
-            ["part.height"] = top,
-            ["tool.now"] = 0,
-            ["tool.next"] = 0,
-            ["filament.name"] = _filament.Name!,
-            ["filament.diameter"] = _filament.Diameter!.Value,
-            ["nozzle.diameter"] = machine.Nozzle.Diameter!.Value,
-            ["job.name"] = _job.Name,
-            ["clear.z"] = Math.Max(top, Math.Min(top + ClearAbove, travel)),
-        };
+        (_feed, _z, _here, _last) = (-1, double.NaN, new Point(double.NaN, double.NaN), null);
     }
 }

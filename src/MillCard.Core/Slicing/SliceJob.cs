@@ -10,7 +10,21 @@ namespace MillCard.Core.Slicing;
 public sealed record PartToSlice(TrialPart Part, Mesh Mesh, Footprints Footprints);
 
 /// <summary>What is to be sliced. All documents complete.</summary>
-public sealed record SliceJob(string Name, Machine Machine, Filament Filament, Recipe Recipe, IReadOnlyList<PartToSlice> Parts, string? Revision = null);
+public sealed record SliceJob(string Name, Machine Machine, Filament Filament, Recipe Recipe, IReadOnlyList<PartToSlice> Parts, string? Revision = null)
+{
+    /// <summary>Whether parts grow together or one after the other.</summary>
+    public Sequence Sequence { get; init; } = Sequence.AllAtOnce;
+    /// <summary>The mode of two carriages; null on a machine with one.</summary>
+    public ModeUse? Mode { get; init; }
+    /// <summary>The second nozzle's filament; null where it is the same.</summary>
+    public Filament? SecondFilament { get; init; }
+
+    /// <summary>The parts as they stand.</summary>
+    internal IReadOnlyList<StandingPart> Standing => [.. Parts.Select(p => StandingPart.Of(p.Part, p.Footprints))];
+
+    /// <summary>The filament in a nozzle.</summary>
+    internal Filament FilamentOf(int nozzle) => nozzle > 0 ? SecondFilament ?? Filament : Filament;
+}
 
 /// <summary>What slicing gave.</summary>
 /// <param name="Gcode">The program; empty where findings forbid it.</param>

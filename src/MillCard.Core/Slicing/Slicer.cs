@@ -1,8 +1,11 @@
 using System.Globalization;
 using System.Text;
+using MillCard.Core.Clearance;
+using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Flow;
+using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
 using MillCard.Core.Reach;
 using MillCard.Core.Routines;
@@ -22,6 +25,13 @@ public static class Slicer
     {
         var refusals = Refusals(job, stop).ToArray();
         if (refusals.Length > 0) return new SliceResult(default, [], null, refusals);
+        OrderResult? order = null;
+        if (job.Sequence == Sequence.OneAtATime)
+        {
+            order = new PrintOrder(job.Machine, job.Recipe).Of(job.Standing, job.Mode, cure: true, stop);
+            refusals = [.. OneAtATimeRefusals(job, order)];
+            if (refusals.Length > 0) return new SliceResult(default, [], null, refusals);
+        }
 
         var notes = new List<Finding>();
         var parts = new List<Layering.Layer[]>();
@@ -36,7 +46,7 @@ public static class Slicer
             return new SliceResult(default, [], null, [new Finding("nothing-to-print", Severity.Stop, "No part is as high as half a first layer.", "There is nothing to print.")]);
 
         progress?.Report(new Progress("order", 0, 1));
-        var plans = LayerOrder.Of(job, parts, stop);
+        var plans = order?.Order is { } sequence ? LayerOrder.OneAtATime(job, parts, sequence, stop) : LayerOrder.Of(job, parts, stop);
         try
         {
             var body = new ProgramWriter(job, plans).Write(stop);
@@ -63,13 +73,38 @@ public static class Slicer
         foreach (var (height, pointer) in new[] { (first, "/recipe/layers/first"), (recipe.Layers.Others!.Value, "/recipe/layers/others") })
             if (height > recipe.LineWidth!.Value)
                 yield return new Finding("line-higher-than-wide", Severity.Stop, $"A line of {recipe.LineWidth:0.###} mm cannot be {height:0.###} mm high.", "A line is at least as wide as it is high.", pointer);
-        var fit = new Fit(job.Machine, recipe).Of([.. job.Parts.Select(p => new StandingPart(p.Part.Name, p.Footprints, p.Part.X, p.Part.Y, p.Part.Turn))], stop: stop);
+        if (job.Mode is { } mode && (!job.Machine.HasTwoCarriages || job.Machine.Card.Modes.All(m => m.Kind != mode.Kind)))
+        {
+            yield return new Finding("no-such-mode", Severity.Stop, $"{job.Machine.Card.Name} has no mode of this kind.", "The card's modes say which ways to run its two carriages there are.", "/mode/kind");
+            yield break;
+        }
+        for (var i = 0; i < job.Parts.Count; i++)
+            foreach (var id in job.Parts[i].Part.Nozzles.Where(id => job.Machine.NozzleNamed(id) < 0))
+            {
+                yield return new Finding("no-such-nozzle", Severity.Stop, $"{job.Parts[i].Part.Name} asks for nozzle {id}, which this machine does not have.", "A part is printed by the nozzles of the card.", $"/parts/{i}/nozzles");
+                yield break;
+            }
+        var fit = new Fit(job.Machine, recipe).Of(job.Standing, job.Mode, stop: stop);
         for (var i = 0; i < fit.Count; i++)
             foreach (var violation in fit[i].Violations)
             {
                 var cure = violation.Move is { } move ? string.Create(CultureInfo.InvariantCulture, $" Moving it by X {move.X:0.###}, Y {move.Y:0.###} mm cures it.") : " No move cures it.";
                 yield return new Finding("does-not-fit", Severity.Stop, violation.Message + cure, "It would be printed where the machine cannot or must not go.", $"/parts/{i}");
             }
+    }
+
+    private static IEnumerable<Finding> OneAtATimeRefusals(SliceJob job, OrderResult order)
+    {
+        foreach (var cycle in order.Cycles)
+        {
+            var names = string.Join(", ", cycle.Select(i => job.Parts[i].Part.Name));
+            var cure = order.Conflicts.Where(c => cycle.Contains(c.First) && cycle.Contains(c.Then) && c.Cure is not null).MinBy(c => c.Cure!.Length);
+            var how = cure is null ? "" : string.Create(CultureInfo.InvariantCulture, $" Moving {job.Parts[cure.Then].Part.Name} by X {cure.Cure!.X:0.###}, Y {cure.Cure.Y:0.###} mm lets it be printed after {job.Parts[cure.First].Part.Name}.");
+            yield return new Finding("no-order", Severity.Stop, $"There is no order in which {names} can be printed one at a time: whichever stands first, the head hits it.{how}", "The head would run into a finished part.", "/parts");
+        }
+        var reach = job.Machine.Card.Motion.Axes.Z?.Max ?? job.Machine.Card.Envelope.Height!.Value;
+        if (job.Parts.Count > 1 && order.Order is not null && order.TravelHeight > reach + Plane.Touch)
+            yield return new Finding("no-way-over", Severity.Stop, string.Create(CultureInfo.InvariantCulture, $"The nozzle has to pass {order.TravelHeight:0.##} mm high over the finished parts; Z goes up to {reach:0.##}."), "Between parts the head travels above the tallest finished one.", "/parts");
     }
 
     private static byte[] Headed(SliceJob job, int layers, DryRunReport run, ReadOnlyMemory<byte> body)
@@ -82,6 +117,8 @@ public static class Slicer
         Say("card", $"{job.Machine.Card.Name}{(job.Revision is null ? "" : $", revision {job.Revision}")}");
         Say("filament", job.Filament.Name!);
         Say("recipe", job.Recipe.Name!);
+        if (job.Sequence == Sequence.OneAtATime) Say("sequence", "one at a time");
+        if (job.Mode is { } mode) Say("mode", ModeNames.Of(mode.Kind));
         Say("layers", layers.ToString(CultureInfo.InvariantCulture));
         Say("estimate", string.Create(CultureInfo.InvariantCulture, $"{(int)time.TotalHours} h {time.Minutes} min {time.Seconds} s, filament {run.Filament:0} mm{(grams > 0 ? $", {grams:0.0} g" : "")}"));
         var head = Encoding.UTF8.GetBytes(header.ToString());

@@ -13,6 +13,9 @@ internal static class Api
         api.MapCheck();
         api.MapDryRun();
         api.MapFit();
+        api.MapOrder();
+        api.MapReach();
+        api.MapNozzleChange();
         api.MapSlice();
         api.MapDocuments<Card>("cards", "Cards");
         api.MapDocuments<Filament>("filaments", "Filaments");
@@ -24,6 +27,7 @@ internal static class Api
         api.MapPatterns();
         api.MapPlates();
         api.MapTrialFit();
+        api.MapTrialOrder();
         api.MapRuns();
     }
 }

@@ -7,15 +7,32 @@ namespace MillCard.Web.Endpoints;
 /// <summary>Whether parts fit the machine of a card.</summary>
 internal static class FitEndpoint
 {
-    internal sealed record FitAnswer(IReadOnlyList<PartFit> Parts);
+    /// <summary>The verdicts.</summary>
+    /// <param name="Parts">One for each part, in their order.</param>
+    /// <param name="Mode">What the mode of two carriages makes of it; null on a machine with one.</param>
+    internal sealed record FitAnswer(IReadOnlyList<PartFit> Parts, ModeAnswer? Mode);
+
+    /// <summary>A mode as it runs with what lies on the bed.</summary>
+    /// <param name="Distance">Distance of the copy, mm.</param>
+    /// <param name="ProposedDistance">What lies on the bed asks for, whole mm.</param>
+    /// <param name="Widest">Widest part at this distance, mm.</param>
+    /// <param name="MirrorAt">Where the mirror stands, mm, bed frame.</param>
+    /// <param name="Second">Where the second part comes to lie; null where only one is printed.</param>
+    /// <param name="Region">Outlines of where the first nozzle may print.</param>
+    internal sealed record ModeAnswer(double Distance, double ProposedDistance, double Widest, double MirrorAt, SecondPart? Second, double[][][] Region)
+    {
+        public static ModeAnswer? Of(ModePlan? plan) => plan is null
+            ? null
+            : new ModeAnswer(plan.Distance, plan.ProposedDistance, plan.Widest, plan.MirrorAt, plan.Second, Rings.Of(plan.RegionOnBed(plan.Printing[0])));
+    }
 
     public static void MapFit(this IEndpointRouteBuilder api) =>
         api.MapPost("/fit", async Task<Results<Ok<FitAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
         {
             var reading = await ReadJob.OfAsync(request, toSlice: false, stop);
             if (reading.Document is not { } job) return Refusal.Fields(reading.Errors);
-            var standing = job.Parts.Select(p => new StandingPart(p.Part.Name, p.Footprints, p.Part.X, p.Part.Y, p.Part.Turn)).ToArray();
-            return TypedResults.Ok(new FitAnswer(new Fit(job.Machine, job.Job.Recipe).Of(standing, cure: true, stop)));
+            var fit = new Fit(job.Machine, job.Job.Recipe);
+            return TypedResults.Ok(new FitAnswer(fit.Of(job.Standing, job.Job.Mode, cure: true, stop), ModeAnswer.Of(fit.PlanOf(job.Standing, job.Job.Mode))));
         })
             .Accepts<JobForm>("multipart/form-data").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("Whether parts fit, by how much they do not, and which move cures it").WithTags("Computation");

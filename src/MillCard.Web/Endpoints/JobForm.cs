@@ -19,6 +19,9 @@ internal sealed class JobForm
 /// <summary>A job with its meshes read.</summary>
 internal sealed record ReadJob(Job Job, Machine Machine, IReadOnlyList<PartToSlice> Parts)
 {
+    /// <summary>The parts as they stand.</summary>
+    public IReadOnlyList<StandingPart> Standing => [.. Parts.Select(p => StandingPart.Of(p.Part, p.Footprints))];
+
     /// <summary>Reads a job from a form.</summary>
     /// <param name="request">The request.</param>
     /// <param name="toSlice">Whether filament and recipe are needed.</param>

@@ -13,7 +13,12 @@ internal static class SliceEndpoint
             var reading = await ReadJob.OfAsync(request, toSlice: true, stop);
             if (reading.Document is not { } job) return Refusal.Fields(reading.Errors);
             var name = job.Parts.Count > 0 ? job.Parts[0].Part.Name : "job";
-            var sliced = Slicer.Slice(new SliceJob(name, job.Machine, job.Job.Filament!, job.Job.Recipe!, job.Parts), null, stop);
+            var sliced = Slicer.Slice(new SliceJob(name, job.Machine, job.Job.Filament!, job.Job.Recipe!, job.Parts)
+            {
+                Sequence = job.Job.Sequence,
+                Mode = job.Job.Mode,
+                SecondFilament = job.Job.SecondFilament,
+            }, null, stop);
             return sliced.Sliced ? TypedResults.Bytes(sliced.Gcode.ToArray(), "text/x.gcode") : Refusal.Because(sliced.Findings);
         })
             .Accepts<JobForm>("multipart/form-data").Produces<string>(200, "text/x.gcode").Produces<Refusal>(422, Refusal.MediaType)

@@ -21,6 +21,8 @@ internal static class TrialFitEndpoint
         [Field("parts", Most = 500)] public IReadOnlyList<TrialPart> Parts { get; init; } = [];
         /// <summary>Tighter limits than the card's; null for none.</summary>
         public TrialLimits? Limits { get; init; }
+        /// <summary>The mode of two carriages; null on a machine with one.</summary>
+        public ModeUse? Mode { get; init; }
         /// <summary>Whether curing moves are computed too.</summary>
         public bool Cure { get; init; }
     }
@@ -33,9 +35,9 @@ internal static class TrialFitEndpoint
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
             var standing = new List<StandingPart>();
             foreach (var part in question.Parts)
-                standing.Add(new StandingPart(part.Name, (await shelf.TakeAsync(part, blobs, stop)).Footprints, part.X, part.Y, part.Turn));
-            var verdict = fits.Take(question.Card!, question.Recipe, question.Limits).Of(standing, question.Cure, stop);
-            return TypedResults.Ok(new FitEndpoint.FitAnswer(verdict));
+                standing.Add(StandingPart.Of(part, (await shelf.TakeAsync(part, blobs, stop)).Footprints));
+            var fit = fits.Take(question.Card!, question.Recipe, question.Limits);
+            return TypedResults.Ok(new FitEndpoint.FitAnswer(fit.Of(standing, question.Mode, question.Cure, stop), FitEndpoint.ModeAnswer.Of(fit.PlanOf(standing, question.Mode))));
         })
             .Accepts<TrialFitQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("Whether parts fit where they stand now; their files are here already").WithTags("Trials");

@@ -31,10 +31,11 @@ public sealed record RunResult(
     string Name, ProgramOrigin Origin, double Seconds, double Filament, double? Grams, double? Cost, Extents? Extents, int Lines, int Bytes, int Layers, double Took,
     IReadOnlyList<Finding> Findings)
 {
-    internal static RunResult Of(string name, ProgramOrigin origin, DryRunReport run, IReadOnlyList<Finding> findings, int layers, double took, Filament? filament)
+    internal static RunResult Of(string name, ProgramOrigin origin, DryRunReport run, IReadOnlyList<Finding> findings, int layers, double took, Filament? filament, int copies = 1)
     {
-        var grams = filament is { Density: { } density, Diameter: { } diameter } ? run.Filament * ExtrudedLine.FilamentArea(diameter) * density / 1000 : (double?)null;
-        return new RunResult(name, origin, run.TotalSeconds, run.Filament, grams, grams * filament?.PricePerKg / 1000, run.Extents, run.Text.Count, run.Text.Bytes.Length, layers, took, findings);
+        var fed = copies * run.Filament;
+        var grams = filament is { Density: { } density, Diameter: { } diameter } ? fed * ExtrudedLine.FilamentArea(diameter) * density / 1000 : (double?)null;
+        return new RunResult(name, origin, run.TotalSeconds, fed, grams, grams * filament?.PricePerKg / 1000, run.Extents, run.Text.Count, run.Text.Bytes.Length, layers, took, findings);
     }
 }
 

@@ -11,7 +11,11 @@ using MillCard.Web.Hosting;
 namespace MillCard.Web.Trials;
 
 /// <summary>A trial with all it names, complete and ready to be sliced.</summary>
-internal sealed record LaidOutTrial(Guid Id, Trial Trial, Machine Machine, Filament? Filament, Recipe? Recipe);
+internal sealed record LaidOutTrial(Guid Id, Trial Trial, Machine Machine, Filament? Filament, Filament? SecondFilament, Recipe? Recipe)
+{
+    /// <summary>How many parts come of each that lies on the bed.</summary>
+    public int Copies => Trial.Mode?.Kind is ModeKind.Copy or ModeKind.Mirror ? 2 : 1;
+}
 
 /// <summary>Gathers what a trial names, slices it, and keeps what comes of it.</summary>
 internal sealed class TrialDesk(
@@ -28,10 +32,11 @@ internal sealed class TrialDesk(
         var errors = new List<FieldError>();
         var card = await TakeAsync(cards, trial.Document.Card, "card", true, errors, stop);
         var filament = await TakeAsync(filaments, trial.Document.Filament, "filament", toSlice, errors, stop);
+        var second = trial.Document.SecondFilament is { } given ? await TakeAsync(filaments, given, "secondFilament", toSlice, errors, stop) : null;
         var recipe = await TakeAsync(recipes, trial.Document.Recipe, "recipe", toSlice, errors, stop);
         return errors.Count > 0
             ? (null, Refusal.Fields(errors).Value)
-            : (new LaidOutTrial(id, trial.Document, Machine.Of(card!.Tightened(trial.Document.Limits)), filament, recipe), null);
+            : (new LaidOutTrial(id, trial.Document, Machine.Of(card!.Tightened(trial.Document.Limits)), filament, second, recipe), null);
     }
 
     /// <summary>Slices, dry-runs and keeps the program.</summary>
@@ -45,10 +50,15 @@ internal sealed class TrialDesk(
             parts.Add(new PartToSlice(part, mesh.Mesh, mesh.Footprints));
         }
         var name = trial.Trial.Name ?? "trial";
-        var job = new SliceJob(name, trial.Machine, trial.Filament!, trial.Recipe!, parts);
+        var job = new SliceJob(name, trial.Machine, trial.Filament!, trial.Recipe!, parts)
+        {
+            Sequence = trial.Trial.Sequence,
+            Mode = trial.Machine.HasTwoCarriages ? trial.Trial.Mode : null,
+            SecondFilament = trial.SecondFilament,
+        };
         var sliced = await Task.Run(() => Slicer.Slice(job, progress, stop), stop);
         if (!sliced.Sliced) return (null, Refusal.Because(sliced.Findings).Value);
-        var result = RunResult.Of(name, ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count, clock.Elapsed.TotalSeconds, trial.Filament);
+        var result = RunResult.Of(name, ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count, clock.Elapsed.TotalSeconds, trial.Filament, trial.Copies);
         return (await KeepAsync(trial, sliced.Gcode, LayerFile.Write(sliced.Layers), result, sliced.Run!, stop), null);
     }
 

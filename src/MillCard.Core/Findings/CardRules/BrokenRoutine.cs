@@ -11,9 +11,9 @@ public sealed class BrokenRoutine : ICardRule
 
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(Card card) =>
-        from moment in RoutineMoment.All
-        let text = moment.Of(card.Routines)
-        where !string.IsNullOrWhiteSpace(text)
-        from problem in RoutineTemplate.Problems(text)
-        select Id.At($"/routines/{moment.Name}", $"{moment.Title} routine, line {problem.Line}, column {problem.Column}: {problem.Message}", "A routine that cannot be written out would leave a hole in the print's code.") with { Line = problem.Line };
+        from routine in RoutineMoment.All.Select(m => (Pointer: $"/routines/{m.Name}", Title: $"{m.Title} routine", Text: m.Of(card.Routines)))
+            .Concat(card.Modes.Select((m, i) => (Pointer: $"/modes/{i}/start", Title: $"Start routine of {ModeNames.Of(m.Kind)}", Text: m.Start)))
+        where !string.IsNullOrWhiteSpace(routine.Text)
+        from problem in RoutineTemplate.Problems(routine.Text)
+        select Id.At(routine.Pointer, $"{routine.Title}, line {problem.Line}, column {problem.Column}: {problem.Message}", "A routine that cannot be written out would leave a hole in the print's code.") with { Line = problem.Line };
 }

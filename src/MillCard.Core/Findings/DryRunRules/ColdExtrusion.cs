@@ -15,10 +15,11 @@ public sealed class ColdExtrusion : IDryRunRule
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
     {
-        var lines = run.HeatSteps.Where(s => s.Heater == Heater.Nozzle).SelectMany(s => new[] { s.FirstExtrusion, s.LastExtrusion }).Append(run.FirstExtrusion);
-        foreach (var line in lines.Where(l => l >= 0).Order())
+        var lines = run.HeatSteps.Where(s => s.Heater == Heater.Nozzle).SelectMany(s => new[] { (Line: s.FirstExtrusion, s.Tool), (Line: s.LastExtrusion, s.Tool) })
+            .Concat(run.FirstExtrusions.Select((line, tool) => (Line: line, Tool: tool)));
+        foreach (var (line, tool) in lines.Where(l => l.Line >= 0).Order())
         {
-            if (run.Nozzle.At(run.Starts[line]) is var now && now >= Least) continue;
+            if (run.Nozzles[tool].At(run.Starts[line]) is var now && now >= Least) continue;
             yield return Id.OnLine(line, $"The nozzle is at {now:0} °C when filament is pushed; below {Least:0} °C nothing melts.", "The firmware refuses, or the drive grinds the filament.");
             yield break;
         }

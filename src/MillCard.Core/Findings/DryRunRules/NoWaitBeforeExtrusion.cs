@@ -15,16 +15,21 @@ public sealed class NoWaitBeforeExtrusion : IDryRunRule
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
     {
-        if (run.FirstExtrusion < 0) yield break;
-        if (run.HeatSteps.LastOrDefault(s => s.Heater == Heater.Nozzle && s.Line < run.FirstExtrusion) is not { } step)
+        for (var tool = 0; tool < run.FirstExtrusions.Length; tool++)
         {
-            yield return Id.OnLine(run.FirstExtrusion, "Filament is fed and the nozzle was never heated.", Why);
-            yield break;
+            var first = run.FirstExtrusions[tool];
+            if (first < 0) continue;
+            var name = run.FirstExtrusions.Length > 1 ? $"nozzle {machine.Nozzles[tool].Id}" : "the nozzle";
+            if (run.HeatSteps.LastOrDefault(s => s.Heater == Heater.Nozzle && s.Tool == tool && s.Line < first) is not { } step)
+            {
+                yield return Id.OnLine(first, $"Filament is fed and {name} was never heated.", Why);
+                continue;
+            }
+            if (step.Target <= 0 || run.Waits.Any(w => w.Heater == Heater.Nozzle && w.Tool == tool && w.Line >= step.Line && w.Line < first)) continue;
+            var now = run.Nozzles[tool].At(run.Starts[first]);
+            if (step.Target - now > Tolerance + HeatModel.WaitTolerance)
+                yield return Id.OnLine(first, $"Filament is fed at {now:0} °C on the way to {step.Target:0} °C; nothing waits for {name}.", Why);
         }
-        if (step.Target <= 0 || run.Waits.Any(w => w.Heater == Heater.Nozzle && w.Line >= step.Line && w.Line < run.FirstExtrusion)) yield break;
-        var now = run.Nozzle.At(run.Starts[run.FirstExtrusion]);
-        if (step.Target - now > Tolerance + HeatModel.WaitTolerance)
-            yield return Id.OnLine(run.FirstExtrusion, $"Filament is fed at {now:0} °C on the way to {step.Target:0} °C; nothing waits for the nozzle.", Why);
     }
 
     private const string Why = "The first lines come out thin or not at all, and do not stick.";

@@ -17,22 +17,22 @@ public sealed class OutsideTravel : IDryRunRule
     {
         var axes = machine.Card.Motion.Axes;
         var box = machine.Bed.EnvelopeInternal;
-        var corner = machine.Frames.ToMachine(new Point(box.MinX, box.MinY));
-        var far = machine.Frames.ToMachine(new Point(box.MaxX, box.MaxY));
         var delta = machine.Card.Motion.Layout == MotionLayout.Delta;
         var radius = axes.X?.Max ?? Math.Max(box.Width, box.Height) / 2;
+        var reach = Enumerable.Range(0, run.Nozzles.Count).Select(i => Reached(machine, i)).ToArray();
         var travel = new (string Name, double Min, double Max)[]
         {
-            ("X", axes.X?.Min ?? corner.X, axes.X?.Max ?? far.X),
-            ("Y", axes.Y?.Min ?? corner.Y, axes.Y?.Max ?? far.Y),
+            ("X", reach[0].X.Min, reach[0].X.Max),
+            ("Y", reach[0].Y.Min, reach[0].Y.Max),
             ("Z", Math.Min(0, axes.Z?.Min ?? 0), axes.Z?.Max ?? machine.Card.Envelope.Height!.Value),
         };
         var first = new (int Line, double At, int Count)[3];
         foreach (ref readonly var move in run.Moves)
         {
             if (!move.Known) continue;
-            if (delta) Disc(move, radius, first); else { Axis(0, move.To.X, move.Line); Axis(1, move.To.Y, move.Line); }
-            Axis(2, move.To.Z, move.Line);
+            var (x, y) = reach[move.Tool];
+            if (delta) Disc(move, radius, first); else { Axis(0, move.To.X, x, move.Line); Axis(1, move.To.Y, y, move.Line); }
+            Axis(2, move.To.Z, (travel[2].Min, travel[2].Max), move.Line);
         }
         for (var i = 0; i < 3; i++)
         {
@@ -43,11 +43,20 @@ public sealed class OutsideTravel : IDryRunRule
                 : Id.OnLine(first[i].Line, $"The move ends at {travel[i].Name} {first[i].At:0.##}; the machine reaches {travel[i].Min:0.##} to {travel[i].Max:0.##}.{more}", Why);
         }
 
-        void Axis(int axis, double at, int line)
+        void Axis(int axis, double at, (double Min, double Max) reached, int line)
         {
-            if (at >= travel[axis].Min - Tolerance && at <= travel[axis].Max + Tolerance) return;
+            if (at >= reached.Min - Tolerance && at <= reached.Max + Tolerance) return;
+            if (first[axis].Count == 0) travel[axis] = (travel[axis].Name, reached.Min, reached.Max);
             first[axis] = first[axis].Count == 0 ? (line, at, 1) : first[axis] with { Count = first[axis].Count + 1 };
         }
+    }
+
+    /// <summary>Where a nozzle's tip can be, machine frame.</summary>
+    private static ((double Min, double Max) X, (double Min, double Max) Y) Reached(Machine machine, int nozzle)
+    {
+        var box = machine.Travel(nozzle).EnvelopeInternal;
+        var (low, high) = (machine.Frames.ToMachine(new Point(box.MinX, box.MinY)), machine.Frames.ToMachine(new Point(box.MaxX, box.MaxY)));
+        return ((low.X, high.X), (low.Y, high.Y));
     }
 
     private const string Why = "The carriage runs into its stop: steps are lost and everything after lies in the wrong place.";

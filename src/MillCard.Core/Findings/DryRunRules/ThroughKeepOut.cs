@@ -1,15 +1,17 @@
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
+using MillCard.Core.Geometry;
 using MillCard.Core.Reach;
 using NetTopologySuite.Geometries;
 using NetTopologySuite.Geometries.Prepared;
 
 namespace MillCard.Core.Findings.DryRunRules;
 
-/// <summary>The nozzle's path through an obstacle, or plastic laid in a reserved place.</summary>
+/// <summary>The nozzle, a body or a beam of the head through an obstacle, or plastic laid in a reserved place.</summary>
+/// <remarks>The clearance margin is left out: it is for planning, this is for what is really hit.</remarks>
 public sealed class ThroughKeepOut : IDryRunRule
 {
-    private const float Top = 0.005f;
+    private const double Top = 0.005;
 
     /// <inheritdoc/>
     public RuleId Id { get; } = new("through-keep-out", Severity.Stop);
@@ -20,27 +22,36 @@ public sealed class ThroughKeepOut : IDryRunRule
         foreach (var region in machine.KeepOuts)
         {
             if (region.KeepOut.Kind == KeepOutKind.BadSurface) continue;
-            var (line, count) = Through(run, machine, region);
-            if (count == 0) continue;
-            var more = count > 1 ? $" {count} moves do." : "";
-            yield return region.KeepOut.Kind == KeepOutKind.Obstacle
-                ? Id.OnLine(line, $"The nozzle runs through {region.KeepOut.Name}{(region.KeepOut.Top is { } top ? $", which is {top:0.##} mm high" : "")}.{more}", "The head hits it.")
-                : Id.OnLine(line, $"Plastic is laid in {region.KeepOut.Name}, a reserved place.{more}", "That place is kept for something else.");
+            foreach (var (with, line, count) in Enumerable.Range(0, run.Nozzles.Count).SelectMany(tool => Hits(run, machine, region, tool)).GroupBy(h => h.With).Select(g => (g.Key, g.Min(h => h.Line), g.Sum(h => h.Count))))
+            {
+                var more = count > 1 ? $" {count} moves do." : "";
+                yield return region.KeepOut.Kind == KeepOutKind.Obstacle
+                    ? Id.OnLine(line, $"The {with ?? "nozzle"} runs through {region.KeepOut.Name}{(region.KeepOut.Top is { } top ? $", which is {top:0.##} mm high" : "")}.{more}", "The head hits it.")
+                    : Id.OnLine(line, $"Plastic is laid in {region.KeepOut.Name}, a reserved place.{more}", "That place is kept for something else.");
+            }
         }
     }
 
-    private static (int Line, int Count) Through(DryRunReport run, Machine machine, Region region)
+    private static List<(string? With, int Line, int Count)> Hits(DryRunReport run, Machine machine, Region region, int tool)
     {
-        var outline = PreparedGeometryFactory.Prepare(region.Outline.Buffer(-Geometry.Plane.Touch));
-        var box = region.Outline.EnvelopeInternal;
+        var hits = new List<(string? With, int Line, int Count)>();
+        foreach (var forbidden in Forbidden.Of(machine, region, 0, tool, margin: 0))
+            if (Through(run, machine, forbidden, tool) is { Count: > 0 } hit) hits.Add((forbidden.With, hit.Line, hit.Count));
+        return hits;
+    }
+
+    private static (int Line, int Count) Through(DryRunReport run, Machine machine, Forbidden forbidden, int tool)
+    {
+        var outline = PreparedGeometryFactory.Prepare(Plane.Offset(forbidden.Core, -Plane.Touch));
+        var box = forbidden.Core.EnvelopeInternal;
         var corner = machine.Frames.ToMachine(new Point(box.MinX, box.MinY));
         var far = machine.Frames.ToMachine(new Point(box.MaxX, box.MaxY));
-        var obstacle = region.KeepOut.Kind == KeepOutKind.Obstacle;
-        var top = obstacle ? (float)(region.KeepOut.Top ?? double.PositiveInfinity) - Top : float.PositiveInfinity;
+        var obstacle = forbidden.KeepOut.Kind == KeepOutKind.Obstacle;
+        var top = obstacle ? forbidden.Below - Top : double.PositiveInfinity;
         var (first, count) = (-1, 0);
         foreach (ref readonly var move in run.Moves)
         {
-            if (!move.Known || Math.Min(move.From.Z, move.To.Z) >= top || !obstacle && !move.Extrudes) continue;
+            if (!move.Known || move.Tool != tool || Math.Min(move.From.Z, move.To.Z) >= top || !obstacle && !move.Extrudes) continue;
             if (Math.Max(move.From.X, move.To.X) < corner.X || Math.Min(move.From.X, move.To.X) > far.X) continue;
             if (Math.Max(move.From.Y, move.To.Y) < corner.Y || Math.Min(move.From.Y, move.To.Y) > far.Y) continue;
             if (!Touches(outline, machine, move, top)) continue;
@@ -50,17 +61,17 @@ public sealed class ThroughKeepOut : IDryRunRule
         return (first, count);
     }
 
-    private static bool Touches(IPreparedGeometry outline, Machine machine, in SimulatedMove move, float top)
+    private static bool Touches(IPreparedGeometry outline, Machine machine, in SimulatedMove move, double top)
     {
         var (a, b) = (Below(move.From, move.To, top), Below(move.To, move.From, top));
         var (from, to) = (machine.Frames.ToBed(a), machine.Frames.ToBed(b));
         return from == to
-            ? outline.Intersects(Geometry.Plane.Factory.CreatePoint(new Coordinate(from.X, from.Y)))
-            : outline.Intersects(Geometry.Plane.Factory.CreateLineString([new Coordinate(from.X, from.Y), new Coordinate(to.X, to.Y)]));
+            ? outline.Intersects(Plane.Factory.CreatePoint(new Coordinate(from.X, from.Y)))
+            : outline.Intersects(Plane.Factory.CreateLineString([new Coordinate(from.X, from.Y), new Coordinate(to.X, to.Y)]));
     }
 
     /// <summary>An end of the move, or where it comes down through the top if that end is above it.</summary>
-    private static Point Below(Spot end, Spot other, float top)
+    private static Point Below(Spot end, Spot other, double top)
     {
         if (end.Z < top) return new Point(end.X, end.Y);
         var t = (end.Z - top) / (end.Z - other.Z);

@@ -14,7 +14,7 @@ public sealed class WaitNeverEnds : IDryRunRule
     {
         foreach (var wait in run.Waits.Where(w => double.IsInfinity(w.Seconds)))
         {
-            var model = (wait.Heater == Heater.Nozzle ? run.Nozzle : run.Bed!).Model;
+            var model = (wait.Heater == Heater.Nozzle ? run.Nozzles[wait.Tool] : run.Bed!).Model;
             var name = wait.Heater == Heater.Nozzle ? "nozzle" : "bed";
             yield return wait.Target > model.Room
                 ? Id.OnLine(wait.Line, $"This {name} ends at {model.Reachable:0} °C; the wait is for {wait.Target:0} °C.", "The print would never start.")

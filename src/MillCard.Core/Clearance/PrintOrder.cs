@@ -1,0 +1,227 @@
+using System.Collections.Concurrent;
+using MillCard.Core.Documents;
+using MillCard.Core.Geometry;
+using MillCard.Core.Reach;
+using NetTopologySuite.Geometries;
+using NetTopologySuite.Operation.Distance;
+
+namespace MillCard.Core.Clearance;
+
+/// <summary>Printing one part after another would drive the head into the first.</summary>
+/// <param name="First">Index of the part that stands finished.</param>
+/// <param name="Then">Index of the part that would be printed then.</param>
+/// <param name="With">What of the head hits it.</param>
+/// <param name="Cure">The smallest move of the second part that frees the pair in this order; null where it was not asked for.</param>
+public sealed record Conflict(int First, int Then, string With, Move? Cure);
+
+/// <summary>The head where it comes nearest to what stands already, while a part is printed.</summary>
+/// <param name="Part">Index of the part that is printed.</param>
+/// <param name="Standing">Index of the part that stands finished.</param>
+/// <param name="With">What of the head comes nearest.</param>
+/// <param name="Nozzle">Index of the nozzle that prints.</param>
+/// <param name="X">Where its tip is, mm, bed frame.</param>
+/// <param name="Y">Where its tip is, mm, bed frame.</param>
+/// <param name="Z">Height of its tip, mm.</param>
+/// <param name="Gap">What is left between the two, mm; 0 where the head hits.</param>
+public sealed record Moment(int Part, int Standing, string With, int Nozzle, double X, double Y, double Z, double Gap);
+
+/// <summary>What printing one at a time comes to.</summary>
+/// <param name="Order">Indices in the order of printing; null where there is none.</param>
+/// <param name="Conflicts">Every pair that does not go in one sense, both senses apart.</param>
+/// <param name="Cycles">The parts that wait for each other, where there is no order.</param>
+/// <param name="TravelHeight">How high the nozzle passes over what is finished, mm.</param>
+public sealed record OrderResult(IReadOnlyList<int>? Order, IReadOnlyList<Conflict> Conflicts, IReadOnlyList<IReadOnlyList<int>> Cycles, double TravelHeight);
+
+/// <summary>Printing parts one at a time: which of them may stand while which other is printed, and the order that follows.</summary>
+/// <remarks>
+/// Printing j after i is finished collides when for a body b with u_b + z₁ below i's height the silhouette of what of i rises
+/// above u_b + z₁ and P_j ⊕ O_b ⊕ disc(c) overlap by more than 1 µm. P_j is the hull of j's paths, z₁ the first layer, c the
+/// clearance margin. The nozzle itself counts as a body of no extent, underside 0 and no margin.
+/// </remarks>
+public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
+{
+    private readonly Apron _apron = Fit.ApronOf(recipe);
+    private readonly Fit _fit = new(machine, recipe);
+    private readonly ConcurrentDictionary<(Footprints, double Turn, bool Mirrored), Profile> _profiles = new();
+    private readonly ConcurrentDictionary<(Standing, Shape Swept), Shape> _blocked = new();
+
+    /// <summary>Conflicts of all pairs and the order.</summary>
+    /// <param name="parts">All that lie on the bed.</param>
+    /// <param name="mode">The mode of two carriages; null on a machine with one.</param>
+    /// <param name="cure">Whether curing moves are computed too.</param>
+    /// <param name="stop">Ends the computation.</param>
+    public OrderResult Of(IReadOnlyList<StandingPart> parts, ModeUse? mode = null, bool cure = true, CancellationToken stop = default)
+    {
+        var stands = Stands(parts, mode);
+        var found = new List<Conflict>[parts.Count];
+        Parallel.For(0, parts.Count, new ParallelOptions { CancellationToken = stop }, i =>
+        {
+            found[i] = [];
+            for (var j = 0; j < parts.Count; j++)
+                if (i != j && Hit(stands[i], stands[j]) is { } with) found[i].Add(new Conflict(i, j, with, cure ? Cure(stands[i], stands[j]) : null));
+        });
+        var conflicts = found.SelectMany(f => f).ToArray();
+        var order = OrderOf(parts, conflicts);
+        var tallest = (order ?? [.. Enumerable.Range(0, parts.Count)]).SkipLast(1).Select(i => parts[i].Footprints.Height).DefaultIfEmpty(0).Max();
+        return new OrderResult(order, conflicts, order is null ? Cycles.Of(parts.Count, conflicts) : [], tallest + machine.Clearance);
+    }
+
+    /// <summary>For every part after the first: the head where it comes nearest to what stands by then.</summary>
+    /// <param name="parts">All that lie on the bed.</param>
+    /// <param name="order">Indices in the order of printing; any order may be looked at.</param>
+    /// <param name="mode">The mode of two carriages; null on a machine with one.</param>
+    public IReadOnlyList<Moment> Moments(IReadOnlyList<StandingPart> parts, IReadOnlyList<int> order, ModeUse? mode = null)
+    {
+        var stands = Stands(parts, mode);
+        var moments = new List<Moment>();
+        for (var k = 1; k < order.Count; k++)
+            if (Tightest(stands, order.Take(k), order[k]) is { } moment) moments.Add(moment);
+        return moments;
+    }
+
+    /// <summary>The head where it comes nearest to one part while another is printed; null where nothing of it is low enough.</summary>
+    public Moment? MomentOf(IReadOnlyList<StandingPart> parts, int first, int then, ModeUse? mode = null) => Tightest(Stands(parts, mode), [first], then);
+
+    /// <summary>Displacements of a second part like the first at which the first, standing, is hit.</summary>
+    internal Shape BlockedFor(StandingPart part)
+    {
+        var own = Stands([part], null)[0];
+        return BlockedMoves(own, own);
+    }
+
+    private Stand[][] Stands(IReadOnlyList<StandingPart> parts, ModeUse? mode)
+    {
+        var second = _fit.PlanOf(parts, mode)?.Second;
+        return [.. parts.Select(p => StandsOf(p, second).ToArray())];
+    }
+
+    private IEnumerable<Stand> StandsOf(StandingPart part, SecondPart? second)
+    {
+        yield return new Stand(ProfileOf(part, false), new Point(part.X, part.Y), false, machine.NozzlesOf(part.Nozzles ?? []));
+        if (second is not null) yield return new Stand(ProfileOf(part, second.Mirrored), second.Of(new Point(part.X, part.Y)), second.Mirrored, [second.Nozzle]);
+    }
+
+    private Profile ProfileOf(StandingPart part, bool mirrored) =>
+        _profiles.GetOrAdd((part.Footprints, part.Turn, mirrored), key => new Profile(key.Item1, key.Turn, key.Mirrored, _apron));
+
+    /// <summary>Everything of the head that could hit a standing part of a height: outline swept over the path, underside, margin.</summary>
+    private IEnumerable<(HeadSolid? Solid, string Name, Shape Swept, double Underside, double Margin, int Nozzle)> Sweeps(Stand printed, double height)
+    {
+        foreach (var nozzle in printed.Nozzles)
+        {
+            if (_apron.FirstLayer < height) yield return (null, "nozzle", printed.Profile.Path, 0, 0, nozzle);
+            foreach (var solid in machine.HeadOf(nozzle))
+                if (solid.Underside + _apron.FirstLayer < height) yield return (solid, solid.Name, printed.Profile.Swept(solid), solid.Underside, machine.Clearance, nozzle);
+        }
+    }
+
+    private string? Hit(Stand[] standing, Stand[] printed)
+    {
+        foreach (var a in standing)
+            foreach (var b in printed)
+                foreach (var sweep in Sweeps(b, a.Profile.Height))
+                {
+                    var there = a.Profile.Above(sweep.Underside + _apron.FirstLayer);
+                    if (Apart(there, sweep.Swept, a, b) >= sweep.Margin) continue;
+                    var gap = there.Gap(Plane.Moved(sweep.Swept, b.At.X - a.At.X, b.At.Y - a.At.Y));
+                    if (gap < 0 || gap < sweep.Margin - Plane.Touch) return sweep.Name;
+                }
+        return null;
+    }
+
+    /// <summary>The distance of the bounding boxes, mm: the gap is no less; 0 is not apart at all.</summary>
+    private static double Apart(Standing there, Shape swept, Stand a, Stand b)
+    {
+        var (s, m) = (there.Area.EnvelopeInternal, swept.EnvelopeInternal);
+        var (dx, dy) = (b.At.X - a.At.X, b.At.Y - a.At.Y);
+        var x = Math.Max(m.MinX + dx - s.MaxX, s.MinX - m.MaxX - dx);
+        var y = Math.Max(m.MinY + dy - s.MaxY, s.MinY - m.MaxY - dy);
+        return x <= 0 && y <= 0 ? Math.Max(x, y) < 0 ? double.NegativeInfinity : 0 : Math.Sqrt(Math.Max(0, x) * Math.Max(0, x) + Math.Max(0, y) * Math.Max(0, y));
+    }
+
+    private Move? Cure(Stand[] standing, Stand[] printed)
+    {
+        var blocked = BlockedMoves(standing, printed);
+        if (blocked.IsEmpty) return null;
+        var nearest = DistanceOp.NearestPoints(blocked.Boundary, Plane.Factory.CreatePoint(new Coordinate(0, 0)))[0];
+        return new Move(nearest.X, nearest.Y);
+    }
+
+    /// <summary>Displacements of the printed part at which the standing one is hit.</summary>
+    private Shape BlockedMoves(Stand[] standing, Stand[] printed)
+    {
+        var blocked = new List<Shape>();
+        foreach (var a in standing)
+            foreach (var b in printed)
+                foreach (var sweep in Sweeps(b, a.Profile.Height))
+                {
+                    var there = a.Profile.Above(sweep.Underside + _apron.FirstLayer);
+                    if (there.Area.IsEmpty) continue;
+                    var places = _blocked.GetOrAdd((there, sweep.Swept), key => Plane.GrowOutside(MinkowskiSum.Of(key.Item1.Area, MinkowskiSum.Negated(key.Swept)), sweep.Margin));
+                    var moves = Plane.Moved(places, a.At.X - b.At.X, a.At.Y - b.At.Y);
+                    blocked.Add(b.Mirrored ? NetTopologySuite.Geometries.Utilities.AffineTransformation.ScaleInstance(-1, 1).Transform(moves) : moves);
+                }
+        return Plane.Union(blocked);
+    }
+
+    private Moment? Tightest(Stand[][] stands, IEnumerable<int> standing, int printed)
+    {
+        (int Part, Stand A, Stand B, HeadSolid? Solid, string Name, double Underside, int Nozzle)? best = null;
+        var least = double.PositiveInfinity;
+        foreach (var i in standing)
+            foreach (var a in stands[i])
+                foreach (var b in stands[printed])
+                    foreach (var sweep in Sweeps(b, a.Profile.Height))
+                    {
+                        var there = a.Profile.Above(sweep.Underside + _apron.FirstLayer);
+                        if (there.Area.IsEmpty || Apart(there, sweep.Swept, a, b) >= least) continue;
+                        var gap = there.Gap(Plane.Moved(sweep.Swept, b.At.X - a.At.X, b.At.Y - a.At.Y));
+                        if (gap >= least) continue;
+                        (least, best) = (gap, (i, a, b, sweep.Solid, sweep.Name, sweep.Underside, sweep.Nozzle));
+                    }
+        if (best is not { } found) return null;
+        var tip = TipAt(found.A, found.B, found.Solid, found.Underside);
+        return new Moment(printed, found.Part, found.Name, found.Nozzle, tip.X, tip.Y, _apron.FirstLayer, Math.Max(0, least));
+    }
+
+    /// <summary>Where on its path the nozzle brings a thing of the head nearest to what stands, or deepest into it.</summary>
+    private Point TipAt(Stand a, Stand b, HeadSolid? solid, double underside)
+    {
+        var there = Plane.Moved(a.Profile.Above(underside + _apron.FirstLayer).Area, a.At.X, a.At.Y);
+        var path = Plane.Moved(b.Profile.Path, b.At.X, b.At.Y);
+        var hitting = solid is null ? there : MinkowskiSum.Of(there, MinkowskiSum.Negated(solid.Outline));
+        var both = Plane.Intersection(path, hitting);
+        var place = both.IsEmpty || both.Area < Plane.Touch ? DistanceOp.NearestPoints(path, hitting)[0] : both.InteriorPoint.Coordinate;
+        return new Point(place.X, place.Y);
+    }
+
+    /// <summary>Topological order; among the free ones always the nearest next, from the machine's home, then by name.</summary>
+    private int[]? OrderOf(IReadOnlyList<StandingPart> parts, IReadOnlyList<Conflict> conflicts)
+    {
+        var before = new int[parts.Count];
+        var after = Enumerable.Range(0, parts.Count).Select(_ => new List<int>()).ToArray();
+        foreach (var (first, then, _, _) in conflicts)
+        {
+            before[first]++;
+            after[then].Add(first);
+        }
+        var home = machine.Card.Envelope.Home ?? machine.Card.Envelope.Origin!;
+        var here = new Point(home.X, home.Y);
+        var left = Enumerable.Range(0, parts.Count).ToHashSet();
+        var order = new List<int>();
+        while (left.Count > 0)
+        {
+            var from = here;
+            var free = left.Where(i => before[i] == 0).OrderBy(i => Math.Round(from.To(new Point(parts[i].X, parts[i].Y)), 6)).ThenBy(i => parts[i].Name, StringComparer.Ordinal).ThenBy(i => i).Take(1).ToArray();
+            if (free.Length == 0) return null;
+            left.Remove(free[0]);
+            order.Add(free[0]);
+            here = new Point(parts[free[0]].X, parts[free[0]].Y);
+            foreach (var i in after[free[0]]) before[i]--;
+        }
+        return [.. order];
+    }
+
+    /// <summary>A part, or its copy, where it stands.</summary>
+    private sealed record Stand(Profile Profile, Point At, bool Mirrored, IReadOnlyList<int> Nozzles);
+}

@@ -1,0 +1,28 @@
+using MillCard.Core.Documents;
+
+namespace MillCard.Core.Slicing;
+
+/// <summary>Pulling back and lifting as a job does it, all lengths in mm.</summary>
+/// <param name="Length">Of filament; 0 for none.</param>
+/// <param name="Speed">mm/s.</param>
+/// <param name="Lift">Of Z while travelling.</param>
+/// <param name="Wipe">Way back along the line just laid.</param>
+/// <param name="LeastTravel">Shorter travels go without.</param>
+public sealed record Pullback(double Length, double Speed, double Lift, double Wipe, double LeastTravel)
+{
+    /// <summary>The recipe's where it says so, else the head's, else what the feed proposes.</summary>
+    public static Pullback Of(Nozzle nozzle, Recipe recipe)
+    {
+        var proposed = ProposedFor(nozzle.Feed);
+        var (head, own) = (nozzle.Retraction, recipe.Retraction);
+        return new Pullback(own.Length ?? head?.Length ?? proposed.Length!.Value, own.Speed ?? head?.Speed ?? proposed.Speed!.Value,
+            own.Lift ?? head?.Lift ?? proposed.Lift!.Value, head?.Wipe ?? proposed.Wipe!.Value, own.LeastTravel);
+    }
+
+    /// <summary>What suits a feed. A direct one pulls back up to 1 or 2 mm, a long tube 4 to 7 mm at 25 to 60 mm/s; common practice, no source.</summary>
+    /// <param name="feed">The feed; direct where nothing is said.</param>
+    public static HeadRetraction ProposedFor(Feed? feed) =>
+        feed?.Kind == FeedKind.LongTube
+            ? new() { Length = 5, Speed = 40, Lift = 0, Wipe = 0 }
+            : new() { Length = 0.8, Speed = 35, Lift = 0, Wipe = 0 };
+}

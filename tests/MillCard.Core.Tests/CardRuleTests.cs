@@ -10,6 +10,19 @@ public class CardRuleTests
 
     private static Card WithFilament(double diameter) => Cards.Dunlin with { Head = Cards.Dunlin.Head with { Nozzles = [Cards.Dunlin.Head.Nozzles![0] with { FilamentDiameter = diameter }] } };
 
+    private static Card WithNozzle(Func<Nozzle, Nozzle> change) => Cards.Dunlin with { Head = Cards.Dunlin.Head with { Nozzles = [change(Cards.Dunlin.Head.Nozzles![0])] } };
+
+    private static Card TwoNozzles(double z, OffsetsUse? use) => Cards.Dunlin with
+    {
+        Head = Cards.Dunlin.Head with { Nozzles = [Cards.Dunlin.Head.Nozzles![0], Cards.Dunlin.Head.Nozzles[0] with { Id = "n2", Offset = new() { X = 24, Z = z } }], Offsets = use },
+    };
+
+    private static Card TwoCarriages(Func<Card, Card>? change = null)
+    {
+        var card = ReachTests.TwoCarriages() with { Routines = new() { Start = "{% if mode.name == 'copy' %}M605 S2 X{{ mode.offset }}{% elsif mode.name == 'mirror' %}M605 S3{% else %}M605 S1{% endif %}\nG28\n", End = "M104 S0\n" } };
+        return change?.Invoke(card) ?? card;
+    }
+
     public static TheoryData<string, string, Card, Card> Pairs => new()
     {
         { "bad-outline", "/envelope/keepOuts/0/outline", With(Polygon([0, 0], [10, 10], [10, 0], [0, 10])), With(Polygon([0, 0], [10, 0], [10, 10])) },
@@ -18,6 +31,19 @@ public class CardRuleTests
         { "use-beyond-height", "/envelope/use/height", Cards.Dunlin with { Envelope = Cards.Dunlin.Envelope with { Use = new() { Height = 180 } } }, Cards.Dunlin },
         { "uncommon-filament-diameter", "/head/nozzles/0/filamentDiameter", WithFilament(3), WithFilament(2.85) },
         { "broken-routine", "/routines/start", Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = "{{ bad }}" } }, Cards.Dunlin },
+        { "broken-routine", "/modes/1/start", TwoCarriages(c => c with { Modes = [c.Modes[0], c.Modes[1] with { Start = "{{ bad }}" }] }), TwoCarriages() },
+        { "unknown-name-on-head", "/head/nozzles/0/fans", WithNozzle(n => n with { Fans = ["left"] }), WithNozzle(n => n) },
+        { "unknown-name-on-head", "/head/carriages/1/nozzle", TwoCarriages(c => c with { Head = c.Head with { Carriages = [c.Head.Carriages[0], c.Head.Carriages[1] with { Nozzle = "n3" }] } }), TwoCarriages() },
+        { "offsets-applied", "/head/offsets", TwoNozzles(0, new() { Firmware = true, Gcode = true }), TwoNozzles(0, new() { Gcode = true }) },
+        { "offsets-applied", "/head/offsets", TwoNozzles(0, null), TwoNozzles(0, new() { Firmware = true, Gcode = false }) },
+        { "idle-nozzle-lower", "/head/nozzles/0/offset/z", TwoNozzles(-0.3, new() { Gcode = true }), TwoNozzles(0, new() { Gcode = true }) },
+        { "retraction-for-feed", "/head/nozzles/0/retraction/length", WithNozzle(n => n with { Retraction = new() { Length = 4 } }), WithNozzle(n => n with { Retraction = new() { Length = 1 } }) },
+        { "retraction-for-feed", "/head/nozzles/0/retraction/length", WithNozzle(n => n with { Feed = new() { Kind = FeedKind.LongTube }, Retraction = new() { Length = 1 } }), WithNozzle(n => n with { Feed = new() { Kind = FeedKind.LongTube }, Retraction = new() { Length = 5, Speed = 40 } }) },
+        { "carriages-incomplete", "/head/leastDistance", TwoCarriages(c => c with { Head = c.Head with { LeastDistance = null } }), TwoCarriages() },
+        { "carriages-incomplete", "/head/carriages/1/park", TwoCarriages(c => c with { Head = c.Head with { Carriages = [c.Head.Carriages[0], c.Head.Carriages[1] with { Park = 320 }] } }), TwoCarriages() },
+        { "carriages-incomplete", "/modes", Cards.Dunlin with { Modes = [new() { Kind = ModeKind.Single }] }, Cards.Dunlin },
+        { "mode-not-set", "/modes/0", TwoCarriages(c => c with { Routines = c.Routines with { Start = "G28\n; M605 S1\n" } }), TwoCarriages() },
+        { "mode-not-set", "/modes/1", TwoCarriages(c => c with { Routines = c.Routines with { Start = "M605 S1\nG28\n" } }), TwoCarriages() },
         { "no-routine", "/routines/end", Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { End = " " } }, Cards.Dunlin },
     };
 

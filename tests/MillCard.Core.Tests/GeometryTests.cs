@@ -98,4 +98,25 @@ public class GeometryTests
         if (!NetTopologySuite.Algorithm.Orientation.IsCCW(ring)) ring = [.. ring.Reverse()];
         for (var i = 1; i < ring.Length; i++) yield return new DirectedSegment(ring[i - 1].X, ring[i - 1].Y, ring[i].X, ring[i].Y);
     }
+
+    [Fact]
+    public void Convex_pieces_cover_the_shape_without_overlap() => Gen.Double[5, 20].Array[5, 40].Sample(radii =>
+    {
+        var ring = radii.Select((r, k) => new Coordinate(r * Math.Cos(2 * Math.PI * k / radii.Length), r * Math.Sin(2 * Math.PI * k / radii.Length))).ToList();
+        var star = Plane.Factory.CreatePolygon([.. ring, ring[0].Copy()]);
+        var pieces = MinkowskiSum.ConvexPieces(star).ToArray();
+        Assert.All(pieces, p => Assert.True(MinkowskiSum.IsConvex(p)));
+        Assert.Equal(star.Area, pieces.Sum(p => p.Area), 1e-6);
+        Assert.Equal(star.Area, Plane.Union([.. pieces]).Area, 1e-6);
+        // fewer than triangles
+        Assert.True(pieces.Length < radii.Length - 2 || radii.Length < 7);
+    });
+
+    [Fact]
+    public void Merging_edges_gives_the_hull_of_all_sums() => Gen.Select(Convex, Convex).Sample((a, b) =>
+    {
+        var (p, q) = ((Polygon)a, (Polygon)b);
+        var all = p.Coordinates.SelectMany(c => q.Coordinates.Select(d => new Coordinate(c.X + d.X, c.Y + d.Y))).ToArray();
+        Assert.Equal(Plane.Factory.CreateMultiPointFromCoords(all).ConvexHull().Area, MinkowskiSum.OfConvexPair(p, q).Area, 1e-6);
+    });
 }

@@ -43,7 +43,7 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
     private readonly Apron _apron = Fit.ApronOf(recipe);
     private readonly Fit _fit = new(machine, recipe);
     private readonly ConcurrentDictionary<(Footprints, double Turn, bool Mirrored), Profile> _profiles = new();
-    private readonly ConcurrentDictionary<(Standing, Shape Swept), Shape> _blocked = new();
+    private readonly ConcurrentDictionary<(Profile, Profile, int Nozzles), Lazy<Blocked>> _blocked = new();
 
     /// <summary>Conflicts of all pairs and the order.</summary>
     /// <param name="parts">All that lie on the bed.</param>
@@ -85,8 +85,8 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
     /// <summary>Displacements of a second part like the first at which the first, standing, is hit.</summary>
     internal Shape BlockedFor(StandingPart part)
     {
-        var own = Stands([part], null)[0];
-        return BlockedMoves(own, own);
+        var own = Stands([part], null)[0][0];
+        return BlockedBy(own, own).Area;
     }
 
     private Stand[][] Stands(IReadOnlyList<StandingPart> parts, ModeUse? mode)
@@ -105,11 +105,11 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
         _profiles.GetOrAdd((part.Footprints, part.Turn, mirrored), key => new Profile(key.Item1, key.Turn, key.Mirrored, _apron));
 
     /// <summary>Everything of the head that could hit a standing part of a height: outline swept over the path, underside, margin.</summary>
-    private IEnumerable<(HeadSolid? Solid, string Name, Shape Swept, double Underside, double Margin, int Nozzle)> Sweeps(Stand printed, double height)
+    private IEnumerable<(HeadSolid? Solid, string Name, Swept Swept, double Underside, double Margin, int Nozzle)> Sweeps(Stand printed, double height)
     {
         foreach (var nozzle in printed.Nozzles)
         {
-            if (_apron.FirstLayer < height) yield return (null, "nozzle", printed.Profile.Path, 0, 0, nozzle);
+            if (_apron.FirstLayer < height) yield return (null, "nozzle", printed.Profile.SweptByNozzle, 0, 0, nozzle);
             foreach (var solid in machine.HeadOf(nozzle))
                 if (solid.Underside + _apron.FirstLayer < height) yield return (solid, solid.Name, printed.Profile.Swept(solid), solid.Underside, machine.Clearance, nozzle);
         }
@@ -122,47 +122,35 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
                 foreach (var sweep in Sweeps(b, a.Profile.Height))
                 {
                     var there = a.Profile.Above(sweep.Underside + _apron.FirstLayer);
-                    if (Apart(there, sweep.Swept, a, b) >= sweep.Margin) continue;
-                    var gap = there.Gap(Plane.Moved(sweep.Swept, b.At.X - a.At.X, b.At.Y - a.At.Y));
+                    var (x, y) = (b.At.X - a.At.X, b.At.Y - a.At.Y);
+                    if (there.Area.IsEmpty || Boxes.Apart(there.Area.EnvelopeInternal, sweep.Swept.Box, x, y) >= sweep.Margin) continue;
+                    var gap = there.Gap(sweep.Swept, x, y, sweep.Margin);
                     if (gap < 0 || gap < sweep.Margin - Plane.Touch) return sweep.Name;
                 }
         return null;
     }
 
-    /// <summary>The distance of the bounding boxes, mm: the gap is no less; 0 is not apart at all.</summary>
-    private static double Apart(Standing there, Shape swept, Stand a, Stand b)
-    {
-        var (s, m) = (there.Area.EnvelopeInternal, swept.EnvelopeInternal);
-        var (dx, dy) = (b.At.X - a.At.X, b.At.Y - a.At.Y);
-        var x = Math.Max(m.MinX + dx - s.MaxX, s.MinX - m.MaxX - dx);
-        var y = Math.Max(m.MinY + dy - s.MaxY, s.MinY - m.MaxY - dy);
-        return x <= 0 && y <= 0 ? Math.Max(x, y) < 0 ? double.NegativeInfinity : 0 : Math.Sqrt(Math.Max(0, x) * Math.Max(0, x) + Math.Max(0, y) * Math.Max(0, y));
-    }
-
     private Move? Cure(Stand[] standing, Stand[] printed)
     {
-        var blocked = BlockedMoves(standing, printed);
-        if (blocked.IsEmpty) return null;
-        var nearest = DistanceOp.NearestPoints(blocked.Boundary, Plane.Factory.CreatePoint(new Coordinate(0, 0)))[0];
-        return new Move(nearest.X, nearest.Y);
+        if (standing.Length == 1 && printed.Length == 1) return BlockedBy(standing[0], printed[0]).WayOut(printed[0].At.X - standing[0].At.X, printed[0].At.Y - standing[0].At.Y);
+        var blocked = from a in standing
+                      from b in printed
+                      let moves = Plane.Moved(BlockedBy(a, b).Area, a.At.X - b.At.X, a.At.Y - b.At.Y)
+                      select b.Mirrored ? NetTopologySuite.Geometries.Utilities.AffineTransformation.ScaleInstance(-1, 1).Transform(moves) : moves;
+        return new Blocked(Plane.Union([.. blocked])).WayOut(0, 0);
     }
 
-    /// <summary>Displacements of the printed part at which the standing one is hit.</summary>
-    private Shape BlockedMoves(Stand[] standing, Stand[] printed)
-    {
-        var blocked = new List<Shape>();
-        foreach (var a in standing)
-            foreach (var b in printed)
-                foreach (var sweep in Sweeps(b, a.Profile.Height))
-                {
-                    var there = a.Profile.Above(sweep.Underside + _apron.FirstLayer);
-                    if (there.Area.IsEmpty) continue;
-                    var places = _blocked.GetOrAdd((there, sweep.Swept), key => Plane.GrowOutside(MinkowskiSum.Of(key.Item1.Area, MinkowskiSum.Negated(key.Swept)), sweep.Margin));
-                    var moves = Plane.Moved(places, a.At.X - b.At.X, a.At.Y - b.At.Y);
-                    blocked.Add(b.Mirrored ? NetTopologySuite.Geometries.Utilities.AffineTransformation.ScaleInstance(-1, 1).Transform(moves) : moves);
-                }
-        return Plane.Union(blocked);
-    }
+    /// <summary>Places of the printed part, seen from the standing one, at which that is hit.</summary>
+    private Blocked BlockedBy(Stand standing, Stand printed) =>
+        _blocked.GetOrAdd((standing.Profile, printed.Profile, printed.Nozzles.Aggregate(0, (bits, n) => bits | 1 << n)), _ => new(() => new Blocked(Plane.Union(
+            [.. from sweep in Sweeps(printed, standing.Profile.Height)
+                let there = standing.Profile.Above(sweep.Underside + _apron.FirstLayer).Area
+                from piece in sweep.Swept.Pieces
+                where !there.IsEmpty
+                select MinkowskiSum.OfConvex(there, Grown((Polygon)MinkowskiSum.Negated(piece), sweep.Margin))])))).Value;
+
+    /// <summary>A convex piece with the margin grown on, to the safe side.</summary>
+    private static Polygon Grown(Polygon piece, double margin) => margin > 0 ? MinkowskiSum.OfConvexPair(piece, Shapes.Ellipse(0, 0, margin, margin, Side.Outside)) : piece;
 
     private Moment? Tightest(Stand[][] stands, IEnumerable<int> standing, int printed)
     {
@@ -174,8 +162,9 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
                     foreach (var sweep in Sweeps(b, a.Profile.Height))
                     {
                         var there = a.Profile.Above(sweep.Underside + _apron.FirstLayer);
-                        if (there.Area.IsEmpty || Apart(there, sweep.Swept, a, b) >= least) continue;
-                        var gap = there.Gap(Plane.Moved(sweep.Swept, b.At.X - a.At.X, b.At.Y - a.At.Y));
+                        var (x, y) = (b.At.X - a.At.X, b.At.Y - a.At.Y);
+                        if (there.Area.IsEmpty || Boxes.Apart(there.Area.EnvelopeInternal, sweep.Swept.Box, x, y) >= least) continue;
+                        var gap = there.Gap(sweep.Swept, x, y, least);
                         if (gap >= least) continue;
                         (least, best) = (gap, (i, a, b, sweep.Solid, sweep.Name, sweep.Underside, sweep.Nozzle));
                     }
@@ -220,6 +209,22 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
             foreach (var i in after[free[0]]) before[i]--;
         }
         return [.. order];
+    }
+
+    /// <summary>Places at which a part is in the way.</summary>
+    private sealed class Blocked(Shape area)
+    {
+        private readonly Lazy<IndexedFacetDistance> _border = new(() => new IndexedFacetDistance(area.Boundary));
+
+        public Shape Area => area;
+
+        /// <summary>The smallest move from a place to the border.</summary>
+        public Move? WayOut(double x, double y)
+        {
+            if (area.IsEmpty) return null;
+            var nearest = _border.Value.NearestPoints(Plane.Factory.CreatePoint(new Coordinate(x, y)))[0];
+            return new Move(nearest.X - x, nearest.Y - y);
+        }
     }
 
     /// <summary>A part, or its copy, where it stands.</summary>

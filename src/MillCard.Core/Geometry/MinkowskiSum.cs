@@ -28,9 +28,9 @@ public static class MinkowskiSum
         var sums = new List<Shape>();
         foreach (var polygon in Plane.Polygons(shape))
         {
-            if (polygon.NumInteriorRings == 0 && IsConvex(polygon))
+            if (IsConvex(polygon))
             {
-                sums.Add(HullOf(polygon.ExteriorRing.Coordinates[..^1], corners));
+                sums.Add(OfConvexPair(polygon, convex));
                 continue;
             }
             sums.Add(Plane.Moved(polygon, corners[0].X, corners[0].Y));
@@ -71,14 +71,84 @@ public static class MinkowskiSum
         return true;
     }
 
-    private static IEnumerable<Polygon> ConvexPieces(Shape shape)
+    /// <summary>The sum of two convex polygons: their edges merged in the order of their directions.</summary>
+    /// <param name="a">Convex.</param>
+    /// <param name="b">Convex.</param>
+    public static Polygon OfConvexPair(Polygon a, Polygon b)
+    {
+        var (p, q) = (FromLowest(a), FromLowest(b));
+        var ring = new Coordinate[p.Length + q.Length + 1];
+        var (i, j, n) = (0, 0, 0);
+        while (i < p.Length || j < q.Length)
+        {
+            ring[n++] = new Coordinate(Math.Round(p[i % p.Length].X + q[j % q.Length].X, Decimals), Math.Round(p[i % p.Length].Y + q[j % q.Length].Y, Decimals));
+            if (i == p.Length) { j++; continue; }
+            if (j == q.Length) { i++; continue; }
+            var (u, v) = (p[(i + 1) % p.Length], q[(j + 1) % q.Length]);
+            var turn = (u.X - p[i].X) * (v.Y - q[j].Y) - (u.Y - p[i].Y) * (v.X - q[j].X);
+            if (turn >= 0) i++;
+            if (turn <= 0) j++;
+        }
+        ring[n++] = ring[0].Copy();
+        return Plane.Factory.CreatePolygon(ring[..n]);
+    }
+
+    /// <summary>Corners counter-clockwise, beginning with the lowest, the leftmost of those.</summary>
+    private static Coordinate[] FromLowest(Polygon convex)
+    {
+        var corners = convex.ExteriorRing.Coordinates[..^1];
+        if (!NetTopologySuite.Algorithm.Orientation.IsCCW(convex.ExteriorRing.Coordinates)) Array.Reverse(corners);
+        var low = 0;
+        for (var i = 1; i < corners.Length; i++)
+            if (corners[i].Y < corners[low].Y || corners[i].Y == corners[low].Y && corners[i].X < corners[low].X) low = i;
+        return [.. corners[low..], .. corners[..low]];
+    }
+
+    /// <summary>Convex pieces that together make the areas.</summary>
+    public static IEnumerable<Polygon> ConvexPieces(Shape shape)
     {
         foreach (var polygon in Plane.Polygons(shape))
         {
             if (IsConvex(polygon)) { yield return polygon; continue; }
-            foreach (var triangle in Plane.Polygons(PolygonTriangulator.Triangulate(polygon)))
-                if (triangle.Area > 0) yield return triangle;
+            foreach (var piece in Merged(Plane.Polygons(PolygonTriangulator.Triangulate(polygon)).Where(t => t.Area > 0))) yield return piece;
         }
+    }
+
+    /// <summary>Triangles joined across shared edges as long as they stay convex; at most four times as many as needed (Hertel and Mehlhorn 1983).</summary>
+    private static IEnumerable<Polygon> Merged(IEnumerable<Polygon> triangles)
+    {
+        var pieces = triangles.Select(FromLowest).ToArray();
+        var owner = new Dictionary<(double, double, double, double), int>();
+        for (var i = 0; i < pieces.Length; i++) Own(i);
+        foreach (var edge in owner.Keys.ToArray())
+        {
+            var across = (edge.Item3, edge.Item4, edge.Item1, edge.Item2);
+            if (!owner.TryGetValue(edge, out var i) || !owner.TryGetValue(across, out var j) || i == j) continue;
+            var (p, q) = (From(pieces[i], edge.Item3, edge.Item4), From(pieces[j], edge.Item1, edge.Item2));
+            if (Turns(p[^2], p[^1], q[1]) < 0 || Turns(q[^2], q[^1], p[1]) < 0) continue;
+            (pieces[i], pieces[j]) = ([.. p, .. q[1..^1]], []);
+            owner.Remove(edge);
+            owner.Remove(across);
+            Own(i);
+        }
+        return pieces.Where(p => p.Length > 0).Select(p => Plane.Factory.CreatePolygon([.. p, p[0].Copy()]));
+
+        void Own(int i)
+        {
+            for (var k = 0; k < pieces[i].Length; k++)
+            {
+                var (a, b) = (pieces[i][k], pieces[i][(k + 1) % pieces[i].Length]);
+                owner[(a.X, a.Y, b.X, b.Y)] = i;
+            }
+        }
+
+        static Coordinate[] From(Coordinate[] ring, double x, double y)
+        {
+            var at = Array.FindIndex(ring, c => c.X == x && c.Y == y);
+            return [.. ring[at..], .. ring[..at]];
+        }
+
+        static double Turns(Coordinate a, Coordinate b, Coordinate c) => (b.X - a.X) * (c.Y - b.Y) - (b.Y - a.Y) * (c.X - b.X);
     }
 
     private static void AddSwept(Coordinate[] ring, Coordinate[] corners, List<Shape> sums)

@@ -12,6 +12,10 @@ namespace MillCard.Core.Reach;
 public sealed record HeadSolid(string Name, Polygon Outline, double Underside, BeamAxis? Along = null)
 {
     private const double Far = 10_000;
+    private readonly Lazy<IReadOnlyList<Polygon>> _pieces = new(() => [.. MinkowskiSum.ConvexPieces(Outline)]);
+
+    /// <summary>The outline as convex pieces.</summary>
+    public IReadOnlyList<Polygon> Pieces => _pieces.Value;
 
     /// <summary>An idle nozzle with the heater block above it counts as a disc of this radius; common practice, no source.</summary>
     private const double IdleNozzle = 3.5;

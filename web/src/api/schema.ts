@@ -348,6 +348,153 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The order in which parts can be printed one at a time, and which pairs stand against others */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "multipart/form-data": components["schemas"]["JobForm"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OrderAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What each nozzle reaches, what sets of nozzles reach, and where each mode of two carriages may print */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReachAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/nozzle-change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What follows from another nozzle: widths, heights, flow, and which recipes no longer fit */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NozzleChangeQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NozzleChange"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/slice": {
         parameters: {
             query?: never;
@@ -783,6 +930,104 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["FitAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The order in which parts can be printed one at a time, and the head's worst moments */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TrialOrderQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TrialOrderAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/packing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many of a part fit the bed one at a time, and at which pitch */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PackingQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PackingAnswer"];
                     };
                 };
                 /** @description Unprocessable Entity */
@@ -2538,6 +2783,8 @@ export interface components {
         Body: {
             /** @description What its owner calls it. */
             name: string;
+            /** @description Id of the nozzle whose carriage it hangs on, where there are two; null where both carry one alike. Its outline is then about that nozzle. */
+            on?: null | string;
             /** @description Outline in the head frame: the first nozzle's tip is (0, 0). */
             outline: components["schemas"]["Outline"];
             /**
@@ -2570,6 +2817,8 @@ export interface components {
             firmware?: components["schemas"]["Firmware"];
             /** @description G-code of the owner's, as Liquid templates. */
             routines?: components["schemas"]["Routines"];
+            /** @description Ways to run two carriages; empty where there is one carriage. */
+            modes?: components["schemas"]["Mode"][];
             /** @description Where each fact comes from, by JSON pointer (RFC 6901). */
             sources?: {
                 [key: string]: components["schemas"]["FactSource"];
@@ -2607,6 +2856,35 @@ export interface components {
              */
             notes: number;
         };
+        /** @description One of two carriages on a beam. */
+        Carriage: {
+            /** @description Id of the nozzle it carries. */
+            nozzle: string;
+            /**
+             * Format: double
+             * @description Least position along X, mm, machine frame.
+             */
+            min: number;
+            /**
+             * Format: double
+             * @description Greatest position along X, mm, machine frame.
+             */
+            max: number;
+            /**
+             * Format: double
+             * @description Where it stands while the other prints, mm, machine frame.
+             */
+            park: number;
+        };
+        /** @description One figure before and after a change of nozzle. */
+        ChangedFigure: {
+            /** @description What it is. */
+            name: string;
+            /** @description With its unit. */
+            before: string;
+            /** @description With its unit. */
+            after: string;
+        };
         CheckAnswer: {
             findings: components["schemas"]["Finding"][];
         };
@@ -2629,6 +2907,16 @@ export interface components {
         ClashOfTrial: {
             current: components["schemas"]["StoredOfTrial"];
             sent: components["schemas"]["Trial"];
+        };
+        /** @description Printing one part after another drives the head into the first. */
+        ConflictAnswer: {
+            /** @description Name of the part that stands. */
+            first: string;
+            /** @description Name of the part that is printed then. */
+            then: string;
+            /** @description What of the head hits. */
+            with: string;
+            cure: null | components["schemas"]["Move"];
         };
         /** @description One thing that follows from a card. */
         Consequence: {
@@ -2761,6 +3049,28 @@ export interface components {
              */
             on?: null | string;
         };
+        /** @description A fan. */
+        Fan: {
+            /** @description Short name used by other facts. */
+            id: string;
+            /**
+             * Format: int32
+             * @description The firmware's number for it.
+             */
+            number?: null | number;
+            /** @description What it cools. */
+            kind: components["schemas"]["FanKind"];
+            /**
+             * Format: double
+             * @description The firmware switches it off by itself when the nozzle has cooled to this, °C; null where it does not.
+             */
+            offBelow?: null | number;
+        };
+        /**
+         * @description Kinds of fan.
+         * @enum {unknown}
+         */
+        FanKind: "part" | "side" | "chamber" | "hot-end";
         /** @description How the part fan runs. */
         FanUse: {
             /**
@@ -2864,8 +3174,11 @@ export interface components {
             /** @description Whether E words count from the last position or from zero. */
             extrusion?: components["schemas"]["ExtrusionMode"];
         };
+        /** @description The verdicts. */
         FitAnswer: {
+            /** @description One for each part, in their order. */
             parts: components["schemas"]["PartFit"][];
+            mode: null | components["schemas"]["ModeAnswer"];
         };
         /** @description A flat side on which a part can stand. */
         FlatSide: {
@@ -2898,6 +3211,39 @@ export interface components {
             /** @description Beams that cross the whole machine and move with the nozzle in the other direction. */
             beams?: components["schemas"]["Beam"][];
             probe?: null | components["schemas"]["Probe"];
+            /** @description The fans. */
+            fans?: components["schemas"]["Fan"][];
+            /** @description Two carriages on one beam, the left one first; empty where there is one carriage. */
+            carriages?: components["schemas"]["Carriage"][];
+            /**
+             * Format: double
+             * @description Least distance along X between the nozzles of two carriages, mm.
+             */
+            leastDistance?: null | number;
+            offsets?: null | components["schemas"]["OffsetsUse"];
+        };
+        /** @description Pulling filament back, as the head needs it. */
+        HeadRetraction: {
+            /**
+             * Format: double
+             * @description Length, mm of filament.
+             */
+            length?: null | number;
+            /**
+             * Format: double
+             * @description Speed, mm/s.
+             */
+            speed?: null | number;
+            /**
+             * Format: double
+             * @description Lift of Z while travelling, mm.
+             */
+            lift?: null | number;
+            /**
+             * Format: double
+             * @description Way back along the line just laid while pulling back, mm.
+             */
+            wipe?: null | number;
         };
         Health: {
             status: string;
@@ -3053,6 +3399,119 @@ export interface components {
             /** @description Rings [x, y] of its projection, its bounding box's middle at (0, 0); true to 0.05 mm. */
             outline: number[][][];
         };
+        /** @description A way to run a machine with two carriages on one beam. */
+        Mode: {
+            /** @description Which. */
+            kind: components["schemas"]["ModeKind"];
+            /**
+             * Format: double
+             * @description Least gap between a part and its copy, mm; the head's clearance where nothing is said.
+             */
+            gap?: null | number;
+            /**
+             * Format: double
+             * @description Where the mirror stands, mm along X, bed frame; the middle of the bed where nothing is said.
+             */
+            mirrorAt?: null | number;
+            /**
+             * Format: double
+             * @description Highest speed in this mode, mm/s; the recipe's where nothing is said.
+             */
+            maxSpeed?: null | number;
+            /** @description Start routine of this mode; the card's own where nothing is said. */
+            start?: null | string;
+        };
+        /** @description A mode as it runs with what lies on the bed. */
+        ModeAnswer: {
+            /**
+             * Format: double
+             * @description Distance of the copy, mm.
+             */
+            distance: number;
+            /**
+             * Format: double
+             * @description What lies on the bed asks for, whole mm.
+             */
+            proposedDistance: number;
+            /**
+             * Format: double
+             * @description Widest part at this distance, mm.
+             */
+            widest: number;
+            /**
+             * Format: double
+             * @description Where the mirror stands, mm, bed frame.
+             */
+            mirrorAt: number;
+            second: null | components["schemas"]["SecondPart"];
+            /** @description Outlines of where the first nozzle may print. */
+            region: number[][][];
+        };
+        /**
+         * @description The modes of two carriages.
+         * @enum {unknown}
+         */
+        ModeKind: "single" | "copy" | "mirror" | "two-material";
+        /** @description The mode of one trial, with what belongs to the trial and not to the card. */
+        ModeUse: {
+            /** @description Which mode. */
+            kind: components["schemas"]["ModeKind"];
+            /**
+             * Format: double
+             * @description Distance of the copy along X, mm; what lies on the bed asks for where nothing is said.
+             */
+            distance?: null | number;
+            /**
+             * Format: double
+             * @description How much hotter the second nozzle is than the first, °C; follows from the two filaments where nothing is said.
+             */
+            warmer?: null | number;
+            /**
+             * Format: double
+             * @description Share of full speed of the second nozzle's fan, 0 to 1; as the first's where nothing is said.
+             */
+            fan?: null | number;
+        };
+        /** @description The head where it comes nearest to what stands already, while a part is printed. */
+        Moment: {
+            /**
+             * Format: int32
+             * @description Index of the part that is printed.
+             */
+            part: number;
+            /**
+             * Format: int32
+             * @description Index of the part that stands finished.
+             */
+            standing: number;
+            /** @description What of the head comes nearest. */
+            with: string;
+            /**
+             * Format: int32
+             * @description Index of the nozzle that prints.
+             */
+            nozzle: number;
+            /**
+             * Format: double
+             * @description Where its tip is, mm, bed frame.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Where its tip is, mm, bed frame.
+             */
+            y: number;
+            /**
+             * Format: double
+             * @description Height of its tip, mm.
+             */
+            z: number;
+            /**
+             * Format: double
+             * @description What is left between the two, mm; 0 where the head hits.
+             */
+            gap: number;
+        };
         /** @description How the machine moves. */
         MotionFacts: {
             layout?: null | components["schemas"]["MotionLayout"];
@@ -3085,8 +3544,8 @@ export interface components {
              * @description Bore, mm.
              */
             diameter?: null | number;
-            /** @description What the nozzle is made of. */
-            material?: null | string;
+            material?: null | components["schemas"]["NozzleMaterial"];
+            wear?: null | components["schemas"]["WearRating"];
             offset?: null | components["schemas"]["Offset"];
             /**
              * Format: double
@@ -3104,6 +3563,28 @@ export interface components {
              * @description Most plastic it melts, mm³/s.
              */
             maxFlow?: null | number;
+            /** @description Ids of the fans that cool what it prints. */
+            fans?: string[];
+            retraction?: null | components["schemas"]["HeadRetraction"];
+        };
+        /** @description What one nozzle reaches on the bed. */
+        NozzleAnswer: {
+            nozzle: string;
+            /** Format: double */
+            area: number;
+            polygons: number[][][][];
+        };
+        /** @description What follows from another nozzle, before it is taken. */
+        NozzleChange: {
+            /** @description Widths, heights, flow. */
+            figures: components["schemas"]["ChangedFigure"][];
+            /** @description Every recipe with its verdict. */
+            recipes: components["schemas"]["RecipeVerdict"][];
+        };
+        /** @description The nozzle as it is and as it would be. */
+        NozzleChangeQuestion: {
+            before?: null | components["schemas"]["Nozzle"];
+            after?: null | components["schemas"]["Nozzle"];
         };
         /** @description Temperatures at the nozzle, °C. */
         NozzleHeat: {
@@ -3128,11 +3609,13 @@ export interface components {
              */
             oozesFrom?: null | number;
         };
+        /** @enum {unknown} */
+        NozzleMaterial: "brass" | "hardened" | "other" | null;
         /** @description A nozzle in a list. */
         NozzleSummary: {
             /** Format: double */
             diameter: null | number;
-            material: null | string;
+            material: null | components["schemas"]["NozzleMaterial"];
         };
         /** @description An offset in three directions, mm. */
         Offset: {
@@ -3151,6 +3634,20 @@ export interface components {
              * @description Up, mm; a lower nozzle is negative.
              */
             z?: number;
+        };
+        /** @description Who takes the offsets of the second and further nozzles into account. It has to be one of the two: applied twice, the head hits things. */
+        OffsetsUse: {
+            /** @description Whether the firmware holds tool offsets of its own. */
+            firmware?: null | boolean;
+            /** @description Whether they are written into the G-code. */
+            gcode?: null | boolean;
+        };
+        /** @description The order, and what stands against others. */
+        OrderAnswer: {
+            /** @description Names in the order of printing; null where there is none. */
+            order: null | string[];
+            /** @description Every pair that does not go in one sense. */
+            conflicts: components["schemas"]["ConflictAnswer"][];
         };
         /** @description A closed outline, mm. Keep-outs use the bed frame, bodies the head frame. */
         Outline: components["schemas"]["OutlineRectangleOutline"] | components["schemas"]["OutlineCircleOutline"] | components["schemas"]["OutlineEllipseOutline"] | components["schemas"]["OutlinePolygonOutline"];
@@ -3243,6 +3740,46 @@ export interface components {
              */
             depth: number;
         };
+        /** @description Rows of equal parts. */
+        PackingAnswer: {
+            /**
+             * Format: double
+             * @description From part to part along X, mm; null where one stands alone in its row.
+             */
+            pitchX: null | number;
+            /**
+             * Format: double
+             * @description From part to part along Y, mm; null where one stands alone in its column.
+             */
+            pitchY: null | number;
+            /** @description Middles [x, y] in the order of printing, bed frame. */
+            places: number[][];
+        };
+        /** @description One part of many alike. */
+        PackingQuestion: {
+            card?: null | components["schemas"]["Card"];
+            recipe?: null | components["schemas"]["Recipe"];
+            part?: null | components["schemas"]["TrialPart"];
+            limits?: null | components["schemas"]["TrialLimits"];
+        };
+        /** @description A pair that does not go in one sense. */
+        PairAnswer: {
+            /**
+             * Format: int32
+             * @description Index of the part that stands.
+             */
+            first: number;
+            /**
+             * Format: int32
+             * @description Index of the part that is printed then.
+             */
+            then: number;
+            /** @description What of the head hits. */
+            with: string;
+            cure: null | components["schemas"]["Move"];
+            /** @description All of it in a sentence. */
+            message: string;
+        };
         /** @description Whether one part fits. */
         PartFit: {
             name: string;
@@ -3329,6 +3866,26 @@ export interface components {
              * @description From the first nozzle to the back, mm.
              */
             y?: null | number;
+            /**
+             * Format: double
+             * @description Z offset: from where the probe answers to where the nozzle touches, mm; a more negative one brings the nozzle nearer to the bed.
+             */
+            z?: null | number;
+            /**
+             * Format: int32
+             * @description Points of its grid along X.
+             */
+            columns?: null | number;
+            /**
+             * Format: int32
+             * @description Points of its grid along Y.
+             */
+            rows?: null | number;
+            /**
+             * Format: double
+             * @description Measured between the highest and the lowest point of the bed, mm.
+             */
+            unevenness?: null | number;
         };
         /** @enum {unknown} */
         ProbeKind: "none" | "switch" | "touch-pin" | "inductive" | "nozzle-contact" | null;
@@ -3351,6 +3908,16 @@ export interface components {
              * @description Of how many.
              */
             of: number;
+        };
+        /** @description What a machine reaches. */
+        ReachAnswer: {
+            /** @description By nozzle. */
+            nozzles: components["schemas"]["NozzleAnswer"][];
+            /** @description By set of two and more. */
+            sets: components["schemas"]["SetAnswer"][];
+            /** @description By mode of two carriages. */
+            modes: components["schemas"]["ModeAnswer"][];
+            probe: null | components["schemas"]["RegionOf"];
         };
         /** @description Print settings. */
         Recipe: {
@@ -3389,6 +3956,15 @@ export interface components {
             /** @description Pulling back before a travel. */
             retraction?: components["schemas"]["Retraction"];
         };
+        /** @description Whether a recipe still fits. */
+        RecipeVerdict: {
+            /** @description The recipe's name. */
+            name: string;
+            /** @description Whether it fitted the nozzle that is taken off. */
+            fitBefore: boolean;
+            /** @description Why it does not fit the new one; empty where it does. */
+            reasons: string[];
+        };
         /** @description Problem details (RFC 9457): why a request is refused, in a sentence, with the fields or findings that say where. */
         Refusal: {
             type?: null | string;
@@ -3416,6 +3992,16 @@ export interface components {
             /** @description Outlines [x, y], mm, bed frame. */
             rings: number[][][];
         };
+        /** @description A region. */
+        RegionOf: {
+            /**
+             * Format: double
+             * @description mm².
+             */
+            area: number;
+            /** @description Each a list of rings [x, y], mm, bed frame: its outline, then its holes. */
+            polygons: number[][][][];
+        };
         /** @description The plan of a card. */
         RegionsAnswer: {
             /** @description Outlines of the bed within its margin. */
@@ -3423,18 +4009,18 @@ export interface components {
             /** @description What parts must stay out of. */
             regions: components["schemas"]["RegionAnswer"][];
         };
-        /** @description Pulling filament back before a travel. */
+        /** @description Pulling filament back before a travel. What is not said is the head's own. */
         Retraction: {
             /**
              * Format: double
              * @description Length, mm of filament; 0 for none.
              */
-            length?: number;
+            length?: null | number;
             /**
              * Format: double
              * @description Speed, mm/s.
              */
-            speed?: number;
+            speed?: null | number;
             /**
              * Format: double
              * @description Travels shorter than this go without, mm.
@@ -3444,7 +4030,7 @@ export interface components {
              * Format: double
              * @description Lift of Z while travelling, mm.
              */
-            lift?: number;
+            lift?: null | number;
         };
         /** @description The owner's routines: G-code with Liquid. */
         Routines: {
@@ -3536,6 +4122,38 @@ export interface components {
             took: number;
             /** @description Worst first. */
             findings: components["schemas"]["Finding"][];
+        };
+        /** @description Where the second part of a copy or mirror mode comes to lie. */
+        SecondPart: {
+            /**
+             * Format: int32
+             * @description Index of the nozzle that prints it.
+             */
+            nozzle: number;
+            /** @description Whether it is the mirror image. */
+            mirrored: boolean;
+            /**
+             * Format: double
+             * @description Its x is X + x, or X − x where mirrored, mm.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Its y is Y + y, mm.
+             */
+            y: number;
+        };
+        /**
+         * @description Whether parts grow together or one after the other.
+         * @enum {unknown}
+         */
+        Sequence: "all-at-once" | "one-at-a-time";
+        /** @description What all nozzles of a set reach. */
+        SetAnswer: {
+            nozzles: string[];
+            /** Format: double */
+            area: number;
+            polygons: number[][][][];
         };
         /**
          * @description How bad a finding is.
@@ -3723,6 +4341,14 @@ export interface components {
              * @description Id of the recipe's document.
              */
             recipe?: null | string;
+            /**
+             * Format: uuid
+             * @description Id of the document of the second nozzle's filament; as the first where nothing is said.
+             */
+            secondFilament?: null | string;
+            /** @description Whether parts grow together or one after the other. */
+            sequence?: components["schemas"]["Sequence"];
+            mode?: null | components["schemas"]["ModeUse"];
             /** @description What lies on the bed. */
             parts?: components["schemas"]["TrialPart"][];
             limits?: null | components["schemas"]["TrialLimits"];
@@ -3734,6 +4360,7 @@ export interface components {
             /** @description The parts; file is a hash. */
             parts?: components["schemas"]["TrialPart"][];
             limits?: null | components["schemas"]["TrialLimits"];
+            mode?: null | components["schemas"]["ModeUse"];
             /** @description Whether curing moves are computed too. */
             cure?: boolean;
         };
@@ -3751,6 +4378,31 @@ export interface components {
             margin?: null | number;
             /** @description Further regions to stay out of, bed frame. */
             keepOuts?: components["schemas"]["KeepOut"][];
+        };
+        /** @description What printing one at a time comes to. */
+        TrialOrderAnswer: {
+            /** @description Indices in the order of printing; null where there is none. */
+            order: null | number[];
+            /** @description Every pair that does not go in one sense. */
+            conflicts: components["schemas"]["PairAnswer"][];
+            /** @description Indices of parts that wait for each other. */
+            cycles: number[][];
+            /**
+             * Format: double
+             * @description How high the nozzle passes over finished parts, mm.
+             */
+            travelHeight: number;
+            /** @description The head where it comes nearest: in the order of printing, or for each conflict where there is none. */
+            moments: components["schemas"]["Moment"][];
+        };
+        /** @description Which card and recipe, and where the parts stand now. */
+        TrialOrderQuestion: {
+            card?: null | components["schemas"]["Card"];
+            recipe?: null | components["schemas"]["Recipe"];
+            /** @description The parts; file is a hash. */
+            parts?: components["schemas"]["TrialPart"][];
+            limits?: null | components["schemas"]["TrialLimits"];
+            mode?: null | components["schemas"]["ModeUse"];
         };
         /** @description One part and where it lies. */
         TrialPart: {
@@ -3773,6 +4425,8 @@ export interface components {
              * @description Turn about Z, degrees, counter-clockwise.
              */
             turn?: number;
+            /** @description Ids of the nozzles that print it; the first where nothing is said. */
+            nozzles?: string[];
             tilt?: null | components["schemas"]["Tilt"];
             scale?: null | components["schemas"]["PartScale"];
         };
@@ -3822,7 +4476,9 @@ export interface components {
          * @description Why a part does not fit.
          * @enum {unknown}
          */
-        ViolationKind: "bed" | "reach" | "height" | "keep-out" | "part";
+        ViolationKind: "bed" | "reach" | "height" | "keep-out" | "part" | "copy";
+        /** @enum {unknown} */
+        WearRating: "low" | "middling" | "high" | null;
     };
     responses: never;
     parameters: never;

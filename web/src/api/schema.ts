@@ -3452,6 +3452,35 @@ export interface components {
          * @enum {unknown}
          */
         ModeKind: "single" | "copy" | "mirror" | "two-material";
+        /** @description Where a nozzle may print in a mode. */
+        ModeReachAnswer: {
+            /** @description The mode. */
+            mode: components["schemas"]["ModeKind"];
+            /** @description The nozzle that a part asks for. */
+            nozzle: string;
+            /**
+             * Format: double
+             * @description Distance of the copy for which the region counts, mm: the least; null in other modes.
+             */
+            distance: null | number;
+            /**
+             * Format: double
+             * @description Where the mirror stands, mm, bed frame; null in other modes.
+             */
+            mirrorAt: null | number;
+            /**
+             * Format: double
+             * @description Widest part that the mode prints at its best distance, mm.
+             */
+            widest: number;
+            /**
+             * Format: double
+             * @description mm².
+             */
+            area: number;
+            /** @description Each a list of rings. */
+            polygons: number[][][][];
+        };
         /** @description The mode of one trial, with what belongs to the trial and not to the card. */
         ModeUse: {
             /** @description Which mode. */
@@ -3567,13 +3596,6 @@ export interface components {
             fans?: string[];
             retraction?: null | components["schemas"]["HeadRetraction"];
         };
-        /** @description What one nozzle reaches on the bed. */
-        NozzleAnswer: {
-            nozzle: string;
-            /** Format: double */
-            area: number;
-            polygons: number[][][][];
-        };
         /** @description What follows from another nozzle, before it is taken. */
         NozzleChange: {
             /** @description Widths, heights, flow. */
@@ -3611,6 +3633,20 @@ export interface components {
         };
         /** @enum {unknown} */
         NozzleMaterial: "brass" | "hardened" | "other" | null;
+        /** @description What one nozzle reaches on the bed. */
+        NozzleReachAnswer: {
+            /** @description Its id. */
+            nozzle: string;
+            /**
+             * Format: double
+             * @description mm².
+             */
+            area: number;
+            /** @description Each a list of rings. */
+            polygons: number[][][][];
+            /** @description The retraction that its feed proposes; what the card says goes before it. */
+            proposed: components["schemas"]["HeadRetraction"];
+        };
         /** @description A nozzle in a list. */
         NozzleSummary: {
             /** Format: double */
@@ -3912,12 +3948,22 @@ export interface components {
         /** @description What a machine reaches. */
         ReachAnswer: {
             /** @description By nozzle. */
-            nozzles: components["schemas"]["NozzleAnswer"][];
+            nozzles: components["schemas"]["NozzleReachAnswer"][];
             /** @description By set of two and more. */
-            sets: components["schemas"]["SetAnswer"][];
+            sets: components["schemas"]["SetReachAnswer"][];
             /** @description By mode of two carriages. */
-            modes: components["schemas"]["ModeAnswer"][];
-            probe: null | components["schemas"]["RegionOf"];
+            modes: components["schemas"]["ModeReachAnswer"][];
+            probe: null | components["schemas"]["ReachedRegion"];
+        };
+        /** @description A region. */
+        ReachedRegion: {
+            /**
+             * Format: double
+             * @description mm².
+             */
+            area: number;
+            /** @description Each a list of rings [x, y], mm, bed frame: its outline, then its holes. */
+            polygons: number[][][][];
         };
         /** @description Print settings. */
         Recipe: {
@@ -3991,16 +4037,6 @@ export interface components {
             below: null | number;
             /** @description Outlines [x, y], mm, bed frame. */
             rings: number[][][];
-        };
-        /** @description A region. */
-        RegionOf: {
-            /**
-             * Format: double
-             * @description mm².
-             */
-            area: number;
-            /** @description Each a list of rings [x, y], mm, bed frame: its outline, then its holes. */
-            polygons: number[][][][];
         };
         /** @description The plan of a card. */
         RegionsAnswer: {
@@ -4149,7 +4185,7 @@ export interface components {
          */
         Sequence: "all-at-once" | "one-at-a-time";
         /** @description What all nozzles of a set reach. */
-        SetAnswer: {
+        SetReachAnswer: {
             nozzles: string[];
             /** Format: double */
             area: number;

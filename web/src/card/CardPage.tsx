@@ -10,6 +10,8 @@ import { useDocumentState, useDocumentStore } from '../document/useDocument'
 import { useUndoKeys } from '../document/useUndoKeys'
 import { CardContext } from './CardContext'
 import { CardSheet } from './CardSheet'
+import { HeadTab } from '../head/HeadTab'
+import { ReachTab } from '../reach/ReachTab'
 import { RoutinesTab } from '../routines/RoutinesTab'
 import { MeasureUpTab } from '../measure-up/MeasureUpTab'
 import { TrialsTab } from './TrialsTab'
@@ -46,12 +48,16 @@ function OpenCardPage({ store }: { store: StoreApi<DocumentState<Card>> }) {
               Sheet
             </NavLink>
             <NavLink to={`${home}/measure-up`}>Measure up</NavLink>
+            <NavLink to={`${home}/head`}>Head</NavLink>
+            <NavLink to={`${home}/reach`}>{(state.document.modes?.length ?? 0) > 0 ? 'Reach and modes' : 'Reach'}</NavLink>
             <NavLink to={`${home}/routines`}>Routines</NavLink>
             <NavLink to={`${home}/trials`}>Trials</NavLink>
           </nav>
           <Routes>
             <Route index element={<CardSheet />} />
             <Route path="measure-up/*" element={<MeasureUpTab />} />
+            <Route path="head" element={<HeadTab />} />
+            <Route path="reach" element={<ReachTab />} />
             <Route path="routines" element={<RoutinesTab />} />
             <Route path="trials" element={<TrialsTab />} />
           </Routes>

@@ -1,7 +1,7 @@
 import { Button } from '@mui/material'
 import { useState } from 'react'
 import type { Finding, KeepOut, Outline, Position } from '../api/client'
-import { bedSize, outlineBox } from '../drawing/outline'
+import { bedSize, outlineBox, reshapedOutline } from '../drawing/outline'
 import { SeverityMark } from '../findings/SeverityMark'
 import { plain } from '../units/format'
 import { NumberField } from '../units/NumberField'
@@ -135,7 +135,7 @@ function KeepOutFields({ keepOut, pointer, onRemoved }: { keepOut: KeepOut; poin
         <select
           className="plain-field"
           value={keepOut.outline.shape}
-          onChange={(event) => set(`${pointer}/outline`, reshaped(keepOut.outline, event.target.value))}
+          onChange={(event) => set(`${pointer}/outline`, reshapedOutline(keepOut.outline, event.target.value as Outline['shape']))}
         >
           <option value="rectangle">rectangle</option>
           <option value="circle">circle</option>
@@ -194,21 +194,4 @@ function inMachine(outline: Outline, origin: Position | null | undefined): strin
   if (!origin) return 'in machine coordinates: the origin is not known yet'
   const { x, y, width, depth } = outlineBox(outline)
   return `machine X ${plain(x - origin.x)} … ${plain(x + width - origin.x)}, Y ${plain(y - origin.y)} … ${plain(y + depth - origin.y)}`
-}
-
-/** An outline of another shape that covers the same place. */
-function reshaped(outline: Outline, shape: string): Outline {
-  const { x, y, width, depth } = outlineBox(outline)
-  if (shape === 'circle') return { shape, x: x + width / 2, y: y + depth / 2, radius: Math.min(width, depth) / 2 }
-  if (shape === 'polygon')
-    return {
-      shape,
-      points: [
-        [x, y],
-        [x + width, y],
-        [x + width, y + depth],
-        [x, y + depth],
-      ],
-    }
-  return { shape: 'rectangle', x, y, width, depth }
 }

@@ -1,7 +1,7 @@
 import { useState, type PointerEvent } from 'react'
 import type { Outline } from '../api/client'
 import { outlinePath } from '../drawing/outline'
-import { toX, toY, type View } from '../drawing/view'
+import { senseY, toX, toY, type View } from '../drawing/view'
 import { snapped } from './snap'
 
 interface OutlineGripsProps {
@@ -26,7 +26,7 @@ export function OutlineGrips({ outline, view, onChange, movable = true }: Outlin
     if (!held) return
     const { outline: from, x, y, grip } = held
     const step = event.shiftKey ? 5 : 1
-    const by = [(event.clientX - x) / view.scale, (y - event.clientY) / view.scale] as const
+    const by = [(event.clientX - x) / view.scale, (senseY(view) * (event.clientY - y)) / view.scale] as const
     onChange(grip === 'all' ? moved(from, by, step) : reshaped(from, grip, by, step))
   }
   const drop = () => setHeld(undefined)

@@ -12,6 +12,8 @@ import { TitleBlock, titleBlockHeight } from '../drawing/TitleBlock'
 import { useSize } from '../drawing/useSize'
 import { useZoom } from '../drawing/useZoom'
 import { fromX, fromY, toX, toY, type View } from '../drawing/view'
+import { OutOfReach } from '../reach/OutOfReach'
+import { useReach } from '../reach/useReach'
 import { plain } from '../units/format'
 import { NumberField } from '../units/NumberField'
 import { withValue } from '../document/pointer'
@@ -39,6 +41,7 @@ export function SheetDrawing() {
   const [under, setUnder] = useState<{ x: number; y: number }>()
   const [editing, setEditing] = useState<{ pointer: string; label: string; x: number; y: number }>()
   const { regions, usable } = useRegions(card)
+  const reach = useReach(card)?.nozzles[0]
 
   const { width, depth } = bedSize(card.envelope?.bed)
   const height = card.envelope?.height ?? undefined
@@ -136,7 +139,9 @@ export function SheetDrawing() {
                 lit={keepOut}
                 onPoint={(i) => light(i === undefined ? undefined : `/envelope/keepOuts/${i}`)}
                 onPick={tool ? undefined : setPicked}
-              />
+              >
+                {reach && reach.polygons.length > 0 && <OutOfReach card={card} view={plan} polygons={reach.polygons} />}
+              </Plan>
               <Dimension
                 letter="C"
                 from={[toX(front, 0), toY(front, bh)]}

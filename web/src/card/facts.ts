@@ -1,5 +1,5 @@
 import type { Bed, Card, Position } from '../api/client'
-import { flavours, housings, type Choice } from './words'
+import { flavours, housings, nozzleMaterials, probeKinds, wearRatings, type Choice } from './words'
 import { bedSize } from '../drawing/outline'
 
 /** A fact as it stands in the schedule. */
@@ -87,7 +87,14 @@ export const groups: FactGroup[] = [
     name: 'Head',
     facts: [
       { pointer: '/head/nozzles/0/diameter', label: 'nozzle', letter: 'K', kind: 'number', needed: true },
-      { pointer: '/head/nozzles/0/material', label: 'nozzle material', kind: 'text' },
+      { pointer: '/head/nozzles/0/material', label: 'nozzle material', kind: 'choice', choices: nozzleMaterials },
+      {
+        pointer: '/head/nozzles/0/wear',
+        label: 'stands wear',
+        kind: 'choice',
+        choices: wearRatings,
+        when: (card) => card.head?.nozzles?.[0]?.material === 'other',
+      },
       {
         pointer: '/head/nozzles/0/filamentDiameter',
         label: 'filament',
@@ -112,13 +119,7 @@ export const groups: FactGroup[] = [
         pointer: '/head/probe/kind',
         label: 'probe',
         kind: 'choice',
-        choices: [
-          { value: 'none', label: 'none' },
-          { value: 'switch', label: 'switch' },
-          { value: 'touch-pin', label: 'touch pin' },
-          { value: 'inductive', label: 'inductive' },
-          { value: 'nozzle-contact', label: 'the nozzle itself' },
-        ],
+        choices: probeKinds,
       },
       {
         pointer: '/head/bodies/0/outline/width',
@@ -215,9 +216,25 @@ export const groups: FactGroup[] = [
 /** The fact at a pointer. */
 export const factAt = (pointer: string): Fact | undefined => groups.flatMap((group) => group.facts).find((fact) => fact.pointer === pointer)
 
+/** Letters of the head's facts on its own drawing. */
+export const headLetters: [RegExp, string][] = [
+  [/^\/head\/nozzles\/\d+\/diameter/, 'K'],
+  [/^\/head\/nozzles\/\d+\/filamentDiameter/, 'L'],
+  [/^\/head\/nozzles\/\d+\/offset/, 'T'],
+  [/^\/head\/bodies\/\d+\/underside/, 'N'],
+  [/^\/head\/bodies\/\d+\/outline\/(y|depth)/, 'Q'],
+  [/^\/head\/bodies/, 'M'],
+  [/^\/head\/beams\/\d+\/underside/, 'S'],
+  [/^\/head\/beams/, 'R'],
+  [/^\/head\/probe/, 'U'],
+  [/^\/head\/(carriages|leastDistance)/, 'G'],
+]
+
 /** The letter of the fact at a pointer, or of the nearest fact above it. */
 export function letterOf(pointer: string): string | undefined {
   if (pointer.startsWith('/envelope/keepOuts')) return 'F'
+  const own = headLetters.find(([pattern]) => pattern.test(pointer))
+  if (own) return own[1]
   return groups.flatMap((group) => group.facts).find((fact) => fact.letter && pointer.startsWith(fact.pointer))?.letter
 }
 

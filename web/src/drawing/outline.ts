@@ -54,7 +54,7 @@ export function ringsPath(rings: readonly (readonly (readonly number[])[])[], vi
 export function outlinePath(outline: Outline, view: View): string {
   if (outline.shape === 'polygon') return ringsPath([outline.points], view)
   const { x, y, width, depth } = outlineBox(outline)
-  const [left, top, w, h] = [toX(view, x), toY(view, y + depth), width * view.scale, depth * view.scale]
+  const [left, top, w, h] = [toX(view, x), Math.min(toY(view, y), toY(view, y + depth)), width * view.scale, depth * view.scale]
   if (outline.shape === 'circle' || outline.shape === 'ellipse') {
     const arc = `a${px(w / 2)} ${px(h / 2)} 0 0 1`
     return `M${px(left)} ${px(top + h / 2)}${arc} ${px(w)} 0${arc} ${px(-w)} 0Z`
@@ -63,3 +63,20 @@ export function outlinePath(outline: Outline, view: View): string {
 }
 
 const px = (value: number) => Math.round(value * 100) / 100
+
+/** An outline of another shape that covers the same place. */
+export function reshapedOutline(outline: Outline, shape: Outline['shape']): Outline {
+  const { x, y, width, depth } = outlineBox(outline)
+  if (shape === 'circle') return { shape, x: x + width / 2, y: y + depth / 2, radius: Math.min(width, depth) / 2 }
+  if (shape === 'polygon')
+    return {
+      shape,
+      points: [
+        [x, y],
+        [x + width, y],
+        [x + width, y + depth],
+        [x, y + depth],
+      ],
+    }
+  return { shape: 'rectangle', x, y, width, depth }
+}

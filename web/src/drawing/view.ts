@@ -8,12 +8,17 @@ export interface View {
   /** Where the plane's zero lies on the drawing, px. */
   x0: number
   y0: number
+  /** Whether Y points down on the screen too: a view from below. */
+  fromBelow?: boolean
 }
 
+/** How Y runs on the screen. */
+export const senseY = (view: View) => (view.fromBelow ? 1 : -1)
+
 export const toX = (view: View, x: number) => view.x0 + x * view.scale
-export const toY = (view: View, y: number) => view.y0 - y * view.scale
+export const toY = (view: View, y: number) => view.y0 + senseY(view) * y * view.scale
 export const fromX = (view: View, px: number) => (px - view.x0) / view.scale
-export const fromY = (view: View, px: number) => (view.y0 - px) / view.scale
+export const fromY = (view: View, px: number) => (px - view.y0) / (senseY(view) * view.scale)
 
 /** A scale with nothing to measure by would divide by zero: the least that is used, px per mm. */
 const least = 1e-4

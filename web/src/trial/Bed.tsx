@@ -1,5 +1,5 @@
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
-import type { TrialPart } from '../api/client'
+import type { ModeAnswer, TrialPart } from '../api/client'
 import { useRegions } from '../card/useRegions'
 import { Elevation } from '../drawing/Elevation'
 import { Hatches } from '../drawing/Hatches'
@@ -11,6 +11,7 @@ import { toX, toY, type View, type XY } from '../drawing/view'
 import { plain } from '../units/format'
 import { LayerLegend, LayerPaths } from './LayerPaths'
 import { FrontHandle, PlanHandles } from './Handles'
+import { HeadOnFront, HeadOnPlan } from './HeadAtMoment'
 import { placedOutline } from './placement'
 import { tightened } from './tightened'
 import { useTrial } from './TrialContext'
@@ -20,7 +21,7 @@ const inset = { left: 64, right: 150, top: 40, between: 84, below: 44 }
 
 /** The bed from above and from the front, with the parts on it and the layer that is looked at. */
 export function Bed() {
-  const { card, trial, meshes, fits, layers, layer, lookAt, stale, chosen } = useTrial()
+  const { card, trial, meshes, fits, layers, layer, lookAt, stale, chosen, order, moment, modePlan } = useTrial()
   const [ref, { width: w, height: h }] = useSize<HTMLDivElement>()
   const limits = trial.document.limits
   const tight = useMemo(() => tightened(card.document, limits), [card.document, limits])
@@ -48,6 +49,7 @@ export function Bed() {
     ]
   })
   const ruler = toY(fit.plan, 0) + 22
+  const worst = moment === undefined ? undefined : order?.moments[moment]
 
   return (
     <div className="trial-bed" ref={ref}>
@@ -70,10 +72,12 @@ export function Bed() {
               viewBox={`0 32 ${Math.max(1, toX(fit.plan, width) + 8)} ${Math.max(1, ruler - 38)}`}
             >
               <Plan card={tight} view={view} regions={regions} usable={usable} />
-              {shown && <LayerPaths layer={shown} view={view} />}
+              {modePlan && <ModeOnPlan plan={modePlan} view={view} />}
+              {shown && !worst && <LayerPaths layer={shown} view={view} />}
               {parts.map((part, i) => (
-                <PartOnBed key={i} index={i} part={part} view={view} bad={fits?.[i]?.fits === false} faint={Boolean(shown)} />
+                <PartOnBed key={i} index={i} part={part} view={view} bad={fits?.[i]?.fits === false} faint={Boolean(shown && !worst)} />
               ))}
+              {worst && <HeadOnPlan card={card.document} moment={worst} view={view} width={width} />}
             </svg>
             {shown && <LayerLegend x={toX(fit.plan, width) + 22} y={toY(fit.plan, depth) + 8} layer={shown} />}
             <text x={toX(fit.front, 0)} y={fit.cutAt - 12} className="title">
@@ -90,9 +94,9 @@ export function Bed() {
                   className={bad ? 'part-box bad' : 'part-box'}
                 />
               ))}
-              {boxes.map(({ index, left, right }) => (
-                <text key={index} x={(left + right) / 2} y={toY(fit.front, 0) - 4} textAnchor="middle">
-                  {index + 1}
+              {numbersAt(boxes).map(({ x, numbers }) => (
+                <text key={numbers} x={x} y={toY(fit.front, 0) - 4} textAnchor="middle">
+                  {numbers}
                 </text>
               ))}
               {boxes.map(
@@ -110,7 +114,16 @@ export function Bed() {
                     />
                   ),
               )}
-              {shown && (
+              {worst && (
+                <HeadOnFront
+                  card={card.document}
+                  moment={worst}
+                  view={fit.front}
+                  top={Math.max(fit.cutAt + 4, toY(fit.front, height))}
+                  width={width}
+                />
+              )}
+              {shown && !worst && (
                 <>
                   <path d={`M${toX(fit.front, 0)} ${toY(fit.front, shown.top)}H${toX(fit.front, width)}`} className="layer-line" />
                   <text x={toX(fit.front, width) + 8} y={toY(fit.front, shown.top) + 4} className="layer-text">
@@ -207,6 +220,47 @@ function PartOnBed({ index, part, view, bad, faint }: { index: number; part: Tri
       <text x={toX(view, part.x ?? 0)} y={toY(view, part.y ?? 0) + 4} textAnchor="middle">
         {index + 1}
       </text>
+    </g>
+  )
+}
+
+/** The numbers of the parts below their boxes; those that stand behind each other share a place. */
+function numbersAt(boxes: { index: number; left: number; right: number }[]): { x: number; numbers: string }[] {
+  const places: { x: number; numbers: string }[] = []
+  for (const { index, left, right } of boxes) {
+    const x = (left + right) / 2
+    const near = places.find((place) => Math.abs(place.x - x) < 14)
+    if (near) near.numbers += `, ${index + 1}`
+    else places.push({ x, numbers: String(index + 1) })
+  }
+  return places
+}
+
+/** Where the first nozzle may print in this mode, and the second parts as ghosts. */
+function ModeOnPlan({ plan, view }: { plan: ModeAnswer; view: View }) {
+  const { trial, meshes } = useTrial()
+  const { second } = plan
+  return (
+    <g className="mode-on-plan">
+      <path d={ringsPath(plan.region, view)} className="mode-region" />
+      {second?.mirrored && <path d={`M${toX(view, plan.mirrorAt)} ${toY(view, 0)}V0`} className="mirror" />}
+      {second &&
+        (trial.document.parts ?? []).map((part, i) => {
+          const mesh = meshes[i]
+          if (!mesh) return null
+          const rings = placedOutline(mesh, part).map((ring) =>
+            ring.map(([x, y]): XY => [second.mirrored ? second.x - x : second.x + x, second.y + y]),
+          )
+          const [minX, minY, maxX, maxY] = boxOf(rings.flat())
+          return (
+            <g key={i} className="ghost" aria-label={`${second.mirrored ? 'mirror image' : 'copy'} of ${part.name}`}>
+              <path d={ringsPath(rings, view)} fillRule="evenodd" />
+              <text x={toX(view, (minX + maxX) / 2)} y={toY(view, (minY + maxY) / 2) + 4} textAnchor="middle">
+                {i + 1}′
+              </text>
+            </g>
+          )
+        })}
     </g>
   )
 }

@@ -148,6 +148,23 @@ function PartFields({ index }: { index: number }) {
       {field('x', 'X')}
       {field('y', 'Y')}
       {field('turn', 'turn')}
+      {(card.document.head?.nozzles?.length ?? 0) > 1 && (
+        <label className="small-field">
+          nozzle
+          <select
+            className="plain-field"
+            aria-label={`${part.name} nozzle`}
+            value={part.nozzles?.join(' ') || card.document.head!.nozzles![0]!.id}
+            onChange={(event) => trial.set(`/parts/${index}/nozzles`, event.target.value.split(' '))}
+          >
+            {card.document.head!.nozzles!.map((nozzle) => (
+              <option key={nozzle.id} value={nozzle.id}>
+                {nozzle.id}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       <span className="part-keys">
         <button className="key" onClick={() => trial.set(`/parts/${index}/turn`, ((part.turn ?? 0) + 15) % 360)}>
           +15°

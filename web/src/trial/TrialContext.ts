@@ -1,5 +1,5 @@
 import { createContext, useContext } from 'react'
-import type { Card, Filament, MeshFacts, PartFit, Recipe, StoredRun, Trial } from '../api/client'
+import type { Card, Filament, MeshFacts, ModeAnswer, PartFit, Recipe, StoredRun, Trial, TrialOrderAnswer } from '../api/client'
 import type { DocumentState } from '../document/documentStore'
 import type { Layer } from './layers'
 
@@ -13,6 +13,13 @@ export interface OpenTrial {
   meshes: (MeshFacts | undefined)[]
   /** The verdict on each part, in the order of the parts. */
   fits: PartFit[] | undefined
+  /** What the mode of two carriages makes of what lies on the bed. */
+  modePlan: ModeAnswer | undefined
+  /** What printing one at a time comes to; undefined where parts grow together. */
+  order: TrialOrderAnswer | undefined
+  /** Which of the head's worst moments is looked at. */
+  moment: number | undefined
+  lookAtMoment: (moment: number | undefined) => void
   run: StoredRun | undefined
   /** Whether anything is not saved yet. */
   unsaved: boolean

@@ -13,7 +13,9 @@ import { useUndoKeys } from '../document/useUndoKeys'
 import { bedSize } from '../drawing/outline'
 import { Bed } from './Bed'
 import { Limits } from './Limits'
+import { ModeOfTrial } from './ModeOfTrial'
 import { PartsList } from './PartsList'
+import { PrintOrder } from './PrintOrder'
 import { ResultPanel } from './ResultPanel'
 import { Settings } from './Settings'
 import { readLayers } from './layers'
@@ -21,6 +23,7 @@ import { TrialContext } from './TrialContext'
 import { scaleOf } from './placement'
 import { putMesh } from './putMesh'
 import { useFit } from './useFit'
+import { useOrder } from './useOrder'
 import './trial.css'
 
 /** A trial: parts on a card's bed, sliced and dry-run. */
@@ -68,7 +71,18 @@ function OpenTrialPage({
 
   const parts = useMemo(() => trial.document.parts ?? [], [trial.document.parts])
   const meshes = useMeshes(parts)
-  const fits = useFit(card.document, recipe?.document, parts, trial.document.limits ?? undefined, !dragged)
+  const verdicts = useFit(
+    card.document,
+    recipe?.document,
+    parts,
+    trial.document.limits ?? undefined,
+    trial.document.mode ?? undefined,
+    !dragged,
+  )
+  const fits = verdicts?.parts
+  const order = useOrder(card.document, recipe?.document, trial.document, !dragged)
+  const [wantedMoment, lookAtMoment] = useState<number>()
+  const moment = wantedMoment !== undefined && order && wantedMoment < order.moments.length ? wantedMoment : undefined
   const { data: run } = useQuery({
     queryKey: ['run', trial.id],
     queryFn: async () => dataOf(await api.GET('/api/trials/{id}/run', { params: { path: { id: trial.id } } })) ?? null,
@@ -127,6 +141,10 @@ function OpenTrialPage({
     recipe,
     meshes,
     fits,
+    modePlan: verdicts?.mode ?? undefined,
+    order,
+    moment,
+    lookAtMoment,
     run: run ?? undefined,
     unsaved,
     stale,
@@ -168,6 +186,8 @@ function OpenTrialPage({
               />
             </label>
             <PartsList />
+            <ModeOfTrial />
+            <PrintOrder />
             <Limits />
             <Settings />
             <ResultPanel />

@@ -1,12 +1,19 @@
 import { useEffect, useRef, useState } from 'react'
-import { api, type Card, type PartFit, type Recipe, type TrialLimits, type TrialPart } from '../api/client'
+import { api, type Card, type ModeAnswer, type ModeUse, type PartFit, type Recipe, type TrialLimits, type TrialPart } from '../api/client'
 
 interface Question {
   card: Card
   recipe: Recipe | undefined
   parts: TrialPart[]
   limits: TrialLimits | undefined
+  mode: ModeUse | undefined
   cure: boolean
+}
+
+/** The verdicts, and what the mode makes of what lies on the bed. */
+export interface Verdicts {
+  parts: PartFit[]
+  mode?: ModeAnswer | null
 }
 
 /**
@@ -18,15 +25,16 @@ export function useFit(
   recipe: Recipe | undefined,
   parts: TrialPart[],
   limits: TrialLimits | undefined,
+  mode: ModeUse | undefined,
   cure: boolean,
-): PartFit[] | undefined {
-  const [fits, setFits] = useState<PartFit[]>()
+): Verdicts | undefined {
+  const [fits, setFits] = useState<Verdicts>()
   const waiting = useRef<Question>(undefined)
   const busy = useRef(false)
 
   useEffect(() => {
     if (!card) return
-    waiting.current = { card, recipe, parts, limits, cure }
+    waiting.current = { card, recipe, parts, limits, mode, cure }
     if (busy.current) return
     busy.current = true
     void (async () => {
@@ -35,10 +43,10 @@ export function useFit(
         const { data } = await api
           .POST('/api/trials/fit', { body: { ...next, card: { ...next.card, routines: undefined, sources: undefined } } })
           .catch(() => ({ data: undefined }))
-        setFits(data?.parts)
+        setFits(data)
       }
       busy.current = false
     })()
-  }, [card, recipe, parts, limits, cure])
+  }, [card, recipe, parts, limits, mode, cure])
   return fits
 }

@@ -1,0 +1,83 @@
+import { useState } from 'react'
+import type { Body, Outline } from '../api/client'
+import { useCard } from '../card/CardContext'
+import { CardChoice, CardNumber, CardText } from '../card/fields'
+import { OutlineDialog } from '../card/OutlineDialog'
+import { reshapedOutline } from '../drawing/outline'
+
+const shapes = [
+  { value: 'rectangle', label: 'rectangle' },
+  { value: 'circle', label: 'circle' },
+  { value: 'polygon', label: 'polygon' },
+]
+
+/** The figures of one body. */
+export function BodyFields({ pointer, body }: { pointer: string; body: Body }) {
+  const { document: card, set } = useCard()
+  const [corners, setCorners] = useState(false)
+  const at = `${pointer}/outline`
+  const name = body.name
+  const carriages = card.head?.carriages ?? []
+  return (
+    <>
+      <CardText pointer={`${pointer}/name`} label="name" of={name} />
+      <CardNumber pointer={`${pointer}/underside`} label="N  above the tip" of={name} required />
+      <label className="small-field">
+        outline
+        <select
+          className="plain-field"
+          aria-label={`${name}, outline`}
+          value={body.outline.shape}
+          onChange={(event) => set(at, reshapedOutline(body.outline, event.target.value as Outline['shape']))}
+        >
+          {shapes.map((shape) => (
+            <option key={shape.value} value={shape.value}>
+              {shape.label}
+            </option>
+          ))}
+        </select>
+      </label>
+      {body.outline.shape === 'circle' && (
+        <>
+          <CardNumber pointer={`${at}/x`} label="M  centre X" of={name} required />
+          <CardNumber pointer={`${at}/y`} label="Q  centre Y" of={name} required />
+          <CardNumber pointer={`${at}/radius`} label="M  radius" of={name} required />
+        </>
+      )}
+      {(body.outline.shape === 'rectangle' || body.outline.shape === 'ellipse') && (
+        <>
+          <CardNumber pointer={`${at}/x`} label="M  left edge" of={name} required />
+          <CardNumber pointer={`${at}/width`} label="M  width" of={name} required />
+          <CardNumber pointer={`${at}/y`} label="Q  front edge" of={name} required />
+          <CardNumber pointer={`${at}/depth`} label="Q  depth" of={name} required />
+        </>
+      )}
+      {body.outline.shape === 'polygon' && (
+        <span className="small-field wide">
+          {body.outline.points.length} corners
+          <button className="link" onClick={() => setCorners(true)}>
+            type, paste or take them from a file
+          </button>
+        </span>
+      )}
+      {carriages.length === 2 && (
+        <CardChoice
+          pointer={`${pointer}/on`}
+          label="hangs beside"
+          of={name}
+          choices={carriages.map((c) => ({ value: c.nozzle, label: `nozzle ${c.nozzle} only` }))}
+        />
+      )}
+      {corners && body.outline.shape === 'polygon' && (
+        <OutlineDialog
+          title={name}
+          points={body.outline.points}
+          onClose={(points) => {
+            setCorners(false)
+            if (points) set(`${at}/points`, points)
+          }}
+        />
+      )}
+    </>
+  )
+}

@@ -119,4 +119,14 @@ public class GeometryTests
         var all = p.Coordinates.SelectMany(c => q.Coordinates.Select(d => new Coordinate(c.X + d.X, c.Y + d.Y))).ToArray();
         Assert.Equal(Plane.Factory.CreateMultiPointFromCoords(all).ConvexHull().Area, MinkowskiSum.OfConvexPair(p, q).Area, 1e-6);
     });
+
+    [Theory, InlineData("net-ring-joint"), InlineData("tide-gauge-float-clamp")]
+    public void A_plain_outline_has_fewer_corners_and_covers_the_true_one(string part)
+    {
+        var shape = new MillCard.Core.Reach.Footprints(DemoParts.Read(part)).Whole;
+        var plain = Plane.PlainOutside(shape);
+        Assert.True(part != "net-ring-joint" || plain.NumPoints < shape.NumPoints / 2);
+        Assert.True(Plane.Difference(shape, plain).Area < 1e-6);
+        Assert.True(plain.Area - shape.Area < 0.011 * shape.Length);
+    }
 }

@@ -9,9 +9,12 @@ for (const [name, address, ready] of [
   ['card sheet', dunlin, 'Envelope'],
   ['measure-up', `${dunlin}/measure-up/size`, 'question 1'],
   ['what follows', `${dunlin}/measure-up/summary`, 'Parts may be'],
+  ['head', `${dunlin}/head`, 'HEAD FROM THE FRONT'],
+  ['reach and modes', '/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a13/reach', 'two materials'],
   ['routines', `${dunlin}/routines`, 'warm together'],
   ['trials', `${dunlin}/trials`, 'Float clamps'],
   ['trial', trial, 'fits'],
+  ['print order', '/trials/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a05', '4 → 5'],
   ['dry run', `${trial}/run`, 'program'],
 ] as const)
   test(`${name}: nothing serious against WCAG 2.2 AA, in ink and in chalk`, async ({ page }) => {

@@ -9,14 +9,31 @@ public static class MinkowskiSum
     /// <summary>Sums are rounded to this many decimals: the hull's orientation test goes wrong on numbers that underflow.</summary>
     private const int Decimals = 9;
 
-    /// <summary>The sum of any areas with any outline.</summary>
+    /// <summary>The sum of any areas with any others.</summary>
     /// <param name="shape">Areas, holes allowed.</param>
-    /// <param name="with">Areas; split into convex pieces where they are not convex.</param>
+    /// <param name="with">Areas, holes allowed.</param>
     public static Shape Of(Shape shape, Shape with)
     {
-        if (shape.IsEmpty || with.IsEmpty) return Plane.Empty;
-        var sums = ConvexPieces(with).Select(piece => OfConvex(shape, piece)).ToArray();
-        return Plane.WithoutSlits(Plane.Union(sums));
+        var sums = from a in Plane.Polygons(shape) from b in Plane.Polygons(with) select OfPair(Filled(a, b), Filled(b, a));
+        return Plane.WithoutSlits(Plane.Union([.. sums]));
+    }
+
+    private static Shape OfPair(Polygon a, Polygon b)
+    {
+        if (IsConvex(a)) return OfConvex(b, a);
+        if (IsConvex(b)) return OfConvex(a, b);
+        var (p, q) = (ConvexPieces(a).ToArray(), ConvexPieces(b).ToArray());
+        var (whole, pieces) = p.Length < q.Length ? (b, p) : (a, q);
+        return Plane.Union([.. pieces.AsParallel().AsOrdered().Select(piece => OfConvex(whole, piece))]);
+    }
+
+    /// <summary>The polygon without the holes in which another one has no room: they leave no trace in the sum.</summary>
+    private static Polygon Filled(Polygon polygon, Polygon other)
+    {
+        if (polygon.NumInteriorRings == 0) return polygon;
+        var (width, height) = (other.EnvelopeInternal.Width, other.EnvelopeInternal.Height);
+        var kept = polygon.InteriorRings.Where(r => r.EnvelopeInternal.Width > width && r.EnvelopeInternal.Height > height).Cast<LinearRing>().ToArray();
+        return kept.Length == polygon.NumInteriorRings ? polygon : Plane.Factory.CreatePolygon((LinearRing)polygon.ExteriorRing, kept);
     }
 
     /// <summary>The sum of any areas with one convex polygon: the union of the hulls of (edge ⊕ convex) over all edges, and of the shape moved by one point of it.</summary>

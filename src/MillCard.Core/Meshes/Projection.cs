@@ -27,7 +27,7 @@ public static class Projection
         var segments = new List<DirectedSegment>();
         for (var f = 0; f < mesh.FaceCount; f++)
             if (LooksDown(mesh, f, up) && Lowest(mesh, f, up) < height) AddBorder(mesh, neighbours, f, height, up, segments);
-        return Winding.Resolve(segments);
+        return Plane.WithoutSlits(Winding.Resolve(segments));
     }
 
     private static void AddBorder(Mesh mesh, Neighbours neighbours, int face, double height, int up, List<DirectedSegment> segments)

@@ -68,6 +68,7 @@ public sealed class Fit
     private readonly Apron _apron;
     private readonly ConcurrentDictionary<int, IReadOnlyList<Forbidden>> _forbidden = new();
     private readonly ConcurrentDictionary<(Footprints, double Turn, bool Mirrored, Forbidden), ForbiddenPlaces> _spaces = new();
+    private readonly ConcurrentDictionary<(Footprints, double Turn, bool Mirrored, Footprints Other, double OtherTurn, bool OtherMirrored), Shape> _overlaps = new();
 
     /// <summary>Prepares what does not depend on the parts.</summary>
     /// <param name="machine">The machine.</param>
@@ -183,13 +184,12 @@ public sealed class Fit
         if (worst is not null) found.Add(worst);
     }
 
-    private static void Into(Placed part, Placed other, List<Violation> found)
+    private void Into(Placed part, Placed other, List<Violation> found)
     {
         if (!part.Whole.EnvelopeInternal.Intersects(other.Whole.EnvelopeInternal)) return;
         var overlap = Plane.Intersection(part.Whole, other.Whole);
         if (overlap.IsEmpty || Plane.Offset(overlap, -Plane.Touch / 2).IsEmpty) return;
-        var space = ConfigurationSpace(part.Whole, other.Whole);
-        var depth = DepthIn(space);
+        var depth = DepthIn(OverlapsOf(part, other));
         if (depth > Plane.Touch)
             found.Add(new(ViolationKind.Part, other.Label, null, depth, null, $"{part.Label} overlaps {other.Label} by {depth:0.00} mm."));
     }
@@ -233,10 +233,7 @@ public sealed class Fit
     }
 
     /// <summary>Displacements of the part at which it overlaps a region: region ⊕ (−part).</summary>
-    private static Shape ConfigurationSpace(Shape part, Shape region) =>
-        region is Polygon polygon && MinkowskiSum.IsConvex(polygon)
-            ? MinkowskiSum.OfConvex(MinkowskiSum.Negated(part), polygon)
-            : MinkowskiSum.Of(MinkowskiSum.Negated(part), region);
+    private static Shape ConfigurationSpace(Shape part, Shape region) => MinkowskiSum.Of(MinkowskiSum.Negated(part), region);
 
     private static double DepthIn(Shape space)
     {
@@ -273,14 +270,23 @@ public sealed class Fit
         return free;
     }
 
-    private static Shape FreeOfOthers(Shape free, Placed part, Placed[] all, CancellationToken stop)
+    /// <summary>Displacements at which a part overlaps another one. They depend on the turns alone, so they are kept while parts are dragged.</summary>
+    private Shape OverlapsOf(Placed part, Placed other)
+    {
+        if (_overlaps.Count > MostSpaces) _overlaps.Clear();
+        var (a, b) = (part.Part, other.Part);
+        var space = _overlaps.GetOrAdd((a.Footprints, a.Turn, part.Mirrored, b.Footprints, b.Turn, other.Mirrored), _ => ConfigurationSpace(part.Plain, other.Plain));
+        return Plane.Moved(space, other.At.X - part.At.X, other.At.Y - part.At.Y);
+    }
+
+    private Shape FreeOfOthers(Shape free, Placed part, Placed[] all, CancellationToken stop)
     {
         foreach (var other in all)
         {
             stop.ThrowIfCancellationRequested();
             if (ReferenceEquals(other.Part, part.Part) || free.IsEmpty) continue;
-            free = Plane.Difference(free, ConfigurationSpace(part.Whole, other.Whole));
-            if (other.Second is { } second && !part.IsSecond) free = Plane.Difference(free, ConfigurationSpace(part.Whole, second.Whole));
+            free = Plane.Difference(free, OverlapsOf(part, other));
+            if (other.Second is { } second && !part.IsSecond) free = Plane.Difference(free, OverlapsOf(part, second));
         }
         return free;
     }
@@ -340,7 +346,7 @@ public sealed class Fit
         private readonly SecondPart? _as;
         private readonly IReadOnlyList<int> _nozzles;
         private readonly ModePlan? _plan;
-        private Shape? _whole, _reach;
+        private Shape? _whole, _plain, _reach;
         private IReadOnlyList<Forbidden>? _forbidden;
 
         public Placed(StandingPart part, Fit fit, ModePlan? plan, SecondPart? second)
@@ -368,6 +374,9 @@ public sealed class Fit
 
         /// <summary>The part itself, seen from above.</summary>
         public Shape Whole => _whole ??= Seen(Part.Footprints.Below(double.PositiveInfinity, Part.X, Part.Y, Part.Turn));
+
+        /// <summary>The part itself with its own place at (0, 0), outlines of very many corners made plain to the safe side.</summary>
+        public Shape Plain => _plain ??= Plane.PlainOutside(Plane.Moved(Whole, -At.X, -At.Y));
 
         /// <summary>All that is printed of it, seen from above: the part and what is grown on its first layer.</summary>
         public Shape Widest => Below(double.PositiveInfinity);

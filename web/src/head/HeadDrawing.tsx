@@ -396,14 +396,15 @@ function HeightGrip({ x, view, height, label, onChange }: HeightGripProps) {
       cy={toY(view, height)}
       r={5}
       className="grip"
-      aria-label={`drag the ${label}`}
       data-grip="underside"
       onPointerDown={(event) => {
         event.stopPropagation()
         event.currentTarget.setPointerCapture(event.pointerId)
       }}
       onPointerMove={drag}
-    />
+    >
+      <title>drag the {label}</title>
+    </circle>
   )
 }
 

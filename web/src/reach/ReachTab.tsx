@@ -147,7 +147,7 @@ function ReachPlan({ card, shown }: { card: Card; shown: Entry | undefined }) {
               card.head.carriages.map((carriage, i) => (
                 <Axis
                   key={i}
-                  x={Math.min(w - 30, Math.max(30, toX(view, carriage.park + (card.envelope?.origin?.x ?? 0))))}
+                  x={Math.min(w - 58, Math.max(58, toX(view, carriage.park + (card.envelope?.origin?.x ?? 0))))}
                   from={toY(view, depth) - 14}
                   to={toY(view, 0) + 14}
                   text={`${carriage.nozzle} parks`}

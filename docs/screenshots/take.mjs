@@ -6,6 +6,7 @@ import { chromium } from '@playwright/test'
 const url = process.argv[2] ?? 'http://127.0.0.1:7420'
 const here = dirname(fileURLToPath(import.meta.url))
 const dunlin = `${url}/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a01`
+const avocet = `${url}/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a13`
 const trial = `${url}/trials/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a04`
 
 const browser = await chromium.launch({
@@ -30,6 +31,22 @@ await page.goto(dunlin)
 await page.locator('[data-letter=A]').waitFor()
 await page.locator('.schedule [data-pointer="/envelope/height"]').hover()
 await take('card-sheet')
+
+await page.goto(`${avocet}/head`)
+await page.locator('.head-body').first().waitFor()
+await take('head')
+
+await page.goto(`${avocet}/reach`)
+await page.getByRole('button', { name: /^mirror/ }).click()
+await page.getByText('WHERE MIRROR MAY PRINT').waitFor()
+await take('reach')
+
+await page.goto(`${url}/trials/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a05`)
+await page.getByText('4 → 5').waitFor()
+await page.keyboard.press('n')
+await page.keyboard.press('n')
+await page.getByText('printing cable gland 1').waitFor()
+await take('print-order')
 
 await page.goto(`${dunlin}/routines`)
 await page.locator('.cm-content').nth(1).waitFor()

@@ -159,4 +159,11 @@ public class OneAtATimeTests
         Assert.Equal(2, wipe.Sum(m => Math.Sqrt(Math.Pow(m.To.X - m.From.X, 2) + Math.Pow(m.To.Y - m.From.Y, 2))), 0.01);
         Assert.Equal(-1, wipe.Sum(m => m.Filament), 1e-3);
     }
+
+    [Theory, InlineData(0.4, ProbeKind.None, Severity.Caution), InlineData(0.4, ProbeKind.Switch, Severity.Note), InlineData(0.1, ProbeKind.None, null)]
+    public void An_uneven_bed_is_held_against_the_first_layer(double uneven, ProbeKind kind, Severity? severity)
+    {
+        var card = Cards.Dunlin with { Head = Cards.Dunlin.Head with { Probe = new() { Kind = kind, Unevenness = uneven } } };
+        Assert.Equal(severity, Slicer.Slice(Job(card, (90, 90, 2, []))).Findings.FirstOrDefault(f => f.Rule == "uneven-bed")?.Severity);
+    }
 }

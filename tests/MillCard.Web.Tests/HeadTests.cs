@@ -54,7 +54,10 @@ public class HeadTests(Server server)
         var card = CardWithHead();
         JsonObject Job(string sequence) => new()
         {
-            ["card"] = card.DeepClone(), ["filament"] = Wire.Example("filament"), ["recipe"] = Wire.Example("recipe"), ["sequence"] = sequence,
+            ["card"] = card.DeepClone(),
+            ["filament"] = Wire.Example("filament"),
+            ["recipe"] = Wire.Example("recipe"),
+            ["sequence"] = sequence,
             ["parts"] = new JsonArray(new JsonObject { ["name"] = "right", ["file"] = "box.stl", ["x"] = 130, ["y"] = 90 }, new JsonObject { ["name"] = "left", ["file"] = "box.stl", ["x"] = 60, ["y"] = 90 }),
         };
         async Task<string> SliceAsync(string sequence) => await (await server.Client.PostAsync("/api/slice",

@@ -42,6 +42,9 @@ public static class Slicer
                 notes.Add(new Finding("open-mesh", Severity.Caution, $"{part.Part.Name}: {unclosed} outlines of its layers have gaps over {CrossSections.Gap} mm and were left out.", "The mesh has holes; what is missing there is not printed."));
             parts.Add(layers);
         }
+        if (job.Machine.Card.Head.Probe is { Unevenness: { } uneven } probe && uneven > job.Recipe.Layers.FirstHeight / 2)
+            notes.Add(new Finding("uneven-bed", probe.Kind is null or ProbeKind.None ? Severity.Caution : Severity.Note,
+                string.Create(CultureInfo.InvariantCulture, $"The bed is uneven by {uneven:0.##} mm; the first layer is {job.Recipe.Layers.FirstHeight:0.##} mm high."), "Where the bed lies low the first layer does not reach it, unless the probe's measurement is used."));
         if (parts.All(p => p.Length == 0))
             return new SliceResult(default, [], null, [new Finding("nothing-to-print", Severity.Stop, "No part is as high as half a first layer.", "There is nothing to print.")]);
 

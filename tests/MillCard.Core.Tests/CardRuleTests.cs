@@ -26,6 +26,7 @@ public class CardRuleTests
     public static TheoryData<string, string, Card, Card> Pairs => new()
     {
         { "bad-outline", "/envelope/keepOuts/0/outline", With(Polygon([0, 0], [10, 10], [10, 0], [0, 10])), With(Polygon([0, 0], [10, 0], [10, 10])) },
+        { "bad-outline", "/head/beams/0/far", Cards.Dunlin with { Head = Cards.Dunlin.Head with { Beams = [new() { Along = BeamAxis.X, Near = 30, Far = -22, Underside = 28 }] } }, Cards.Dunlin },
         { "keep-out-off-bed", "/envelope/keepOuts/0/outline", With(Cards.Box("far", KeepOutKind.Reserved, 200, 0, 5, 5)), With(Cards.Box("near", KeepOutKind.Reserved, 179, 0, 5, 5)) },
         { "obstacle-without-top", "/envelope/keepOuts/0/top", With(Cards.Box("clip", KeepOutKind.Obstacle, 0, 0, 5, 5)), With(Cards.Box("clip", KeepOutKind.Obstacle, 0, 0, 5, 5, 4)) },
         { "use-beyond-height", "/envelope/use/height", Cards.Dunlin with { Envelope = Cards.Dunlin.Envelope with { Use = new() { Height = 180 } } }, Cards.Dunlin },

@@ -138,6 +138,9 @@ public class OneAtATimeTests
         Assert.Contains("\nM605 S2 X70 R-5\n", Text(Slicer.Slice(job with { Mode = new() { Kind = ModeKind.Copy, Distance = 70, Warmer = -5 } })), StringComparison.Ordinal);
         Assert.Contains("\nM605 S3\n; axis 150\n", Text(Slicer.Slice(job with { Mode = new() { Kind = ModeKind.Mirror } })), StringComparison.Ordinal);
         Assert.Contains("\nM605 S1\n", Text(Slicer.Slice(job with { Mode = new() { Kind = ModeKind.Single } })), StringComparison.Ordinal);
+        // where nothing is said the machine runs in single mode, its parked carriage in the way
+        Assert.Contains("\nM605 S1\n", Text(Slicer.Slice(job)), StringComparison.Ordinal);
+        Assert.Equal(ViolationKind.Reach, new Fit(card.Machine()).Of([new StandingPart("part", job.Parts[0].Footprints, 270, 60, 0)])[0].Violations[0].Kind);
         Assert.Equal("no-such-mode", Slicer.Slice(job with { Machine = Cards.Dunlin.Machine(), Mode = new() { Kind = ModeKind.Copy } }).Findings[0].Rule);
     }
 

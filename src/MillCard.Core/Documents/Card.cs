@@ -63,6 +63,8 @@ public sealed record HeatFacts : OpenRecord
 {
     /// <summary>The bed's heater; null where there is none.</summary>
     public HeaterFacts? Bed { get; init; }
+    /// <summary>The housing's heater; null where there is none.</summary>
+    public HeaterFacts? Chamber { get; init; }
     /// <summary>The housing. Asked, never defaulted.</summary>
     [Field("housing")] public Housing? Housing { get; init; }
     /// <summary>Temperature of the room the machine stands in, °C. 20 where nothing is said.</summary>
@@ -76,6 +78,10 @@ public sealed record HeaterFacts : OpenRecord
     [Field("highest target", "°C", AtLeast = 20, AtMost = 600)] public double? Max { get; init; }
     /// <summary>Best temperature ever reached, °C.</summary>
     [Field("best temperature reached", "°C", AtLeast = 20, AtMost = 600)] public double? Best { get; init; }
+    /// <summary>Room temperature at which that was reached, °C; the card's where nothing is said.</summary>
+    [Field("room temperature then", "°C", AtLeast = -30, AtMost = 60)] public double? BestAtRoom { get; init; }
+    /// <summary>Heating up at full power: pairs [s, °C] in the order of time.</summary>
+    [Field("heat-up log", Most = 2000)] public IReadOnlyList<IReadOnlyList<double>> Log { get; init; } = [];
 }
 
 /// <summary>What is around the build volume.</summary>

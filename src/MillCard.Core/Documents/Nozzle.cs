@@ -21,6 +21,8 @@ public sealed record Nozzle : OpenRecord
     [Field("hot end's rating", "°C", AtLeast = 100, AtMost = 600)] public double? MaxTemperature { get; init; }
     /// <summary>Most plastic it melts, mm³/s.</summary>
     [Field("melting limit", "mm³/s", Above = 0, AtMost = 500)] public double? MaxFlow { get; init; }
+    /// <summary>What is known of its heater; its rating is <see cref="MaxTemperature"/>.</summary>
+    public HeaterFacts? Heater { get; init; }
     /// <summary>Ids of the fans that cool what it prints.</summary>
     [Field("fans of the nozzle", Most = 16)] public IReadOnlyList<string> Fans { get; init; } = [];
     /// <summary>Pulling back and lifting that suits its feed; what is not said is proposed from the feed.</summary>

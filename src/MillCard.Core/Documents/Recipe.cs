@@ -40,6 +40,11 @@ public sealed record LayerSizes : OpenRecord
     /// <summary>Every layer after the first.</summary>
     [Field("layer height", "mm", AtLeast = 0.01, AtMost = 2, Needed = true)] public double? Others { get; init; }
 
+    /// <summary>The height as a number of full steps of Z; on a machine whose ladder is known it goes before the height in mm.</summary>
+    [Field("layer height in rungs", "", AtLeast = 1, AtMost = 1000)] public int? Rungs { get; init; }
+    /// <summary>The first layer's height as a number of full steps of Z.</summary>
+    [Field("first layer's height in rungs", "", AtLeast = 1, AtMost = 1000)] public int? FirstRungs { get; init; }
+
     /// <summary>Height of the first layer of a complete recipe, mm.</summary>
     internal double FirstHeight => First ?? Others!.Value;
 }

@@ -46,6 +46,11 @@ public static class Rules
         new RetractionForFeed(),
         new CarriagesIncomplete(),
         new ModeNotSet(),
+        new StepsDiffer(),
+        new StepRateTooHigh(),
+        new SegmentsPerSecondUnusual(),
+        new DeltaBeyondArms(),
+        new HeatLogCannotTell(),
     ];
 
     /// <summary>Rules about dry runs.</summary>

@@ -14,11 +14,26 @@ public static class Heaters
     /// <summary>The bed's heater; null where the bed is not heated.</summary>
     public static HeatModel? Bed(Card card) => card.Envelope.Heated == false
         ? null
-        : new HeatModel(Room(card), card.Heat.Bed?.Best ?? Math.Max(TypicalBedEnd, card.Heat.Bed?.Max + 10 ?? 0), TypicalBedTime);
+        : Of(card, card.Heat.Bed, Math.Max(TypicalBedEnd, card.Heat.Bed?.Max + 10 ?? 0), TypicalBedTime);
 
     /// <summary>A nozzle's heater.</summary>
     public static HeatModel Nozzle(Card card, Nozzle? nozzle) =>
-        new(Room(card), Math.Max(TypicalNozzleEnd, nozzle?.MaxTemperature + 60 ?? 0), TypicalNozzleTime);
+        Of(card, nozzle?.Heater, Math.Max(TypicalNozzleEnd, nozzle?.MaxTemperature + 60 ?? 0), TypicalNozzleTime);
+
+    /// <summary>What a heater's log says; null where there is none that can be fitted.</summary>
+    public static HeatFit? FitOf(HeaterFacts? facts) =>
+        facts is null ? null : HeatFit.Of([.. facts.Log.Where(p => p.Count == 2).Select(p => (p[0], p[1])).OrderBy(p => p.Item1)]);
+
+    /// <summary>From the log where it tells, else from the best temperature ever reached, else typical.</summary>
+    private static HeatModel Of(Card card, HeaterFacts? facts, double typicalEnd, double typicalTime)
+    {
+        var fit = FitOf(facts);
+        var room = fit?.Model.Room ?? Room(card);
+        if (fit is { Tells: true }) return fit.Model;
+        // warmer rooms make warmer beds: what counts is how far it came above the room
+        var end = facts?.Best is { } best ? best - (facts.BestAtRoom ?? room) + room : typicalEnd;
+        return new HeatModel(room, end, fit is { Covers: >= 1 } ? fit.Model.TimeConstant : typicalTime);
+    }
 
     private static double Room(Card card) => card.Heat.Room ?? TypicalRoom;
 }

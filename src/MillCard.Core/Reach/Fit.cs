@@ -102,10 +102,10 @@ public sealed class Fit
     /// <summary>The plan of a mode for what lies on the bed; null where there is none.</summary>
     public ModePlan? PlanOf(IReadOnlyList<StandingPart> parts, ModeUse? mode)
     {
-        if (mode is null || !_machine.HasTwoCarriages) return null;
+        if (ModePlan.InUse(_machine, mode) is not { } use || !_machine.HasTwoCarriages) return null;
         var box = new NetTopologySuite.Geometries.Envelope();
         foreach (var part in parts) box.ExpandToInclude(part.Footprints.Below(double.PositiveInfinity, part.X, part.Y, part.Turn, _apron).EnvelopeInternal);
-        return ModePlan.Of(_machine, mode, box.Width);
+        return ModePlan.Of(_machine, use, box.Width);
     }
 
     /// <summary>Where the middle of a part may be so that it fits, other parts left out.</summary>

@@ -12,6 +12,7 @@ namespace MillCard.Core.Reach;
 public sealed record HeadSolid(string Name, Polygon Outline, double Underside, BeamAxis? Along = null)
 {
     private const double Far = 10_000;
+    private const double Thinnest = 0.01;
     private readonly Lazy<IReadOnlyList<Polygon>> _pieces = new(() => [.. MinkowskiSum.ConvexPieces(Outline)]);
 
     /// <summary>The outline as convex pieces.</summary>
@@ -40,9 +41,12 @@ public sealed record HeadSolid(string Name, Polygon Outline, double Underside, B
             solids.Add(new HeadSolid($"nozzle {head.Nozzles![other].Id}", Shapes.Ellipse(dx, dy, IdleNozzle, IdleNozzle, Side.Outside), dz));
         }
         foreach (var beam in head.Beams)
+        {
+            var (near, width) = (Math.Min(beam.Near, beam.Far), Math.Max(Thinnest, Math.Abs(beam.Far - beam.Near)));
             solids.Add(new HeadSolid("beam", beam.Along == BeamAxis.X
-                ? Shapes.Rectangle(-Far, beam.Near + y, 2 * Far, beam.Far - beam.Near)
-                : Shapes.Rectangle(beam.Near + x, -Far, beam.Far - beam.Near, 2 * Far), beam.Underside + z, beam.Along));
+                ? Shapes.Rectangle(-Far, near + y, 2 * Far, width)
+                : Shapes.Rectangle(near + x, -Far, width, 2 * Far), beam.Underside + z, beam.Along));
+        }
         return solids;
     }
 

@@ -50,13 +50,17 @@ public sealed class ModePlan
     /// <summary>Indices of the nozzles that parts may ask for: the first, and the second too where both take turns.</summary>
     public IReadOnlyList<int> Printing => Mode.Kind == ModeKind.TwoMaterial ? [_left, _right] : [_left];
 
+    /// <summary>The mode that a job runs in: what it says, or single on a machine with two carriages.</summary>
+    public static ModeUse? InUse(Machine machine, ModeUse? said) =>
+        said ?? (machine.HasTwoCarriages && machine.Card.Modes.Any(m => m.Kind == ModeKind.Single) ? new ModeUse { Kind = ModeKind.Single } : null);
+
     /// <summary>The plan of a mode.</summary>
     /// <param name="machine">The machine.</param>
     /// <param name="use">The trial's choice.</param>
     /// <param name="widest">Width along X of all that lies on the bed, mm.</param>
     /// <returns>Null where the machine has one carriage or the card has no such mode.</returns>
-    public static ModePlan? Of(Machine machine, ModeUse? use, double widest) =>
-        use is not null && machine.HasTwoCarriages && machine.Nozzles.Count >= 2 && machine.Card.Modes.FirstOrDefault(m => m.Kind == use.Kind) is { } mode
+    public static ModePlan? Of(Machine machine, ModeUse use, double widest) =>
+        machine.HasTwoCarriages && machine.Nozzles.Count >= 2 && machine.Card.Modes.FirstOrDefault(m => m.Kind == use.Kind) is { } mode
             ? new ModePlan(machine, mode, use, widest)
             : null;
 

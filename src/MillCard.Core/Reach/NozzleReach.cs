@@ -1,5 +1,6 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
+using MillCard.Core.Motion;
 
 namespace MillCard.Core.Reach;
 
@@ -30,7 +31,7 @@ public static class NozzleReach
         var (frames, box) = (machine.Frames, machine.Bed.EnvelopeInternal);
         if (machine.Card.Motion.Layout == MotionLayout.Delta)
         {
-            var radius = x?.Max ?? Math.Max(box.Width, box.Height) / 2;
+            var radius = Math.Min(x?.Max ?? Math.Max(box.Width, box.Height) / 2, DeltaGeometry.Of(machine.Card)?.ReachRadius ?? double.PositiveInfinity);
             return Shapes.Ellipse(frames.ZeroX + dx, frames.ZeroY + dy, radius, radius, Side.Outside);
         }
         var carriage = machine.CarriageOf(nozzle);

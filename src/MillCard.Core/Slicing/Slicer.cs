@@ -7,6 +7,7 @@ using MillCard.Core.Findings;
 using MillCard.Core.Flow;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
+using MillCard.Core.Motion;
 using MillCard.Core.Reach;
 using MillCard.Core.Routines;
 
@@ -23,6 +24,7 @@ public static class Slicer
     /// <param name="stop">Ends the computation.</param>
     public static SliceResult Slice(SliceJob job, IProgress<Progress>? progress = null, CancellationToken stop = default)
     {
+        job = job with { Recipe = Ladder.Resolved(job.Recipe, job.Machine.Card), Mode = ModePlan.InUse(job.Machine, job.Mode) };
         var refusals = Refusals(job, stop).ToArray();
         if (refusals.Length > 0) return new SliceResult(default, [], null, refusals);
         OrderResult? order = null;

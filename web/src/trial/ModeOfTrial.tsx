@@ -33,12 +33,14 @@ export function ModeOfTrial() {
           value={use?.kind ?? ''}
           onChange={(event) => trial.set('/mode', event.target.value ? { kind: event.target.value } : undefined)}
         >
-          {!use && <option value="">not chosen</option>}
-          {modes.map((mode) => (
-            <option key={mode.kind} value={mode.kind}>
-              {wordOf(modeKinds, mode.kind)}
-            </option>
-          ))}
+          {!use && <option value="">single</option>}
+          {modes
+            .filter((mode) => use || mode.kind !== 'single')
+            .map((mode) => (
+              <option key={mode.kind} value={mode.kind}>
+                {wordOf(modeKinds, mode.kind)}
+              </option>
+            ))}
         </select>
       </div>
       {use && <p className="quiet">{about[use.kind]}</p>}

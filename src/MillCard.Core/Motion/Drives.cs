@@ -1,0 +1,28 @@
+using MillCard.Core.Documents;
+
+namespace MillCard.Core.Motion;
+
+/// <summary>What follows from the parts of a drive.</summary>
+public static class Drives
+{
+    /// <summary>Way of one turn of the motor, mm: teeth × pitch, pitch × starts, or π × diameter / ratio; null where a figure is missing.</summary>
+    public static double? WayPerTurn(Drive? drive) => drive switch
+    {
+        BeltDrive b => b.Teeth * b.Pitch,
+        ScrewDrive s => s.Pitch * (s.Starts ?? 1),
+        GearDrive g => Math.PI * g.Diameter / (g.Ratio ?? 1),
+        _ => null,
+    };
+
+    /// <summary>Way of one full step, mm: way per turn × α / 360.</summary>
+    public static double? FullStep(Drive? drive) => WayPerTurn(drive) * drive?.StepAngle / 360;
+
+    /// <summary>Steps per mm from the parts: (360/α · μ) / way per turn; null where a figure is missing.</summary>
+    public static double? StepsPerMm(Drive? drive) => drive?.Microsteps / FullStep(drive);
+
+    /// <summary>Share of the holding torque that holds one microstep: sin(90°/μ). Motor makers' application notes; from memory.</summary>
+    public static double HeldTorque(int microsteps) => Math.Sin(Math.PI / 2 / microsteps);
+
+    /// <summary>Steps per mm after a measured move: old · commanded / measured.</summary>
+    public static double Corrected(double stepsPerMm, double commanded, double measured) => stepsPerMm * commanded / measured;
+}

@@ -1,0 +1,72 @@
+using MillCard.Core.Documents;
+
+namespace MillCard.Core.Motion;
+
+/// <summary>A layer height on the ladder.</summary>
+/// <param name="Height">mm.</param>
+/// <param name="HalfSteps">Half steps of the motor to a layer; even for whole steps.</param>
+public sealed record Rung(double Height, int HalfSteps)
+{
+    /// <summary>Whether it falls on whole steps.</summary>
+    public bool Whole => HalfSteps % 2 == 0;
+}
+
+/// <summary>The layer heights that fall on whole or half motor steps of Z.</summary>
+/// <param name="FullStep">Way of one full step of Z, mm: lead · α / 360.</param>
+/// <param name="Microsteps">Microsteps to a full step; null where nobody has said.</param>
+public sealed record Ladder(double FullStep, int? Microsteps)
+{
+    /// <summary>A height within this of a rung lies on it, mm.</summary>
+    public const double On = 0.0005;
+
+    /// <summary>The ladder of a card; null where the drive of Z is not known. On a delta it is that of one tower (common practice).</summary>
+    public static Ladder? Of(Card card) => Drives.FullStep(card.Motion.Axes.Z?.Drive) is { } step && step > 0 ? new Ladder(step, card.Motion.Axes.Z!.Drive!.Microsteps) : null;
+
+    /// <summary>Rungs from one height to another, both included.</summary>
+    /// <param name="from">mm.</param>
+    /// <param name="to">mm.</param>
+    /// <param name="halves">Whether half steps count too.</param>
+    /// <param name="most">Most rungs; where there are more, none but whole steps, then every other one and so on.</param>
+    public IReadOnlyList<Rung> Between(double from, double to, bool halves = false, int most = 200)
+    {
+        var every = halves ? 1 : 2;
+        while ((to - from) / (FullStep * every / 2) > most) every *= 2;
+        var first = Math.Max(1, (int)Math.Ceiling((from - On) / (FullStep * every / 2)));
+        var rungs = new List<Rung>();
+        for (var k = first; k * every * FullStep / 2 <= to + On; k++) rungs.Add(new Rung(Math.Round(k * every * FullStep / 2, 6), k * every));
+        return rungs;
+    }
+
+    /// <summary>The whole-step rung nearest to a height; at least the first.</summary>
+    public Rung Nearest(double height)
+    {
+        var steps = Math.Max(1, (int)Math.Round(height / FullStep));
+        return new Rung(Math.Round(steps * FullStep, 6), 2 * steps);
+    }
+
+    /// <summary>Whether a height falls on whole steps, on half steps, or between.</summary>
+    public LadderPlace PlaceOf(double height)
+    {
+        bool On(double step) => Math.Abs(height / step - Math.Round(height / step)) * step <= Ladder.On;
+        return On(FullStep) ? LadderPlace.WholeSteps : On(FullStep / 2) ? LadderPlace.HalfSteps : LadderPlace.Between;
+    }
+
+    /// <summary>A recipe with its heights in mm for this machine: where it counts rungs they go before mm.</summary>
+    public static Recipe Resolved(Recipe recipe, Card card)
+    {
+        if (recipe.Layers is { Rungs: null, FirstRungs: null } || Of(card) is not { } ladder) return recipe;
+        var layers = recipe.Layers;
+        return recipe with { Layers = layers with { Others = layers.Rungs * ladder.FullStep ?? layers.Others, First = layers.FirstRungs * ladder.FullStep ?? layers.First } };
+    }
+}
+
+/// <summary>Where a height falls.</summary>
+public enum LadderPlace
+{
+    /// <summary>On whole steps.</summary>
+    WholeSteps,
+    /// <summary>On half steps.</summary>
+    HalfSteps,
+    /// <summary>Between steps.</summary>
+    Between,
+}

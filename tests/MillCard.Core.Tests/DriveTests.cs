@@ -1,0 +1,100 @@
+using MillCard.Core.Documents;
+using MillCard.Core.Flow;
+using MillCard.Core.Motion;
+using Xunit;
+
+namespace MillCard.Core.Tests;
+
+/// <summary>Steps per mm, the ladder, deltas and speed ceilings against values worked out by hand.</summary>
+public class DriveTests
+{
+    private static Drive Belt(double angle, int micro) => new BeltDrive { StepAngle = angle, Microsteps = micro, Teeth = 20, Pitch = 2 };
+    private static Drive Screw(double pitch, int starts) => new ScrewDrive { StepAngle = 1.8, Microsteps = 16, Pitch = pitch, Starts = starts };
+    private static Drive Hob(double diameter, double ratio = 1) => new GearDrive { StepAngle = 1.8, Microsteps = 16, Diameter = diameter, Ratio = ratio };
+
+    // (360/α · μ) / way per turn; leads after ISO 2904 (Tr8×8 P2 has four starts) and ISO 261 (M5 × 0.8).
+    public static TheoryData<Drive, double> Known => new()
+    {
+        { Belt(1.8, 16), 80 }, { Belt(1.8, 8), 40 }, { Belt(0.9, 16), 160 },
+        { Screw(2, 4), 400 }, { Screw(2, 1), 1600 }, { Screw(0.8, 1), 4000 },
+        { Hob(11), 92.60 }, { Hob(10), 101.86 }, { Hob(8, 2.5), 318.31 },
+    };
+
+    [Theory, MemberData(nameof(Known))]
+    public void Steps_follow_from_the_parts(Drive drive, double steps) => Assert.Equal(steps, Drives.StepsPerMm(drive)!.Value, 0.006);
+
+    [Fact]
+    public void A_missing_part_leaves_the_steps_open() => Assert.Null(Drives.StepsPerMm(new BeltDrive { StepAngle = 1.8, Microsteps = 16, Teeth = 20 }));
+
+    // sin(90°/μ), motor makers' application notes; from memory.
+    [Theory, InlineData(1, 100), InlineData(2, 70.71), InlineData(4, 38.27), InlineData(8, 19.51), InlineData(16, 9.80), InlineData(32, 4.91)]
+    public void A_microstep_is_held_by_a_part_of_the_torque(int microsteps, double percent) => Assert.Equal(percent, 100 * Drives.HeldTorque(microsteps), 0.006);
+
+    [Fact]
+    public void A_measured_move_names_the_microsteps_that_explain_it()
+    {
+        // at 80 steps per mm 100 mm were asked for and 199 came: the board runs 1/8, so 40 are right
+        var right = Drives.Corrected(80, 100, 199);
+        Assert.Equal(40.2, right, 0.01);
+        Assert.Equal(8, Candidate.That(Belt(1.8, 16), right)!.Microsteps);
+        Assert.Null(Candidate.That(Belt(1.8, 16), 60));
+    }
+
+    [Fact]
+    public void The_ladder_has_a_rung_every_full_step()
+    {
+        var ladder = new Ladder(Drives.FullStep(Screw(2, 4))!.Value, 16);
+        Assert.Equal(0.04, ladder.FullStep, 1e-12);
+        Assert.Equal([0.12, 0.16, 0.2, 0.24, 0.28], ladder.Between(0.25 * 0.4, 0.75 * 0.4).Select(r => r.Height));
+        Assert.Equal([0.10, 0.12, 0.14], ladder.Between(0.1, 0.15, halves: true).Select(r => r.Height));
+        Assert.Equal(0.01, Drives.FullStep(Screw(2, 1))!.Value, 1e-12);
+        Assert.Equal((LadderPlace.WholeSteps, LadderPlace.HalfSteps, LadderPlace.Between), (ladder.PlaceOf(0.2), ladder.PlaceOf(0.22), ladder.PlaceOf(0.25)));
+        Assert.Equal((0.24, 0.04), (ladder.Nearest(0.25).Height, ladder.Nearest(0.001).Height));
+        Assert.InRange(new Ladder(0.00125, null).Between(0.1, 1, most: 100).Count, 50, 101);
+    }
+
+    [Fact]
+    public void A_recipe_in_rungs_takes_the_steps_of_the_machine()
+    {
+        Card With(Drive z) => Cards.Dunlin with { Motion = Cards.Dunlin.Motion with { Axes = Cards.Dunlin.Motion.Axes with { Z = Cards.Dunlin.Motion.Axes.Z! with { Drive = z } } } };
+        var recipe = Cards.Standard with { Layers = new() { Others = 0.2, First = 0.24, Rungs = 5, FirstRungs = 6 } };
+        Assert.Equal((0.2, 0.24), Heights(Ladder.Resolved(recipe, With(Screw(2, 4)))));
+        Assert.Equal((0.2, 0.24), Heights(Ladder.Resolved(recipe, Cards.Dunlin)));
+        var fine = Heights(Ladder.Resolved(recipe, With(Screw(1.25, 1))));
+        Assert.Equal((0.03125, 0.0375), (Math.Round(fine.Item1, 9), Math.Round(fine.Item2, 9)));
+
+        static (double, double) Heights(Recipe r) => (Math.Round(r.Layers.Others!.Value, 9), Math.Round(r.Layers.First!.Value, 9));
+    }
+
+    // √(215² − 105²) = 187.617, worked by hand.
+    [Fact]
+    public void A_delta_has_its_carriages_where_its_arms_put_them()
+    {
+        var delta = new DeltaGeometry(215, 105);
+        var (back, left, right) = delta.Carriages(0, 0, 10);
+        Assert.All([back, left, right], h => Assert.Equal(197.617, h, 0.001));
+        Assert.Equal(400 - 187.617, delta.Ceiling(0, 0, 400), 0.001);
+        Assert.True(delta.Ceiling(50, 0, 400) < delta.Ceiling(0, 0, 400));
+        // at the edge of the reach, opposite a tower, the flattest arm stands at 20°
+        Assert.Equal(20, delta.FlattestArm(0, -delta.ReachRadius), 0.001);
+        Assert.Equal(215 * Math.Cos(Math.PI / 9) - 105, delta.ReachRadius, 1e-9);
+        Assert.True(double.IsNaN(delta.FlattestArm(0, -200)));
+    }
+
+    [Fact]
+    public void The_slowest_cause_sets_the_speed_of_a_line()
+    {
+        var card = Cards.Dunlin with { Motion = Cards.Dunlin.Motion with { Axes = new() { X = new() { MaxSpeed = 180, StepsPerMm = 80 }, Y = new() { MaxSpeed = 160, StepsPerMm = 80 }, E = new() { MaxSpeed = 60 } } } };
+        var nozzle = card.Head.Nozzles![0] with { MaxFlow = 11 };
+        // v = Q / A at Q = 11: 154.0 at 0.40 × 0.20, 68.5 at 0.60 × 0.30 (trade values, worked again)
+        Assert.Equal((154.0, CeilingBy.HotEnd), (Math.Round(SpeedCeiling.Of(card, nozzle, null, 0.4, 0.2).Speed, 1), SpeedCeiling.Of(card, nozzle, null, 0.4, 0.2).By));
+        Assert.Equal(68.5, SpeedCeiling.Of(card, nozzle, null, 0.6, 0.3).Speed, 0.05);
+        Assert.Equal(CeilingBy.Axis, SpeedCeiling.Of(card, nozzle with { MaxFlow = 30 }, null, 0.4, 0.2).By);
+        Assert.Equal(CeilingBy.Filament, SpeedCeiling.Of(card, nozzle, Cards.Petg with { MaxFlow = 5, Flow = 1 }, 0.4, 0.2).By);
+        var slow = card with { Motion = card.Motion with { StepRate = 8000, Layout = MotionLayout.CrossedBelts } };
+        Assert.Equal((70.71, CeilingBy.StepRate), (Math.Round(SpeedCeiling.Of(slow, nozzle, null, 0.4, 0.2).Speed, 2), SpeedCeiling.Of(slow, nozzle, null, 0.4, 0.2).By));
+        var weak = card with { Motion = card.Motion with { Axes = card.Motion.Axes with { E = new() { MaxSpeed = 2 } } } };
+        // 2 mm/s of filament at 0.029691 mm per mm: 67.4 mm/s
+        Assert.Equal((67.4, CeilingBy.FilamentDrive), (Math.Round(SpeedCeiling.Of(weak, nozzle, null, 0.4, 0.2).Speed, 1), SpeedCeiling.Of(weak, nozzle, null, 0.4, 0.2).By));
+    }
+}

@@ -16,6 +16,9 @@ internal static class Api
         api.MapOrder();
         api.MapReach();
         api.MapNozzleChange();
+        api.MapMotion();
+        api.MapHeat();
+        api.MapSettingsReport();
         api.MapSlice();
         api.MapDocuments<Card>("cards", "Cards");
         api.MapDocuments<Filament>("filaments", "Filaments");

@@ -495,6 +495,202 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/motion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What follows from the drives of a card: steps per mm, the ladder of layer heights, a delta's reach */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MotionAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/flow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How fast lines of some widths and heights may be, and what sets it; heights above the width are left out */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FlowQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineAnswer"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/heat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where each heater of a card ends, how long it takes, and what its log tells */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HeaterAnswer"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings-report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Facts that a firmware's settings report tells, beside what the card says */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SettingsReportQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SettingsReport"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/slice": {
         parameters: {
             query?: never;
@@ -2691,9 +2887,12 @@ export interface components {
              * @description Highest acceleration, mm/s².
              */
             maxAcceleration?: null | number;
+            drive?: null | components["schemas"]["Drive"];
+            /** @description What was asked for and what came, the newest last. */
+            measurements?: components["schemas"]["AxisMeasurement"][];
             /**
              * Format: double
-             * @description Steps of the motor per mm.
+             * @description Steps of the motor per mm, as the firmware has them.
              */
             stepsPerMm?: null | number;
             /**
@@ -2701,6 +2900,67 @@ export interface components {
              * @description Speed of homing, mm/s.
              */
             homingSpeed?: null | number;
+        };
+        /** @description One axis. */
+        AxisAnswer: {
+            /** @description Its name. */
+            axis: string;
+            /**
+             * Format: double
+             * @description Way of one turn of the motor, mm; null where a part is not known.
+             */
+            wayPerTurn: null | number;
+            /**
+             * Format: double
+             * @description Way of one full step, mm.
+             */
+            fullStep: null | number;
+            /**
+             * Format: double
+             * @description What the parts give.
+             */
+            stepsPerMm: null | number;
+            /**
+             * Format: double
+             * @description Share of the holding torque that holds one microstep.
+             */
+            heldTorque: null | number;
+            /**
+             * Format: double
+             * @description Steps per mm that the newest measurement asks for.
+             */
+            corrected: null | number;
+            explains: null | components["schemas"]["Candidate"];
+            /**
+             * Format: double
+             * @description Steps a second at the highest speed.
+             */
+            stepRate: null | number;
+        };
+        /** @description A way commanded and the way that came. */
+        AxisMeasurement: {
+            /**
+             * Format: double
+             * @description Asked for, mm.
+             */
+            commanded: number;
+            /**
+             * Format: double
+             * @description Measured, mm.
+             */
+            measured: number;
+            /**
+             * Format: double
+             * @description Steps per mm at which it was done.
+             */
+            stepsPerMm?: null | number;
+            /**
+             * Format: date
+             * @description Day.
+             */
+            on?: null | string;
+            /** @description With which tool. */
+            note?: null | string;
         };
         /** @description A strip across the whole machine along one axis. */
         Beam: {
@@ -2792,6 +3052,24 @@ export interface components {
              * @description Height of its underside above the first nozzle's tip, mm.
              */
             underside: number;
+        };
+        /** @description A figure that could stand for what was measured. */
+        Candidate: {
+            /**
+             * Format: int32
+             * @description Microsteps to a full step.
+             */
+            microsteps: number;
+            /**
+             * Format: double
+             * @description What the parts give with them.
+             */
+            stepsPerMm: number;
+            /**
+             * Format: double
+             * @description How far that is from the measurement, as a ratio less 1.
+             */
+            off: number;
         };
         /** @description One machine's profile: everything a slicer must know about it. */
         Card: {
@@ -2942,6 +3220,62 @@ export interface components {
          * @enum {unknown}
          */
         CornerKind: "junction-deviation" | "instant-speed-change" | "square-corner-speed";
+        /** @description A delta's reach. */
+        DeltaAnswer: {
+            /**
+             * Format: double
+             * @description mm.
+             */
+            reachRadius: number;
+            /**
+             * Format: double
+             * @description How high the effector goes in the middle, mm; null where the home height is not known.
+             */
+            ceilingAtCentre: null | number;
+            /**
+             * Format: double
+             * @description How high at the edge of the reach, at its lowest, mm.
+             */
+            ceilingAtEdge: null | number;
+        };
+        /** @description Geometry of a delta, mm. R is the effective radius: tower to carriage joint less the effector's offset. */
+        DeltaFacts: {
+            /**
+             * Format: double
+             * @description Length of the arms between their joints.
+             */
+            arm?: null | number;
+            /**
+             * Format: double
+             * @description Horizontal radius from tower to effector.
+             */
+            radius?: null | number;
+            /**
+             * Format: double
+             * @description Height of the carriages at their end-stops above the bed.
+             */
+            homeHeight?: null | number;
+            /**
+             * Format: double
+             * @description Correction of the end-stop of the tower at 210°, the left front one.
+             */
+            endStopLeft?: null | number;
+            /**
+             * Format: double
+             * @description Correction of the end-stop of the tower at 330°, the right front one.
+             */
+            endStopRight?: null | number;
+            /**
+             * Format: double
+             * @description Correction of the end-stop of the tower at 90°, the back one.
+             */
+            endStopBack?: null | number;
+            /**
+             * Format: double
+             * @description Straight pieces a second into which the firmware cuts moves.
+             */
+            segmentsPerSecond?: null | number;
+        };
         /** @description A document in a list. */
         DocumentHead: {
             /**
@@ -2962,6 +3296,83 @@ export interface components {
              */
             savedAt: string;
             card: null | components["schemas"]["CardSummary"];
+        };
+        /** @description What turns the steps of a motor into way along an axis. */
+        Drive: components["schemas"]["DriveBeltDrive"] | components["schemas"]["DriveScrewDrive"] | components["schemas"]["DriveGearDrive"];
+        /** @description A toothed belt on a pulley. */
+        DriveBeltDrive: {
+            /** @enum {string} */
+            kind?: "belt";
+            /**
+             * Format: int32
+             * @description Teeth of the pulley.
+             */
+            teeth?: null | number;
+            /**
+             * Format: double
+             * @description Pitch of the belt, mm.
+             */
+            pitch?: null | number;
+            /**
+             * Format: double
+             * @description Angle of a full step, degrees: 1.8 or 0.9.
+             */
+            stepAngle?: null | number;
+            /**
+             * Format: int32
+             * @description Microsteps to a full step.
+             */
+            microsteps?: null | number;
+        };
+        /** @description A wheel that pushes filament, or a wheel on a rack. */
+        DriveGearDrive: {
+            /** @enum {string} */
+            kind?: "gear";
+            /**
+             * Format: double
+             * @description Effective diameter of the wheel, mm.
+             */
+            diameter?: null | number;
+            /**
+             * Format: double
+             * @description Turns of the motor to one of the wheel; 1 where it sits on the motor.
+             */
+            ratio?: null | number;
+            /**
+             * Format: double
+             * @description Angle of a full step, degrees: 1.8 or 0.9.
+             */
+            stepAngle?: null | number;
+            /**
+             * Format: int32
+             * @description Microsteps to a full step.
+             */
+            microsteps?: null | number;
+        };
+        /** @description A lead screw. */
+        DriveScrewDrive: {
+            /** @enum {string} */
+            kind?: "screw";
+            /**
+             * Format: double
+             * @description Pitch of the thread, mm.
+             */
+            pitch?: null | number;
+            /**
+             * Format: int32
+             * @description Starts of the thread; the lead is pitch × starts.
+             */
+            starts?: null | number;
+            /**
+             * Format: double
+             * @description Angle of a full step, degrees: 1.8 or 0.9.
+             */
+            stepAngle?: null | number;
+            /**
+             * Format: int32
+             * @description Microsteps to a full step.
+             */
+            microsteps?: null | number;
         };
         DryRunAnswer: {
             /** Format: double */
@@ -3197,6 +3608,15 @@ export interface components {
         };
         /** @enum {unknown} */
         FlavourId: "marlin" | "reprapfirmware" | null;
+        /** @description How fast lines may be. */
+        FlowQuestion: {
+            card?: null | components["schemas"]["Card"];
+            filament?: null | components["schemas"]["Filament"];
+            /** @description Widths to look at, mm. */
+            widths?: number[];
+            /** @description Heights to look at, mm. */
+            heights?: number[];
+        };
         /** @description Nozzles and what hangs on the carriage beside them. */
         Head: {
             /** @description The nozzles; the first is the reference of the head frame. */
@@ -3251,6 +3671,7 @@ export interface components {
         /** @description Heaters, housing and the room. */
         HeatFacts: {
             bed?: null | components["schemas"]["HeaterFacts"];
+            chamber?: null | components["schemas"]["HeaterFacts"];
             housing?: null | components["schemas"]["Housing"];
             /**
              * Format: double
@@ -3266,6 +3687,35 @@ export interface components {
             nozzleTarget: number[];
             bedTarget: null | number[];
         };
+        /** @description A heater. */
+        HeaterAnswer: {
+            /** @description Where its facts stand on the card. */
+            pointer: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description °C.
+             */
+            room: number;
+            /**
+             * Format: double
+             * @description Where it ends at full power, °C.
+             */
+            reachable: number;
+            /**
+             * Format: double
+             * @description s.
+             */
+            timeConstant: number;
+            /** @description Where that is known from: log, best or typical. */
+            from: string;
+            fit: null | components["schemas"]["LogFit"];
+            /** @description Seconds to some temperatures; null where it is never reached. */
+            times: components["schemas"]["TimeTo"][];
+            /** @description Pairs of s and °C from the room's temperature at full power. */
+            curve: number[][];
+        };
         /** @description One heater. */
         HeaterFacts: {
             /**
@@ -3278,6 +3728,13 @@ export interface components {
              * @description Best temperature ever reached, °C.
              */
             best?: null | number;
+            /**
+             * Format: double
+             * @description Room temperature at which that was reached, °C; the card's where nothing is said.
+             */
+            bestAtRoom?: null | number;
+            /** @description Heating up at full power: pairs [s, °C] in the order of time. */
+            log?: number[][];
         };
         /** @enum {unknown} */
         Housing: "open" | "closed" | "heated-chamber" | null;
@@ -3330,6 +3787,21 @@ export interface components {
          * @enum {unknown}
          */
         KeepOutKind: "obstacle" | "bad-surface" | "reserved";
+        /** @description The ladder beside a nozzle. */
+        LadderAnswer: {
+            /**
+             * Format: double
+             * @description mm.
+             */
+            fullStep: number;
+            /** @description Whole and half steps up to the nozzle's bore. */
+            rungs: components["schemas"]["Rung"][];
+            /**
+             * Format: double
+             * @description Bore of the first nozzle, mm.
+             */
+            nozzle: null | number;
+        };
         /** @description Heights of layers, mm. */
         LayerSizes: {
             /**
@@ -3342,6 +3814,16 @@ export interface components {
              * @description Every layer after the first.
              */
             others?: null | number;
+            /**
+             * Format: int32
+             * @description The height as a number of full steps of Z; on a machine whose ladder is known it goes before the height in mm.
+             */
+            rungs?: null | number;
+            /**
+             * Format: int32
+             * @description The first layer's height as a number of full steps of Z.
+             */
+            firstRungs?: null | number;
         };
         /**
          * @description Who keeps the limits.
@@ -3367,6 +3849,41 @@ export interface components {
             seconds: number;
             /** @description What it does, in plain words. */
             effect: string;
+        };
+        /** @description What a log says. */
+        LogFit: {
+            /**
+             * Format: double
+             * @description Best estimate of where the heater ends, °C.
+             */
+            reachable: number;
+            /**
+             * Format: double
+             * @description Lower end of the interval of 95 %, °C.
+             */
+            reachableFrom: number;
+            /**
+             * Format: double
+             * @description Upper end; null where the log cannot tell.
+             */
+            reachableTo: null | number;
+            /**
+             * Format: double
+             * @description s.
+             */
+            timeConstant: number;
+            /**
+             * Format: double
+             * @description How many time constants the log is long.
+             */
+            covers: number;
+            /**
+             * Format: double
+             * @description Of the points about the model, °C.
+             */
+            scatter: number;
+            /** @description Whether it tells where the heater ends. */
+            tells: boolean;
         };
         /** @description How far the measure-up interview has come. */
         MeasureUp: {
@@ -3541,12 +4058,24 @@ export interface components {
              */
             gap: number;
         };
+        /** @description What follows from the drives. */
+        MotionAnswer: {
+            axes: components["schemas"]["AxisAnswer"][];
+            ladder: null | components["schemas"]["LadderAnswer"];
+            delta: null | components["schemas"]["DeltaAnswer"];
+        };
         /** @description How the machine moves. */
         MotionFacts: {
             layout?: null | components["schemas"]["MotionLayout"];
             /** @description Facts by axis: x, y, z, e. */
             axes?: components["schemas"]["Axes"];
             corner?: null | components["schemas"]["Corner"];
+            /**
+             * Format: double
+             * @description Most steps a second that the board sends to one motor, 1/s. 40 000 is common for 8-bit boards (common practice).
+             */
+            stepRate?: null | number;
+            delta?: null | components["schemas"]["DeltaFacts"];
             /** @description Whether the limits are sent at the start of a print or stand in the firmware. */
             limits?: components["schemas"]["LimitsUse"];
         };
@@ -3592,6 +4121,7 @@ export interface components {
              * @description Most plastic it melts, mm³/s.
              */
             maxFlow?: null | number;
+            heater?: null | components["schemas"]["HeaterFacts"];
             /** @description Ids of the fans that cool what it prints. */
             fans?: string[];
             retraction?: null | components["schemas"]["HeadRetraction"];
@@ -4045,6 +4575,29 @@ export interface components {
             /** @description What parts must stay out of. */
             regions: components["schemas"]["RegionAnswer"][];
         };
+        /** @description A fact that a firmware's settings report tells. */
+        ReportedFact: {
+            /** @description Where it stands on a card. */
+            pointer: string;
+            /** @description Its name in a sentence. */
+            label: string;
+            /** @description Its unit; empty for a plain number. */
+            unit: string;
+            /**
+             * Format: double
+             * @description What the card says; null where it says nothing.
+             */
+            old: null | number;
+            /**
+             * Format: double
+             * @description What the firmware says.
+             */
+            new: number;
+            /** @description The line that tells it, as it was given. */
+            line: string;
+            /** @description Whether it differs from what the card says. */
+            differs?: boolean;
+        };
         /** @description Pulling filament back before a travel. What is not said is the head's own. */
         Retraction: {
             /**
@@ -4159,6 +4712,21 @@ export interface components {
             /** @description Worst first. */
             findings: components["schemas"]["Finding"][];
         };
+        /** @description A layer height on the ladder. */
+        Rung: {
+            /**
+             * Format: double
+             * @description mm.
+             */
+            height: number;
+            /**
+             * Format: int32
+             * @description Half steps of the motor to a layer; even for whole steps.
+             */
+            halfSteps: number;
+            /** @description Whether it falls on whole steps. */
+            whole?: boolean;
+        };
         /** @description Where the second part of a copy or mirror mode comes to lie. */
         SecondPart: {
             /**
@@ -4190,6 +4758,20 @@ export interface components {
             /** Format: double */
             area: number;
             polygons: number[][][][];
+        };
+        /** @description What a settings report comes to. */
+        SettingsReport: {
+            /** @description Facts that it tells, in the order of the report; the last word on each counts. */
+            facts: components["schemas"]["ReportedFact"][];
+            corner: null | components["schemas"]["Corner"];
+            /** @description Lines that were understood and are no facts of a card, with the reason. */
+            leftOut: string[];
+        };
+        /** @description A report and the card it is for. */
+        SettingsReportQuestion: {
+            card?: null | components["schemas"]["Card"];
+            /** @description The text as it came from the machine. */
+            text?: null | string;
         };
         /**
          * @description How bad a finding is.
@@ -4355,6 +4937,13 @@ export interface components {
              * @description About Y, second.
              */
             y?: number;
+        };
+        /** @description Time to a temperature, s; null where it is never reached. */
+        TimeTo: {
+            /** Format: double */
+            degrees: number;
+            /** Format: double */
+            seconds: null | number;
         };
         /** @description Parts on a card's bed with a filament and a recipe. */
         Trial: {

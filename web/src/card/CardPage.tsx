@@ -11,6 +11,7 @@ import { useUndoKeys } from '../document/useUndoKeys'
 import { CardContext } from './CardContext'
 import { CardSheet } from './CardSheet'
 import { HeadTab } from '../head/HeadTab'
+import { MotionTab } from '../motion/MotionTab'
 import { ReachTab } from '../reach/ReachTab'
 import { RoutinesTab } from '../routines/RoutinesTab'
 import { MeasureUpTab } from '../measure-up/MeasureUpTab'
@@ -50,6 +51,7 @@ function OpenCardPage({ store }: { store: StoreApi<DocumentState<Card>> }) {
             <NavLink to={`${home}/measure-up`}>Measure up</NavLink>
             <NavLink to={`${home}/head`}>Head</NavLink>
             <NavLink to={`${home}/reach`}>{(state.document.modes?.length ?? 0) > 0 ? 'Reach and modes' : 'Reach'}</NavLink>
+            <NavLink to={`${home}/motion`}>Motion and heat</NavLink>
             <NavLink to={`${home}/routines`}>Routines</NavLink>
             <NavLink to={`${home}/trials`}>Trials</NavLink>
           </nav>
@@ -58,6 +60,7 @@ function OpenCardPage({ store }: { store: StoreApi<DocumentState<Card>> }) {
             <Route path="measure-up/*" element={<MeasureUpTab />} />
             <Route path="head" element={<HeadTab />} />
             <Route path="reach" element={<ReachTab />} />
+            <Route path="motion" element={<MotionTab />} />
             <Route path="routines" element={<RoutinesTab />} />
             <Route path="trials" element={<TrialsTab />} />
           </Routes>

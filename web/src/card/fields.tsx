@@ -38,10 +38,12 @@ export function CardNumber({ pointer, label, of, required, percent, proposed }: 
 
 interface CardChoiceProps extends CardFieldProps {
   choices: readonly Choice[]
+  /** Whether the words stand for numbers. */
+  numeric?: boolean
 }
 
 /** A word of the card, chosen from a list. */
-export function CardChoice({ pointer, label, of, choices, required }: CardChoiceProps) {
+export function CardChoice({ pointer, label, of, choices, required, numeric }: CardChoiceProps) {
   const { document: card, set, light } = useCard()
   const value = valueAt(card, pointer)
   return (
@@ -51,7 +53,9 @@ export function CardChoice({ pointer, label, of, choices, required }: CardChoice
         className="plain-field"
         aria-label={of ? `${of}, ${label}` : label}
         value={value === undefined || value === null ? '' : String(value)}
-        onChange={(event) => set(pointer, event.target.value === '' ? undefined : asTyped(event.target.value))}
+        onChange={(event) =>
+          set(pointer, event.target.value === '' ? undefined : numeric ? Number(event.target.value) : asTyped(event.target.value))
+        }
       >
         {(!required || value === undefined) && <option value="">not said</option>}
         {choices.map((choice) => (

@@ -23,6 +23,22 @@ public class CardRuleTests
         return change?.Invoke(card) ?? card;
     }
 
+    private static Card WithX(Func<Axis, Axis> change, double? stepRate = null)
+    {
+        var x = new Axis { StepsPerMm = 80, MaxSpeed = 180, Drive = new BeltDrive { StepAngle = 1.8, Microsteps = 16, Teeth = 20, Pitch = 2 } };
+        return Cards.Dunlin with { Motion = Cards.Dunlin.Motion with { StepRate = stepRate, Axes = new() { X = change(x) } } };
+    }
+
+    private static Card WithDelta(double radius, double segments) => Cards.Dunlin with
+    {
+        Motion = new() { Layout = MotionLayout.Delta, Axes = new() { X = new() { Max = radius } }, Delta = new() { Arm = 215, Radius = 105, SegmentsPerSecond = segments } },
+    };
+
+    private static Card WithLog(double length) => Cards.Dunlin with
+    {
+        Heat = Cards.Dunlin.Heat with { Bed = new() { Max = 70, Log = [.. Enumerable.Range(0, 12).Select(i => length * i / 11).Select(s => (IReadOnlyList<double>)[s, Math.Round(90 - 70 * Math.Exp(-s / 300), 1)])] } },
+    };
+
     public static TheoryData<string, string, Card, Card> Pairs => new()
     {
         { "bad-outline", "/envelope/keepOuts/0/outline", With(Polygon([0, 0], [10, 10], [10, 0], [0, 10])), With(Polygon([0, 0], [10, 0], [10, 10])) },
@@ -45,6 +61,13 @@ public class CardRuleTests
         { "carriages-incomplete", "/modes", Cards.Dunlin with { Modes = [new() { Kind = ModeKind.Single }] }, Cards.Dunlin },
         { "mode-not-set", "/modes/0", TwoCarriages(c => c with { Routines = c.Routines with { Start = "G28\n; M605 S1\n" } }), TwoCarriages() },
         { "mode-not-set", "/modes/1", TwoCarriages(c => c with { Routines = c.Routines with { Start = "M605 S1\nG28\n" } }), TwoCarriages() },
+        { "steps-differ", "/motion/axes/x/stepsPerMm", WithX(x => x with { StepsPerMm = 40 }), WithX(x => x) },
+        { "step-rate-too-high", "/motion/axes/x/maxSpeed", WithX(x => x with { MaxSpeed = 600 }, 40_000), WithX(x => x with { MaxSpeed = 500 }, 40_000) },
+        { "segments-per-second", "/motion/delta/segmentsPerSecond", WithDelta(97, 30), WithDelta(97, 100) },
+        { "delta-beyond-arms", "/motion/axes/x/max", WithDelta(98, 100), WithDelta(97, 100) },
+        { "heat-log", "/heat/bed/log", WithLog(120), WithLog(1500) },
+        { "limits-stated-and-trusted", "/motion/limits", Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = "G28\nM203 X200 Y200\n" } }, Cards.Dunlin },
+        { "limits-stated-and-trusted", "/motion/limits", Cards.Dunlin with { Motion = Cards.Dunlin.Motion with { Limits = LimitsUse.Stated }, Routines = Cards.Dunlin.Routines with { Start = "G28\nM201 X900\n" } }, Cards.Dunlin with { Motion = Cards.Dunlin.Motion with { Limits = LimitsUse.Stated } } },
         { "no-routine", "/routines/end", Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { End = " " } }, Cards.Dunlin },
     };
 

@@ -42,6 +42,14 @@ public class SlicerTests
         }
     }
 
+    [Theory, InlineData(FlavourId.Marlin, "M203 X180 Y180 Z12 E60\nM201 X1500 Y1200 Z100 E3000\nM205 J0.02\n"), InlineData(FlavourId.RepRapFirmware, "M203 X10800 Y10800 Z720 E3600\nM201 X1500 Y1200 Z100 E3000\n")]
+    public void Limits_that_a_card_states_are_sent_in_the_flavours_unit(FlavourId flavour, string lines)
+    {
+        var card = Cards.Dunlin with { Firmware = Cards.Dunlin.Firmware with { Flavour = flavour }, Motion = Cards.Dunlin.Motion with { Limits = LimitsUse.Stated } };
+        Assert.Contains(lines, Encoding.UTF8.GetString(Slice(Solids.Box(10, 10, 1), card).Gcode.Span), StringComparison.Ordinal);
+        Assert.DoesNotContain("M203", Encoding.UTF8.GetString(Slice(Solids.Box(10, 10, 1)).Gcode.Span), StringComparison.Ordinal);
+    }
+
     [Fact]
     public void The_program_feeds_what_the_lines_need()
     {

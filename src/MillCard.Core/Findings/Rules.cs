@@ -51,6 +51,7 @@ public static class Rules
         new SegmentsPerSecondUnusual(),
         new DeltaBeyondArms(),
         new HeatLogCannotTell(),
+        new LimitsStatedAndTrusted(),
     ];
 
     /// <summary>Rules about dry runs.</summary>

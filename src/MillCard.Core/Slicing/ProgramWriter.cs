@@ -48,6 +48,7 @@ internal sealed class ProgramWriter
 
     public ReadOnlyMemory<byte> Write(CancellationToken stop)
     {
+        StatedLimits.Write(_job.Machine.Card, _out);
         Routine(RoutineMoment.Start);
         _out.Line("; layers begin").Line("G21").Line("G90").Line(_relative ? "M83" : "M82").Line("G92 E0");
         for (var i = 0; i < _layers.Count; i++)

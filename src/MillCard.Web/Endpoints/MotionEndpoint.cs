@@ -56,7 +56,9 @@ internal static class MotionEndpoint
     /// <param name="Feed">Filament per mm of path, mm; null where its diameter is not known.</param>
     /// <param name="Fastest">mm/s; null where nothing limits it.</param>
     /// <param name="By">What sets it.</param>
-    internal sealed record LineAnswer(double Width, double Height, double Area, double Spacing, double? Feed, double? Fastest, CeilingBy By);
+    /// <param name="Place">Where its height falls on the ladder of Z; null where the ladder is not known.</param>
+    /// <param name="Nearest">The whole-step rung nearest to its height; null where the ladder is not known.</param>
+    internal sealed record ExtrudedLineAnswer(double Width, double Height, double Area, double Spacing, double? Feed, double? Fastest, CeilingBy By, LadderPlace? Place, Rung? Nearest);
 
     public static void MapMotion(this IEndpointRouteBuilder api)
     {
@@ -70,7 +72,7 @@ internal static class MotionEndpoint
             .Accepts<Card>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("What follows from the drives of a card: steps per mm, the ladder of layer heights, a delta's reach").WithTags("Computation");
 
-        api.MapPost("/flow", async Task<Results<Ok<LineAnswer[]>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        api.MapPost("/flow", async Task<Results<Ok<ExtrudedLineAnswer[]>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<FlowQuestion>(Bounds.Document, draft: true, stop);
             if (reading.Document is not { Card: { } card } question) return Refusal.Fields(reading.Errors is [] ? [new FieldError("/card", "Card is missing.", "required")] : reading.Errors);
@@ -105,11 +107,11 @@ internal static class MotionEndpoint
         return new DeltaAnswer(delta.ReachRadius, At(0), Edge());
     }
 
-    private static LineAnswer Line(Card card, Nozzle nozzle, Filament? filament, double width, double height)
+    private static ExtrudedLineAnswer Line(Card card, Nozzle nozzle, Filament? filament, double width, double height)
     {
         var ceiling = SpeedCeiling.Of(card, nozzle, filament, width, height);
         var diameter = filament?.Diameter ?? nozzle.FilamentDiameter;
-        return new LineAnswer(width, height, ExtrudedLine.Area(width, height), ExtrudedLine.Spacing(width, height), diameter is { } d ? ExtrudedLine.FeedPerMm(width, height, d, filament?.Flow ?? 1) : null,
-            double.IsFinite(ceiling.Speed) ? ceiling.Speed : null, ceiling.By);
+        return new ExtrudedLineAnswer(width, height, ExtrudedLine.Area(width, height), ExtrudedLine.Spacing(width, height), diameter is { } d ? ExtrudedLine.FeedPerMm(width, height, d, filament?.Flow ?? 1) : null,
+            double.IsFinite(ceiling.Speed) ? ceiling.Speed : null, ceiling.By, Ladder.Of(card)?.PlaceOf(height), Ladder.Of(card)?.Nearest(height));
     }
 }

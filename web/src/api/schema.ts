@@ -573,7 +573,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["LineAnswer"][];
+                        "application/json": components["schemas"]["ExtrudedLineAnswer"][];
                     };
                 };
                 /** @description Unprocessable Entity */
@@ -3154,6 +3154,11 @@ export interface components {
              */
             park: number;
         };
+        /**
+         * @description What sets the fastest speed of a line.
+         * @enum {unknown}
+         */
+        CeilingBy: "axis" | "filament-drive" | "hot-end" | "filament" | "step-rate";
         /** @description One figure before and after a change of nozzle. */
         ChangedFigure: {
             /** @description What it is. */
@@ -3442,6 +3447,43 @@ export interface components {
             maxY: number;
             /** Format: double */
             maxZ: number;
+        };
+        /** @description One line. */
+        ExtrudedLineAnswer: {
+            /**
+             * Format: double
+             * @description mm.
+             */
+            width: number;
+            /**
+             * Format: double
+             * @description mm.
+             */
+            height: number;
+            /**
+             * Format: double
+             * @description Cross-section, mm².
+             */
+            area: number;
+            /**
+             * Format: double
+             * @description Distance of neighbours that just fill, mm.
+             */
+            spacing: number;
+            /**
+             * Format: double
+             * @description Filament per mm of path, mm; null where its diameter is not known.
+             */
+            feed: null | number;
+            /**
+             * Format: double
+             * @description mm/s; null where nothing limits it.
+             */
+            fastest: null | number;
+            /** @description What sets it. */
+            by: components["schemas"]["CeilingBy"];
+            place: null | components["schemas"]["LadderPlace"];
+            nearest: null | components["schemas"]["Rung"];
         };
         /**
          * @description How E words are written.
@@ -3802,6 +3844,8 @@ export interface components {
              */
             nozzle: null | number;
         };
+        /** @enum {unknown} */
+        LadderPlace: "whole-steps" | "half-steps" | "between" | null;
         /** @description Heights of layers, mm. */
         LayerSizes: {
             /**

@@ -8,6 +8,7 @@ import { valueAt } from '../document/pointer'
 import { useSchema } from '../document/schema'
 import { NumberField } from '../units/NumberField'
 import { filamentFields, recipeFields, type Setting } from './settings'
+import { RecipeLines } from './RecipeLines'
 import { useTrial } from './TrialContext'
 
 /** Which filament and recipe are tried, and their figures. */
@@ -89,6 +90,7 @@ function SettingsOf({ kind, title, state, fields }: SettingsOfProps) {
           ))}
         </div>
       )}
+      {state && open && kind === 'recipes' && <RecipeLines />}
     </section>
   )
 }

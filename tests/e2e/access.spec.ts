@@ -11,6 +11,7 @@ for (const [name, address, ready] of [
   ['what follows', `${dunlin}/measure-up/summary`, 'Parts may be'],
   ['head', `${dunlin}/head`, 'HEAD FROM THE FRONT'],
   ['reach and modes', '/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a13/reach', 'two materials'],
+  ['gauge pieces', '/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a12/gauges', 'Steps cube'],
   ['motion and heat', '/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a12/motion', 'LADDER OF LAYER HEIGHTS'],
   ['routines', `${dunlin}/routines`, 'warm together'],
   ['trials', `${dunlin}/trials`, 'Float clamps'],

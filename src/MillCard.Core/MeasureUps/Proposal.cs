@@ -70,7 +70,8 @@ public static class Proposal
     /// <summary>A plain end: back a little, up, then everything off.</summary>
     /// <param name="card">A card, complete or not.</param>
     public static string End(Card card) => string.Concat(
-        "; up first, then all off\n", "G1 E-2 F2100\n", "G1 Z{{ clear.z }} F600\n", "M104 S0\n",
+        "; up first, then all off\n", "G1 E-2 F2100\n", "G1 Z{{ clear.z }} F600\n",
+        card.Head.Nozzles is { Count: > 1 } nozzles ? string.Concat(nozzles.Select((_, i) => $"M104 T{i} S0\n")) : "M104 S0\n",
         card.Envelope.Heated == true ? "M140 S0\n" : "", "M107\n", "M84\n");
 
     /// <summary>Rounded to 0.02 mm, which is a whole or half step on common screws.</summary>

@@ -41,4 +41,12 @@ public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double
 /// <param name="Place">Its top and height.</param>
 /// <param name="Paths">Its lines.</param>
 /// <param name="Part">Index of the part it belongs to, where parts are printed one at a time; null where they grow together.</param>
-public sealed record LayerPlan(LayerPlace Place, IReadOnlyList<ToolPath> Paths, int? Part = null);
+public sealed record LayerPlan(LayerPlace Place, IReadOnlyList<ToolPath> Paths, int? Part = null)
+{
+    /// <summary>Lines of G-code that come before its paths, such as a temperature of its own.</summary>
+    public IReadOnlyList<string> Commands { get; init; } = [];
+    /// <summary>Speed of all its paths, mm/s, in place of the recipe's and without the cap of the melting limit; null for none.</summary>
+    public double? Speed { get; init; }
+    /// <summary>Retraction on it, mm of filament, in place of the recipe's; null for none.</summary>
+    public double? Retraction { get; init; }
+}

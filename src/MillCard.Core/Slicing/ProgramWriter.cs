@@ -24,6 +24,7 @@ internal sealed class ProgramWriter
     private double _feed = -1;
     private int _nozzle;
     private double _standing;
+    private double? _ownSpeed, _ownRetraction;
     private ToolPath? _last;
 
     /// <summary>How far each nozzle's filament is pulled back while it is away, mm.</summary>
@@ -44,7 +45,7 @@ internal sealed class ProgramWriter
 
     private Filament Filament => _job.FilamentOf(_nozzle);
     private Nozzle Nozzle => _job.Machine.Nozzles[_nozzle];
-    private Pullback Pullback => Pullback.Of(Nozzle, _recipe);
+    private Pullback Pullback => Pullback.Of(Nozzle, _recipe) is var usual && _ownRetraction is { } own ? usual with { Length = own } : usual;
 
     public ReadOnlyMemory<byte> Write(CancellationToken stop)
     {
@@ -75,6 +76,8 @@ internal sealed class ProgramWriter
         Routine(RoutineMoment.BeforeLayer);
         if (number == 2) Heat(first: false);
         if (Filament.Fan.Share > 0 && number == Math.Max(1, Filament.Fan.FromLayer)) _out.Command("M106").Whole('S', 255 * Filament.Fan.Share).End();
+        foreach (var line in layer.Commands) _out.Line(line);
+        (_ownSpeed, _ownRetraction) = (layer.Speed, layer.Retraction);
         foreach (var path in layer.Paths) Path(path, layer.Place, number == 1);
         Routine(RoutineMoment.AfterLayer);
     }
@@ -120,7 +123,7 @@ internal sealed class ProgramWriter
         Travel(path.Points[0], place.Top);
         var (filament, flow) = (Filament, Filament.Flow ?? 1);
         var limit = Math.Min(Nozzle.MaxFlow ?? double.PositiveInfinity, filament.MaxFlow ?? double.PositiveInfinity);
-        var speed = Math.Min(Math.Min(_fastest, SpeedOf(path.Kind, first)), ExtrudedLine.FastestSpeed(limit, path.Width, place.Height, flow));
+        var speed = _ownSpeed ?? Math.Min(Math.Min(_fastest, SpeedOf(path.Kind, first)), ExtrudedLine.FastestSpeed(limit, path.Width, place.Height, flow));
         var perMm = ExtrudedLine.FeedPerMm(path.Width, place.Height, filament.Diameter!.Value, flow);
         for (var i = 1; i < path.Points.Length; i++) Extrude(path.Points[i], perMm, speed);
         if (path.Closed) Extrude(path.Points[0], perMm, speed);

@@ -19,6 +19,7 @@ internal static class Api
         api.MapMotion();
         api.MapHeat();
         api.MapSettingsReport();
+        api.MapGauges();
         api.MapSlice();
         api.MapDocuments<Card>("cards", "Cards");
         api.MapDocuments<Filament>("filaments", "Filaments");

@@ -691,6 +691,208 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gauges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The gauge pieces there are, as they would be printed on a card */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GaugeQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GaugeAnswer"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauges/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A gauge piece as G-code for a card */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GaugeQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/x.gcode": string;
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauges/{id}/dry-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How long a gauge piece takes on a card, and what its dry run finds */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GaugeQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TriedGauge"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauges/{id}/result": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The facts that follow from what was measured on a gauge piece */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GaugeQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GaugeResult"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/slice": {
         parameters: {
             query?: never;
@@ -3659,6 +3861,64 @@ export interface components {
             /** @description Heights to look at, mm. */
             heights?: number[];
         };
+        /** @description A piece for a card. */
+        GaugeAnswer: {
+            /** @description Short name. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it shows and how to read it. */
+            about: string;
+            /** @description What is measured on it. */
+            readings: components["schemas"]["GaugeReading"][];
+            /** @description Why it makes no sense on this machine; null where it does. */
+            notFor: null | string;
+        };
+        /** @description The card, and what the piece is printed with. */
+        GaugeQuestion: {
+            card?: null | components["schemas"]["Card"];
+            filament?: null | components["schemas"]["Filament"];
+            recipe?: null | components["schemas"]["Recipe"];
+            /** @description What was measured, by the name of the reading; for results. */
+            readings?: null | {
+                [key: string]: number;
+            };
+        };
+        /** @description A figure that is read off a printed gauge piece. */
+        GaugeReading: {
+            /** @description Its name in an answer. */
+            name: string;
+            /** @description What to measure, and with what. */
+            label: string;
+            /** @description Unit; empty for a count. */
+            unit: string;
+            /**
+             * Format: double
+             * @description What it would be if all were right; null where there is no such figure.
+             */
+            nominal: null | number;
+        };
+        /** @description A fact that follows from a printed gauge piece. */
+        GaugeResult: {
+            /** @description Where it stands: card or filament. */
+            document: string;
+            /** @description Its place in that document. */
+            pointer: string;
+            /** @description Its name. */
+            label: string;
+            /** @description Its unit. */
+            unit: string;
+            /**
+             * Format: double
+             * @description What it is now; null where nobody has said.
+             */
+            old: null | number;
+            /**
+             * Format: double
+             * @description What it should be.
+             */
+            new: number;
+        };
         /** @description Nozzles and what hangs on the carriage beside them. */
         Head: {
             /** @description The nozzles; the first is the reference of the head frame. */
@@ -5098,6 +5358,21 @@ export interface components {
             nozzles?: string[];
             tilt?: null | components["schemas"]["Tilt"];
             scale?: null | components["schemas"]["PartScale"];
+        };
+        /** @description A piece tried on the simulated machine. */
+        TriedGauge: {
+            /**
+             * Format: double
+             * @description Time on the machine; null where there is no program.
+             */
+            seconds: null | number;
+            /**
+             * Format: double
+             * @description mm; null where there is no program.
+             */
+            filament: null | number;
+            /** @description Of its dry run, or why it cannot be made. */
+            findings: components["schemas"]["Finding"][];
         };
         /** @description How much is taken, bytes. */
         UploadLimits: {

@@ -10,6 +10,7 @@ import { useDocumentState, useDocumentStore } from '../document/useDocument'
 import { useUndoKeys } from '../document/useUndoKeys'
 import { CardContext } from './CardContext'
 import { CardSheet } from './CardSheet'
+import { GaugesTab } from '../gauges/GaugesTab'
 import { HeadTab } from '../head/HeadTab'
 import { MotionTab } from '../motion/MotionTab'
 import { ReachTab } from '../reach/ReachTab'
@@ -53,6 +54,7 @@ function OpenCardPage({ store }: { store: StoreApi<DocumentState<Card>> }) {
             <NavLink to={`${home}/reach`}>{(state.document.modes?.length ?? 0) > 0 ? 'Reach and modes' : 'Reach'}</NavLink>
             <NavLink to={`${home}/motion`}>Motion and heat</NavLink>
             <NavLink to={`${home}/routines`}>Routines</NavLink>
+            <NavLink to={`${home}/gauges`}>Gauge pieces</NavLink>
             <NavLink to={`${home}/trials`}>Trials</NavLink>
           </nav>
           <Routes>
@@ -62,6 +64,7 @@ function OpenCardPage({ store }: { store: StoreApi<DocumentState<Card>> }) {
             <Route path="reach" element={<ReachTab />} />
             <Route path="motion" element={<MotionTab />} />
             <Route path="routines" element={<RoutinesTab />} />
+            <Route path="gauges" element={<GaugesTab />} />
             <Route path="trials" element={<TrialsTab />} />
           </Routes>
         </div>

@@ -83,6 +83,8 @@ function SettingsOf({ kind, title, state, fields }: SettingsOfProps) {
                 limits={limits(field.pointer)}
                 refused={state.errors[field.pointer]}
                 percent={field.percent}
+                ratio={field.ratio}
+                placeholder={field.otherwise}
                 required={field.needed}
                 onChange={(value) => state.set(field.pointer, value)}
               />

@@ -4,6 +4,10 @@ export interface Setting {
   label: string
   needed?: boolean
   percent?: boolean
+  /** A ratio that may be typed as percent. */
+  ratio?: boolean
+  /** What holds where nothing is typed. */
+  otherwise?: string
 }
 
 export const recipeFields: Setting[] = [
@@ -22,7 +26,7 @@ export const recipeFields: Setting[] = [
   { pointer: '/speeds/infill', label: 'infill speed', needed: true },
   { pointer: '/speeds/firstLayer', label: 'first layer speed', needed: true },
   { pointer: '/speeds/travel', label: 'travel', needed: true },
-  { pointer: '/retraction/length', label: 'retraction', needed: true },
+  { pointer: '/retraction/length', label: 'retraction', otherwise: "head's" },
 ]
 
 export const filamentFields: Setting[] = [
@@ -34,7 +38,7 @@ export const filamentFields: Setting[] = [
   { pointer: '/diameter', label: 'diameter', needed: true },
   { pointer: '/density', label: 'density' },
   { pointer: '/pricePerKg', label: 'price' },
-  { pointer: '/flow', label: 'flow', percent: true },
+  { pointer: '/flow', label: 'flow', ratio: true, otherwise: '1' },
   { pointer: '/maxFlow', label: 'melts up to' },
   { pointer: '/fan/share', label: 'fan', needed: true, percent: true },
   { pointer: '/fan/fromLayer', label: 'fan from layer', needed: true },

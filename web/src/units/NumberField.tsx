@@ -14,6 +14,8 @@ interface NumberFieldProps {
   refused?: string
   /** Shown and typed as percent while the document holds a ratio. */
   percent?: boolean
+  /** A ratio that may be typed as percent: 96 and 96 % mean 0.96. */
+  ratio?: boolean
   required?: boolean
   placeholder?: string
   onFocus?: () => void
@@ -39,11 +41,13 @@ export function NumberField(props: NumberFieldProps) {
     }
     const entry = parseEntry(typed)
     if ('error' in entry) return setError(entry.error)
-    const meant = percent && !typed.includes('%') ? entry.value / 100 : entry.value
+    const inPercent = props.ratio && !typed.includes('%') && entry.value > 2
+    const meant = (percent && !typed.includes('%')) || inPercent ? entry.value / 100 : entry.value
     const wrong = refusal(meant, limits)
     setError(wrong)
     if (wrong) return
-    if (entry.computed) setUnderstood(`= ${plain(percent ? meant * 100 : meant)}${percent ? ' %' : limits.unit ? ` ${limits.unit}` : ''}`)
+    if (entry.computed || inPercent)
+      setUnderstood(`= ${plain(percent ? meant * 100 : meant)}${percent ? ' %' : limits.unit ? ` ${limits.unit}` : ''}`)
     onChange(meant)
   }
 

@@ -1,0 +1,92 @@
+using System.Text;
+using MillCard.Core.Documents;
+using MillCard.Core.Findings;
+using MillCard.Core.Gauges;
+using MillCard.Core.MeasureUps;
+using Xunit;
+
+namespace MillCard.Core.Tests;
+
+public class GaugeTests
+{
+    private static readonly string[] Names = ["dunlin", "kittiwake", "cormorant", "avocet"];
+
+    private static GaugeJob Job(string card) => Job(DocumentReader.Read<Card>(File.ReadAllBytes(Path.Combine(DemoParts.Root, "demo", "cards", $"{card}.json"))).Document!);
+    private static GaugeJob Job(Card card) => new(card.Machine(), Proposal.Recipe(card), Proposal.Filament(card));
+    private static GaugePiece Piece(string id) => GaugePieces.All.Single(p => p.Id == id);
+    private static GaugeResult[] Result(string id, GaugeJob job, params (string Name, double Value)[] readings) => [.. Piece(id).Result(job, readings.ToDictionary(r => r.Name, r => r.Value))];
+
+    public static TheoryData<string, string> Pairs => [.. Names.SelectMany(card => GaugePieces.All.Select(piece => (card, piece.Id)))];
+
+    [Theory, MemberData(nameof(Pairs))]
+    public void Every_piece_passes_the_dry_run_on_every_demo_card(string card, string piece)
+    {
+        var job = Job(card);
+        var made = GaugePieces.Make(Piece(piece), job);
+        if (Piece(piece).NotFor(job.Machine) is not null)
+        {
+            Assert.Equal("gauge-not-for", Assert.Single(made.Findings).Rule);
+            Assert.True(job.Machine.Nozzles.Count < 2);
+            return;
+        }
+        Assert.DoesNotContain(made.Findings, f => f.Severity == Severity.Stop);
+        Assert.InRange(made.Run!.TotalSeconds, 60, 4 * 3600);
+        Assert.InRange(made.Run.Filament, 20, 10_000);
+    }
+
+    [Fact]
+    public void A_cube_that_comes_out_wrong_tells_the_right_steps()
+    {
+        var results = Result("steps-cube", Job("dunlin"), ("x", 29.7), ("y", 30), ("z", 20.2));
+        // 80 · 30 / 29.7, and Z at its own height
+        Assert.Equal(80.808, results[0].New);
+        Assert.Equal(80, results[1].New);
+        Assert.Equal(("/motion/axes/z/stepsPerMm", true), (results[2].Pointer, results[2].New < 400));
+    }
+
+    [Fact]
+    public void A_thick_wall_asks_for_less_flow()
+    {
+        var job = Job("dunlin");
+        Assert.Equal(Math.Round(job.Recipe.LineWidth!.Value / 0.5, 3), Assert.Single(Result("flow-wall", job, ("wall", 0.5))).New);
+        Assert.Empty(Result("flow-wall", job));
+    }
+
+    [Theory, InlineData("retraction-pair", "band", 3, 0.8), InlineData("flow-ramp", "band", 1, 5.5), InlineData("first-layer-patches", "patch", 7, 0.04)]
+    public void A_count_tells_the_figure(string piece, string reading, double count, double figure) => Assert.Equal(figure, Assert.Single(Result(piece, Job("dunlin"), (reading, count))).New);
+
+    [Fact]
+    public void Patches_lie_in_steps_of_two_hundredths_and_bands_change_what_they_say()
+    {
+        var job = Job("dunlin");
+        var patches = GaugePieces.Make(Piece("first-layer-patches"), job).Layers.Select(l => l.Place.Top).ToArray();
+        Assert.Equal(9, patches.Length);
+        Assert.All(patches.Skip(1).Zip(patches, (a, b) => a - b), step => Assert.Equal(0.02, step, 1e-9));
+        var posts = GaugePieces.Make(Piece("retraction-pair"), job);
+        Assert.Equal([0, 0.4, 0.8, 1.2, 1.6, 2], posts.Run!.Moves.ToArray().Where(m => m.Filament < 0 && m.From.Z < 24.5).Select(m => Math.Round(-m.Filament, 3)).Prepend(0).Distinct().Order().Where(l => l <= 2 && Math.Abs(l * 10 % 4) < 1e-6));
+        var tower = Encoding.UTF8.GetString(GaugePieces.Make(Piece("temperature-steps"), job).Gcode.Span);
+        Assert.All([215, 210, 205, 200, 195], degrees => Assert.Contains($"\nM104 S{degrees}\n", tower, StringComparison.Ordinal));
+        var ramp = GaugePieces.Make(Piece("flow-ramp"), job).Run!;
+        Assert.InRange(ramp.Moves.ToArray().Where(m => m.Extrudes).Max(m => m.Speed), 150, 180.01f);
+    }
+
+    [Fact]
+    public void The_vernier_has_scales_a_tenth_apart_and_its_coinciding_pair_mends_the_offset()
+    {
+        var job = Job("avocet");
+        var lines = GaugePieces.Make(Piece("offset-vernier"), job).Layers[0].Paths.Where(p => p.Points[0].X == p.Points[1].X).ToLookup(p => p.Nozzle, p => p.Points[0].X);
+        Assert.Equal(3.0, lines[0].Order().Zip(lines[0].Order().Skip(1), (a, b) => b - a).Average(), 1e-9);
+        Assert.Equal(3.1, lines[1].Order().Zip(lines[1].Order().Skip(1), (a, b) => b - a).Average(), 1e-9);
+        // the second nozzle lies 0.3 mm too far left: its line 3 coincides with the first's line 3
+        var results = Result("offset-vernier", job, ("x", 3), ("y", 0));
+        Assert.Equal(("/head/nozzles/1/offset/x", -0.3), (results[0].Pointer, results[0].New));
+        Assert.Equal(0, results[1].New);
+    }
+
+    [Fact]
+    public void A_bed_without_room_says_so()
+    {
+        var card = Cards.Bare(40, 40);
+        Assert.Equal("gauge-does-not-fit", Assert.Single(GaugePieces.Make(Piece("first-layer-patches"), Job(card)).Findings).Rule);
+    }
+}

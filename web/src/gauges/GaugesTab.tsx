@@ -1,0 +1,203 @@
+import { Button } from '@mui/material'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useSnackbar } from 'notistack'
+import { useState } from 'react'
+import { createStore, useStore, type StoreApi } from 'zustand'
+import { api, dataOf, Refused, sentenceOf, type Filament, type GaugeAnswer, type Recipe } from '../api/client'
+import { useCard } from '../card/CardContext'
+import { known } from '../card/sources'
+import { documents } from '../document/documents'
+import type { DocumentState } from '../document/documentStore'
+import { withValue } from '../document/pointer'
+import { useDocumentStore } from '../document/useDocument'
+import { SeverityMark } from '../findings/SeverityMark'
+import { duration, plain } from '../units/format'
+import { NumberField } from '../units/NumberField'
+import './gauges.css'
+
+const nothing = createStore<undefined>(() => undefined)
+
+/** Small test prints made for this card, each with a sheet for what is measured on it. */
+export function GaugesTab() {
+  const { document: card } = useCard()
+  const [filamentId, setFilament] = useState<string>()
+  const [recipeId, setRecipe] = useState<string>()
+  const { data: filaments } = useQuery({ queryKey: ['list', 'filaments'], queryFn: () => documents.list('filaments') })
+  const { data: recipes } = useQuery({ queryKey: ['list', 'recipes'], queryFn: () => documents.list('recipes') })
+  const { data: filamentStore } = useDocumentStore('filaments', filamentId)
+  const { data: recipeStore } = useDocumentStore('recipes', recipeId)
+  const filament = useStore<StoreApi<DocumentState<Filament> | undefined>>(filamentStore ?? nothing)
+  const recipe = useStore<StoreApi<DocumentState<Recipe> | undefined>>(recipeStore ?? nothing)
+  const question = { card: { ...card, sources: undefined }, filament: filament?.document, recipe: recipe?.document }
+  const { data: pieces, error } = useQuery({
+    queryKey: ['gauges', JSON.stringify(question)],
+    placeholderData: keepPreviousData,
+    retry: false,
+    queryFn: async ({ signal }) => dataOf(await api.POST('/api/gauges', { body: question, signal })),
+  })
+  return (
+    <main className="gauges-tab">
+      <div className="gauge-with">
+        <label className="small-field">
+          printed with
+          <select
+            className="plain-field"
+            aria-label="filament"
+            value={filamentId ?? ''}
+            onChange={(event) => setFilament(event.target.value || undefined)}
+          >
+            <option value="">a moderate PLA, made for this card</option>
+            {filaments?.map((head) => (
+              <option key={head.id} value={head.id}>
+                {head.name || 'without a name'}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="small-field">
+          in lines of
+          <select
+            className="plain-field"
+            aria-label="recipe"
+            value={recipeId ?? ''}
+            onChange={(event) => setRecipe(event.target.value || undefined)}
+          >
+            <option value="">a moderate recipe, made for this card</option>
+            {recipes?.map((head) => (
+              <option key={head.id} value={head.id}>
+                {head.name || 'without a name'}
+              </option>
+            ))}
+          </select>
+        </label>
+        <p className="quiet">Print a piece, measure it, type what you read: what follows becomes a fact with the source measured.</p>
+      </div>
+      {error && (
+        <p className="nothing" role="alert">
+          {sentenceOf(error)} A gauge piece takes a card on which nothing needed is missing.
+        </p>
+      )}
+      {pieces?.map((piece) => (
+        <Gauge key={piece.id} piece={piece} question={question} filament={filament} />
+      ))}
+    </main>
+  )
+}
+
+interface GaugeProps {
+  piece: GaugeAnswer
+  question: { card: object; filament: Filament | undefined; recipe: Recipe | undefined }
+  filament: DocumentState<Filament> | undefined
+}
+
+function Gauge({ piece, question, filament }: GaugeProps) {
+  const { change } = useCard()
+  const { enqueueSnackbar } = useSnackbar()
+  const [readings, setReadings] = useState<Record<string, number>>({})
+  const body = { ...question, readings }
+  const { data: tried } = useQuery({
+    queryKey: ['gauge-run', piece.id, JSON.stringify(question)],
+    enabled: !piece.notFor,
+    placeholderData: keepPreviousData,
+    retry: false,
+    queryFn: async ({ signal }) =>
+      dataOf(await api.POST('/api/gauges/{id}/dry-run', { params: { path: { id: piece.id } }, body: question, signal })),
+  })
+  const { data: results } = useQuery({
+    queryKey: ['gauge-result', piece.id, JSON.stringify(body)],
+    enabled: Object.keys(readings).length > 0,
+    retry: false,
+    queryFn: async ({ signal }) => dataOf(await api.POST('/api/gauges/{id}/result', { params: { path: { id: piece.id } }, body, signal })),
+  })
+  const save = async () => {
+    try {
+      const answer = await fetch(`/api/gauges/${piece.id}`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(question),
+      })
+      if (!answer.ok) throw new Refused(await answer.json())
+      const link = document.createElement('a')
+      link.href = URL.createObjectURL(await answer.blob())
+      link.download = `${piece.id}.gcode`
+      link.click()
+      URL.revokeObjectURL(link.href)
+    } catch (failure) {
+      enqueueSnackbar(sentenceOf(failure), { variant: 'error' })
+    }
+  }
+  const stops = tried?.findings ?? []
+  return (
+    <section className="gauge" aria-label={piece.name}>
+      <div>
+        <h2>{piece.name}</h2>
+        <p>{piece.notFor ?? piece.about}</p>
+        {!piece.notFor && (
+          <p className="gauge-run">
+            <Button disabled={tried?.seconds == null} onClick={() => void save()}>
+              Save the G-code
+            </Button>
+            {tried?.seconds != null && (
+              <span className="quiet">
+                {duration(tried.seconds)}, {plain((tried.filament ?? 0) / 1000, 2)} m of filament
+              </span>
+            )}
+            {tried && stops.length === 0 && <span className="fits">dry run without a finding</span>}
+          </p>
+        )}
+        {stops.slice(0, 3).map((finding) => (
+          <p key={finding.message} className="short-finding">
+            <SeverityMark severity={finding.severity} />
+            <span>{finding.message}</span>
+          </p>
+        ))}
+      </div>
+      {!piece.notFor && (
+        <div className="gauge-sheet">
+          {piece.readings.map((reading) => (
+            <label key={reading.name} className="small-field">
+              {reading.label}
+              <NumberField
+                value={readings[reading.name]}
+                label={`${piece.name}, ${reading.label}`}
+                limits={{ unit: reading.unit, least: -1000, most: 1000 }}
+                placeholder={reading.nominal == null ? '' : plain(reading.nominal)}
+                onChange={(value) => setReadings((before) => withoutOr(before, reading.name, value))}
+              />
+            </label>
+          ))}
+          {Object.keys(readings).length > 0 &&
+            results?.map((result) => {
+              const same = result.old != null && Math.abs(result.old - result.new) < 1e-9
+              return (
+                <p key={result.pointer}>
+                  {result.label}: <span className="mono">{result.old == null ? '–' : plain(result.old)}</span> →{' '}
+                  <span className="mono">{plain(result.new)}</span> {result.unit}{' '}
+                  {same ? (
+                    <span className="fits">as it is</span>
+                  ) : result.document === 'card' ? (
+                    <button
+                      className="link"
+                      onClick={() => change((before) => known(withValue(before, result.pointer, result.new), [result.pointer], 'measured'))}
+                    >
+                      take it
+                    </button>
+                  ) : filament ? (
+                    <button className="link" onClick={() => filament.set(result.pointer, result.new)}>
+                      take it for {filament.document.name}
+                    </button>
+                  ) : (
+                    <span className="quiet">choose the filament above to take it</span>
+                  )}
+                </p>
+              )
+            })}
+        </div>
+      )}
+    </section>
+  )
+}
+
+/** Readings with one more, or without it. */
+const withoutOr = (before: Record<string, number>, name: string, value: number | undefined): Record<string, number> =>
+  Object.fromEntries([...Object.entries(before).filter(([key]) => key !== name), ...(value === undefined ? [] : [[name, value] as const])])

@@ -100,7 +100,7 @@ internal sealed class TemperatureSteps : GaugePiece
 
     public override string Id => "temperature-steps";
     public override string Name => "Temperature steps";
-    public override string About(GaugeJob job) => $"A tower of {Bands} steps of {Band:0} mm, from {Degrees(job)[0]:0} °C below to {Degrees(job)[^1]:0} °C above. Count from below, from 1, the step that looks and holds best.";
+    public override string About(GaugeJob job) => $"A tower of {Bands} steps of {Band:0} mm: the lowest at {Degrees(job)[0]:0} °C, the highest at {Degrees(job)[^1]:0} °C. Count from below, from 1, the step that looks and holds best.";
     public override IReadOnlyList<GaugeReading> Readings(GaugeJob job) => [new("step", "best step", "", null)];
     internal override (double X, double Y) Foot(GaugeJob job) => (Side, Side);
 

@@ -4,6 +4,7 @@ using MillCard.Core.Findings;
 using MillCard.Core.Gauges;
 using MillCard.Core.MeasureUps;
 using MillCard.Core.Reach;
+using MillCard.Core.Slicing;
 using MillCard.Web.Hosting;
 
 namespace MillCard.Web.Endpoints;
@@ -36,7 +37,10 @@ internal static class GaugeEndpoint
     /// <param name="Seconds">Time on the machine; null where there is no program.</param>
     /// <param name="Filament">mm; null where there is no program.</param>
     /// <param name="Findings">Of its dry run, or why it cannot be made.</param>
-    internal sealed record TriedGauge(double? Seconds, double? Filament, IReadOnlyList<Finding> Findings);
+    /// <param name="Lines">How it looks from above: lines of points [x, y], mm, bed frame; of a tall piece those of one layer.</param>
+    internal sealed record TriedGauge(double? Seconds, double? Filament, IReadOnlyList<Finding> Findings, double[][][] Lines);
+
+    private const int FewLayers = 10, LayerShown = 4;
 
     public static void MapGauges(this IEndpointRouteBuilder api)
     {
@@ -65,7 +69,7 @@ internal static class GaugeEndpoint
             var (job, refusal, _) = await ReadAsync(request, stop);
             if (job is null) return refusal!;
             var made = await Task.Run(() => GaugePieces.Make(piece, job, stop), stop);
-            return TypedResults.Ok(new TriedGauge(made.Run?.TotalSeconds, made.Run?.Filament, made.Findings));
+            return TypedResults.Ok(new TriedGauge(made.Run?.TotalSeconds, made.Run?.Filament, made.Findings, Seen(made.Layers)));
         })
             .Accepts<GaugeQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("How long a gauge piece takes on a card, and what its dry run finds").WithTags("Computation");
@@ -79,6 +83,9 @@ internal static class GaugeEndpoint
             .Accepts<GaugeQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("The facts that follow from what was measured on a gauge piece").WithTags("Computation");
     }
+
+    private static double[][][] Seen(IReadOnlyList<LayerPlan> layers) =>
+        [.. (layers.Count <= FewLayers ? layers : layers.Skip(LayerShown).Take(1)).SelectMany(l => l.Paths).Select(p => (p.Closed ? p.Points.Append(p.Points[0]) : p.Points).Select(q => new[] { Math.Round(q.X, 2), Math.Round(q.Y, 2) }).ToArray())];
 
     private static GaugePiece? Find(string id) => GaugePieces.All.FirstOrDefault(p => p.Id == id);
 

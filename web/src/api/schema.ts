@@ -5373,6 +5373,8 @@ export interface components {
             filament: null | number;
             /** @description Of its dry run, or why it cannot be made. */
             findings: components["schemas"]["Finding"][];
+            /** @description How it looks from above: lines of points [x, y], mm, bed frame; of a tall piece those of one layer. */
+            lines: number[][][];
         };
         /** @description How much is taken, bytes. */
         UploadLimits: {

@@ -12,6 +12,8 @@ import { withValue } from '../document/pointer'
 import { useDocumentStore } from '../document/useDocument'
 import { SeverityMark } from '../findings/SeverityMark'
 import { duration, plain } from '../units/format'
+import { boxOf } from '../drawing/outline'
+import { fitted, toX, toY } from '../drawing/view'
 import { NumberField } from '../units/NumberField'
 import './gauges.css'
 
@@ -152,6 +154,7 @@ function Gauge({ piece, question, filament }: GaugeProps) {
           </p>
         ))}
       </div>
+      <GaugeFromAbove lines={tried?.lines ?? []} name={piece.name} />
       {!piece.notFor && (
         <div className="gauge-sheet">
           {piece.readings.map((reading) => (
@@ -201,3 +204,20 @@ function Gauge({ piece, question, filament }: GaugeProps) {
 /** Readings with one more, or without it. */
 const withoutOr = (before: Record<string, number>, name: string, value: number | undefined): Record<string, number> =>
   Object.fromEntries([...Object.entries(before).filter(([key]) => key !== name), ...(value === undefined ? [] : [[name, value] as const])])
+
+/** The piece from above, to no scale. */
+function GaugeFromAbove({ lines, name }: { lines: number[][][]; name: string }) {
+  if (lines.length === 0) return <span />
+  const [minX, minY, maxX, maxY] = boxOf(lines.flat())
+  const view = fitted(
+    { x: minX, y: minY, width: Math.max(1, maxX - minX), depth: Math.max(1, maxY - minY) },
+    { x: 4, y: 4, width: 142, height: 102 },
+  )
+  return (
+    <svg className="gauge-drawing" viewBox="0 0 150 110" role="img" aria-label={`${name} from above`}>
+      <path
+        d={lines.map((line) => `M${line.map(([x, y]) => `${toX(view, x!).toFixed(1)} ${toY(view, y!).toFixed(1)}`).join('L')}`).join('')}
+      />
+    </svg>
+  )
+}

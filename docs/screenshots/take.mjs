@@ -7,6 +7,7 @@ const url = process.argv[2] ?? 'http://127.0.0.1:7420'
 const here = dirname(fileURLToPath(import.meta.url))
 const dunlin = `${url}/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a01`
 const avocet = `${url}/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a13`
+const cormorant = `${url}/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a12`
 const trial = `${url}/trials/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a04`
 
 const browser = await chromium.launch({
@@ -40,6 +41,17 @@ await page.goto(`${avocet}/reach`)
 await page.getByRole('button', { name: /^mirror/ }).click()
 await page.getByText('WHERE MIRROR MAY PRINT').waitFor()
 await take('reach')
+
+await page.goto(`${cormorant}/motion`)
+await page.getByText('LADDER OF LAYER HEIGHTS').waitFor()
+await page.getByRole('button', { name: /^Z/ }).click()
+await page.getByRole('button', { name: /^bed/ }).click()
+await page.getByText(/It ends at/).waitFor()
+await take('motion')
+
+await page.goto(`${avocet}/gauges`)
+await page.getByText('dry run without a finding').nth(5).waitFor({ timeout: 30_000 })
+await take('gauges')
 
 await page.goto(`${url}/trials/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a05`)
 await page.getByText('4 → 5').waitFor()

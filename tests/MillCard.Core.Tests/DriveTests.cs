@@ -82,6 +82,16 @@ public class DriveTests
     }
 
     [Fact]
+    public void A_motor_may_have_to_turn_faster_than_the_nozzle_moves()
+    {
+        Card With(MotionFacts motion) => Cards.Dunlin with { Motion = motion };
+        Assert.Equal(1, Drives.WorstMotor(With(new() { Layout = MotionLayout.MovingBed })));
+        Assert.Equal(Math.Sqrt(2), Drives.WorstMotor(With(new() { Layout = MotionLayout.CrossedBelts })));
+        // at the edge of the reach the flattest arm stands at 20°: cot 20° = 2.747
+        Assert.Equal(2.747, Drives.WorstMotor(With(new() { Layout = MotionLayout.Delta, Delta = new() { Arm = 215, Radius = 105 } })), 0.001);
+    }
+
+    [Fact]
     public void The_slowest_cause_sets_the_speed_of_a_line()
     {
         var card = Cards.Dunlin with { Motion = Cards.Dunlin.Motion with { Axes = new() { X = new() { MaxSpeed = 180, StepsPerMm = 80 }, Y = new() { MaxSpeed = 160, StepsPerMm = 80 }, E = new() { MaxSpeed = 60 } } } };

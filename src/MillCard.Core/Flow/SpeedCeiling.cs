@@ -1,4 +1,5 @@
 using MillCard.Core.Documents;
+using MillCard.Core.Motion;
 
 namespace MillCard.Core.Flow;
 
@@ -41,10 +42,7 @@ public sealed record SpeedCeiling(double Speed, CeilingBy By)
         if (nozzle.MaxFlow is { } melts) ceilings.Add(new(ExtrudedLine.FastestSpeed(melts, width, height, flow), CeilingBy.HotEnd));
         if (filament?.MaxFlow is { } own) ceilings.Add(new(ExtrudedLine.FastestSpeed(own, width, height, flow), CeilingBy.Filament));
         if (card.Motion.StepRate is { } rate && Math.Max(axes.X?.StepsPerMm ?? 0, axes.Y?.StepsPerMm ?? 0) is var steps and > 0)
-            ceilings.Add(new(rate / (steps * WorstMotor(card.Motion.Layout)), CeilingBy.StepRate));
+            ceilings.Add(new(rate / (steps * Drives.WorstMotor(card)), CeilingBy.StepRate));
         return ceilings;
     }
-
-    /// <summary>How much faster a motor may turn than the nozzle moves: √2 where two crossed belts share the way.</summary>
-    private static double WorstMotor(MotionLayout? layout) => layout == MotionLayout.CrossedBelts ? Math.Sqrt(2) : 1;
 }

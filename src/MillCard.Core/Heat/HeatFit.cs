@@ -11,11 +11,12 @@ public sealed record HeatFit(HeatModel Model, double ReachableFrom, double Reach
     /// <summary>A log shorter than this many time constants does not tell where the heater ends.</summary>
     public const double LongEnough = 3;
 
+    private const double Nearly = 0.95;
     private const double Hottest = 3000;
     private const double WideShare = 0.25;
 
-    /// <summary>Whether the log tells where the heater ends: long enough, or with an interval that is narrow all the same.</summary>
-    public bool Tells => ReachableTo - ReachableFrom <= WideShare * (Model.Reachable - Model.Room) && ReachableTo < Hottest;
+    /// <summary>Whether the log tells where the heater ends: it is long enough, and the interval is narrow.</summary>
+    public bool Tells => Covers >= Nearly * LongEnough && ReachableTo - ReachableFrom <= WideShare * (Model.Reachable - Model.Room) && ReachableTo < Hottest;
 
     /// <summary>The least-squares fit of T(t) = T∞ − (T∞ − T₀)·e^(−t/τ) to a log, T₀ its first value; null where the log cannot be fitted.</summary>
     /// <remarks>
@@ -95,8 +96,20 @@ public sealed record HeatFit(HeatModel Model, double ReachableFrom, double Reach
     /// <summary>Student's t at 97.5 %, so 95 % on both sides; Abramowitz and Stegun, Handbook of Mathematical Functions, table 26.10.</summary>
     private static double StudentT(int freedom) => freedom switch
     {
-        1 => 12.706, 2 => 4.303, 3 => 3.182, 4 => 2.776, 5 => 2.571, 6 => 2.447, 7 => 2.365, 8 => 2.306, 9 => 2.262, 10 => 2.228,
-        <= 15 => 2.228 - (freedom - 10) * 0.0194, <= 30 => 2.131 - (freedom - 15) * 0.00593, <= 60 => 2.042 - (freedom - 30) * 0.0014, _ => 1.96 + 2.4 / freedom,
+        1 => 12.706,
+        2 => 4.303,
+        3 => 3.182,
+        4 => 2.776,
+        5 => 2.571,
+        6 => 2.447,
+        7 => 2.365,
+        8 => 2.306,
+        9 => 2.262,
+        10 => 2.228,
+        <= 15 => 2.228 - (freedom - 10) * 0.0194,
+        <= 30 => 2.131 - (freedom - 15) * 0.00593,
+        <= 60 => 2.042 - (freedom - 30) * 0.0014,
+        _ => 1.96 + 2.4 / freedom,
     };
 
     private static double Square(double v) => v * v;

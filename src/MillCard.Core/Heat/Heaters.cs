@@ -8,6 +8,8 @@ public static class Heaters
     private const double TypicalRoom = 20;
     private const double TypicalBedEnd = 120;
     private const double TypicalBedTime = 300;
+    private const double TypicalChamberEnd = 70;
+    private const double TypicalChamberTime = 1200;
     private const double TypicalNozzleEnd = 360;
     private const double TypicalNozzleTime = 100;
 
@@ -15,6 +17,11 @@ public static class Heaters
     public static HeatModel? Bed(Card card) => card.Envelope.Heated == false
         ? null
         : Of(card, card.Heat.Bed, Math.Max(TypicalBedEnd, card.Heat.Bed?.Max + 10 ?? 0), TypicalBedTime);
+
+    /// <summary>The housing's heater; null where the housing has none.</summary>
+    public static HeatModel? Chamber(Card card) => card.Heat.Housing == Housing.HeatedChamber
+        ? Of(card, card.Heat.Chamber, Math.Max(TypicalChamberEnd, card.Heat.Chamber?.Max + 10 ?? 0), TypicalChamberTime)
+        : null;
 
     /// <summary>A nozzle's heater.</summary>
     public static HeatModel Nozzle(Card card, Nozzle? nozzle) =>

@@ -23,6 +23,15 @@ public static class Drives
     /// <summary>Share of the holding torque that holds one microstep: sin(90°/μ). Motor makers' application notes; from memory.</summary>
     public static double HeldTorque(int microsteps) => Math.Sin(Math.PI / 2 / microsteps);
 
+    /// <summary>How much faster a motor may have to turn than the nozzle moves in the plane.</summary>
+    /// <remarks>√2 where two crossed belts share the way; on a delta the cotangent of the flattest arm's angle at the edge of the reach.</remarks>
+    public static double WorstMotor(Card card) => card.Motion.Layout switch
+    {
+        MotionLayout.CrossedBelts => Math.Sqrt(2),
+        MotionLayout.Delta when DeltaGeometry.Of(card) is { } delta && delta.FlattestArm(0, -Math.Min(card.Motion.Axes.X?.Max ?? delta.ReachRadius, delta.ReachRadius)) is var angle and > 0 => Math.Max(1, 1 / Math.Tan(angle * Math.PI / 180)),
+        _ => 1,
+    };
+
     /// <summary>Steps per mm after a measured move: old · commanded / measured.</summary>
     public static double Corrected(double stepsPerMm, double commanded, double measured) => stepsPerMm * commanded / measured;
 }

@@ -1,4 +1,5 @@
 using MillCard.Core.Documents;
+using MillCard.Core.Motion;
 
 namespace MillCard.Core.Findings.CardRules;
 
@@ -15,8 +16,7 @@ public sealed class StepRateTooHigh : ICardRule
         foreach (var (name, axis) in StepsDiffer.Named(card.Motion.Axes))
         {
             if (axis is not { StepsPerMm: { } steps, MaxSpeed: { } speed }) continue;
-            // on crossed belts one motor may have to do both axes' way
-            var rate = steps * speed * (card.Motion.Layout == MotionLayout.CrossedBelts && name is "x" or "y" ? Math.Sqrt(2) : 1);
+            var rate = steps * speed * (name is "x" or "y" ? Drives.WorstMotor(card) : 1);
             if (rate > board)
                 yield return Id.At($"/motion/axes/{name}/maxSpeed", $"{name.ToUpperInvariant()} at {speed:0.#} mm/s needs {rate:0} steps a second; the board sends {board:0}.", $"The board loses steps or stutters above {board / rate * speed:0} mm/s.");
         }

@@ -127,7 +127,7 @@ internal sealed class TemperatureSteps : GaugePiece
             ? [new("filament", "/nozzle/others", "nozzle temperature", "°C", job.Filament.Nozzle.Others, Degrees(job)[(int)step - 1])]
             : [];
 
-    /// <summary>From the filament's first-layer temperature and a little above downwards, within what the hot end is rated for.</summary>
+    /// <summary>Downwards from a little above what the filament asks for at first, within what the hot end is rated for.</summary>
     private static double[] Degrees(GaugeJob job)
     {
         var hottest = Math.Min(job.Machine.Nozzle.MaxTemperature ?? double.PositiveInfinity, job.Filament.Nozzle.First!.Value + 2 * Step);

@@ -27,6 +27,7 @@ public class MotionTests(Server server)
         Assert.Equal(95.40, dunlin.GetProperty("axes")[3].GetProperty("corrected").GetDouble(), 0.01);
         var kittiwake = await AskAsync("/api/motion", await CardAsync("11"));
         Assert.Equal(215 * Math.Cos(Math.PI / 9) - 105, kittiwake.GetProperty("delta").GetProperty("reachRadius").GetDouble(), 6);
+        Assert.Equal(187.617, kittiwake.GetProperty("delta").GetProperty("carriagesAtCentre").GetDouble(), 0.001);
     }
 
     [Fact]

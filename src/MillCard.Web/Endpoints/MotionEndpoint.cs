@@ -28,9 +28,11 @@ internal static class MotionEndpoint
 
     /// <summary>A delta's reach.</summary>
     /// <param name="ReachRadius">mm.</param>
+    /// <param name="CarriagesAtCentre">Height of the carriages above the effector in the middle, mm; null where the arms do not reach.</param>
+    /// <param name="CarriagesAtFront">Heights of the three carriages (back, left front, right front) above the effector at the front edge of the reach, mm.</param>
     /// <param name="CeilingAtCentre">How high the effector goes in the middle, mm; null where the home height is not known.</param>
     /// <param name="CeilingAtEdge">How high at the edge of the reach, at its lowest, mm.</param>
-    internal sealed record DeltaAnswer(double ReachRadius, double? CeilingAtCentre, double? CeilingAtEdge);
+    internal sealed record DeltaAnswer(double ReachRadius, double? CarriagesAtCentre, IReadOnlyList<double> CarriagesAtFront, double? CeilingAtCentre, double? CeilingAtEdge);
 
     /// <summary>What follows from the drives.</summary>
     internal sealed record MotionAnswer(IReadOnlyList<AxisAnswer> Axes, LadderAnswer? Ladder, DeltaAnswer? Delta);
@@ -104,7 +106,9 @@ internal static class MotionEndpoint
         if (DeltaGeometry.Of(card) is not { } delta) return null;
         double? At(double r) => card.Motion.Delta!.HomeHeight is { } home && delta.Ceiling(0, -r, home) is var height && !double.IsNaN(height) ? height : null;
         double? Edge() => card.Motion.Delta!.HomeHeight is { } home ? Enumerable.Range(0, 72).Min(i => delta.Ceiling(delta.ReachRadius * Math.Cos(i * Math.PI / 36), delta.ReachRadius * Math.Sin(i * Math.PI / 36), home)) is var height && !double.IsNaN(height) ? height : null : null;
-        return new DeltaAnswer(delta.ReachRadius, At(0), Edge());
+        var (centre, _, _) = delta.Carriages(0, 0, 0);
+        var (back, left, right) = delta.Carriages(0, -delta.ReachRadius, 0);
+        return new DeltaAnswer(delta.ReachRadius, double.IsNaN(centre) ? null : centre, double.IsNaN(back + left + right) ? [] : [back, left, right], At(0), Edge());
     }
 
     private static ExtrudedLineAnswer Line(Card card, Nozzle nozzle, Filament? filament, double width, double height)

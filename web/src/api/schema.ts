@@ -3436,6 +3436,13 @@ export interface components {
             reachRadius: number;
             /**
              * Format: double
+             * @description Height of the carriages above the effector in the middle, mm; null where the arms do not reach.
+             */
+            carriagesAtCentre: null | number;
+            /** @description Heights of the three carriages (back, left front, right front) above the effector at the front edge of the reach, mm. */
+            carriagesAtFront: number[];
+            /**
+             * Format: double
              * @description How high the effector goes in the middle, mm; null where the home height is not known.
              */
             ceilingAtCentre: null | number;

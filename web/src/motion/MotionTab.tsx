@@ -116,6 +116,14 @@ export function MotionTab() {
             <CardNumber pointer="/motion/delta/endStopLeft" label="end-stop, left front" />
             <CardNumber pointer="/motion/delta/endStopRight" label="end-stop, right front" />
             <CardNumber pointer="/motion/delta/endStopBack" label="end-stop, back" />
+            {motion?.delta?.carriagesAtCentre != null && (
+              <p className="small-field wide quiet">
+                The carriages stand {plain(motion.delta.carriagesAtCentre, 3)} mm above the effector in the middle
+                {motion.delta.carriagesAtFront.length === 3 &&
+                  `; at the front edge of the reach the back one ${plain(motion.delta.carriagesAtFront[0]!, 1)}, the two front ones ${plain(motion.delta.carriagesAtFront[1]!, 1)}`}
+                .
+              </p>
+            )}
             {motion?.delta?.ceilingAtCentre != null && (
               <p className="small-field wide quiet">
                 The ceiling is a dome: {plain(motion.delta.ceilingAtCentre, 1)} mm in the middle,{' '}

@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
-using MillCard.Core.Reach;
 using MillCard.Store;
 using MillCard.Web.Hosting;
 using MillCard.Web.Trials;
@@ -33,9 +32,7 @@ internal static class TrialFitEndpoint
         {
             var reading = await request.ReadDocumentAsync<TrialFitQuestion>(Bounds.Document, draft: false, stop);
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
-            var standing = new List<StandingPart>();
-            foreach (var part in question.Parts)
-                standing.Add(StandingPart.Of(part, (await shelf.TakeAsync(part, blobs, stop)).Footprints));
+            var standing = await shelf.StandingAsync(question.Parts, blobs, stop);
             var fit = fits.Take(question.Card!, question.Recipe, question.Limits);
             return TypedResults.Ok(new FitEndpoint.FitAnswer(fit.Of(standing, question.Mode, question.Cure, stop), FitEndpoint.ModeAnswer.Of(fit.PlanOf(standing, question.Mode))));
         })

@@ -72,8 +72,7 @@ internal static class TrialOrderEndpoint
         {
             var reading = await request.ReadDocumentAsync<TrialOrderQuestion>(Bounds.Document, draft: false, stop);
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
-            var parts = new List<StandingPart>();
-            foreach (var part in question.Parts) parts.Add(StandingPart.Of(part, (await shelf.TakeAsync(part, blobs, stop)).Footprints));
+            var parts = await shelf.StandingAsync(question.Parts, blobs, stop);
             var clearance = new PrintOrder(Machine.Of(question.Card!.Tightened(question.Limits)), question.Recipe);
             var result = clearance.Of(parts, question.Mode, cure: true, stop);
             var moments = result.Order is { } order
@@ -88,7 +87,7 @@ internal static class TrialOrderEndpoint
         {
             var reading = await request.ReadDocumentAsync<PackingQuestion>(Bounds.Document, draft: false, stop);
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
-            var part = StandingPart.Of(question.Part!, (await shelf.TakeAsync(question.Part!, blobs, stop)).Footprints);
+            var part = (await shelf.StandingAsync([question.Part!], blobs, stop))[0];
             var packing = await Task.Run(() => Packing.Of(Machine.Of(question.Card!.Tightened(question.Limits)), question.Recipe, part, stop), stop);
             return TypedResults.Ok(new PackingAnswer(packing.PitchX, packing.PitchY, [.. packing.Places.Select(p => new[] { Math.Round(p.X, 3), Math.Round(p.Y, 3) })]));
         })
@@ -96,7 +95,7 @@ internal static class TrialOrderEndpoint
             .WithSummary("How many of a part fit the bed one at a time, and at which pitch").WithTags("Trials");
     }
 
-    private static string Say(MillCard.Core.Clearance.Conflict conflict, List<StandingPart> parts)
+    private static string Say(MillCard.Core.Clearance.Conflict conflict, IReadOnlyList<StandingPart> parts)
     {
         var (first, then) = (parts[conflict.First], parts[conflict.Then]);
         return string.Create(CultureInfo.InvariantCulture, $"Once {first.Name} stands, {first.Footprints.Height:0.##} mm high, printing {then.Name} drives the {conflict.With} into it.");

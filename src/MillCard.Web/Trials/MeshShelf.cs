@@ -20,6 +20,15 @@ internal sealed class MeshShelf : IDisposable
     /// <exception cref="MeshRefusedException">There is no such mesh.</exception>
     public Task<ShelvedMesh> TakeAsync(TrialPart part, BlobStore blobs, CancellationToken stop) => TakeAsync(part.File, part.Scale, part.Tilt, blobs, stop);
 
+    /// <summary>Parts as they stand.</summary>
+    /// <exception cref="MeshRefusedException">There is no such mesh.</exception>
+    public async Task<IReadOnlyList<StandingPart>> StandingAsync(IReadOnlyList<TrialPart> parts, BlobStore blobs, CancellationToken stop)
+    {
+        var standing = new List<StandingPart>(parts.Count);
+        foreach (var part in parts) standing.Add(StandingPart.Of(part, (await TakeAsync(part, blobs, stop)).Footprints));
+        return standing;
+    }
+
     /// <summary>The mesh of a hash in a scale and a tilt, from the shelf or from the database.</summary>
     /// <exception cref="MeshRefusedException">There is no such mesh.</exception>
     public async Task<ShelvedMesh> TakeAsync(string hash, PartScale? scale, Tilt? tilt, BlobStore blobs, CancellationToken stop)

@@ -9,13 +9,13 @@ import { bedOutline, bedSize, outlineBox, outlinePath } from '../drawing/outline
 import { Plan } from '../drawing/Plan'
 import { spread } from '../drawing/spread'
 import { TitleBlock, titleBlockHeight } from '../drawing/TitleBlock'
+import { TypedOver } from '../drawing/TypedOver'
 import { useSize } from '../drawing/useSize'
 import { useZoom } from '../drawing/useZoom'
 import { fromX, fromY, toX, toY, type View } from '../drawing/view'
 import { OutOfReach } from '../reach/OutOfReach'
 import { useReach } from '../reach/useReach'
 import { plain } from '../units/format'
-import { NumberField } from '../units/NumberField'
 import { withValue } from '../document/pointer'
 import { useCard } from './CardContext'
 import { resized } from './facts'
@@ -220,22 +220,15 @@ export function SheetDrawing() {
         )}
       </div>
       {editing && (
-        <form
-          className="over"
-          style={{ left: editing.x, top: editing.y }}
-          onSubmit={(event) => event.preventDefault()}
-          onBlur={() => setEditing(undefined)}
-          onKeyDown={(event) => (event.key === 'Enter' || event.key === 'Escape') && setEditing(undefined)}
-          ref={(form) => form?.querySelector('input')?.focus()}
-        >
-          <NumberField
-            value={editing.pointer === '/envelope/height' ? height : editing.pointer.endsWith('width') ? width : depth}
-            label={`${editing.label}, on the drawing`}
-            limits={limits(editing.pointer)}
-            required
-            onChange={(value) => change((before) => resized(before, withValue(before, editing.pointer, value)), editing.pointer)}
-          />
-        </form>
+        <TypedOver
+          x={editing.x}
+          y={editing.y}
+          label={editing.label}
+          value={editing.pointer === '/envelope/height' ? height : editing.pointer.endsWith('width') ? width : depth}
+          limits={limits(editing.pointer)}
+          onChange={(value) => change((before) => resized(before, withValue(before, editing.pointer, value)), editing.pointer)}
+          onClose={() => setEditing(undefined)}
+        />
       )}
     </div>
   )

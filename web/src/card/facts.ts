@@ -1,5 +1,5 @@
 import type { Bed, Card, Position } from '../api/client'
-import { flavours, housings, nozzleMaterials, probeKinds, wearRatings, type Choice } from './words'
+import { feeds, flavours, housings, layouts, nozzleMaterials, probeKinds, wearRatings, type Choice } from './words'
 import { bedSize } from '../drawing/outline'
 
 /** A fact as it stands in the schedule. */
@@ -108,10 +108,7 @@ export const groups: FactGroup[] = [
         label: 'feed',
         kind: 'choice',
         hint: 'direct: the drive sits on the head; long tube: on the frame',
-        choices: [
-          { value: 'direct', label: 'direct' },
-          { value: 'long-tube', label: 'long tube' },
-        ],
+        choices: feeds,
       },
       { pointer: '/head/nozzles/0/maxTemperature', label: 'hot end rated to', kind: 'number' },
       { pointer: '/head/nozzles/0/maxFlow', label: 'melts up to', kind: 'number' },
@@ -166,12 +163,7 @@ export const groups: FactGroup[] = [
         pointer: '/motion/layout',
         label: 'kind of motion',
         kind: 'choice',
-        choices: [
-          { value: 'moving-bed', label: 'moving bed' },
-          { value: 'fixed-bed', label: 'fixed bed, belts' },
-          { value: 'crossed-belts', label: 'crossed belts' },
-          { value: 'delta', label: 'delta' },
-        ],
+        choices: layouts,
       },
     ],
   },

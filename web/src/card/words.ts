@@ -58,3 +58,17 @@ export const modeKinds: Choice[] = [
   { value: 'mirror', label: 'mirror' },
   { value: 'two-material', label: 'two materials' },
 ]
+
+/** Kinds of motion. */
+export const layouts: Choice[] = [
+  { value: 'moving-bed', label: 'moving bed' },
+  { value: 'fixed-bed', label: 'fixed bed, belts' },
+  { value: 'crossed-belts', label: 'crossed belts' },
+  { value: 'delta', label: 'delta' },
+]
+
+/** Ways to feed filament. */
+export const feeds: Choice[] = [
+  { value: 'direct', label: 'direct' },
+  { value: 'long-tube', label: 'long tube' },
+]

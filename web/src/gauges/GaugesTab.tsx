@@ -6,6 +6,7 @@ import { createStore, useStore, type StoreApi } from 'zustand'
 import { api, dataOf, Refused, sentenceOf, type Filament, type GaugeAnswer, type Recipe } from '../api/client'
 import { useCard } from '../card/CardContext'
 import { known } from '../card/sources'
+import { DocumentOptions } from '../document/DocumentOptions'
 import { documents } from '../document/documents'
 import type { DocumentState } from '../document/documentStore'
 import { withValue } from '../document/pointer'
@@ -49,11 +50,7 @@ export function GaugesTab() {
             onChange={(event) => setFilament(event.target.value || undefined)}
           >
             <option value="">a moderate PLA, made for this card</option>
-            {filaments?.map((head) => (
-              <option key={head.id} value={head.id}>
-                {head.name || 'without a name'}
-              </option>
-            ))}
+            <DocumentOptions of={filaments} />
           </select>
         </label>
         <label className="small-field">
@@ -65,11 +62,7 @@ export function GaugesTab() {
             onChange={(event) => setRecipe(event.target.value || undefined)}
           >
             <option value="">a moderate recipe, made for this card</option>
-            {recipes?.map((head) => (
-              <option key={head.id} value={head.id}>
-                {head.name || 'without a name'}
-              </option>
-            ))}
+            <DocumentOptions of={recipes} />
           </select>
         </label>
         <p className="quiet">Print a piece, measure it, type what you read: what follows becomes a fact with the source measured.</p>

@@ -3,13 +3,14 @@ import type { Beam, Body, Card } from '../api/client'
 import { useCard } from '../card/CardContext'
 import { OutlineGrips } from '../card/OutlineGrips'
 import { snapped } from '../card/snap'
+import { valueAt } from '../document/pointer'
 import { Dimension } from '../drawing/Dimension'
 import { Frame } from '../drawing/Frame'
 import { Hatches, useHatch } from '../drawing/Hatches'
 import { outlineBox, outlinePath } from '../drawing/outline'
+import { TypedOver } from '../drawing/TypedOver'
 import { useSize } from '../drawing/useSize'
 import { toX, toY, type View } from '../drawing/view'
-import { NumberField } from '../units/NumberField'
 import { plain } from '../units/format'
 import '../drawing/drawing.css'
 
@@ -187,32 +188,19 @@ export function HeadDrawing({ open, onOpen }: HeadDrawingProps) {
         </svg>
       )}
       {editing && (
-        <form
-          className="over"
-          style={{ left: editing.x, top: editing.y }}
-          onSubmit={(event) => event.preventDefault()}
-          onBlur={() => setEditing(undefined)}
-          onKeyDown={(event) => (event.key === 'Enter' || event.key === 'Escape') && setEditing(undefined)}
-          ref={(form) => form?.querySelector('input')?.focus()}
-        >
-          <NumberField
-            value={numberAt(card, editing.pointer)}
-            label={`${editing.label}, on the drawing`}
-            limits={limits(editing.pointer)}
-            required
-            onChange={(value) => set(editing.pointer, value)}
-          />
-        </form>
+        <TypedOver
+          x={editing.x}
+          y={editing.y}
+          label={editing.label}
+          value={valueAt(card, editing.pointer) as number | undefined}
+          limits={limits(editing.pointer)}
+          onChange={(value) => set(editing.pointer, value)}
+          onClose={() => setEditing(undefined)}
+        />
       )}
     </div>
   )
 }
-
-const numberAt = (card: Card, pointer: string) =>
-  pointer
-    .slice(1)
-    .split('/')
-    .reduce<unknown>((at, step) => (at as Record<string, unknown> | undefined)?.[step], card) as number | undefined
 
 /** Bodies from the back to the front, as they hide each other. */
 const byDepth = (bodies: Body[]) =>

@@ -3,7 +3,7 @@ import type { Card } from '../api/client'
 import { useCard } from '../card/CardContext'
 import { CardChoice, CardList, CardNumber, CardText } from '../card/fields'
 import { SourceMark } from '../card/SourceMark'
-import { fanKinds, nozzleMaterials, probeKinds, wearRatings, wordOf } from '../card/words'
+import { fanKinds, feeds, nozzleMaterials, probeKinds, wearRatings, wordOf } from '../card/words'
 import { outlineBox } from '../drawing/outline'
 import { useReach } from '../reach/useReach'
 import { plain } from '../units/format'
@@ -16,10 +16,6 @@ interface HeadScheduleProps {
   onOpen: (pointer: string | undefined) => void
 }
 
-const feeds = [
-  { value: 'direct', label: 'direct' },
-  { value: 'long-tube', label: 'long tube' },
-]
 const axes = [
   { value: 'x', label: 'along X' },
   { value: 'y', label: 'along Y' },

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { useCard } from '../card/CardContext'
 import { CardChoice, CardNumber } from '../card/fields'
+import { layouts } from '../card/words'
 import { Frame } from '../drawing/Frame'
 import { Hatches } from '../drawing/Hatches'
 import { useSize } from '../drawing/useSize'
@@ -17,12 +18,6 @@ import '../drawing/drawing.css'
 import './motion.css'
 
 const axes = ['x', 'y', 'z', 'e'] as const
-const layouts = [
-  { value: 'moving-bed', label: 'moving bed' },
-  { value: 'fixed-bed', label: 'fixed bed, belts' },
-  { value: 'crossed-belts', label: 'crossed belts' },
-  { value: 'delta', label: 'delta' },
-]
 const corners = [
   { value: 'junction-deviation', label: 'junction deviation' },
   { value: 'instant-speed-change', label: 'instant speed change' },

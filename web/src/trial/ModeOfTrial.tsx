@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import type { ModeKind } from '../api/client'
 import { modeKinds, wordOf } from '../card/words'
+import { DocumentOptions } from '../document/DocumentOptions'
 import { documents } from '../document/documents'
 import { useSchema } from '../document/schema'
 import { NumberField } from '../units/NumberField'
@@ -67,11 +68,7 @@ export function ModeOfTrial() {
               onChange={(event) => trial.set('/secondFilament', event.target.value || undefined)}
             >
               <option value="">the same</option>
-              {filaments?.map((head) => (
-                <option key={head.id} value={head.id}>
-                  {head.name || 'without a name'}
-                </option>
-              ))}
+              <DocumentOptions of={filaments} />
             </select>
           </label>
           <label className="setting">

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
 import { sentenceOf, type Filament, type Recipe } from '../api/client'
+import { DocumentOptions } from '../document/DocumentOptions'
 import { documents } from '../document/documents'
 import type { DocumentState } from '../document/documentStore'
 import { valueAt } from '../document/pointer'
@@ -62,11 +63,7 @@ function SettingsOf({ kind, title, state, fields }: SettingsOfProps) {
           onChange={(event) => trial.set(pointer, event.target.value || undefined)}
         >
           {!state && <option value="">none chosen</option>}
-          {list?.map((head) => (
-            <option key={head.id} value={head.id}>
-              {head.name || 'without a name'}
-            </option>
-          ))}
+          <DocumentOptions of={list} />
         </select>
         <button className="link quiet" disabled={!state} onClick={() => void copy()}>
           copy

@@ -16,11 +16,10 @@ public sealed class LimitsStatedAndTrusted : ICardRule
         if (card.Firmware.Flavour is not { } id || string.IsNullOrWhiteSpace(card.Routines.Start)) yield break;
         var flavour = Flavour.Of(id);
         var words = new Words();
-        var line = 0;
-        foreach (var text in card.Routines.Start.Split('\n'))
+        var text = new GcodeText(System.Text.Encoding.UTF8.GetBytes(card.Routines.Start));
+        for (var line = 1; line <= text.Count; line++)
         {
-            line++;
-            words.Read(System.Text.Encoding.UTF8.GetBytes(text.TrimEnd('\r')));
+            words.Read(text.Line(line - 1));
             if (words.Count == 0 || flavour.Find(words.Letter(0), words.Value(0)) is not { Meaning: Meaning.LimitSpeed or Meaning.LimitAcceleration or Meaning.SetCorner } command) continue;
             yield return Id.At("/motion/limits", card.Motion.Limits == LimitsUse.Trusted
                 ? $"The card trusts the firmware's limits, and line {line} of the start routine sets others with {command.Word}."

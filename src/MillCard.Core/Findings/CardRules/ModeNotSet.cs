@@ -42,9 +42,10 @@ public sealed class ModeNotSet : ICardRule
         catch (RoutineException) { return null; }
         double? last = null;
         var words = new Words();
-        foreach (var line in written.Split('\n'))
+        var text = new GcodeText(System.Text.Encoding.UTF8.GetBytes(written));
+        for (var line = 0; line < text.Count; line++)
         {
-            words.Read(System.Text.Encoding.UTF8.GetBytes(line.TrimEnd('\r')));
+            words.Read(text.Line(line));
             if (words.Count > 0 && $"{words.Letter(0)}{words.Value(0):0}" == command.Word && words['S'] is var s && !double.IsNaN(s)) last = s;
         }
         return last;

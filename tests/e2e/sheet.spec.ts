@@ -31,6 +31,8 @@ test('a keep-out is drawn by dragging, its corner pulled, and taken back', async
   await expect(page.locator('[data-read-out]')).toContainText('bed 20')
   await row.getByRole('button', { name: 'Remove' }).click()
   await expect(row).toHaveCount(0)
+  // the tests that follow share this card
+  await expect(page.locator('[data-save=saved]')).toBeVisible()
 })
 
 test('a dimension is typed over on the drawing', async ({ page }) => {
@@ -42,6 +44,7 @@ test('a dimension is typed over on the drawing', async ({ page }) => {
   await expect(page.getByRole('region', { name: 'Schedule' }).getByLabel('height', { exact: true })).toHaveValue('165.1')
   await page.keyboard.press('Control+z')
   await expect(page.locator('[data-letter=C]')).toContainText('170')
+  await expect(page.locator('[data-save=saved]')).toBeVisible()
 })
 
 test('a bed of any outline is taken from an SVG path, with the question of its unit', async ({ page }) => {

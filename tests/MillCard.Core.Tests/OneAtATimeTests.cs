@@ -110,7 +110,7 @@ public class OneAtATimeTests
                 Nozzles = [card.Head.Nozzles![0], card.Head.Nozzles[0] with { Id = "n2", Offset = new() { X = 24, Y = 2, Z = 0 } }],
                 Offsets = new() { Firmware = firmware, Gcode = !firmware },
             },
-            Routines = new() { Start = "G28\nM109 S235\n", End = "M104 T0 S0\nM104 T1 S0\nM140 S0\n" },
+            Routines = new() { Start = "G28\nM109 S235\n", End = "M104 T0 S0\nM104 T1 S0\nM140 S0\nM107\nG91\nG1 Z10 F600\nG90\n" },
         };
         var result = Slicer.Slice(Job(card, (60, 60, 3, []), (150, 60, 3, ["n2"])) with { Sequence = Sequence.AllAtOnce });
         Assert.True(result.Sliced, string.Join('\n', result.Findings.Select(f => f.Message)));

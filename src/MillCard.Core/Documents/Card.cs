@@ -102,6 +102,18 @@ public sealed record Firmware : OpenRecord
     [Field("flavour", Needed = true)] public FlavourId? Flavour { get; init; }
     /// <summary>Whether E words count from the last position or from zero.</summary>
     public ExtrusionMode Extrusion { get; init; } = ExtrusionMode.Relative;
+    /// <summary>The board.</summary>
+    [Field("board", Most = 120)] public string? Board { get; init; }
+    /// <summary>Version of the firmware.</summary>
+    [Field("firmware version", Most = 120)] public string? Version { get; init; }
+    /// <summary>What this version is known not to store, in the owner's words.</summary>
+    [Field("what it does not store", Most = 1000)] public string? DoesNotStore { get; init; }
+    /// <summary>The file that holds the owner's macros, as it stands in the machine; only flavours with such a file read it.</summary>
+    [Field("macro file", Most = 400_000)] public string? Macros { get; init; }
+    /// <summary>Commands that need a section in the configuration or an option when the firmware was built, and are there.</summary>
+    [Field("commands that are there", Most = 200)] public IReadOnlyList<string> Present { get; init; } = [];
+    /// <summary>Speed of the serial line, 1/s.</summary>
+    [Field("serial speed", "baud", AtLeast = 300, AtMost = 10_000_000)] public int? Baud { get; init; }
 }
 
 /// <summary>How E words are written.</summary>
@@ -124,6 +136,12 @@ public sealed record Routines : OpenRecord
     [Field("after-layer routine", Most = 200_000)] public string? AfterLayer { get; init; }
     /// <summary>At a change of tool.</summary>
     [Field("tool-change routine", Most = 200_000)] public string? ToolChange { get; init; }
+    /// <summary>When the print is paused.</summary>
+    [Field("pause routine", Most = 200_000)] public string? Pause { get; init; }
+    /// <summary>When it goes on.</summary>
+    [Field("resume routine", Most = 200_000)] public string? Resume { get; init; }
+    /// <summary>When it is given up.</summary>
+    [Field("cancel routine", Most = 200_000)] public string? Cancel { get; init; }
     /// <summary>After the last layer.</summary>
     [Field("end routine", Most = 200_000)] public string? End { get; init; }
 }

@@ -26,6 +26,8 @@ public sealed record Filament : OpenRecord, IDocument
     public BedHeat Bed { get; init; } = new();
     /// <summary>Plastic fed, as a ratio of the computed amount. 1 where nothing is said.</summary>
     [Field("flow", "", AtLeast = 0.2, AtMost = 2)] public double? Flow { get; init; }
+    /// <summary>Pressure compensation, s; null where none is set.</summary>
+    [Field("pressure compensation", "s", AtLeast = 0, AtMost = 10)] public double? PressureCompensation { get; init; }
     /// <summary>Most plastic that can be melted of it, mm³/s.</summary>
     [Field("flow limit", "mm³/s", Above = 0, AtMost = 500)] public double? MaxFlow { get; init; }
     /// <summary>Share of full fan, from the first layer that has any.</summary>

@@ -9,4 +9,12 @@ public enum FlavourId
     Marlin,
     /// <summary>RepRapFirmware.</summary>
     [JsonStringEnumMemberName("reprapfirmware")] RepRapFirmware,
+    /// <summary>Klipper.</summary>
+    Klipper,
+    /// <summary>Repetier.</summary>
+    Repetier,
+    /// <summary>Smoothieware.</summary>
+    Smoothieware,
+    /// <summary>Plain RepRap: the common subset, for the rest.</summary>
+    [JsonStringEnumMemberName("reprap")] RepRap,
 }

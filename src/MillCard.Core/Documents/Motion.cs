@@ -60,7 +60,9 @@ public sealed record Axis : OpenRecord
     [Field("measurements", Most = 50)] public IReadOnlyList<AxisMeasurement> Measurements { get; init; } = [];
     /// <summary>Steps of the motor per mm, as the firmware has them.</summary>
     [Field("steps per mm", "1/mm", Above = 0, AtMost = 100000)] public double? StepsPerMm { get; init; }
-    /// <summary>Speed of homing, mm/s.</summary>
+    /// <summary>Whether it homes away from the bed; only Z says so, and a delta always does.</summary>
+    public bool? HomesUp { get; init; }
+    /// <summary>Speed on the way to the end-stop, mm/s.</summary>
     [Field("homing speed", "mm/s", Above = 0, AtMost = 1000)] public double? HomingSpeed { get; init; }
 }
 

@@ -1,5 +1,5 @@
 using System.Globalization;
-
+using MillCard.Core.Gcode;
 
 namespace MillCard.Core.DryRun;
 
@@ -13,16 +13,22 @@ internal readonly record struct Effect(EffectKind Kind, int First, float Value);
 internal enum EffectKind : byte
 {
     Nothing, Comment, Unknown, Move, NoMove, Dwell, Home, Level, Units, Absolute, Relative, ExtrusionAbsolute, ExtrusionRelative, Position,
-    SetNozzle, WaitNozzle, SetBed, WaitBed, Never, Returns, WaitAll, Fan, MotorsOff, Tool, Finish, Setting, Message,
+    SetNozzle, WaitNozzle, SetBed, WaitBed, SetChamber, WaitChamber, HeatersOff, Never, Returns, WaitAll, Fan, MotorsOff, Tool, Finish, Person, CarriageMode, Macro, Setting, Message,
 }
 
 /// <summary>Plain words for effects.</summary>
 internal static class EffectWords
 {
-    public static string Of(DryRunReport run, int line)
+    public static string Of(DryRunReport run, int line) => Of(run, run.EffectList[line], line, null, run.Seconds[line]);
+
+    /// <summary>Words for an effect.</summary>
+    /// <param name="run">The run.</param>
+    /// <param name="effect">What was done.</param>
+    /// <param name="line">Source line, counted from 0.</param>
+    /// <param name="text">The macro's line; null for the source line itself.</param>
+    /// <param name="seconds">How long it took.</param>
+    public static string Of(DryRunReport run, Effect effect, int line, string? text, double seconds)
     {
-        var effect = run.EffectList[line];
-        var seconds = run.Seconds[line];
         var v = effect.Value;
         return effect.Kind switch
         {
@@ -48,17 +54,31 @@ internal static class EffectWords
             EffectKind.MotorsOff => "motors off",
             EffectKind.Tool => $"tool {v:0}",
             EffectKind.Finish => "waits until all moves are done",
-            EffectKind.Setting or EffectKind.Message => Known(run, line),
+            EffectKind.SetChamber => v > 0 ? $"housing starts towards {v:0} °C" : "housing heater off",
+            EffectKind.WaitChamber => $"waits for the housing at {v:0} °C; {Time(seconds)}",
+            EffectKind.HeatersOff => "all heaters off",
+            EffectKind.Person => "waits for somebody",
+            EffectKind.CarriageMode => v switch { 2 => "both carriages alike: copy", 3 => "both carriages mirrored", _ => "carriages one at a time" },
+            EffectKind.Macro => Macro(run, effect.First, seconds),
+            EffectKind.Setting or EffectKind.Message => Known(run, text is null ? run.Text.Line(line) : System.Text.Encoding.UTF8.GetBytes(text)),
             EffectKind.Unknown => $"{run.Flavour.Name} does not know this",
             _ => "",
         };
     }
 
-    private static string Known(DryRunReport run, int line)
+    private static string Macro(DryRunReport run, int call, double seconds) =>
+        call < 0 ? "runs a macro" : $"runs {run.MacroCalls[call].Macro.Name}, {run.MacroCalls[call].Steps.Count} lines; {Time(seconds)}";
+
+    private static string Known(DryRunReport run, ReadOnlySpan<byte> text)
     {
-        var words = new Gcode.Words();
-        words.Read(run.Text.Line(line));
-        var about = words.Count > 0 ? run.Flavour.Find(words.Letter(0), words.Value(0))?.About : null;
+        string? about;
+        if (run.Flavour.Extended && ExtendedCommand.Begins(text)) about = run.Flavour.Find(ExtendedCommand.Of(text).Name)?.About;
+        else
+        {
+            var words = new Words();
+            words.Read(text);
+            about = words.Count > 0 ? run.Flavour.Find(words.Letter(0), words.Value(0))?.About : null;
+        }
         return about is null ? "" : char.ToLowerInvariant(about[0]) + about[1..];
     }
 

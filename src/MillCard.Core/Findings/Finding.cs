@@ -27,4 +27,10 @@ public sealed record Finding(string Rule, Severity Severity, string Message, str
 {
     /// <summary>The reason for which its owner accepts it; null where nobody has.</summary>
     [JsonPropertyName("accepted")] public string? AcceptedBecause { get; init; }
+
+    /// <summary>What would mend it; null where nothing can be computed.</summary>
+    public Remedy? Remedy { get; init; }
+
+    /// <summary>With a remedy; without one where there is no label.</summary>
+    internal Finding Cure(string? label, params Edit[] edits) => label is null ? this : this with { Remedy = new Remedy(label, edits) };
 }

@@ -1,91 +1,21 @@
 using System.Collections.Concurrent;
+using System.Globalization;
 using System.Reflection;
 using System.Text.Json;
+using System.Text.Json.Serialization;
+using System.Text.RegularExpressions;
 using MillCard.Core.Documents;
 
 namespace MillCard.Core.Flavours;
 
-/// <summary>What a command means to the simulated machine.</summary>
-public enum Meaning
-{
-    /// <summary>Nothing that the simulated machine shows: a message, a report.</summary>
-    None,
-    /// <summary>A straight move.</summary>
-    Move,
-    /// <summary>An arc, clockwise.</summary>
-    ArcClockwise,
-    /// <summary>An arc, counter-clockwise.</summary>
-    ArcCounterClockwise,
-    /// <summary>A pause of a given length.</summary>
-    Dwell,
-    /// <summary>To the end-stops.</summary>
-    Home,
-    /// <summary>Probing the bed.</summary>
-    Level,
-    /// <summary>Lengths in inches from here on.</summary>
-    Inches,
-    /// <summary>Lengths in mm from here on.</summary>
-    Millimetres,
-    /// <summary>Words are positions.</summary>
-    Absolute,
-    /// <summary>Words are distances.</summary>
-    Relative,
-    /// <summary>E words are positions.</summary>
-    ExtrusionAbsolute,
-    /// <summary>E words are lengths.</summary>
-    ExtrusionRelative,
-    /// <summary>Names the present position.</summary>
-    SetPosition,
-    /// <summary>Nozzle towards a temperature.</summary>
-    SetNozzle,
-    /// <summary>Nozzle towards a temperature, and wait.</summary>
-    WaitNozzle,
-    /// <summary>Bed towards a temperature.</summary>
-    SetBed,
-    /// <summary>Bed towards a temperature, and wait.</summary>
-    WaitBed,
-    /// <summary>Wait for every temperature asked for.</summary>
-    WaitAll,
-    /// <summary>Part fan on.</summary>
-    FanOn,
-    /// <summary>Part fan off.</summary>
-    FanOff,
-    /// <summary>Motors without current.</summary>
-    MotorsOff,
-    /// <summary>Another tool.</summary>
-    Tool,
-    /// <summary>Wait until all moves are done.</summary>
-    Finish,
-    /// <summary>Highest speed by axis.</summary>
-    LimitSpeed,
-    /// <summary>Highest acceleration by axis.</summary>
-    LimitAcceleration,
-    /// <summary>Acceleration by kind of move.</summary>
-    SetAcceleration,
-    /// <summary>Corner speeds.</summary>
-    SetCorner,
-    /// <summary>Mode of two carriages; S 0 or 1 single, 2 copy, 3 mirror.</summary>
-    CarriageMode,
-}
-
-/// <summary>One parameter of a command.</summary>
-/// <param name="Letter">Its letter.</param>
-/// <param name="About">What it is, in words.</param>
-/// <param name="Unit">Its unit as that firmware takes it; empty for a plain number.</param>
-public sealed record CommandParameter(char Letter, string About, string Unit = "");
-
-/// <summary>One command of a dialect.</summary>
-/// <param name="Word">Its spelling: letter and number.</param>
-/// <param name="Meaning">What it does to the simulated machine.</param>
-/// <param name="About">What it does, in words.</param>
-/// <param name="Parameters">What it takes.</param>
-public sealed record Command(string Word, Meaning Meaning, string About, IReadOnlyList<CommandParameter> Parameters);
-
 /// <summary>A firmware dialect as data: one table file each, from memory of the firmwares' public documentation.</summary>
-public sealed record Flavour
+public sealed partial record Flavour
 {
+    private const int MostNumber = 1000;
     private static readonly ConcurrentDictionary<FlavourId, Flavour> Read = new();
+    private static readonly JsonSerializerOptions Strict = new(DocumentJson.Options) { UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow };
     private readonly Command?[][] _byLetter = new Command?[26][];
+    private readonly Dictionary<string, Command> _byName = new(StringComparer.OrdinalIgnoreCase);
 
     /// <summary>Its name as the trade writes it.</summary>
     public required string Name { get; init; }
@@ -93,10 +23,28 @@ public sealed record Flavour
     public required string Source { get; init; }
     /// <summary>Whether G90 and G91 change how E words count too.</summary>
     public required bool AbsoluteTurnsExtrusion { get; init; }
+    /// <summary>Whether a wait with S waits while the heater is hotter, too.</summary>
+    public required bool WaitsWhileHotter { get; init; }
+    /// <summary>Whether a wait takes R, which waits both ways.</summary>
+    public required bool ReadsWaitR { get; init; }
+    /// <summary>Whether a fan's share may be written from 0 to 1.</summary>
+    public required bool FanOfOne { get; init; }
+    /// <summary>Whether a print stops at a command it does not know.</summary>
+    public required bool HaltsOnUnknown { get; init; }
+    /// <summary>Whether it takes extended commands and macros: a name with <c>KEY=value</c> pairs.</summary>
+    public required bool Extended { get; init; }
+    /// <summary>Whether homing forgets the bed's mesh.</summary>
+    public required bool HomeDropsMesh { get; init; }
+    /// <summary>Longest line its buffer takes, bytes; null where it does not matter.</summary>
+    public required int? LongestLine { get; init; }
     /// <summary>Unit of the speed limit command's words: mm/s or mm/min.</summary>
     public required string SpeedLimitUnit { get; init; }
+    /// <summary>Unit of the corner speed command's words: mm/s or mm/min.</summary>
+    public required string CornerUnit { get; init; }
     /// <summary>Corner rule where a card does not say.</summary>
     public required Corner Corner { get; init; }
+    /// <summary>How it writes what a program needs, by name, with <c>{value}</c> places; what it cannot do is missing.</summary>
+    public required IReadOnlyDictionary<string, string> Spellings { get; init; }
     /// <summary>The commands.</summary>
     public required IReadOnlyList<Command> Commands { get; init; }
 
@@ -112,15 +60,48 @@ public sealed record Flavour
         return number >= 0 && number < row.Length && number == Math.Floor(number) ? row[(int)number] : null;
     }
 
+    /// <summary>The extended command of a name, or null where the dialect does not know it.</summary>
+    public Command? Find(string name) => _byName.GetValueOrDefault(name);
+
+    /// <summary>The first command with a meaning, or null where the dialect has none.</summary>
+    public Command? With(Meaning meaning) => Commands.FirstOrDefault(c => c.Meaning == meaning);
+
+    /// <summary>Writes something in this dialect; words whose value is missing are left out.</summary>
+    /// <param name="what">Name of the spelling, such as <c>tool</c> or <c>speed-limits</c>.</param>
+    /// <param name="values">By place: numbers or texts.</param>
+    /// <returns>Null where the dialect cannot, or where no word is left.</returns>
+    public string? Spell(string what, params ReadOnlySpan<(string Place, object? Value)> values)
+    {
+        if (!Spellings.TryGetValue(what, out var spelling)) return null;
+        var written = new List<string>();
+        foreach (var word in spelling.Split(' '))
+        {
+            var (filled, known) = (word, true);
+            foreach (Match place in Place().Matches(word))
+            {
+                object? found = null;
+                foreach (var (name, value) in values) if (name == place.Groups[1].Value) found = value;
+                known &= found is not null;
+                filled = filled.Replace(place.Value, Convert.ToString(found is double d ? Math.Round(d, 5) : found, CultureInfo.InvariantCulture));
+            }
+            if (known) written.Add(filled);
+        }
+        var bare = spelling.Split(' ').Count(word => !word.Contains('{'));
+        return written.Count > bare || bare == spelling.Split(' ').Length ? string.Join(' ', written) : null;
+    }
+
+    [GeneratedRegex(@"\{(\w+)\}")]
+    private static partial Regex Place();
+
     private static Flavour Load(FlavourId id)
     {
         using var stream = Assembly.GetExecutingAssembly().GetManifestResourceStream($"flavours/{id.ToString().ToLowerInvariant()}.json")!;
-        var flavour = JsonSerializer.Deserialize<Flavour>(stream, DocumentJson.Options)!;
-        foreach (var group in flavour.Commands.GroupBy(c => c.Word[0]))
+        var flavour = JsonSerializer.Deserialize<Flavour>(stream, Strict)!;
+        foreach (var command in flavour.Commands)
         {
-            var row = new Command?[1000];
-            foreach (var command in group) row[command.Word.Length > 1 ? int.Parse(command.Word.AsSpan(1), System.Globalization.CultureInfo.InvariantCulture) : 0] = command;
-            flavour._byLetter[group.Key - 'A'] = row;
+            if (command.Word.Length > 1 && !char.IsAsciiDigit(command.Word[1])) { flavour._byName[command.Word] = command; continue; }
+            var row = flavour._byLetter[command.Word[0] - 'A'] ??= new Command?[MostNumber];
+            row[command.Word.Length > 1 ? int.Parse(command.Word.AsSpan(1), CultureInfo.InvariantCulture) : 0] = command;
         }
         return flavour;
     }

@@ -43,4 +43,16 @@ public sealed class HeaterTrace
         if (Math.Abs(from - target) <= HeatModel.WaitTolerance || from > target && !coolsToo) return 0;
         return Model.Time(from, from < target ? target - HeatModel.WaitTolerance : target + HeatModel.WaitTolerance);
     }
+
+    /// <summary>How long it takes from a time on to pass a temperature with the present target, s; infinite where it never does.</summary>
+    public double TimeTo(double now, double level)
+    {
+        var from = At(now);
+        var target = Math.Max(Target, Model.Room);
+        if (level == from) return 0;
+        return level > from ? level > target + WaitTolerance ? double.PositiveInfinity : Model.Time(from, Math.Min(level, target - 0.01))
+            : level < target - WaitTolerance ? double.PositiveInfinity : Model.Time(from, Math.Max(level, target + 0.01));
+    }
+
+    private const double WaitTolerance = HeatModel.WaitTolerance;
 }

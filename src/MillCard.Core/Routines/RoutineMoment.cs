@@ -16,7 +16,13 @@ public sealed record RoutineMoment(string Name, string Title, Func<Documents.Rou
     public static RoutineMoment ToolChange { get; } = new("toolChange", "Tool-change", r => r.ToolChange);
     /// <summary>After the last layer.</summary>
     public static RoutineMoment End { get; } = new("end", "End", r => r.End);
+    /// <summary>When the print is paused from outside.</summary>
+    public static RoutineMoment Pause { get; } = new("pause", "Pause", r => r.Pause);
+    /// <summary>When it goes on.</summary>
+    public static RoutineMoment Resume { get; } = new("resume", "Resume", r => r.Resume);
+    /// <summary>When it is given up.</summary>
+    public static RoutineMoment Cancel { get; } = new("cancel", "Cancel", r => r.Cancel);
 
-    /// <summary>All of them, in the order of a print.</summary>
-    public static IReadOnlyList<RoutineMoment> All { get; } = [Start, BeforeLayer, AfterLayer, ToolChange, End];
+    /// <summary>All of them, in the order of a print; those that come from outside last.</summary>
+    public static IReadOnlyList<RoutineMoment> All { get; } = [Start, BeforeLayer, AfterLayer, ToolChange, End, Pause, Resume, Cancel];
 }

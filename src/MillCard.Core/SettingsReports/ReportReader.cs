@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text.Json;
 using System.Text.RegularExpressions;
 using MillCard.Core.Documents;
+using MillCard.Core.Flavours;
 
 namespace MillCard.Core.SettingsReports;
 
@@ -33,7 +34,7 @@ public static partial class ReportReader
     {
         private readonly JsonElement _card = JsonSerializer.SerializeToElement(card, DocumentJson.Options);
         private readonly Dictionary<string, ReportedFact> _facts = [];
-        private readonly bool _perMinute = card.Firmware.Flavour is FlavourId.RepRapFirmware;
+        private readonly bool _perMinute = card.Firmware.Flavour is { } id && Flavour.Of(id).SpeedLimitUnit == "mm/min";
 
         public IReadOnlyList<ReportedFact> Facts => [.. _facts.Values];
         public Corner? Corner { get; private set; }

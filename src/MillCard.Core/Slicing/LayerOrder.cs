@@ -29,10 +29,10 @@ internal static class LayerOrder
             if (i == 0) foreach (var path in Skirt(job, parts)) { paths.Add(path with { Nozzle = inUse[0] }); here = path.Points[0]; }
             // every other layer begins with the nozzle that the layer below ended with
             foreach (var nozzle in i % 2 == 0 ? inUse : inUse.Reverse())
-                foreach (var part in ByDistance([.. parts.Where((p, k) => nozzles[k] == nozzle && i < p.Length && !p[i].Region.IsEmpty).Select(p => p[i])], here))
+                foreach (var (part, index) in ByDistance([.. parts.Index().Where(p => nozzles[p.Index] == nozzle && i < p.Item.Length && !p.Item[i].Region.IsEmpty).Select(p => (p.Item[i], p.Index))], here))
                     foreach (var path in OfPart(part, here))
                     {
-                        paths.Add(path with { Nozzle = nozzle });
+                        paths.Add(path with { Nozzle = nozzle, Part = index });
                         here = path.Closed ? path.Points[0] : path.Points[^1];
                     }
             plans[i] = new LayerPlan(i == 0 ? new LayerPlace(first, first) : new LayerPlace(first + i * recipe.Layers.Others!.Value, recipe.Layers.Others.Value), paths);
@@ -40,14 +40,14 @@ internal static class LayerOrder
         return plans;
     }
 
-    private static IEnumerable<Layering.Layer> ByDistance(IReadOnlyList<Layering.Layer> parts, Point start)
+    private static IEnumerable<(Layering.Layer Layer, int Index)> ByDistance(IReadOnlyList<(Layering.Layer Layer, int Index)> parts, Point start)
     {
         var left = parts.ToList();
         while (left.Count > 0)
         {
-            var next = left.MinBy(p => new Point(p.Region.Centroid.X, p.Region.Centroid.Y).To(start))!;
+            var next = left.MinBy(p => new Point(p.Layer.Region.Centroid.X, p.Layer.Region.Centroid.Y).To(start));
             left.Remove(next);
-            start = new Point(next.Region.Centroid.X, next.Region.Centroid.Y);
+            start = new Point(next.Layer.Region.Centroid.X, next.Layer.Region.Centroid.Y);
             yield return next;
         }
     }

@@ -24,6 +24,8 @@ public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double
 {
     /// <summary>Index of the nozzle that lays it.</summary>
     public int Nozzle { get; init; }
+    /// <summary>Index of the part it belongs to; null where it belongs to none.</summary>
+    public int? Part { get; init; }
 
     /// <summary>Length of the middle, mm.</summary>
     public double Length

@@ -1,4 +1,5 @@
 using MillCard.Core.Documents;
+using MillCard.Core.Flavours;
 using MillCard.Core.Reach;
 
 namespace MillCard.Core.Slicing;
@@ -47,6 +48,7 @@ internal static class ProgramValues
             ["tool.now"] = 0,
             ["tool.next"] = 0,
             ["mode.name"] = ModeNames.Of(job.Mode?.Kind ?? ModeKind.Single),
+            ["mode.command"] = ModeCommand(job, plan),
             ["mode.offset"] = plan?.Second is { Mirrored: true } ? plan.MirrorAt - machine.Frames.ZeroX : plan?.Distance ?? 0,
             ["mode.warmer"] = Warmer(job),
             ["mode.fan"] = job.Mode?.Fan ?? job.FilamentOf(1).Fan.Share,
@@ -54,8 +56,16 @@ internal static class ProgramValues
             ["filament.diameter"] = filament.Diameter!.Value,
             ["nozzle.diameter"] = machine.Nozzle.Diameter!.Value,
             ["job.name"] = job.Name,
+            ["job.seconds"] = 0,
             ["clear.z"] = Math.Max(top, Math.Min(top + ClearAbove, travel)),
         };
+    }
+
+    /// <summary>What sets the mode in the machine's dialect; empty where it has no such command.</summary>
+    private static string ModeCommand(SliceJob job, ModePlan? plan)
+    {
+        var what = (job.Mode?.Kind ?? ModeKind.Single) switch { ModeKind.Copy => "carriage-copy", ModeKind.Mirror => "carriage-mirror", _ => "carriage-single" };
+        return Flavour.Of(job.Machine.Flavour).Spell(what, ("distance", plan?.Distance), ("warmer", Warmer(job))) ?? "";
     }
 
     /// <summary>The trial's figure, or what the two filaments' first layers ask for.</summary>

@@ -1,4 +1,5 @@
 using MillCard.Core.Documents;
+using MillCard.Core.Flavours;
 using MillCard.Core.Flow;
 using MillCard.Core.Gcode;
 using MillCard.Core.Reach;
@@ -13,6 +14,7 @@ internal sealed class ProgramWriter
 {
     private readonly SliceJob _job;
     private readonly Recipe _recipe;
+    private readonly Flavour _flavour;
     private readonly IReadOnlyList<LayerPlan> _layers;
     private readonly GcodeWriter _out = new();
     private readonly List<(IPreparedGeometry Area, double Top)> _obstacles;
@@ -26,17 +28,23 @@ internal sealed class ProgramWriter
     private double _standing;
     private double? _ownSpeed, _ownRetraction;
     private ToolPath? _last;
+    private int? _labelled;
 
     /// <summary>How far each nozzle's filament is pulled back while it is away, mm.</summary>
     private readonly double[] _pulledBack;
 
-    public ProgramWriter(SliceJob job, IReadOnlyList<LayerPlan> layers)
+    /// <param name="job">What is sliced.</param>
+    /// <param name="layers">Its layers in order.</param>
+    /// <param name="seconds">How long the print takes, for routines that say so; 0 where it is not known yet.</param>
+    public ProgramWriter(SliceJob job, IReadOnlyList<LayerPlan> layers, double seconds = 0)
     {
         (_job, _recipe, _layers) = (job, job.Recipe, layers);
+        _flavour = Flavour.Of(job.Machine.Flavour);
         _relative = job.Machine.Card.Firmware.Extrusion == ExtrusionMode.Relative;
         _writesOffsets = job.Machine.Card.Head.Offsets?.Gcode == true;
         _fastest = job.Mode is { } mode ? job.Machine.Card.Modes.First(m => m.Kind == mode.Kind).MaxSpeed ?? double.PositiveInfinity : double.PositiveInfinity;
         _values = ProgramValues.Of(job, layers);
+        _values["job.seconds"] = Math.Round(seconds);
         _pulledBack = new double[job.Machine.Nozzles.Count];
         var nozzles = layers.SelectMany(l => l.Paths).Select(p => p.Nozzle).Distinct().ToArray();
         _obstacles = [.. job.Machine.KeepOuts.Where(k => k.KeepOut.Kind == KeepOutKind.Obstacle)
@@ -51,12 +59,15 @@ internal sealed class ProgramWriter
     {
         StatedLimits.Write(_job.Machine.Card, _out);
         Routine(RoutineMoment.Start);
+        Compensation();
+        Parts();
         _out.Line("; layers begin").Line("G21").Line("G90").Line(_relative ? "M83" : "M82").Line("G92 E0");
         for (var i = 0; i < _layers.Count; i++)
         {
             stop.ThrowIfCancellationRequested();
             Layer(i);
         }
+        Label(null);
         _out.Line("; layers end");
         if (_relative) _out.Line("M83");
         Routine(RoutineMoment.End);
@@ -75,12 +86,47 @@ internal sealed class ProgramWriter
         _out.Line(FormattableString.Invariant($"; layer {index + 1} of {_layers.Count}, z {layer.Place.Top:0.###}"));
         Routine(RoutineMoment.BeforeLayer);
         if (number == 2) Heat(first: false);
-        if (Filament.Fan.Share > 0 && number == Math.Max(1, Filament.Fan.FromLayer)) _out.Command("M106").Whole('S', 255 * Filament.Fan.Share).End();
+        if (Filament.Fan.Share > 0 && number == Math.Max(1, Filament.Fan.FromLayer)) Fan(Filament.Fan.Share);
         foreach (var line in layer.Commands) _out.Line(line);
         (_ownSpeed, _ownRetraction) = (layer.Speed, layer.Retraction);
-        foreach (var path in layer.Paths) Path(path, layer.Place, number == 1);
+        foreach (var path in layer.Paths) Path(path, layer.Place, number == 1, layer.Part);
         Routine(RoutineMoment.AfterLayer);
     }
+
+    /// <summary>A line as the dialect spells it; nothing where it cannot.</summary>
+    private void Say(string what, params ReadOnlySpan<(string Place, object? Value)> values)
+    {
+        if (_flavour.Spell(what, values) is { } line) _out.Line(line);
+    }
+
+    private void Fan(double share)
+    {
+        if (share > 0) Say("fan", ("fan255", Math.Round(255 * share)), ("fan1", Math.Round(share, 3)));
+        else Say("fan-off");
+    }
+
+    private void Compensation()
+    {
+        if (Filament.PressureCompensation is { } factor) Say("pressure-compensation", ("value", factor), ("tool", _nozzle));
+    }
+
+    /// <summary>Tells a dialect that can skip parts which there are.</summary>
+    private void Parts()
+    {
+        Say("parts-count", ("count", _job.Parts.Count));
+        for (var i = 0; i < _job.Parts.Count; i++) Say("part-define", ("key", KeyOf(i)));
+    }
+
+    /// <summary>What comes belongs to another part, or to none.</summary>
+    private void Label(int? part)
+    {
+        if (part == _labelled) return;
+        if (_labelled is { } before) Say("part-end", ("key", KeyOf(before)));
+        if (part is { } index && index < _job.Parts.Count) Say("part-begin", ("index", index), ("key", KeyOf(index)), ("name", _job.Parts[index].Part.Name.Replace('"', '\'').Replace(';', ',')));
+        _labelled = part;
+    }
+
+    private static string KeyOf(int part) => $"part_{part + 1}";
 
     private int FirstOf(int index)
     {
@@ -96,7 +142,7 @@ internal sealed class ProgramWriter
         if (index == 0) return;
         _standing = _layers.Take(index).Max(l => l.Place.Top) + _job.Machine.Clearance;
         Heat(first: true);
-        if (Filament.Fan.Share > 0 && Filament.Fan.FromLayer > 1) _out.Line("M107");
+        if (Filament.Fan.Share > 0 && Filament.Fan.FromLayer > 1) Fan(0);
         Leave();
     }
 
@@ -113,13 +159,14 @@ internal sealed class ProgramWriter
     private void Heat(bool first)
     {
         var (nozzle, bed) = (Filament.Nozzle, Filament.Bed);
-        if (nozzle.Others != nozzle.First) _out.Command("M104").Whole('S', first ? nozzle.First!.Value : nozzle.Others!.Value).End();
-        if (_job.Machine.Card.Envelope.Heated == true && bed.Others != bed.First) _out.Command("M140").Whole('S', first ? bed.First : bed.Others).End();
+        if (nozzle.Others != nozzle.First) Say("nozzle-set", ("value", first ? nozzle.First!.Value : nozzle.Others!.Value));
+        if (_job.Machine.Card.Envelope.Heated == true && bed.Others != bed.First) Say("bed-set", ("value", first ? bed.First : bed.Others));
     }
 
-    private void Path(ToolPath path, LayerPlace place, bool first)
+    private void Path(ToolPath path, LayerPlace place, bool first, int? part)
     {
         if (path.Nozzle != _nozzle) ChangeTool(path.Nozzle, place.Top, first);
+        Label(part ?? path.Part);
         Travel(path.Points[0], place.Top);
         var (filament, flow) = (Filament, Filament.Flow ?? 1);
         var limit = Math.Min(Nozzle.MaxFlow ?? double.PositiveInfinity, filament.MaxFlow ?? double.PositiveInfinity);
@@ -151,7 +198,8 @@ internal sealed class ProgramWriter
         if (Filament.Nozzle.Standby is { } standby && _nozzle < _job.Machine.Nozzles.Count) _out.Command("M104").Whole('T', _nozzle).Whole('S', standby).End();
         _nozzle = next;
         Routine(RoutineMoment.ToolChange);
-        _out.Line(FormattableString.Invariant($"T{next}"));
+        Say("tool", ("tool", next));
+        Compensation();
         _out.Command("M109").Whole('T', next).Whole('S', first ? Filament.Nozzle.First!.Value : Filament.Nozzle.Others!.Value).End();
         (_here, _z, _feed, _last) = (new Point(double.NaN, double.NaN), double.NaN, -1, null);
         if (!_relative) { _out.Line("G92 E0"); _e = 0; }

@@ -12,30 +12,27 @@ internal static class StatedLimits
     {
         if (card.Motion.Limits != LimitsUse.Stated || card.Firmware.Flavour is not { } id) return;
         var flavour = Flavour.Of(id);
-        var perMinute = flavour.SpeedLimitUnit == "mm/min";
-        var axes = card.Motion.Axes;
-        EachAxis(Meaning.LimitSpeed, axis => axis?.MaxSpeed * (perMinute ? 60 : 1));
-        EachAxis(Meaning.LimitAcceleration, axis => axis?.MaxAcceleration);
-        if (card.Motion.Corner is not { } corner || Word(Meaning.SetCorner) is not { } word) return;
-        switch (corner.Kind)
+        Axes("speed-limits", axis => axis?.MaxSpeed * (flavour.SpeedLimitUnit == "mm/min" ? 60 : 1));
+        Axes("acceleration-limits", axis => axis?.MaxAcceleration);
+        if (card.Motion.Corner is not { } corner) return;
+        Line(corner.Kind switch
         {
-            case CornerKind.JunctionDeviation when flavour.Commands.First(c => c.Word == word).Parameters.Any(p => p.Letter == 'J'):
-                into.Command(word).Fine('J', corner.Value).End();
-                break;
-            case CornerKind.InstantSpeedChange:
-                into.Command(word).Word('X', corner.Value * (perMinute ? 60 : 1)).Word('Y', corner.Value * (perMinute ? 60 : 1)).End();
-                break;
+            CornerKind.JunctionDeviation => flavour.Spell("junction-deviation", ("value", corner.Value)),
+            CornerKind.SquareCornerSpeed => flavour.Spell("square-corner-speed", ("value", corner.Value)),
+            _ => flavour.Spell("instant-speed-change", ("value", corner.Value * (flavour.CornerUnit == "mm/min" ? 60 : 1))),
+        });
+
+        void Axes(string what, Func<Axis?, double?> of)
+        {
+            var axes = card.Motion.Axes;
+            var (x, y) = (of(axes.X), of(axes.Y));
+            // a flavour with one figure for the way takes the slower axis
+            Line(flavour.Spell(what, ("x", x), ("y", y), ("z", of(axes.Z)), ("e", of(axes.E)), ("slowest", x is null ? y : y is null ? x : Math.Min(x.Value, y.Value))));
         }
 
-        string? Word(Meaning meaning) => flavour.Commands.FirstOrDefault(c => c.Meaning == meaning)?.Word;
-
-        void EachAxis(Meaning meaning, Func<Axis?, double?> of)
+        void Line(string? text)
         {
-            (char Letter, double? Value)[] values = [('X', of(axes.X)), ('Y', of(axes.Y)), ('Z', of(axes.Z)), ('E', of(axes.E))];
-            if (Word(meaning) is not { } command || values.All(v => v.Value is null)) return;
-            into.Command(command);
-            foreach (var (letter, value) in values) if (value is { } v) into.Word(letter, v);
-            into.End();
+            if (text is not null) into.Line(text);
         }
     }
 }

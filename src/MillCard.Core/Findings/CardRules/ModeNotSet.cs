@@ -45,6 +45,12 @@ public sealed class ModeNotSet : ICardRule
         var text = new GcodeText(System.Text.Encoding.UTF8.GetBytes(written));
         for (var line = 0; line < text.Count; line++)
         {
+            if (ExtendedCommand.Begins(text.Line(line)))
+            {
+                var extended = ExtendedCommand.Of(text.Line(line));
+                if (extended.Name.Equals(command.Word, StringComparison.OrdinalIgnoreCase) && extended.Text("MODE") is { } name) last = name.ToUpperInvariant() switch { "COPY" => 2, "MIRROR" => 3, _ => 0 };
+                continue;
+            }
             words.Read(text.Line(line));
             if (words.Count > 0 && $"{words.Letter(0)}{words.Value(0):0}" == command.Word && words['S'] is var s && !double.IsNaN(s)) last = s;
         }

@@ -18,7 +18,8 @@ public sealed class NoWaitBeforeExtrusion : IDryRunRule
         for (var tool = 0; tool < run.FirstExtrusions.Length; tool++)
         {
             var first = run.FirstExtrusions[tool];
-            if (first < 0) continue;
+            // fed to the wrong nozzle: a rule of its own
+            if (first < 0 || run.Nozzles[tool].TargetAt(run.Starts[first]) <= 0 && run.Nozzles.Any(n => n.TargetAt(run.Starts[first]) > 0)) continue;
             var name = run.FirstExtrusions.Length > 1 ? $"nozzle {machine.Nozzles[tool].Id}" : "the nozzle";
             if (run.HeatSteps.LastOrDefault(s => s.Heater == Heater.Nozzle && s.Tool == tool && s.Line < first) is not { } step)
             {
@@ -28,7 +29,8 @@ public sealed class NoWaitBeforeExtrusion : IDryRunRule
             if (step.Target <= 0 || run.Waits.Any(w => w.Heater == Heater.Nozzle && w.Tool == tool && w.Line >= step.Line && w.Line < first)) continue;
             var now = run.Nozzles[tool].At(run.Starts[first]);
             if (step.Target - now > Tolerance + HeatModel.WaitTolerance)
-                yield return Id.OnLine(first, $"Filament is fed at {now:0} °C on the way to {step.Target:0} °C; nothing waits for {name}.", Why);
+                yield return Id.OnLine(first, $"Filament is fed at {now:0} °C on the way to {step.Target:0} °C; nothing waits for {name}.", Why)
+                    .Cure("Wait before it", Edit.Before(first, run.Flavour.Spell("nozzle-wait", ("value", "{{ heat.nozzle }}"))!));
         }
     }
 

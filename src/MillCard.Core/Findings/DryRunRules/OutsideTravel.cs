@@ -24,7 +24,7 @@ public sealed class OutsideTravel : IDryRunRule
         {
             ("X", reach[0].X.Min, reach[0].X.Max),
             ("Y", reach[0].Y.Min, reach[0].Y.Max),
-            ("Z", Math.Min(0, axes.Z?.Min ?? 0), axes.Z?.Max ?? machine.Card.Envelope.Height!.Value),
+            ("Z", axes.Z?.Min ?? 0, axes.Z?.Max ?? machine.Card.Envelope.Height!.Value),
         };
         var first = new (int Line, double At, int Count)[3];
         foreach (ref readonly var move in run.Moves)
@@ -32,7 +32,9 @@ public sealed class OutsideTravel : IDryRunRule
             if (!move.Known) continue;
             var (x, y) = reach[move.Tool];
             if (delta) Disc(move, radius, first); else { Axis(0, move.To.X, x, move.Line); Axis(1, move.To.Y, y, move.Line); }
-            Axis(2, move.To.Z, (travel[2].Min, travel[2].Max), move.Line);
+            // rules of their own look below the bed, and above all travel at the end
+            if (move.To.Z < travel[2].Min ? !BelowBed.Over(machine, move.To) : run.LayersEnd < 0 || move.Line < run.LayersEnd)
+                Axis(2, move.To.Z, (travel[2].Min, travel[2].Max), move.Line);
         }
         for (var i = 0; i < 3; i++)
         {

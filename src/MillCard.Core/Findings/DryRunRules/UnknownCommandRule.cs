@@ -11,7 +11,11 @@ public sealed class UnknownCommandRule : IDryRunRule
 
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine) =>
-        from same in run.Unknown.GroupBy(u => u.Text.Trim().Split(' ')[0])
+        from same in run.Unknown.Where(u => !UnknownMacro.IsName(run, u)).GroupBy(u => u.Text.Trim().Split(' ', ';')[0])
         let more = same.Count() > 1 ? $" It stands on {same.Count()} lines." : ""
-        select Id.OnLine(same.First().Line, $"{run.Flavour.Name} does not know \"{same.Key}\".{more}", "The firmware skips the line or stops with a message.");
+        let inside = same.First().Macro is { } macro ? $" It stands in {macro}." : ""
+        select Id.OnLine(same.First().Line, $"{run.Flavour.Name} does not know \"{same.Key}\".{more}{inside}", run.Flavour.HaltsOnUnknown ? "The print stops there." : "The firmware skips the line or stops with a message.") with
+        {
+            Severity = run.Flavour.HaltsOnUnknown ? Severity.Stop : Severity.Caution,
+        };
 }

@@ -1,0 +1,156 @@
+using MillCard.Core.Heat;
+using MillCard.Core.Reach;
+
+namespace MillCard.Core.DryRun;
+
+// Heaters, waits and tools.
+public sealed partial class SimulatedMachine
+{
+    private readonly List<(int Line, Heater Heater, double Target, int Tool)> _pending = [];
+    private readonly int[] _nozzleSteps, _lastExtrusions;
+    private int _tool;
+
+    private Effect Heat(int line, Heater heater, EffectKind kind)
+    {
+        var target = _words['S'];
+        if (double.IsNaN(target)) return new Effect(EffectKind.Message, -1, 0);
+        SetTarget(line, heater, target, ToolAsked());
+        return new Effect(kind, -1, (float)target);
+    }
+
+    private void SetTarget(int line, Heater heater, double target, int tool)
+    {
+        if (heater != Heater.Nozzle) tool = 0;
+        // within a macro many things happen on one line: each at its own time
+        if (_depth > 0) { Settle(line); TraceOf(heater, tool)?.Set(Now(line), target); }
+        else _pending.Add((line, heater, target, tool));
+        if (heater == Heater.Nozzle)
+        {
+            EndStep(tool);
+            _nozzleSteps[tool] = _run.HeatSteps.Count;
+        }
+        _run.HeatSteps.Add(new HeatStep(line, heater, target, -1, -1, tool, _depth > 0));
+    }
+
+    /// <summary>The nozzle that a T word names, or the one in use.</summary>
+    private int ToolAsked() => _words['T'] is var tool && tool >= 0 && tool < _tips.Length ? (int)tool : _tool;
+
+    private void EndStep(int tool)
+    {
+        if (_nozzleSteps[tool] is var open and >= 0 && _lastExtrusions[tool] >= 0) _run.HeatSteps[open] = _run.HeatSteps[open] with { LastExtrusion = _lastExtrusions[tool] };
+        _lastExtrusions[tool] = -1;
+    }
+
+    private Effect HeatAndWait(int line, Heater heater, EffectKind kind)
+    {
+        var (s, r) = (_words['S'], _words['R']);
+        // a dialect without R reads such a line as a target of 0
+        var target = !double.IsNaN(s) ? s : _flavour.ReadsWaitR || double.IsNaN(r) ? r : 0;
+        if (double.IsNaN(target)) return new Effect(EffectKind.Message, -1, 0);
+        var tool = heater == Heater.Nozzle ? ToolAsked() : 0;
+        SetTarget(line, heater, target, tool);
+        Settle(line);
+        ApplyPending(line);
+        if (TraceOf(heater, tool) is not { } trace) return new Effect(EffectKind.Returns, -1, (float)target);
+        var seconds = target <= 0 ? 0 : trace.Wait(Now(line), coolsToo: double.IsNaN(s) || _flavour.WaitsWhileHotter);
+        return Waited(line, heater, tool, target, seconds, kind, hotter: seconds == 0 && trace.At(Now(line)) > target + HeatModel.WaitTolerance);
+    }
+
+    private Effect Waited(int line, Heater heater, int tool, double target, double seconds, EffectKind kind, bool hotter)
+    {
+        _run.Waits.Add(new Wait(line, heater, target, seconds, tool, _depth > 0, Now(line)));
+        if (double.IsInfinity(seconds)) return new Effect(EffectKind.Never, -1, (float)target);
+        _seconds[line] += seconds;
+        return new Effect(hotter ? EffectKind.Returns : kind, -1, (float)target);
+    }
+
+    private Effect WaitAll(int line)
+    {
+        Settle(line);
+        var longest = 0.0;
+        foreach (var (heater, tool) in Enumerable.Range(0, _run.Nozzles.Count).Select(i => (Heater.Nozzle, i)).Append((Heater.Bed, 0)).Append((Heater.Chamber, 0)))
+        {
+            if (TraceOf(heater, tool) is not { Target: > 0 } trace) continue;
+            var seconds = trace.Wait(Now(line), coolsToo: true);
+            _run.Waits.Add(new Wait(line, heater, trace.Target, seconds, tool, _depth > 0, Now(line)));
+            if (!double.IsInfinity(seconds)) longest = Math.Max(longest, seconds);
+        }
+        _seconds[line] += longest;
+        return new Effect(EffectKind.WaitAll, -1, (float)longest);
+    }
+
+    private HeaterTrace? TraceOf(Heater heater, int tool) => heater switch { Heater.Nozzle => _run.Nozzles[tool], Heater.Bed => _run.Bed, _ => _run.Chamber };
+
+    private void ApplyPending(int upTo)
+    {
+        foreach (var (line, heater, target, tool) in _pending)
+        {
+            if (line > upTo) continue;
+            SumTo(line);
+            TraceOf(heater, tool)?.Set(_clock, target);
+        }
+        _pending.RemoveAll(p => p.Line <= upTo);
+    }
+
+    /// <summary>Temperatures of a tool; without a tool and a temperature, pulling back as set in the firmware.</summary>
+    private Effect ToolSettings(int line)
+    {
+        var (tool, active) = (_words['P'], _words['S']);
+        if (double.IsNaN(tool) && double.IsNaN(active) && !_words.Has('R') && !_words.Has('L') && _words.Letter(0) == 'G') return FirmwareRetract(line);
+        if (double.IsNaN(active)) return new Effect(EffectKind.Setting, -1, 0);
+        var named = tool >= 0 && tool < _tips.Length ? (int)tool : _tool;
+        SetTarget(line, Heater.Nozzle, active, named);
+        return new Effect(EffectKind.SetNozzle, -1, (float)active);
+    }
+
+    private Effect HeaterByName(int line)
+    {
+        var (heater, tool) = HeaterNamed(_extended?.Text("HEATER"));
+        var target = _extended?.Number("TARGET") ?? double.NaN;
+        if (double.IsNaN(target)) target = 0;
+        SetTarget(line, heater, target, tool);
+        return new Effect(heater switch { Heater.Nozzle => EffectKind.SetNozzle, Heater.Bed => EffectKind.SetBed, _ => EffectKind.SetChamber }, -1, (float)target);
+    }
+
+    private Effect WaitByName(int line)
+    {
+        var (heater, tool) = HeaterNamed(_extended?.Text("SENSOR"));
+        var (least, most) = (_extended?.Number("MINIMUM") ?? double.NaN, _extended?.Number("MAXIMUM") ?? double.NaN);
+        Settle(line);
+        ApplyPending(line);
+        var kind = heater switch { Heater.Nozzle => EffectKind.WaitNozzle, Heater.Bed => EffectKind.WaitBed, _ => EffectKind.WaitChamber };
+        if (TraceOf(heater, tool) is not { } trace) return new Effect(EffectKind.Message, -1, 0);
+        var now = trace.At(Now(line));
+        var level = now < least ? least : now > most ? most : now;
+        var seconds = level == now ? 0 : trace.TimeTo(Now(line), level);
+        return Waited(line, heater, tool, double.IsNaN(least) ? most : least, seconds, kind, hotter: false);
+    }
+
+    private Effect HeatersOff(int line)
+    {
+        for (var tool = 0; tool < _tips.Length; tool++) SetTarget(line, Heater.Nozzle, 0, tool);
+        SetTarget(line, Heater.Bed, 0, 0);
+        SetTarget(line, Heater.Chamber, 0, 0);
+        return new Effect(EffectKind.HeatersOff, -1, 0);
+    }
+
+    private (Heater Heater, int Tool) HeaterNamed(string? name) => name switch
+    {
+        null => (Heater.Nozzle, _tool),
+        "heater_bed" => (Heater.Bed, 0),
+        _ when name.StartsWith("extruder", StringComparison.Ordinal) => (Heater.Nozzle, int.TryParse(name.AsSpan(8), out var tool) && tool < _tips.Length ? tool : 0),
+        _ => (Heater.Chamber, 0),
+    };
+
+    private Effect Tool(double tool)
+    {
+        if (tool >= 0 && tool < _tips.Length) _tool = (int)tool;
+        return new Effect(EffectKind.Tool, -1, (float)tool);
+    }
+
+    /// <summary>Where a nozzle's tip is from what the G-code counts, mm: a firmware with tool offsets of its own counts the tip itself.</summary>
+    private static Spot TipOf(Machine machine, int nozzle) =>
+        machine.Card.Head.Offsets?.Firmware != true && !machine.HasTwoCarriages && nozzle < machine.Nozzles.Count && machine.Nozzles[nozzle].Offset is { } o
+            ? new Spot((float)o.X, (float)o.Y, (float)o.Z)
+            : default;
+}

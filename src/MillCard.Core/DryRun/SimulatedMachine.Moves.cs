@@ -1,0 +1,175 @@
+using MillCard.Core.Documents;
+
+namespace MillCard.Core.DryRun;
+
+// Moves: straight, arcs, homing, pulling back by the firmware's own figure.
+public sealed partial class SimulatedMachine
+{
+    private const double HomingSeconds = 10;
+    private const double ArcError = 0.01;
+    private const double FirmwareRetraction = 1;
+
+    private readonly bool[] _homed = new bool[3];
+    private readonly double[] _at = new double[3];
+    private readonly double[] _shift = new double[3];
+    private readonly Spot[] _tips;
+    private double _feed = 25, _e, _speedShare = 1, _flowShare = 1, _firmwareRetraction, _pulledBack;
+    private double _minX = double.MaxValue, _minY = double.MaxValue, _minZ = double.MaxValue, _maxX = double.MinValue, _maxY = double.MinValue, _maxZ = double.MinValue;
+
+    private Effect Line(int line)
+    {
+        var (x, y, z) = (Target('X', 0), Target('Y', 1), Target('Z', 2));
+        var e = Filament();
+        if (_words['F'] is var f && f > 0) _feed = f * _unit / 60;
+        if (x == _at[0] && y == _at[1] && z == _at[2] && e == 0) return new Effect(EffectKind.NoMove, -1, 0);
+        var first = _run.MoveList.Count;
+        Go(line, x, y, z, e * _flowShare);
+        return new Effect(EffectKind.Move, first, 0);
+    }
+
+    private double Target(char letter, int axis)
+    {
+        var word = _words[letter];
+        if (double.IsNaN(word)) return _at[axis];
+        return _relative ? _at[axis] + word * _unit : word * _unit + _shift[axis];
+    }
+
+    /// <summary>Filament to be fed by this line's E word.</summary>
+    private double Filament()
+    {
+        var word = _words['E'] * _unit;
+        if (double.IsNaN(word)) return 0;
+        if (_relativeE) { _e += word; return word; }
+        var fed = word - _e;
+        _e = word;
+        return fed;
+    }
+
+    private void Go(int line, double x, double y, double z, double e)
+    {
+        var feed = _feed * _speedShare;
+        _planner.Add(line, x - _at[0], y - _at[1], z - _at[2], e, feed);
+        var from = Spot();
+        (_at[0], _at[1], _at[2]) = (x, y, z);
+        _motors = true;
+        var move = new SimulatedMove(line, _homed[0] && _homed[1] && _homed[2], from, Spot(), (float)e, (float)feed, (byte)_tool);
+        _run.MoveList.Add(move);
+        _run.Filament += e;
+        if (e <= 0) return;
+        if (_run.FirstExtrusion < 0) _run.FirstExtrusion = line;
+        if (_run.FirstExtrusions[_tool] < 0) _run.FirstExtrusions[_tool] = line;
+        if (_nozzleSteps[_tool] is var open and >= 0)
+        {
+            var step = _run.HeatSteps[open];
+            if (step.FirstExtrusion < 0) _run.HeatSteps[open] = step with { FirstExtrusion = line, LastExtrusion = line };
+            _lastExtrusions[_tool] = line;
+        }
+        if (!move.Extrudes) return;
+        Spread(from);
+        Spread(move.To);
+    }
+
+    private void Spread(Spot p)
+    {
+        _minX = Math.Min(_minX, p.X); _maxX = Math.Max(_maxX, p.X);
+        _minY = Math.Min(_minY, p.Y); _maxY = Math.Max(_maxY, p.Y);
+        _minZ = Math.Min(_minZ, p.Z); _maxZ = Math.Max(_maxZ, p.Z);
+    }
+
+    private Effect Arc(int line, bool clockwise)
+    {
+        var (x, y, z) = (Target('X', 0), Target('Y', 1), Target('Z', 2));
+        var e = Filament();
+        if (_words['F'] is var f && f > 0) _feed = f * _unit / 60;
+        var (i, j) = (_words['I'] * _unit, _words['J'] * _unit);
+        if (double.IsNaN(i) && double.IsNaN(j)) (i, j) = Centre(x - _at[0], y - _at[1], _words['R'] * _unit, clockwise);
+        if (double.IsNaN(i)) i = 0;
+        if (double.IsNaN(j)) j = 0;
+        var (cx, cy) = (_at[0] + i, _at[1] + j);
+        var radius = Math.Sqrt(i * i + j * j);
+        var start = Math.Atan2(-j, -i);
+        var sweep = Math.Atan2(y - cy, x - cx) - start;
+        if (clockwise) { if (sweep >= -1e-9) sweep -= 2 * Math.PI; }
+        else if (sweep <= 1e-9) sweep += 2 * Math.PI;
+        var first = _run.MoveList.Count;
+        var pieces = radius < ArcError ? 1 : Math.Clamp((int)Math.Ceiling(Math.Abs(sweep) / (2 * Math.Acos(1 - ArcError / radius))), 1, 10_000);
+        var (z0, per) = (_at[2], e * _flowShare / pieces);
+        for (var k = 1; k < pieces; k++)
+        {
+            var (sin, cos) = Math.SinCos(start + sweep * k / pieces);
+            Go(line, cx + radius * cos, cy + radius * sin, z0 + (z - z0) * k / pieces, per);
+        }
+        Go(line, x, y, z, per);
+        return new Effect(EffectKind.Move, first, 0);
+    }
+
+    private static (double I, double J) Centre(double dx, double dy, double radius, bool clockwise)
+    {
+        var half = Math.Sqrt(dx * dx + dy * dy) / 2;
+        if (!(half > 0)) return (0, 0);
+        var height = Math.Sqrt(Math.Max(0, radius * radius - half * half));
+        var side = clockwise == radius > 0 ? 1 : -1;
+        return (dx / 2 + side * height * dy / (2 * half), dy / 2 - side * height * dx / (2 * half));
+    }
+
+    private Effect Home(int line)
+    {
+        Settle(line);
+        var all = !_words.Has('X') && !_words.Has('Y') && !_words.Has('Z');
+        var motion = _machine.Card.Motion;
+        var delta = motion.Layout == MotionLayout.Delta;
+        Home(0, all || _words.Has('X') || delta, motion.Axes.X, delta ? 0 : motion.Axes.X?.Min ?? 0, line);
+        Home(1, all || _words.Has('Y') || delta, motion.Axes.Y, delta ? 0 : motion.Axes.Y?.Min ?? 0, line);
+        Home(2, all || _words.Has('Z') || delta, motion.Axes.Z, delta ? motion.Axes.Z?.Max ?? _machine.Card.Envelope.Height!.Value : motion.Axes.Z?.Min ?? 0, line);
+        _motors = true;
+        return new Effect(EffectKind.Home, -1, 0);
+    }
+
+    private void Home(int axis, bool asked, Axis? facts, double end, int line)
+    {
+        if (!asked) return;
+        var way = facts is { Min: { } min, Max: { } max } ? max - min : double.NaN;
+        _seconds[line] += facts?.HomingSpeed is { } speed && way > 0 ? (_homed[axis] ? Math.Abs(_at[axis] - end) : way / 2) / speed : HomingSeconds;
+        (_at[axis], _shift[axis], _homed[axis]) = (end, 0, true);
+    }
+
+    private Effect SetPosition()
+    {
+        var any = false;
+        for (var axis = 0; axis < 3; axis++)
+        {
+            var word = _words["XYZ"[axis]];
+            if (double.IsNaN(word)) continue;
+            _shift[axis] = _at[axis] - word * _unit;
+            any = true;
+        }
+        if (_words['E'] is var e && !double.IsNaN(e)) { _e = e * _unit; any = true; }
+        if (!any) { _e = 0; for (var axis = 0; axis < 3; axis++) _shift[axis] = _at[axis]; }
+        return new Effect(EffectKind.Position, -1, 0);
+    }
+
+    private Effect FirmwareRetract(int line)
+    {
+        if (_pulledBack > 0) return new Effect(EffectKind.NoMove, -1, 0);
+        _pulledBack = _firmwareRetraction;
+        return Push(line, -_pulledBack);
+    }
+
+    private Effect FirmwarePrime(int line)
+    {
+        if (_pulledBack == 0) return new Effect(EffectKind.NoMove, -1, 0);
+        var length = _pulledBack;
+        _pulledBack = 0;
+        return Push(line, length);
+    }
+
+    private Effect Push(int line, double length)
+    {
+        var first = _run.MoveList.Count;
+        Go(line, _at[0], _at[1], _at[2], length);
+        return new Effect(EffectKind.Move, first, 0);
+    }
+
+    /// <summary>Where the tip of the nozzle in use is.</summary>
+    private Spot Spot() => new((float)_at[0] + _tips[_tool].X, (float)_at[1] + _tips[_tool].Y, (float)_at[2] + _tips[_tool].Z);
+}

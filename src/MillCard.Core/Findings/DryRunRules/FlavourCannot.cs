@@ -1,0 +1,19 @@
+using MillCard.Core.DryRun;
+using MillCard.Core.Reach;
+
+namespace MillCard.Core.Findings.DryRunRules;
+
+/// <summary>A command that this firmware has only where it was switched on.</summary>
+public sealed class FlavourCannot : IDryRunRule
+{
+    /// <inheritdoc/>
+    public RuleId Id { get; } = new("flavour-cannot", Severity.Caution);
+
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
+    {
+        foreach (var use in run.Events.Where(e => e.Command.Needs is not null && !machine.Card.Firmware.Present.Contains(e.Command.Word)).DistinctBy(e => e.Command.Word))
+            yield return (Id.OnLine(use.Line, $"{use.Command.Word} is not always there on {run.Flavour.Name}: {use.Command.Needs}.", "Without it the line is skipped, or the print stops there.") with { Pointer = "/firmware/present" })
+                .Cure("It is there", Edit.Fact("/firmware/present/-", use.Command.Word));
+    }
+}

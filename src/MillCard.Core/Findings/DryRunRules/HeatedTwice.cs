@@ -1,0 +1,25 @@
+using MillCard.Core.DryRun;
+using MillCard.Core.Reach;
+
+namespace MillCard.Core.Findings.DryRunRules;
+
+/// <summary>A heater is sent to the same temperature, or waited for, by the routine and by a macro too.</summary>
+public sealed class HeatedTwice : IDryRunRule
+{
+    /// <inheritdoc/>
+    public RuleId Id { get; } = new("heated-twice", Severity.Caution);
+
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
+    {
+        foreach (var heater in Enum.GetValues<Heater>())
+        {
+            var until = run.FirstExtrusion < 0 ? int.MaxValue : run.FirstExtrusion;
+            var (own, macro) = (run.Waits.FirstOrDefault(w => w.Heater == heater && !w.InMacro && w.Line < until), run.Waits.FirstOrDefault(w => w.Heater == heater && w.InMacro && w.Line < until));
+            if (own is null || macro is null) continue;
+            var call = run.MacroCalls.FirstOrDefault(c => c.Line == macro.Line);
+            yield return Id.OnLine(own.Line, $"The {Traces.NameOf(heater)} is waited for here ({own.Target:0} °C) and in {call?.Macro.Name ?? "a macro"} on line {macro.Line + 1} too ({macro.Target:0} °C).", "Two places heat: minutes are lost, and a change in one is undone by the other.")
+                .Cure("Leave it to the macro", Edit.Remove(own.Line));
+        }
+    }
+}

@@ -1,0 +1,19 @@
+using MillCard.Core.DryRun;
+using MillCard.Core.Reach;
+
+namespace MillCard.Core.Findings.DryRunRules;
+
+/// <summary>The motors still hold when the program ends.</summary>
+public sealed class MotorsLeftOn : IDryRunRule
+{
+    /// <inheritdoc/>
+    public RuleId Id { get; } = new("motors-left-on", Severity.Note);
+
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
+    {
+        if (run.End.MotorsOn && run.Extents is not null)
+            yield return Id.OnLine(Math.Max(0, run.Text.Count - 1), "The motors are left on.", "They stay warm, and nothing can be moved by hand.")
+                .Cure("Switch them off at the end", Edit.After(Math.Max(0, run.Text.Count - 1), run.Flavour.Spell("motors-off") ?? "M84"));
+    }
+}

@@ -1,0 +1,24 @@
+using MillCard.Core.DryRun;
+using MillCard.Core.Reach;
+
+namespace MillCard.Core.Findings.DryRunRules;
+
+/// <summary>The nozzle begins to warm only after the bed is warm.</summary>
+public sealed class SerialHeating : IDryRunRule
+{
+    /// <inheritdoc/>
+    public RuleId Id { get; } = new("serial-heating", Severity.Note);
+
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
+    {
+        if (run.Waits.FirstOrDefault(w => w.Heater == Heater.Bed && double.IsFinite(w.Seconds) && w.Seconds > Short) is not { } bed) yield break;
+        if (run.HeatSteps.Any(s => s.Heater == Heater.Nozzle && s.Line < bed.Line && s.Target > 0)) yield break;
+        if (run.Waits.FirstOrDefault(w => w.Heater == Heater.Nozzle && w.Line >= bed.Line && double.IsFinite(w.Seconds) && w.Seconds > Short) is not { } nozzle) yield break;
+        var lost = Math.Min(bed.Seconds, nozzle.Seconds);
+        yield return Id.OnLine(bed.Line, $"The nozzle begins to warm after the wait for the bed: {lost / 60:0.#} min are lost.", "Both can warm together; the nozzle at standby, so that it does not ooze.")
+            .Cure("Warm the nozzle to standby first", Edit.Before(bed.Line, run.Flavour.Spell("nozzle-set", ("value", "{{ heat.standby }}"))!));
+    }
+
+    private const double Short = 20;
+}

@@ -1,0 +1,173 @@
+using System.Text;
+using MillCard.Core.Documents;
+using MillCard.Core.DryRun;
+using MillCard.Core.Findings;
+using Xunit;
+
+namespace MillCard.Core.Tests;
+
+/// <summary>Every rule about dry runs: a program in which it fires, at its line, and one in which it must not.</summary>
+public class RuleTests
+{
+    private const string Warm = "M140 S60\nM104 S200\nG28\nM190 S60\nM109 S200\nM83\n";
+    private const string Layers = "; layers begin\nG90\nM83\nG1 X60 Y60 Z0.2 F3000\nG1 X80 E0.8\nG1 Y80 E0.8\nG1 X60 E0.8\nG1 Y60 E0.8\nG1 Z20\nG1 X80 E0.8\n; layers end\n";
+    private const string Off = "M104 S0\nM140 S0\nM107\nM84\n";
+    private const string Aside = "G1 Z40 F600\nG0 X5 Y155\n";
+
+    private static readonly Card Plain = Cards.Bare(180, 160, 170) with
+    {
+        Motion = Cards.Dunlin.Motion with { Axes = new() { X = new() { MaxSpeed = 180, StepsPerMm = 80, Min = 0, Max = 180 }, Y = new() { MaxSpeed = 180, StepsPerMm = 80, Min = 0, Max = 160 }, Z = new() { MaxSpeed = 20, StepsPerMm = 400, Min = 0, Max = 170 } }, StepRate = 100_000 },
+    };
+
+    private static Card On(FlavourId flavour, string? macros = null, bool present = false) => Plain with { Firmware = Plain.Firmware with { Flavour = flavour, Macros = macros, Present = present ? ["M73", "M117", "M118", "G10", "G11", "BED_MESH_CALIBRATE", "SET_DUAL_CARRIAGE"] : [] } };
+
+    private const string Warmer = "[gcode_macro JOB_BEGIN]\ndescription: warms up\ngcode:\n  {% set bed = params.BED|default(60)|float %}\n  M140 S{bed}\n  {% if bed > 0 %}\n  M190 S{bed}\n  {% endif %}\n  M109 S{params.NOZZLE|default(200)}\n\n[extruder]\nrotation_distance: 7.7\n";
+
+    private static readonly Card Klipper = On(FlavourId.Klipper, Warmer);
+    private static readonly Card TwoNozzles = Plain with { Head = Plain.Head with { Nozzles = [Plain.Head.Nozzles![0], Plain.Head.Nozzles[0] with { Id = "n2", Offset = new() { X = 20 } }] } };
+
+    private static readonly Dictionary<string, Card> Machines = new()
+    {
+        ["wide"] = Plain with { Motion = Cards.Bare().Motion },
+        ["slow board"] = Plain with { Motion = Plain.Motion with { StepRate = 10_000 } },
+        ["weak bed"] = Plain with { Heat = Plain.Heat with { Bed = new() { Best = 71 } } },
+        ["RepRapFirmware"] = On(FlavourId.RepRapFirmware),
+        ["Klipper without macros"] = On(FlavourId.Klipper),
+        ["Klipper"] = Klipper,
+        ["two nozzles"] = TwoNozzles,
+        ["Dunlin"] = Cards.Dunlin,
+        ["plain"] = Plain,
+    };
+
+    /// <summary>Rule, machine, a program in which it fires, the line, a program in which it must not.</summary>
+    public static TheoryData<string, string, string, int, string> Cases => new()
+    {
+        { "move-before-home", "plain", "G1 X10 F600\nG28\n", 1, "G28\nG1 X10 F600\n" },
+        { "level-before-home", "plain", "G29\nG28\n", 1, "G28\nG29\n" },
+        { "mesh-dropped", "plain", "G28\nG29\nG28\n" + Warm, 3, "G28\nG29\nG28\nM420 S1\n" },
+        { "outside-travel", "plain", "G28\nG1 X182 F600\n", 2, "G28\nG1 X180 F600\n" },
+        { "below-bed", "plain", "G28\nG1 Z-0.5 F600\n", 2, "G28\nG1 Z0 F600\n" },
+        { "through-keep-out", "Dunlin", "G28\nG1 X90 Y70 Z5.9\nG1 X0\n", 3, "G28\nG1 Z20\nG1 X0\n" },
+        { "prime-line-off-bed", "wide", Warm + "G1 X200 Y5 Z0.3 F3000\nG1 X190 E3\n" + Off, 8, Warm + "G1 X100 Y5 Z0.3 F3000\nG1 X90 E3\n" + Off },
+        { "prime-line-under-part", "plain", Warm + "G1 X50 Y60 Z0.3 F3000\nG1 X90 E3\n" + Layers + Aside + Off, 8, Warm + "G1 X50 Y5 Z0.3 F3000\nG1 X90 E3\n" + Layers + Aside + Off },
+        { "end-drags-over-part", "plain", Warm + Layers + "G0 X5 Y155\n" + Aside + Off, 18, Warm + Layers + Aside + Off },
+        { "end-above-travel", "plain", Warm + Layers + "G1 Z171 F600\n" + Off, 18, Warm + Layers + "G1 Z170 F600\n" + Off },
+        { "home-onto-part", "plain", Warm + Layers + "G28\n" + Off, 18, Warm + Layers + "G28 X Y\n" + Off },
+        { "head-left-on-part", "plain", Warm + Layers + Off, 21, Warm + Layers + Aside + Off },
+        { "in-the-way-at-the-end", "plain", Warm + Layers + "G1 Z30 F600\n" + Off, 22, Warm + Layers + Aside + Off },
+        { "geometry-changed-after-home", "plain", "G28\nM206 X5\n" + Warm.Replace("G28\n", "") + "G1 X9 E1\n", 2, "M206 X5\n" + Warm + "G1 X9 E1\n" },
+        { "line-without-effect", "plain", "M141 S50\n", 1, "M140 S50\n" },
+        { "speed-over-limit", "plain", "G28\nG1 X100 F12000\n", 2, "G28\nG1 X100 F10800\n" },
+        { "step-rate", "slow board", "G28\nG1 X100 F9000\n", 2, "G28\nG1 X100 F7000\n" },
+        { "relative-left-on", "plain", "G28\nG91\nG1 X5 F600\n", 2, "G28\nG91\nG1 X5 F600\nG90\n" },
+        { "head-hits-print", "plain", Warm + "G1 X20 Y20 Z5\nG1 X40 E1\nG1 Y30 E1\nG1 X60\nG1 Z1\nG1 X30 Y25\n" + Off, 12, Warm + "G1 X20 Y20 Z5\nG1 X40 E1\nG1 Y30 E1\nG1 X60\nG1 Z6\nG1 X30 Y25\n" + Off },
+        { "target-over-rating", "plain", "M104 S265\n", 1, "M104 S255\n" },
+        { "wait-never-ends", "weak bed", "M190 S85\n", 1, "M190 S70\n" },
+        { "wait-does-not-wait", "plain", "M109 S240\nM109 S200\n", 2, "M109 S200\nM109 S240\n" },
+        { "cold-extrusion", "plain", "G28\nM83\nG1 X20 E2\n", 3, Warm + "G1 X20 E2\n" },
+        { "no-wait-before-extrusion", "plain", "G28\nM104 S240\nG4 S75\nG1 X20 E2\n", 4, Warm + "G1 X20 E2\n" },
+        { "hot-and-idle", "plain", "M109 S200\nM190 S90\nG28\nM83\nG1 X20 E2\n", 2, "M104 S150\nM190 S90\nM109 S200\nG28\nM83\nG1 X20 E2\n" },
+        { "serial-heating", "plain", "M190 S60\nM109 S200\n", 1, "M104 S150\nM190 S60\nM109 S200\n" },
+        { "heated-twice", "Klipper", "M190 S60\nJOB_BEGIN BED=60 NOZZLE=200\n", 1, "JOB_BEGIN BED=60 NOZZLE=200\n" },
+        { "nozzle-left-on", "plain", "M104 S200\n", 1, "M104 S200\nM104 S0\n" },
+        { "bed-left-on", "plain", "M140 S60\n", 1, "M140 S60\nM140 S0\n" },
+        { "fan-left-on", "plain", "M106 S255\n", 1, "M106 S255\nM107\n" },
+        { "motors-left-on", "plain", Warm + "G1 X20 E2\nM104 S0\n", 8, Warm + "G1 X20 E2\n" + Off },
+        { "redundant-dwell-at-end", "plain", Warm + Layers + Aside + "G4 S60\n" + Off, 20, Warm + Layers + Aside + Off + "G4 S1\n" },
+        { "mode-mismatch", "plain", Warm + "G1 X20 E100 F600\nG1 X30 E100.4\nG1 X40 E100.8\nG1 X50 E101.2\n" + Off, 7, Warm.Replace("M83", "M82") + "G1 X20 E1 F600\nG1 X30 E1.5\nG1 X40 E2\nG1 X50 E2.5\n" + Off },
+        { "mode-mismatch", "plain", Warm.Replace("M83", "M82") + "G1 X20 E0.4 F600\nG1 X30 E0.5\nG1 X40 E0.3\nG1 X50 E0.5\nG1 X60 E0.2\nG1 X50 E0.5\n" + Off, 7, Warm + "G1 X20 E0.4 F600\nG1 X21 E-0.5\nG1 E0.5\nG1 X40 E0.3\nG1 X41 E-0.5\nG1 E0.5\nG1 X50 E0.2\n" + Off },
+        { "filament-ends-unbalanced", "plain", Warm + "G1 E5 F300\nG1 E-2\n" + Layers + Off, 8, Warm + "G1 E5 F300\nG1 E-2\nG1 E2\n" + Layers + Off },
+        { "flow-over-limit", "plain", Warm + "G1 X20 E1 F600\nG1 X70 E4 F6000\n" + Off, 8, Warm + "G1 X20 E1 F600\nG1 X70 E2 F3000\n" + Off },
+        { "feed-of-the-other-nozzle", "two nozzles", Warm + "T1\nG1 X30 E2\n" + Off, 8, Warm + "T0\nG1 X30 E2\n" + Off },
+        { "filament-diameter-mismatch", "plain", "M200 D2.85\n", 1, "M200 D1.75\n" },
+        { "unknown-command", "plain", "M9999\n", 1, "M105\n" },
+        { "unknown-macro", "Klipper", "BEGIN_JOB\n", 1, "JOB_BEGIN\n" },
+        { "wrong-unit", "RepRapFirmware", "M203 X180 Y180\n", 1, "M203 X10800 Y10800\n" },
+        { "parameter-range", "plain", "M106 S300\nM107\n", 1, "M106 S255\nM107\n" },
+        { "line-too-long", "plain", "M117 " + new string('x', 100) + "\n", 1, "G28 ; " + new string('x', 100) + "\n" },
+        { "not-ascii", "plain", "M117 Möwe\n", 1, "G28 ; Möwe\n" },
+        { "tool-not-there", "plain", "T1\n", 1, "T0\n" },
+        { "macro-parameter-unknown", "Klipper", "JOB_BEGIN BEDS=60\n", 1, "JOB_BEGIN BED=60\n" },
+        { "setting-overridden", "plain", "M203 X250\n", 1, "M203 X180\n" },
+        { "tuning-values-in-start", "plain", "M301 P20 I1 D80\n", 1, "M105\n" },
+        { "carriage-mode-left-on", "plain", "M605 S2 X80\n", 1, "M605 S2 X80\nM605 S1\n" },
+        { "flavour-cannot", "Klipper without macros", "BED_MESH_CALIBRATE\n", 1, "G28\n" },
+    };
+
+    [Theory, MemberData(nameof(Cases))]
+    public void A_rule_fires_at_its_line_and_not_without_cause(string rule, string machine, string fires, int line, string fine)
+    {
+        Assert.Contains((rule, line), Find(fires, Machines[machine]).Select(f => (f.Rule, f.Line ?? 0)));
+        Assert.DoesNotContain(rule, Find(fine, Machines[machine]).Select(f => f.Rule));
+    }
+
+    [Fact]
+    public void No_rule_is_left_without_a_case() =>
+        Assert.Empty(Rules.ForDryRuns.Select(r => r.Id.Name).Except(Cases.Select(c => c.Data.Item1)));
+
+    [Theory, MemberData(nameof(Cases))]
+    public void Taking_the_remedies_silences_the_rule(string rule, string machine, string fires, int line, string fine)
+    {
+        _ = (line, fine);
+        var (program, card) = (fires, Machines[machine]);
+        for (var round = 0; round < 8 && Find(program, card).FirstOrDefault(f => f.Rule == rule && f.Remedy is not null) is { } finding; round++)
+        {
+            if (finding.Remedy!.Edits.Any(e => e.How == EditKind.SetFact)) return;
+            program = Edited(program, finding.Remedy.Edits).Replace("{{ clear.z | mm }}", "60").Replace("{{ heat.nozzle }}", "240").Replace("{{ heat.standby }}", "150")
+                .Replace("{{ bed.min_x | plus: 5 | mm }}", "5").Replace("{{ bed.max_y | minus: 5 | mm }}", "155");
+        }
+        Assert.DoesNotContain(rule, Find(program, card).Where(f => f.Remedy is not null).Select(f => f.Rule));
+    }
+
+    [Fact]
+    public void A_macro_is_stepped_into()
+    {
+        var run = SimulatedMachine.Run(Klipper.Machine(), Encoding.UTF8.GetBytes("JOB_BEGIN BED=55\nG28\n"));
+        var call = Assert.Single(run.MacroCalls);
+        Assert.Equal(["M140 S55", "M190 S55", "M109 S200"], call.Steps.Select(s => s.Text));
+        Assert.Equal(call.Steps.Sum(s => s.Seconds), run.Seconds[0], 6);
+        Assert.True(run.Bed!.At(run.Starts[1]) > 50 && run.Nozzle.At(run.Starts[1]) > 195);
+        Assert.Contains("runs JOB_BEGIN", run.EffectOf(0));
+    }
+
+    [Fact]
+    public void A_name_with_its_words_swapped_is_recognised()
+    {
+        var finding = Assert.Single(Find("BEGIN_JOB BED=60\n", Klipper), f => f.Rule == "unknown-macro");
+        Assert.Contains("Did you mean JOB_BEGIN?", finding.Message);
+        Assert.Equal("JOB_BEGIN BED=60", finding.Remedy!.Edits[0].Text);
+    }
+
+    [Fact]
+    public void A_wait_with_R_ends_never_where_R_is_not_read()
+    {
+        // trade rule: on Klipper a wait's R is not read, S counts as 0
+        var run = SimulatedMachine.Run(Klipper.Machine(), "M109 R180\n"u8.ToArray());
+        Assert.Equal(0, run.Nozzle.Target);
+        Assert.Equal(0, run.TotalSeconds);
+    }
+
+    [Fact]
+    public void A_size_written_as_a_number_is_noted_and_its_name_offered()
+    {
+        var card = Plain with { Routines = new() { Start = "G28\nG1 X180 Y{{ bed.max_y }} F6000\nG1 X12" } };
+        var finding = Assert.Single(Rules.Check(card), f => f.Rule == "hard-coded-size");
+        Assert.Equal(("/routines/start", 2, "G1 X{{ bed.max_x }} Y{{ bed.max_y }} F6000"), (finding.Pointer, finding.Line, finding.Remedy!.Edits[0].Text));
+    }
+
+    private static Finding[] Find(string gcode, Card card) => [.. Rules.Check(SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(gcode)), card.Machine())];
+
+    private static string Edited(string program, IReadOnlyList<Edit> edits)
+    {
+        var lines = program.TrimEnd('\n').Split('\n').ToList();
+        foreach (var edit in edits.OrderByDescending(e => e.Line))
+            switch (edit.How)
+            {
+                case EditKind.InsertBefore: lines.Insert(edit.Line!.Value - 1, edit.Text!); break;
+                case EditKind.InsertAfter: lines.Insert(Math.Min(lines.Count, edit.Line!.Value), edit.Text!); break;
+                case EditKind.Replace: lines[edit.Line!.Value - 1] = edit.Text!; break;
+                case EditKind.Remove: lines.RemoveAt(edit.Line!.Value - 1); break;
+            }
+        return string.Join('\n', lines) + "\n";
+    }
+}

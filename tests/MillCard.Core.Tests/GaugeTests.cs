@@ -11,7 +11,7 @@ public class GaugeTests
 {
     private static readonly string[] Names = ["dunlin", "kittiwake", "cormorant", "avocet"];
 
-    private static GaugeJob Job(string card) => Job(DocumentReader.Read<Card>(File.ReadAllBytes(Path.Combine(DemoParts.Root, "demo", "cards", $"{card}.json"))).Document!);
+    private static GaugeJob Job(string card) => Job(DemoParts.Card(card));
     private static GaugeJob Job(Card card) => new(card.Machine(), Proposal.Recipe(card), Proposal.Filament(card));
     private static GaugePiece Piece(string id) => GaugePieces.All.Single(p => p.Id == id);
     private static GaugeResult[] Result(string id, GaugeJob job, params (string Name, double Value)[] readings) => [.. Piece(id).Result(job, readings.ToDictionary(r => r.Name, r => r.Value))];

@@ -32,14 +32,14 @@ public static class GaugePieces
         job = job with { Recipe = Ladder.Resolved(job.Recipe, job.Machine.Card) with { Skirt = new() { Rounds = 0 } } };
         if (piece.NotFor(job.Machine) is { } why) return Refused("gauge-not-for", why, "It measures something that this machine does not have.");
         var (width, depth) = piece.Foot(job);
-        var foot = new Footprints(Box(width, depth, job.First));
+        var foot = new Footprints(Block.Of(width, depth, job.First));
         string[] nozzles = piece is OffsetVernier ? [.. job.Machine.Nozzles.Take(2).Select(n => n.Id)] : [];
         var free = new Fit(job.Machine, job.Recipe).FreePlaces(new StandingPart(piece.Name, foot, 0, 0, 0, nozzles), stop);
         if (free.IsEmpty) return Refused("gauge-does-not-fit", $"The piece of {width:0.#} × {depth:0.#} mm fits nowhere on this bed.", "Keep-outs and margins leave no room for it.");
         var middle = job.Machine.Bed.Centroid;
         var place = free.Covers(middle) ? middle.Coordinate : DistanceOp.NearestPoints(free, middle)[0];
         var layers = piece.Plan(job, place.X, place.Y);
-        var part = new PartToSlice(new TrialPart { Name = piece.Name, File = piece.Id, X = place.X, Y = place.Y }, Box(width, depth, layers.Max(l => l.Place.Top)), foot);
+        var part = new PartToSlice(new TrialPart { Name = piece.Name, File = piece.Id, X = place.X, Y = place.Y }, Block.Of(width, depth, layers.Max(l => l.Place.Top)), foot);
         var slice = new SliceJob(piece.Name, job.Machine, job.Filament, job.Recipe, [part]) { Mode = ModePlan.InUse(job.Machine, nozzles.Length > 1 ? Both(job.Machine) : null) };
         try
         {
@@ -56,8 +56,4 @@ public static class GaugePieces
     private static ModeUse? Both(Machine machine) => machine.Card.Modes.Any(m => m.Kind == ModeKind.TwoMaterial) ? new ModeUse { Kind = ModeKind.TwoMaterial } : null;
 
     private static MadeGauge Refused(string rule, string message, string why) => new(default, [], null, [new Finding(rule, Severity.Stop, message, why)]);
-
-    private static Mesh Box(double w, double d, double h) => new(
-        [0, 0, 0, (float)w, 0, 0, (float)w, (float)d, 0, 0, (float)d, 0, 0, 0, (float)h, (float)w, 0, (float)h, (float)w, (float)d, (float)h, 0, (float)d, (float)h],
-        [0, 2, 1, 0, 3, 2, 4, 5, 6, 4, 6, 7, 0, 1, 5, 0, 5, 4, 1, 2, 6, 1, 6, 5, 2, 3, 7, 2, 7, 6, 3, 0, 4, 3, 4, 7]);
 }

@@ -12,9 +12,13 @@ public sealed class GcodeWriter
     /// <summary>What was written.</summary>
     public ReadOnlyMemory<byte> Written => _out.WrittenMemory;
 
-    /// <summary>A whole line of text.</summary>
+    /// <summary>Number of lines written.</summary>
+    public int Lines { get; private set; }
+
+    /// <summary>A whole line of text, or several.</summary>
     public GcodeWriter Line(string text)
     {
+        Lines += text.AsSpan().Count('\n');
         Encoding.UTF8.GetBytes(text, _out);
         return End();
     }
@@ -40,6 +44,7 @@ public sealed class GcodeWriter
     {
         _out.GetSpan(1)[0] = (byte)'\n';
         _out.Advance(1);
+        Lines++;
         return this;
     }
 

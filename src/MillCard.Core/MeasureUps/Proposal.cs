@@ -1,4 +1,5 @@
 using MillCard.Core.Documents;
+using MillCard.Core.Flavours;
 using MillCard.Core.Flow;
 
 namespace MillCard.Core.MeasureUps;
@@ -61,7 +62,7 @@ public static class Proposal
             "; warm together, wait late\n",
             heated ? "M140 S{{ heat.bed }}\n" : "",
             "M104 S{{ heat.standby }}\n", "M83\n", "G28\n",
-            card.Head.Probe is { Kind: not (null or ProbeKind.None) } ? "G29\n" : "",
+            card.Head.Probe is { Kind: not (null or ProbeKind.None) } ? $"{(card.Firmware.Flavour is { } id ? Flavour.Of(id).Spell("level") : null) ?? "G29"}\n" : "",
             "G1 Z10 F600\n",
             heated ? "M190 S{{ heat.bed }}\n" : "",
             "M109 S{{ heat.nozzle }}\n", "G92 E0\n");

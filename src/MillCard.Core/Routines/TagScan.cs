@@ -45,7 +45,8 @@ internal static class TagScan
 
     private static bool IsName(char c) => char.IsAsciiLetterOrDigit(c) || c is '_' or '.';
 
-    private static IEnumerable<(int Start, int End)> Tags(string text)
+    /// <summary>Where tags begin and end.</summary>
+    internal static IEnumerable<(int Start, int End)> Tags(string text)
     {
         var at = 0;
         while (at < text.Length - 1)

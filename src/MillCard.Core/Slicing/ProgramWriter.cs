@@ -51,6 +51,11 @@ internal sealed class ProgramWriter
             .SelectMany(k => nozzles.SelectMany(n => Forbidden.Of(job.Machine, k, layers[0].Place.Height, n)).Select(f => (PreparedGeometryFactory.Prepare(f.Grown), (k.KeepOut.Top ?? double.PositiveInfinity) + job.Machine.Clearance)))];
     }
 
+    /// <summary>Whether it keeps where routines were written.</summary>
+    public bool KeepsSpans { get; init; }
+    /// <summary>Where routines were written, in order.</summary>
+    public List<RoutineSpan> Spans { get; } = [];
+
     private Filament Filament => _job.FilamentOf(_nozzle);
     private Nozzle Nozzle => _job.Machine.Nozzles[_nozzle];
     private Pullback Pullback => Pullback.Of(Nozzle, _recipe) is var usual && _ownRetraction is { } own ? usual with { Length = own } : usual;
@@ -335,8 +340,19 @@ internal sealed class ProgramWriter
             : moment.Of(_job.Machine.Card.Routines);
         if (string.IsNullOrWhiteSpace(text)) return;
         var written = RoutineTemplate.Render(moment, text, _values).ReplaceLineEndings("\n").TrimEnd('\n');
-        _out.Line($"; {moment.Title.ToLowerInvariant()} routine").Line(written);
+        _out.Line($"; {moment.Title.ToLowerInvariant()} routine");
+        var first = _out.Lines;
+        _out.Line(written);
+        if (KeepsSpans) Spans.Add(new RoutineSpan(moment, text, new Dictionary<string, object>(_values), first, _out.Lines - first));
         // the owner's code may have changed speed and position
         (_feed, _z, _here, _last) = (-1, double.NaN, new Point(double.NaN, double.NaN), null);
     }
 }
+
+/// <summary>A routine as it was written into a program.</summary>
+/// <param name="Moment">Which one.</param>
+/// <param name="Template">Its text.</param>
+/// <param name="Values">What names stood for.</param>
+/// <param name="First">First line of the program that it wrote, counted from 0.</param>
+/// <param name="Count">Number of lines.</param>
+internal sealed record RoutineSpan(RoutineMoment Moment, string Template, IReadOnlyDictionary<string, object> Values, int First, int Count);

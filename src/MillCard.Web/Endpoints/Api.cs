@@ -33,5 +33,6 @@ internal static class Api
         api.MapTrialFit();
         api.MapTrialOrder();
         api.MapRuns();
+        api.MapRoutines();
     }
 }

@@ -25,9 +25,6 @@ internal static class RunEndpoints
     /// <param name="Path">From x, y, z to x, y, z, mm, bed frame; null where nothing moves.</param>
     internal sealed record RunLine(int Line, string Text, double Start, double Seconds, string Effect, double[]? Path);
 
-    /// <summary>Temperatures over time.</summary>
-    internal sealed record HeatSeries(double[] Seconds, double[] Nozzle, double[]? Bed, double[] NozzleTarget, double[]? BedTarget);
-
     public static void MapRuns(this IEndpointRouteBuilder api)
     {
         var trial = api.MapGroup("/trials/{id:guid}").WithTags("Trials");
@@ -70,13 +67,13 @@ internal static class RunEndpoints
         })
             .WithSummary("Lines of the program with what they do");
 
-        trial.MapGet("/run/heat", async Task<Results<Ok<HeatSeries>, JsonHttpResult<Refusal>>> (Guid id, RunStore runs, BlobStore blobs, RunShelf shelf, CancellationToken stop, double from = 0, double? to = null, int points = 200) =>
+        trial.MapGet("/run/series", async Task<Results<Ok<RunSeries>, JsonHttpResult<Refusal>>> (Guid id, RunStore runs, BlobStore blobs, RunShelf shelf, CancellationToken stop, double from = 0, double? to = null, int points = 200) =>
         {
             if (await runs.FindAsync(id, stop) is not { } row) return Refusal.Missing("This program");
             var run = await shelf.TakeAsync(row, blobs, stop);
-            return TypedResults.Ok(Heat(run, from, to ?? run.TotalSeconds, Math.Clamp(points, 2, 1000)));
+            return TypedResults.Ok(RunSeries.Of(run, from, to ?? run.TotalSeconds, Math.Clamp(points, 2, 1000)));
         })
-            .WithSummary("Temperatures over time");
+            .WithSummary("Temperatures, fan and speed over time");
 
         trial.MapGet("/run/layers", async Task<Results<FileContentHttpResult, NoContent>> (Guid id, RunStore runs, BlobStore blobs, CancellationToken stop) =>
             await runs.FindAsync(id, stop) is { Layers: { } hash } && await blobs.FindAsync(hash, stop) is { } blob
@@ -102,13 +99,6 @@ internal static class RunEndpoints
             path = [a.X, a.Y, from.Z, b.X, b.Y, to.Z];
         }
         return new RunLine(line + 1, run.Text.Text(line), run.Starts[line], run.Seconds[line], run.EffectOf(line), path);
-    }
-
-    private static HeatSeries Heat(DryRunReport run, double from, double to, int points)
-    {
-        double[] seconds = [.. Enumerable.Range(0, points).Select(i => from + (to - from) * i / (points - 1))];
-        double[] Sample(Func<double, double> at) => [.. seconds.Select(s => Math.Round(at(s), 1))];
-        return new HeatSeries(seconds, Sample(run.Nozzle.At), run.Bed is { } bed ? Sample(bed.At) : null, Sample(run.Nozzle.TargetAt), run.Bed is { } b ? Sample(b.TargetAt) : null);
     }
 
     /// <summary>A job's name as a file name: letters, digits and dashes.</summary>

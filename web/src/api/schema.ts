@@ -1445,6 +1445,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/flavours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The dialects with their commands */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FlavourAnswer"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards": {
         parameters: {
             query?: never;
@@ -2969,14 +3005,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/trials/{id}/run/heat": {
+    "/api/trials/{id}/run/series": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Temperatures over time */
+        /** Temperatures, fan and speed over time */
         get: {
             parameters: {
                 query?: {
@@ -2998,7 +3034,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HeatSeries"];
+                        "application/json": components["schemas"]["RunSeries"];
                     };
                 };
             };
@@ -3041,6 +3077,260 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Runs a card's routines with an imagined part: what every line writes, does, and how long it takes */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PreviewQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoutinePreview"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/passages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ready-made lines for a machine's routines, made from its facts */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Passage"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/carry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A card's routines in another dialect, line by line */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CarryQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CarriedRoutine"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/learn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a program that prints well tells: routines, temperatures, heights, speeds, fan, retraction */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LearnQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Learned"];
+                    };
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/macros": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The macros of a macro file; the body is the file */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/plain": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MacroAnswer"][];
+                    };
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -3097,9 +3387,11 @@ export interface components {
              * @description Steps of the motor per mm, as the firmware has them.
              */
             stepsPerMm?: null | number;
+            /** @description Whether it homes away from the bed; only Z says so, and a delta always does. */
+            homesUp?: null | boolean;
             /**
              * Format: double
-             * @description Speed of homing, mm/s.
+             * @description Speed on the way to the end-stop, mm/s.
              */
             homingSpeed?: null | number;
         };
@@ -3357,6 +3649,40 @@ export interface components {
             park: number;
         };
         /**
+         * @description What became of a line that was carried to another dialect.
+         * @enum {unknown}
+         */
+        Carried: "same" | "changed" | "lost" | "unknown";
+        /** @description A line of a routine carried to another dialect. */
+        CarriedLine: {
+            /**
+             * Format: int32
+             * @description Counted from 1.
+             */
+            line: number;
+            /** @description As it was. */
+            before: string;
+            /** @description As it becomes, possibly several lines. */
+            after: string;
+            /** @description What became of it. */
+            kind: components["schemas"]["Carried"];
+            /** @description Why, or what is different there; null where nothing is to be said. */
+            note?: null | string;
+        };
+        /** @description A routine carried to another dialect. */
+        CarriedRoutine: {
+            /** @description Where it stands in the card. */
+            pointer: string;
+            /** @description Its name. */
+            title: string;
+            /** @description Line by line. */
+            lines: components["schemas"]["CarriedLine"][];
+        };
+        CarryQuestion: {
+            card?: null | components["schemas"]["Card"];
+            to?: null | components["schemas"]["FlavourId"];
+        };
+        /**
          * @description What sets the fastest speed of a line.
          * @enum {unknown}
          */
@@ -3392,6 +3718,41 @@ export interface components {
         ClashOfTrial: {
             current: components["schemas"]["StoredOfTrial"];
             sent: components["schemas"]["Trial"];
+        };
+        /** @description One command of a dialect. */
+        Command: {
+            /** @description Its spelling: letter and number, or the name of an extended command. */
+            word: string;
+            /** @description What it does to the simulated machine. */
+            meaning: components["schemas"]["Meaning"];
+            /** @description What it does, in words. */
+            about: string;
+            /** @description What it takes. */
+            parameters?: components["schemas"]["CommandParameter"][];
+            /** @description What must be so for it to be there, where it is not always; null where it is. */
+            needs?: null | string;
+        };
+        /** @description One parameter of a command. */
+        CommandParameter: {
+            /** @description Its letter; a name in an extended command. */
+            name: string;
+            /** @description What it is, in words. */
+            about: string;
+            /**
+             * @description Its unit as that firmware takes it; empty for a plain number.
+             * @default
+             */
+            unit: string;
+            /**
+             * Format: double
+             * @description Least value that makes sense; null where there is none.
+             */
+            min?: null | number;
+            /**
+             * Format: double
+             * @description Greatest value that makes sense; null where there is none.
+             */
+            max?: null | number;
         };
         /** @description Printing one part after another drives the head into the first. */
         ConflictAnswer: {
@@ -3625,6 +3986,27 @@ export interface components {
              */
             back?: null | number;
         };
+        /** @description One change. */
+        Edit: {
+            /** @description What is done. */
+            how: components["schemas"]["EditKind"];
+            /**
+             * Format: int32
+             * @description Line of the program it is done to, counted from 1; null for a fact.
+             */
+            line?: null | number;
+            /** @description The new text, possibly several lines, as a routine writes it; null where a line goes. */
+            text?: null | string;
+            /** @description JSON pointer of a fact; null for a line. */
+            pointer?: null | string;
+            /** @description The fact's new value. */
+            value?: unknown;
+        };
+        /**
+         * @description Kinds of change.
+         * @enum {unknown}
+         */
+        EditKind: "insert-before" | "insert-after" | "replace" | "remove" | "set-fact";
         /** @description Bed, origin, height, limits of use and keep-outs. */
         Envelope: {
             bed?: null | components["schemas"]["Bed"];
@@ -3804,6 +4186,11 @@ export interface components {
             flow?: null | number;
             /**
              * Format: double
+             * @description Pressure compensation, s; null where none is set.
+             */
+            pressureCompensation?: null | number;
+            /**
+             * Format: double
              * @description Most plastic that can be melted of it, mm³/s.
              */
             maxFlow?: null | number;
@@ -3829,12 +4216,28 @@ export interface components {
             line?: null | number;
             /** @description The reason for which its owner accepts it; null where nobody has. */
             accepted?: null | string;
+            remedy?: null | components["schemas"]["Remedy"];
         };
         /** @description The board's firmware. */
         Firmware: {
             flavour?: null | components["schemas"]["FlavourId"];
             /** @description Whether E words count from the last position or from zero. */
             extrusion?: components["schemas"]["ExtrusionMode"];
+            /** @description The board. */
+            board?: null | string;
+            /** @description Version of the firmware. */
+            version?: null | string;
+            /** @description What this version is known not to store, in the owner's words. */
+            doesNotStore?: null | string;
+            /** @description The file that holds the owner's macros, as it stands in the machine; only flavours with such a file read it. */
+            macros?: null | string;
+            /** @description Commands that need a section in the configuration or an option when the firmware was built, and are there. */
+            present?: string[];
+            /**
+             * Format: int32
+             * @description Speed of the serial line, 1/s.
+             */
+            baud?: null | number;
         };
         /** @description The verdicts. */
         FitAnswer: {
@@ -3857,8 +4260,16 @@ export interface components {
              */
             height: number;
         };
+        /** @description A dialect in short: its commands with what they do. */
+        FlavourAnswer: {
+            id: components["schemas"]["FlavourId"];
+            name: string;
+            source: string;
+            extended: boolean;
+            commands: components["schemas"]["Command"][];
+        };
         /** @enum {unknown} */
-        FlavourId: "marlin" | "reprapfirmware" | null;
+        FlavourId: "marlin" | "reprapfirmware" | "klipper" | "repetier" | "smoothieware" | "reprap" | null;
         /** @description How fast lines may be. */
         FlowQuestion: {
             card?: null | components["schemas"]["Card"];
@@ -3988,14 +4399,6 @@ export interface components {
              */
             room?: null | number;
         };
-        /** @description Temperatures over time. */
-        HeatSeries: {
-            seconds: number[];
-            nozzle: number[];
-            bed: null | number[];
-            nozzleTarget: number[];
-            bedTarget: null | number[];
-        };
         /** @description A heater. */
         HeaterAnswer: {
             /** @description Where its facts stand on the card. */
@@ -4072,6 +4475,7 @@ export interface components {
             /** @description The files. */
             files: components["schemas"]["IFormFileCollection"];
         };
+        JsonNode: unknown;
         /** @description A region of the bed to stay out of. */
         KeepOut: {
             /** @description What its owner calls it. */
@@ -4136,6 +4540,44 @@ export interface components {
              */
             firstRungs?: null | number;
         };
+        LearnQuestion: {
+            card?: null | components["schemas"]["Card"];
+            /** @description The program. */
+            gcode?: null | string;
+        };
+        /** @description What a program that prints well tells of machine, filament and recipe. */
+        Learned: {
+            /** @description Its lines before the first layer, temperatures as names; null where none were found. */
+            start: null | string;
+            /** @description Its lines after the last layer; null where none were found. */
+            end: null | string;
+            /** @description Temperatures, heights, widths, speeds, fan, retraction. */
+            values: components["schemas"]["LearnedValue"][];
+        };
+        /**
+         * @description Which document a learned value belongs to.
+         * @enum {unknown}
+         */
+        LearnedFor: "card" | "filament" | "recipe";
+        /** @description A value read out of a program. */
+        LearnedValue: {
+            /** @description The document it belongs to. */
+            for: components["schemas"]["LearnedFor"];
+            /** @description Its place there. */
+            pointer: string;
+            /** @description In words. */
+            name: string;
+            /** @description Empty for a plain number. */
+            unit: string;
+            /** @description The value. */
+            value: components["schemas"]["JsonNode"];
+            /**
+             * Format: double
+             * @description How much of what was looked at has it, 0 to 1; 1 for what stands in one place.
+             * @default 1
+             */
+            share: number;
+        };
         /**
          * @description Who keeps the limits.
          * @enum {unknown}
@@ -4196,6 +4638,25 @@ export interface components {
             /** @description Whether it tells where the heater ends. */
             tells: boolean;
         };
+        /** @description A macro in short. */
+        MacroAnswer: {
+            name: string;
+            about: null | string;
+            parameters: string[];
+            text: string;
+        };
+        /** @description One line of a macro as it ran. */
+        MacroStep: {
+            text: string;
+            effect: string;
+            /** Format: double */
+            seconds: number;
+        };
+        /**
+         * @description What a command means to the simulated machine.
+         * @enum {unknown}
+         */
+        Meaning: "none" | "move" | "arc-clockwise" | "arc-counter-clockwise" | "dwell" | "home" | "level" | "mesh" | "mesh-drop" | "park" | "inches" | "millimetres" | "absolute" | "relative" | "extrusion-absolute" | "extrusion-relative" | "set-position" | "work-offset" | "baby-step" | "save-state" | "restore-state" | "set-nozzle" | "wait-nozzle" | "set-bed" | "wait-bed" | "set-chamber" | "wait-chamber" | "tool-settings" | "heater-by-name" | "wait-by-name" | "heaters-off" | "wait-all" | "fan-on" | "fan-off" | "motors-off" | "tool" | "tool-by-name" | "tool-offset" | "finish" | "pause" | "filament-change" | "firmware-retract" | "firmware-prime" | "firmware-retract-set" | "steps-per-mm" | "limit-speed" | "limit-acceleration" | "velocity-limit" | "set-acceleration" | "set-corner" | "set-corner-seconds" | "set-junction" | "speed-override" | "flow-override" | "pressure-compensation" | "filament-diameter" | "cold-extrusion" | "soft-end-stops" | "geometry" | "tuning" | "part-label" | "carriage-mode" | "macro-call";
         /** @description How far the measure-up interview has come. */
         MeasureUp: {
             /** @description The question at which it was left. */
@@ -4681,6 +5142,19 @@ export interface components {
              */
             z?: number;
         };
+        /** @description A few lines for a routine, made from the card's facts, to be inserted and adapted. */
+        Passage: {
+            /** @description Kebab-case. */
+            id: string;
+            /** @description What it does. */
+            title: string;
+            /** @description How, with the numbers of this machine. */
+            about: string;
+            /** @description The routine it belongs to. */
+            moment: string;
+            /** @description G-code with Liquid. */
+            text: string;
+        };
         /** @description A pattern on its shelf. */
         PatternHead: {
             id: string;
@@ -4729,6 +5203,90 @@ export interface components {
              * @description Along Y, mm.
              */
             y: number;
+        };
+        /** @description One line that a routine wrote. */
+        PreviewLine: {
+            /**
+             * Format: int32
+             * @description Line of the routine that wrote it, counted from 1.
+             */
+            from: number;
+            /** @description As written. */
+            text: string;
+            /** @description What it does, in plain words. */
+            effect: string;
+            /**
+             * Format: double
+             * @description When it begins, s from the routine's own begin.
+             */
+            start: number;
+            /**
+             * Format: double
+             * @description How long it takes.
+             */
+            seconds: number;
+            path: null | components["schemas"]["PreviewPath"];
+            /** @description Lines of the macro it calls. */
+            steps?: null | components["schemas"]["MacroStep"][];
+            /** @description What of that macro only the running printer knows. */
+            unfollowed?: null | string[];
+        };
+        /** @description A routine as it runs. */
+        PreviewMoment: {
+            /** @description Its member name in the document. */
+            moment: string;
+            /** @description Where its text stands in the card. */
+            pointer: string;
+            /**
+             * Format: int32
+             * @description The layer it runs for, counted from 1; null where it runs for none.
+             */
+            layer: null | number;
+            /**
+             * Format: double
+             * @description When it begins, s from the begin of the print.
+             */
+            at: number;
+            /**
+             * Format: double
+             * @description How long it takes.
+             */
+            seconds: number;
+            /** @description Whether a wait in it never ends. */
+            endless: boolean;
+            /** @description What it writes. */
+            lines: components["schemas"]["PreviewLine"][];
+            /** @description What the names stand for at that moment. */
+            values: Record<string, never>;
+            /** @description Temperatures, fan and speed while it runs. */
+            series: components["schemas"]["RunSeries"];
+        };
+        /** @description A way of the nozzle, mm, bed frame. */
+        PreviewPath: {
+            /** Format: double */
+            x0: number;
+            /** Format: double */
+            y0: number;
+            /** Format: double */
+            z0: number;
+            /** Format: double */
+            x1: number;
+            /** Format: double */
+            y1: number;
+            /** Format: double */
+            z1: number;
+            extrudes: boolean;
+        };
+        PreviewQuestion: {
+            card?: null | components["schemas"]["Card"];
+            filament?: null | components["schemas"]["Filament"];
+            recipe?: null | components["schemas"]["Recipe"];
+            mode?: null | components["schemas"]["ModeKind"];
+            /**
+             * Format: int32
+             * @description The layer for which those of layers are shown, counted from 1.
+             */
+            layer?: null | number;
         };
         /** @description A levelling probe. */
         Probe: {
@@ -4886,6 +5444,13 @@ export interface components {
             /** @description What parts must stay out of. */
             regions: components["schemas"]["RegionAnswer"][];
         };
+        /** @description What would mend a finding, as edits that can be undone. */
+        Remedy: {
+            /** @description What the button says. */
+            label: string;
+            /** @description To be made together. */
+            edits: components["schemas"]["Edit"][];
+        };
         /** @description A fact that a firmware's settings report tells. */
         ReportedFact: {
             /** @description Where it stands on a card. */
@@ -4932,6 +5497,25 @@ export interface components {
              */
             lift?: null | number;
         };
+        /** @description All routines of a card, run with an imagined part. */
+        RoutinePreview: {
+            /** @description Those that are not empty. */
+            moments: components["schemas"]["PreviewMoment"][];
+            /** @description About their lines: the pointer names the routine, the line counts in it. */
+            findings: components["schemas"]["Finding"][];
+            /**
+             * Format: int32
+             * @description Layers of the imagined part.
+             */
+            layers: number;
+            /**
+             * Format: double
+             * @description Time between start and end.
+             */
+            printSeconds: number;
+            /** @description Its corners x, y, x, y and its height, mm, bed frame. */
+            part: number[];
+        };
         /** @description The owner's routines: G-code with Liquid. */
         Routines: {
             /** @description Before the first layer. */
@@ -4942,6 +5526,12 @@ export interface components {
             afterLayer?: null | string;
             /** @description At a change of tool. */
             toolChange?: null | string;
+            /** @description When the print is paused. */
+            pause?: null | string;
+            /** @description When it goes on. */
+            resume?: null | string;
+            /** @description When it is given up. */
+            cancel?: null | string;
             /** @description After the last layer. */
             end?: null | string;
         };
@@ -5022,6 +5612,18 @@ export interface components {
             took: number;
             /** @description Worst first. */
             findings: components["schemas"]["Finding"][];
+        };
+        /** @description What a run shows over time, at even steps: temperatures °C, fan as a share, speed mm/s, flow as mm of filament a second. */
+        RunSeries: {
+            seconds: number[];
+            nozzle: number[];
+            nozzleTarget: number[];
+            bed: null | number[];
+            bedTarget: null | number[];
+            chamber: null | number[];
+            fan: number[];
+            speed: number[];
+            feed: number[];
         };
         /** @description A layer height on the ladder. */
         Rung: {

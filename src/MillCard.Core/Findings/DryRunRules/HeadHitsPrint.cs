@@ -14,13 +14,16 @@ public sealed class HeadHitsPrint : IDryRunRule
     /// <summary>A nozzle that brushes the layer it lays is no hit: passing lower than this into plastic is, mm.</summary>
     private const float Brush = 0.02f;
 
+    private const double Widest = 4000;
+
     /// <inheritdoc/>
     public RuleId Id { get; } = new("head-hits-print", Severity.Stop);
 
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
     {
-        if (run.Extents is not { } extents) yield break;
+        // what is laid far outside is said by the rules about travel
+        if (run.Extents is not { } extents || extents.MaxX - extents.MinX > Widest || extents.MaxY - extents.MinY > Widest) yield break;
         var plastic = new LaidPlastic(extents);
         var heads = Enumerable.Range(0, run.Nozzles.Count).Select(tool => machine.HeadOf(tool).Select(s => new Sweep(s)).OrderBy(s => s.Underside).ToArray()).ToArray();
         var hits = new Dictionary<string, (int Line, int Count, float High)>();
@@ -77,7 +80,7 @@ public sealed class HeadHitsPrint : IDryRunRule
         public LaidPlastic(Extents extents)
         {
             (_x, _y) = (extents.MinX, extents.MinY);
-            (_columns, _rows) = (Math.Min(20_000, (int)((extents.MaxX - _x) / Cell) + 1), Math.Min(20_000, (int)((extents.MaxY - _y) / Cell) + 1));
+            (_columns, _rows) = ((int)Math.Min(20_000, (extents.MaxX - _x) / Cell + 1), (int)Math.Min(20_000, (extents.MaxY - _y) / Cell + 1));
             _blocks = _columns / Block + 1;
             _cells = new float[(long)_columns * _rows <= 64_000_000 ? _columns * _rows : 0];
             _coarse = new float[_blocks * (_rows / Block + 1)];

@@ -1,0 +1,180 @@
+using System.Text;
+using MillCard.Core.Documents;
+using MillCard.Core.DryRun;
+using MillCard.Core.Findings;
+using MillCard.Core.Gcode;
+using MillCard.Core.MeasureUps;
+using MillCard.Core.Reach;
+using MillCard.Core.Routines;
+using MillCard.Core.Slicing;
+
+namespace MillCard.Core.Previews;
+
+/// <summary>One line that a routine wrote.</summary>
+/// <param name="From">Line of the routine that wrote it, counted from 1.</param>
+/// <param name="Text">As written.</param>
+/// <param name="Effect">What it does, in plain words.</param>
+/// <param name="Start">When it begins, s from the routine's own begin.</param>
+/// <param name="Seconds">How long it takes.</param>
+/// <param name="Path">From x, y, z to x, y, z, mm, bed frame, and whether plastic is laid; null where nothing moves or the place is not known.</param>
+public sealed record PreviewLine(int From, string Text, string Effect, double Start, double Seconds, PreviewPath? Path)
+{
+    /// <summary>Lines of the macro it calls.</summary>
+    public IReadOnlyList<MacroStep>? Steps { get; init; }
+    /// <summary>What of that macro only the running printer knows.</summary>
+    public IReadOnlyList<string>? Unfollowed { get; init; }
+}
+
+/// <summary>A way of the nozzle, mm, bed frame.</summary>
+public sealed record PreviewPath(double X0, double Y0, double Z0, double X1, double Y1, double Z1, bool Extrudes);
+
+/// <summary>A routine as it runs.</summary>
+/// <param name="Moment">Its member name in the document.</param>
+/// <param name="Pointer">Where its text stands in the card.</param>
+/// <param name="Layer">The layer it runs for, counted from 1; null where it runs for none.</param>
+/// <param name="At">When it begins, s from the begin of the print.</param>
+/// <param name="Seconds">How long it takes.</param>
+/// <param name="Endless">Whether a wait in it never ends.</param>
+/// <param name="Lines">What it writes.</param>
+/// <param name="Values">What the names stand for at that moment.</param>
+/// <param name="Series">Temperatures, fan and speed while it runs.</param>
+public sealed record PreviewMoment(
+    string Moment, string Pointer, int? Layer, double At, double Seconds, bool Endless, IReadOnlyList<PreviewLine> Lines, IReadOnlyDictionary<string, object> Values, RunSeries Series);
+
+/// <summary>All routines of a card, run with an imagined part.</summary>
+/// <param name="Moments">Those that are not empty.</param>
+/// <param name="Findings">About their lines: the pointer names the routine, the line counts in it.</param>
+/// <param name="Layers">Layers of the imagined part.</param>
+/// <param name="PrintSeconds">Time between start and end.</param>
+/// <param name="Part">Its corners x, y, x, y and its height, mm, bed frame.</param>
+public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadOnlyList<Finding> Findings, int Layers, double PrintSeconds, IReadOnlyList<double> Part)
+{
+    private const int Points = 160;
+    private const int MostLines = 20_000;
+
+    /// <summary>Runs the routines.</summary>
+    /// <param name="machine">The machine.</param>
+    /// <param name="filament">In the nozzle; a moderate one where none is given.</param>
+    /// <param name="recipe">Heights and speeds; a moderate one where none is given.</param>
+    /// <param name="mode">The mode of two carriages; null for the usual one.</param>
+    /// <param name="layer">The layer for which those of layers are shown, counted from 1.</param>
+    /// <param name="stop">Ends the computation.</param>
+    public static RoutinePreview Of(Machine machine, Filament? filament, Recipe? recipe, ModeKind? mode, int layer, CancellationToken stop)
+    {
+        var card = WithoutBroken(machine.Card);
+        var whole = Machine.Of(card);
+        var imagined = ImaginedPart.Moderate(whole);
+        var (job, layers) = imagined.Planned(whole, filament ?? Proposal.Filament(card), recipe ?? Proposal.Recipe(card), mode is { } kind ? new ModeUse { Kind = kind } : null);
+        var shown = Math.Clamp(layer, 1, layers.Count);
+        var writer = new ProgramWriter(job, layers) { KeepsSpans = true };
+        var program = writer.Write(stop);
+        var run = SimulatedMachine.Run(whole, program, stop);
+        var startAt = job.Mode is { } use && card.Modes.ToList().FindIndex(m => m.Kind == use.Kind && m.Start is not null) is var at and >= 0 ? $"/modes/{at}/start" : "/routines/start";
+        var spans = Shown(writer.Spans, shown).ToList();
+        var placed = spans.Select(s => (Span: s, Pointer: s.Moment == RoutineMoment.Start ? startAt : $"/routines/{s.Moment.Name}")).ToArray();
+        var moments = placed.Select(p => MomentOf(run, whole, p.Span, p.Pointer, p.Span.Moment == RoutineMoment.BeforeLayer || p.Span.Moment == RoutineMoment.AfterLayer ? shown : null)).ToList();
+        var findings = new List<Finding>(Mapped(Rules.Check(run, whole), run, placed));
+        foreach (var moment in new[] { RoutineMoment.Pause, RoutineMoment.Resume, RoutineMoment.Cancel })
+            if (Outside(whole, writer, program, run, moment, stop) is { } outside)
+            {
+                moments.Add(outside.Moment);
+                findings.AddRange(outside.Findings);
+            }
+        var part = job.Parts[0].Part;
+        var printed = run.LayersEnd > run.LayersBegin && run.LayersBegin >= 0 ? run.Starts[run.LayersEnd] - run.Starts[run.LayersBegin] : 0;
+        return new RoutinePreview(moments, findings, layers.Count, printed,
+            [part.X - imagined.Width / 2, part.Y - imagined.Depth / 2, part.X + imagined.Width / 2, part.Y + imagined.Depth / 2, imagined.Height]);
+    }
+
+    /// <summary>Without the routines that cannot be written out: a rule of its own says why, the others run.</summary>
+    private static Card WithoutBroken(Card card)
+    {
+        string? Whole(string? text) => string.IsNullOrWhiteSpace(text) || RoutineTemplate.Problems(text).Count > 0 ? null : text;
+        var r = card.Routines;
+        return card with
+        {
+            Routines = r with { Start = Whole(r.Start), BeforeLayer = Whole(r.BeforeLayer), AfterLayer = Whole(r.AfterLayer), ToolChange = Whole(r.ToolChange), End = Whole(r.End), Pause = Whole(r.Pause), Resume = Whole(r.Resume), Cancel = Whole(r.Cancel) },
+            Modes = [.. card.Modes.Select(m => m.Start is null ? m : m with { Start = Whole(m.Start) ?? "" })],
+        };
+    }
+
+    /// <summary>The occurrence of every routine that is shown: those of layers for one layer, the others where they first run.</summary>
+    private static IEnumerable<RoutineSpan> Shown(IReadOnlyList<RoutineSpan> spans, int layer) =>
+        spans.GroupBy(s => s.Moment).Select(g => g.Key == RoutineMoment.BeforeLayer || g.Key == RoutineMoment.AfterLayer ? g.ElementAt(Math.Min(layer - 1, g.Count() - 1)) : g.First());
+
+    private static PreviewMoment MomentOf(DryRunReport run, Machine machine, RoutineSpan span, string pointer, int? layer)
+    {
+        var (first, last) = (span.First, span.First + span.Count - 1);
+        var map = LineMap.Of(span.Moment, span.Template, span.Values, span.Count);
+        var (from, to) = (run.Starts[first], run.Starts[last] + run.Seconds[last]);
+        var endless = run.Waits.Any(w => w.Line >= first && w.Line <= last && double.IsInfinity(w.Seconds));
+        var calls = run.MacroCalls.Where(c => c.Depth == 0 && c.Line >= first && c.Line <= last).GroupBy(c => c.Line).ToDictionary(g => g.Key, g => g.First());
+        var lines = Enumerable.Range(0, Math.Min(span.Count, MostLines)).Select(i =>
+        {
+            var line = first + i;
+            calls.TryGetValue(line, out var call);
+            return new PreviewLine(map[i] + 1, run.Text.Text(line), run.EffectOf(line), run.Starts[line] - from, run.Seconds[line], PathOf(run, machine, line)) { Steps = call?.Steps, Unfollowed = call?.Unfollowed is { Count: > 0 } some ? some : null };
+        });
+        return new PreviewMoment(span.Moment.Name, pointer, layer, from, to - from, endless, [.. lines], span.Values, RunSeries.Of(run, from, Math.Max(to, from + 1), Points));
+    }
+
+    private static PreviewPath? PathOf(DryRunReport run, Machine machine, int line)
+    {
+        if (run.PathOf(line) is not var (from, to)) return null;
+        var (a, b) = (machine.Frames.ToBed(new(from.X, from.Y)), machine.Frames.ToBed(new(to.X, to.Y)));
+        return new PreviewPath(Math.Round(a.X, 3), Math.Round(a.Y, 3), from.Z, Math.Round(b.X, 3), Math.Round(b.Y, 3), to.Z, run.Moves[run.EffectList[line].First].Extrudes);
+    }
+
+    /// <summary>A routine that is called from outside: in the middle of the part, or in its place.</summary>
+    private static (PreviewMoment Moment, IReadOnlyList<Finding> Findings)? Outside(Machine machine, ProgramWriter writer, ReadOnlyMemory<byte> program, DryRunReport whole, RoutineMoment moment, CancellationToken stop)
+    {
+        if (moment.Of(machine.Card.Routines) is not { Length: > 0 } template || writer.Spans.Count == 0) return null;
+        var values = writer.Spans[^1].Values;
+        var middle = whole.LayersBegin + Math.Max(1, (whole.LayersEnd - whole.LayersBegin) / 2);
+        var text = new GcodeText(program);
+        var lines = new StringBuilder();
+        for (var i = 0; i <= middle; i++) lines.Append(text.Text(i)).Append('\n');
+        if (moment == RoutineMoment.Resume && machine.Card.Routines.Pause is { } pause) lines.Append(RoutineTemplate.Render(RoutineMoment.Pause, pause, values).ReplaceLineEndings("\n").TrimEnd('\n')).Append('\n');
+        var first = lines.ToString().AsSpan().Count('\n');
+        var written = RoutineTemplate.Render(moment, template, values).ReplaceLineEndings("\n").TrimEnd('\n');
+        lines.Append(written).Append('\n');
+        var run = SimulatedMachine.Run(machine, Encoding.UTF8.GetBytes(lines.ToString()), stop);
+        var span = new RoutineSpan(moment, template, values, first, written.AsSpan().Count('\n') + 1);
+        var pointer = $"/routines/{moment.Name}";
+        // only what a routine does while it runs is its own; what is on afterwards is the print's
+        string[] own = moment == RoutineMoment.Cancel ? [] : ["nozzle-left-on", "bed-left-on", "fan-left-on", "motors-left-on", "head-left-on-part", "relative-left-on"];
+        return (MomentOf(run, machine, span, pointer, null), [.. Mapped(Rules.Check(run, machine).Where(f => !own.Contains(f.Rule)), run, [(span, pointer)])]);
+    }
+
+    /// <summary>Findings about lines of routines, said of the routines' own lines; what is about the imagined part itself goes.</summary>
+    private static IEnumerable<Finding> Mapped(IEnumerable<Finding> findings, DryRunReport run, IReadOnlyList<(RoutineSpan Span, string Pointer)> placed)
+    {
+        foreach (var finding in findings)
+        {
+            if (finding.Line is not { } line || PlaceOf(line - 1, run, placed) is not { } place) continue;
+            yield return finding with { Pointer = place.Pointer, Line = place.Line + 1, Remedy = finding.Remedy is { } remedy ? remedy with { Edits = [.. remedy.Edits.Select(e => Moved(e, run, placed))] } : null };
+        }
+    }
+
+    private static Edit Moved(Edit edit, DryRunReport run, IReadOnlyList<(RoutineSpan Span, string Pointer)> placed)
+    {
+        if (edit.Line is not { } line || PlaceOf(line - 1, run, placed) is not { } place) return edit;
+        var how = place.Beyond && edit.How == EditKind.InsertBefore ? EditKind.InsertAfter : edit.How;
+        return edit with { Pointer = place.Pointer, Line = place.Line + 1, How = how };
+    }
+
+    /// <summary>The routine's line, counted from 0, that a line of the program comes from, or stands right behind.</summary>
+    private static (string Pointer, int Line, bool Beyond)? PlaceOf(int line, DryRunReport run, IReadOnlyList<(RoutineSpan Span, string Pointer)> placed)
+    {
+        foreach (var (span, pointer) in placed)
+        {
+            if (line >= span.First && line < span.First + span.Count)
+                return (pointer, LineMap.Of(span.Moment, span.Template, span.Values, span.Count)[line - span.First], false);
+        }
+        // what the start leaves behind is said where the layers begin, what the end leaves behind on the last line
+        var moment = line <= run.LayersBegin + 4 && run.LayersBegin >= 0 ? RoutineMoment.Start : line >= run.Text.Count - 1 ? RoutineMoment.End : null;
+        foreach (var (span, pointer) in placed)
+            if (span.Moment == moment) return (pointer, span.Template.TrimEnd('\n').AsSpan().Count('\n'), true);
+        return null;
+    }
+}

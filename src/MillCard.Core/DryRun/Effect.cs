@@ -67,7 +67,7 @@ internal static class EffectWords
     }
 
     private static string Macro(DryRunReport run, int call, double seconds) =>
-        call < 0 ? "runs a macro" : $"runs {run.MacroCalls[call].Macro.Name}, {run.MacroCalls[call].Steps.Count} lines; {Time(seconds)}";
+        call < 0 ? "runs a macro" : $"runs {run.MacroCalls[call].Macro.Name}, {run.MacroCalls[call].Steps.Count} {(run.MacroCalls[call].Steps.Count == 1 ? "line" : "lines")}; {Time(seconds)}";
 
     private static string Known(DryRunReport run, ReadOnlySpan<byte> text)
     {

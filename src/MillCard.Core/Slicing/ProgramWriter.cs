@@ -101,7 +101,14 @@ internal sealed class ProgramWriter
     /// <summary>A line as the dialect spells it; nothing where it cannot.</summary>
     private void Say(string what, params ReadOnlySpan<(string Place, object? Value)> values)
     {
-        if (_flavour.Spell(what, values) is { } line) _out.Line(line);
+        if (_flavour.Spell(what, values) is { } line && IsThere(line)) _out.Line(line);
+    }
+
+    /// <summary>Whether the machine has the command of a line; some have theirs only where they were switched on.</summary>
+    private bool IsThere(string line)
+    {
+        var word = line.Split(' ')[0];
+        return _flavour.Commands.FirstOrDefault(c => c.Word == word)?.Needs is null || _job.Machine.Card.Firmware.Present.Contains(word);
     }
 
     private void Fan(double share)

@@ -11,6 +11,8 @@ interface FindingsProps {
   onGo?: (finding: Finding) => void
   /** Takes the reason for which a finding is accepted; undefined takes the acceptance back. */
   onAccept?: (finding: Finding, why: string | undefined) => void
+  /** Makes a finding's remedy, as an edit that can be undone. */
+  onRemedy?: (finding: Finding) => void
   /** Whether a finding can be lived with at all; a missing fact cannot. */
   mayAccept?: (finding: Finding) => boolean
   /** What to say where there are none. */
@@ -18,7 +20,7 @@ interface FindingsProps {
 }
 
 /** The margin of findings, worst first; each says what, with numbers, and why it matters. */
-export function Findings({ findings, placeOf, onPoint, onGo, onAccept, mayAccept = () => true, fine }: FindingsProps) {
+export function Findings({ findings, placeOf, onPoint, onGo, onAccept, onRemedy, mayAccept = () => true, fine }: FindingsProps) {
   const [asking, setAsking] = useState<Finding>()
   const open = findings.filter((finding) => !finding.accepted)
   const accepted = findings.filter((finding) => finding.accepted)
@@ -51,6 +53,11 @@ export function Findings({ findings, placeOf, onPoint, onGo, onAccept, mayAccept
           </header>
           <p>{finding.message}</p>
           <p className="why">{finding.accepted ? `Accepted: ${finding.accepted}` : finding.why}</p>
+          {onRemedy && finding.remedy && !finding.accepted && (
+            <button className="key small" data-remedy={finding.rule} onClick={() => onRemedy(finding)}>
+              {finding.remedy.label}
+            </button>
+          )}
           {onAccept && mayAccept(finding) && (
             <button className="link quiet" onClick={() => (finding.accepted ? onAccept(finding, undefined) : setAsking(finding))}>
               {finding.accepted ? 'no longer accept' : 'accept'}

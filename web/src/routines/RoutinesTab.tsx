@@ -1,45 +1,192 @@
-import { lazy, Suspense } from 'react'
+import { Menu, MenuItem } from '@mui/material'
+import { lazy, Suspense, useMemo, useState } from 'react'
+import { useSearchParams } from 'react-router'
+import { sentenceOf, type Finding } from '../api/client'
 import { useCard } from '../card/CardContext'
+import { valueAt } from '../document/pointer'
+import { SeriesChart } from '../dry-run/SeriesChart'
 import { Findings } from '../findings/Findings'
 import { useFindings } from '../findings/useFindings'
+import { CarryDialog } from './CarryDialog'
+import { withEdits } from './edits'
+import { EffectColumn } from './EffectColumn'
+import { LearnDialog } from './LearnDialog'
+import { MacroDialog } from './MacroDialog'
+import { MacroSteps } from './MacroSteps'
+import { MomentPath } from './MomentPath'
+import { moments, type MomentName } from './moments'
+import { MomentStrip } from './MomentStrip'
+import { PassageMenu } from './PassageMenu'
+import { useFlavours, useMacros, useRoutineNames, useRoutinePreview } from './useRoutines'
+import '../dry-run/dry-run.css'
 import './routines.css'
 
 const RoutineEditor = lazy(() => import('./RoutineEditor'))
+const rank = ['note', 'caution', 'stop']
 
-const moments = [
-  { name: 'start', title: 'Start', about: 'before the first layer' },
-  { name: 'end', title: 'End', about: 'after the last layer' },
-] as const
-
-/** The G-code that the owner writes, at its moments of a print. */
+/** The G-code that the owner writes, at its moments of a print: what every line does, when, where, and what is wrong with it. */
 export function RoutinesTab() {
-  const { document: card, set } = useCard()
-  const findings = useFindings(card).filter((finding) => finding.pointer?.startsWith('/routines'))
+  const { document: card, set, change } = useCard()
+  const [params, setParams] = useSearchParams()
+  const name = (moments.find((moment) => moment.name === params.get('moment'))?.name ?? 'start') as MomentName
+  const cursor = Math.max(1, Number(params.get('line')) || 1)
+  const layer = Math.max(1, Number(params.get('layer')) || 1)
+  const go = (next: Record<string, string>) =>
+    setParams({ ...Object.fromEntries(params), ...next }, { replace: true, preventScrollReset: true })
+  const [top, setTop] = useState(0)
+  const [show, setShow] = useState<'effect' | 'text'>('effect')
+  const [dialog, setDialog] = useState<'carry' | 'learn' | 'macros'>()
+  const [more, setMore] = useState<HTMLElement>()
+
+  const { data: preview, error } = useRoutinePreview(card, layer)
+  const checked = useFindings(card)
+  const names = useRoutineNames()
+  const flavour = useFlavours().find((one) => one.id === card.firmware?.flavour)
+  const macros = useMacros(flavour?.extended ? card.firmware?.macros : undefined)
+
+  const pointer = preview?.moments.find((moment) => moment.moment === name)?.pointer ?? `/routines/${name}`
+  const text = String(valueAt(card, pointer) ?? '')
+  const moment = preview?.moments.find((one) => one.moment === name)
+  const all = useMemo(
+    () => [...(preview?.findings ?? []), ...checked.filter((finding) => /^\/(routines|modes\/\d+\/start)/.test(finding.pointer ?? ''))],
+    [preview, checked],
+  )
+  const here = useMemo(
+    () => all.filter((finding) => finding.pointer === pointer).sort((a, b) => rank.indexOf(b.severity) - rank.indexOf(a.severity)),
+    [all, pointer],
+  )
+  const severities = useMemo(
+    () => new Map([...here].reverse().flatMap(({ line, severity }) => (line ? [[line, severity] as const] : []))),
+    [here],
+  )
+  const worst = (of: MomentName) =>
+    all
+      .filter((finding) => finding.pointer === `/routines/${of}`)
+      .map((finding) => finding.severity)
+      .sort((a, b) => rank.indexOf(b) - rank.indexOf(a))[0]
+  const remedy = (finding: Finding) => change((before) => withEdits(before, finding.remedy?.edits ?? []))
+  const { title, about } = moments.find((one) => one.name === name)!
+  const now = moment?.lines.find((line) => line.from === cursor)
+
   return (
     <main className="routines">
-      {moments.map(({ name, title, about }) => (
-        <section key={name} className="routine">
-          <div className="head-line">
-            <h2 className="caps">{title}</h2>
-            <span className="quiet">{about}</span>
-          </div>
-          <Suspense fallback={<p className="nothing">…</p>}>
-            <RoutineEditor
-              label={`${title} routine`}
-              value={card.routines?.[name] ?? ''}
-              problems={findings.filter((finding) => finding.pointer === `/routines/${name}` && finding.line)}
-              onChange={(text) => set(`/routines/${name}`, text)}
-            />
-          </Suspense>
-        </section>
-      ))}
-      <aside className="margin-column">
-        <Findings
-          findings={findings}
-          placeOf={(finding) => (finding.line ? `${finding.pointer?.split('/')[2] ?? ''} ${finding.line}` : undefined)}
-          fine="Both can be written out."
+      <MomentStrip
+        card={card}
+        preview={preview}
+        chosen={name}
+        onChoose={(next) => go({ moment: next, line: '1' })}
+        layer={layer}
+        onLayer={(next) => go({ layer: String(next) })}
+        worst={worst}
+      />
+      <section className="routine">
+        <div className="head-line between">
+          <h2 className="caps">
+            {title} <span className="plain-case">{about}</span>
+          </h2>
+          <span className="quiet">
+            {flavour?.name ?? 'no flavour'} ·{' '}
+            <PassageMenu
+              card={card}
+              moment={name}
+              onTake={(passage) => change((before) => withEdits(before, inserted(pointer, text, cursor, passage)))}
+            />{' '}
+            ·{' '}
+            <button className="link" aria-haspopup="menu" onClick={(event) => setMore(event.currentTarget)}>
+              more
+            </button>
+            <Menu open={Boolean(more)} anchorEl={more} onClose={() => setMore(undefined)} onClick={() => setMore(undefined)}>
+              <MenuItem onClick={() => setDialog('carry')}>carry to another flavour …</MenuItem>
+              <MenuItem onClick={() => setDialog('learn')}>learn from a G-code file …</MenuItem>
+              {flavour?.extended && <MenuItem onClick={() => setDialog('macros')}>macro file …</MenuItem>}
+            </Menu>
+          </span>
+        </div>
+        <Suspense fallback={<p className="nothing">…</p>}>
+          <RoutineEditor
+            key={pointer}
+            label={`${title} routine`}
+            value={text}
+            problems={here.filter((finding) => finding.line)}
+            names={names}
+            values={moment?.values ?? preview?.moments[0]?.values ?? {}}
+            flavour={flavour}
+            macros={macros}
+            cursor={cursor}
+            onCursor={(line) => go({ line: String(line) })}
+            scrolledTo={top}
+            onScroll={setTop}
+            onChange={(next) => set(pointer, next)}
+          />
+        </Suspense>
+      </section>
+      <section className="does">
+        <div className="head-line between">
+          <h2 className="caps">{show === 'effect' ? 'What it does' : 'As written'}</h2>
+          <button className="link quiet" onClick={() => setShow(show === 'effect' ? 'text' : 'effect')}>
+            {show === 'effect' ? 'as written' : 'what it does'}
+          </button>
+        </div>
+        <EffectColumn
+          lines={moment?.lines ?? []}
+          count={text.split('\n').length}
+          show={show}
+          cursor={cursor}
+          severities={severities}
+          scrolledTo={top}
+          onScroll={setTop}
+          onCursor={(line) => go({ line: String(line) })}
         />
+      </section>
+      <section className="shown">
+        <div className="heat">
+          <div className="head-line between">
+            <h2 className="caps">Temperature, °C</h2>
+            <span className="quiet">{moment ? `at line ${cursor}` : ''}</span>
+          </div>
+          <SeriesChart
+            data={moment?.series}
+            from={moment?.at}
+            at={now && moment ? moment.at + now.start : undefined}
+            onAt={(seconds) => {
+              const line = moment?.lines.findLast((one) => moment.at + one.start <= seconds)
+              if (line) go({ line: String(line.from) })
+            }}
+          />
+        </div>
+        <MomentPath card={card} moment={moment} part={preview?.part} cursor={cursor} />
+      </section>
+      <aside className="routine-findings">
+        {now?.steps && <MacroSteps line={now} />}
+        {error && !preview ? (
+          <p className="nothing" role="alert">
+            The routines run once the card is complete. {sentenceOf(error)}
+          </p>
+        ) : (
+          <Findings
+            findings={here}
+            placeOf={(finding) => (finding.line ? `line ${finding.line}` : undefined)}
+            onGo={(finding) => finding.line && go({ line: String(finding.line) })}
+            onRemedy={remedy}
+            fine={text.trim() ? 'Nothing to say against this routine.' : 'This routine is empty.'}
+          />
+        )}
       </aside>
+      {dialog === 'carry' && <CarryDialog card={card} onClose={() => setDialog(undefined)} onTake={change} />}
+      {dialog === 'learn' && <LearnDialog card={card} onClose={() => setDialog(undefined)} onTake={change} />}
+      {dialog === 'macros' && (
+        <MacroDialog
+          text={card.firmware?.macros ?? ''}
+          onClose={() => setDialog(undefined)}
+          onTake={(next) => set('/firmware/macros', next)}
+        />
+      )}
     </main>
   )
+}
+
+/** A passage behind the cursor's line; in place of an empty text. */
+function inserted(pointer: string, text: string, cursor: number, passage: string) {
+  const lines = passage.replace(/\n$/, '')
+  return [{ how: text.trim() ? ('insert-after' as const) : ('replace' as const), pointer, line: text.trim() ? cursor : 1, text: lines }]
 }

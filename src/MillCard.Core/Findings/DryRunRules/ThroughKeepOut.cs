@@ -51,6 +51,8 @@ public sealed class ThroughKeepOut : IDryRunRule
         var (first, count) = (-1, 0);
         foreach (ref readonly var move in run.Moves)
         {
+            // a purge strip is there for the start routine; parts stay out of it
+            if (!obstacle && run.LayersBegin >= 0 && move.Line < run.LayersBegin) continue;
             if (!move.Known || move.Tool != tool || Math.Min(move.From.Z, move.To.Z) >= top || !obstacle && !move.Extrudes) continue;
             if (Math.Max(move.From.X, move.To.X) < corner.X || Math.Min(move.From.X, move.To.X) > far.X) continue;
             if (Math.Max(move.From.Y, move.To.Y) < corner.Y || Math.Min(move.From.Y, move.To.Y) > far.Y) continue;

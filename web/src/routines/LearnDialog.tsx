@@ -1,0 +1,153 @@
+import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material'
+import { useState } from 'react'
+import { api, dataOf, sentenceOf, type Card, type Learned } from '../api/client'
+import { uploadLimits } from '../api/limits'
+import { valueAt, withValue } from '../document/pointer'
+import { plain } from '../units/format'
+
+interface LearnDialogProps {
+  card: Card
+  onClose: () => void
+  onTake: (edit: (card: Card) => Card) => void
+}
+
+/** Reads a G-code file that prints well and offers what it tells, old and new side by side. */
+export function LearnDialog({ card, onClose, onTake }: LearnDialogProps) {
+  const [learned, setLearned] = useState<Learned>()
+  const [name, setName] = useState('')
+  const [failure, setFailure] = useState('')
+  const [taken, setTaken] = useState<ReadonlySet<string>>(new Set())
+
+  async function read(file: File) {
+    setFailure('')
+    try {
+      const { gcode: most } = await uploadLimits()
+      if (file.size > most)
+        throw new Error(`This file has ${Math.ceil(file.size / 2 ** 20)} MB; at most ${most / 2 ** 20} MB of G-code are taken.`)
+      const found = dataOf(await api.POST('/api/routines/learn', { body: { card, gcode: await file.text() } }))
+      setLearned(found)
+      setName(file.name)
+    } catch (problem) {
+      setFailure(sentenceOf(problem))
+    }
+  }
+
+  const offers = learned
+    ? [
+        ...(['start', 'end'] as const).flatMap((which) =>
+          learned[which] ? [{ pointer: `/routines/${which}`, name: `${which} routine`, value: learned[which], unit: '' }] : [],
+        ),
+        ...learned.values.filter((value) => value.for === 'card').map((value) => ({ ...value, value: value.value as number })),
+      ]
+    : []
+  const others = learned?.values.filter((value) => value.for !== 'card') ?? []
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="md">
+      <DialogTitle>Learn from what already prints</DialogTitle>
+      <DialogContent
+        onDragOver={(event) => event.preventDefault()}
+        onDrop={(event) => {
+          event.preventDefault()
+          const [file] = event.dataTransfer.files
+          if (file) void read(file)
+        }}
+      >
+        <p>
+          Drop a G-code file that prints well on this machine here, or{' '}
+          <label className="link">
+            choose one
+            <input
+              type="file"
+              hidden
+              data-learn-file
+              accept=".gcode,.gco,.g,.nc,.txt"
+              onChange={(event) => {
+                const [file] = event.target.files ?? []
+                if (file) void read(file)
+              }}
+            />
+          </label>
+          .
+        </p>
+        {failure && <p role="alert">{failure}</p>}
+        {learned && offers.length === 0 && others.length === 0 && <p role="alert">There is nothing in {name} that looks like a print.</p>}
+        {offers.length > 0 && (
+          <table className="redline learned">
+            <thead>
+              <tr>
+                <th />
+                <th>{name}</th>
+                <th>on the card</th>
+                <th>in the file</th>
+              </tr>
+            </thead>
+            <tbody>
+              {offers.map(({ pointer, name: fact, value, unit }) => (
+                <tr key={pointer} data-learned={pointer}>
+                  <td>
+                    <input
+                      type="checkbox"
+                      aria-label={`take ${fact}`}
+                      checked={taken.has(pointer)}
+                      onChange={(event) =>
+                        setTaken(new Set(event.target.checked ? [...taken, pointer] : [...taken].filter((one) => one !== pointer)))
+                      }
+                    />
+                  </td>
+                  <td>{fact}</td>
+                  <td className="mono before">{shown(valueAt(card, pointer), unit)}</td>
+                  <td className="mono after">{shown(value, unit)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+        {others.length > 0 && (
+          <>
+            <h3 className="caps">It was printed with</h3>
+            <ul className="learned-others">
+              {others.map((value) => (
+                <li key={value.pointer}>
+                  {value.name} <strong>{shown(value.value, value.unit)}</strong>{' '}
+                  <span className="quiet">
+                    {value.for}
+                    {value.share < 0.995 ? `, ${Math.round(100 * value.share)} % of it` : ''}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+      </DialogContent>
+      <DialogActions>
+        <Button variant="text" onClick={onClose}>
+          Close
+        </Button>
+        <Button
+          variant="contained"
+          disabled={taken.size === 0}
+          onClick={() => {
+            onTake((before) =>
+              offers
+                .filter(({ pointer }) => taken.has(pointer))
+                .reduce((after, { pointer, value }) => withSource(withValue(after, pointer, value), pointer, name), before),
+            )
+            onClose()
+          }}
+        >
+          Take over {taken.size > 0 ? taken.size : ''}
+        </Button>
+      </DialogActions>
+    </Dialog>
+  )
+}
+
+function withSource(card: Card, pointer: string, file: string): Card {
+  const on = new Date().toISOString().slice(0, 10)
+  return withValue(card, `/sources/${pointer.replaceAll('~', '~0').replaceAll('/', '~1')}`, { source: 'carried-over', note: file, on })
+}
+
+function shown(value: unknown, unit: string): string {
+  if (value === undefined || value === null) return '—'
+  return typeof value === 'number' ? `${plain(value)}${unit ? ` ${unit}` : ''}` : String(value)
+}

@@ -1,0 +1,47 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { api, dataOf, type Card } from '../api/client'
+
+/** The routines of a card as they stand now, run with an imagined part. */
+export function useRoutinePreview(card: Card, layer: number) {
+  return useQuery({
+    queryKey: ['routine-preview', JSON.stringify(card), layer],
+    placeholderData: keepPreviousData,
+    gcTime: 10_000,
+    retry: false,
+    queryFn: async ({ signal }) => dataOf(await api.POST('/api/routines/preview', { body: { card, layer }, signal })),
+  })
+}
+
+/** What names stand for, in words. */
+export function useRoutineNames() {
+  const { data } = useQuery({
+    queryKey: ['routine-names'],
+    staleTime: Infinity,
+    queryFn: async () => dataOf(await api.GET('/api/routine-names')),
+  })
+  return data ?? {}
+}
+
+/** The dialects with their commands. */
+export function useFlavours() {
+  const { data } = useQuery({ queryKey: ['flavours'], staleTime: Infinity, queryFn: async () => dataOf(await api.GET('/api/flavours')) })
+  return data ?? []
+}
+
+/** The macros of a macro file. */
+export function useMacros(text: string | null | undefined) {
+  const { data } = useQuery({
+    queryKey: ['macros', text],
+    enabled: Boolean(text),
+    staleTime: Infinity,
+    queryFn: async () =>
+      dataOf(
+        await api.POST('/api/routines/macros', {
+          body: text!,
+          bodySerializer: (body: string) => body,
+          headers: { 'content-type': 'text/plain' },
+        }),
+      ),
+  })
+  return text ? (data ?? []) : []
+}

@@ -12,6 +12,9 @@ namespace MillCard.Core.Slicing;
 /// <summary>Writes planned layers as G-code: routines at their moments, travels, retraction, tool changes, speeds within the melting limit.</summary>
 internal sealed class ProgramWriter
 {
+    /// <summary>Higher than any prime line, mm.</summary>
+    private const double OverPrimeLine = 1;
+
     private readonly SliceJob _job;
     private readonly Recipe _recipe;
     private readonly Flavour _flavour;
@@ -29,6 +32,7 @@ internal sealed class ProgramWriter
     private double? _ownSpeed, _ownRetraction;
     private ToolPath? _last;
     private int? _labelled;
+    private bool _begun;
 
     /// <summary>How far each nozzle's filament is pulled back while it is away, mm.</summary>
     private readonly double[] _pulledBack;
@@ -184,6 +188,7 @@ internal sealed class ProgramWriter
         var limit = Math.Min(Nozzle.MaxFlow ?? double.PositiveInfinity, filament.MaxFlow ?? double.PositiveInfinity);
         var speed = _ownSpeed ?? Math.Min(Math.Min(_fastest, SpeedOf(path.Kind, first)), ExtrudedLine.FastestSpeed(limit, path.Width, place.Height, flow));
         var perMm = ExtrudedLine.FeedPerMm(path.Width, place.Height, filament.Diameter!.Value, flow);
+        _begun = true;
         for (var i = 1; i < path.Points.Length; i++) Extrude(path.Points[i], perMm, speed);
         if (path.Closed) Extrude(path.Points[0], perMm, speed);
         _last = path;
@@ -233,6 +238,8 @@ internal sealed class ProgramWriter
         var distance = double.IsNaN(_here.X) ? double.PositiveInfinity : _here.To(to);
         var lift = Math.Max(Lift(to, z), distance > pullback.LeastTravel ? z + pullback.Lift : z);
         if (double.IsPositiveInfinity(distance)) lift = Math.Max(lift, ClearOfAll(z));
+        // the first way to the part passes over what the start routine has laid
+        if (!_begun) lift = Math.Max(lift, z + OverPrimeLine);
         if (_pulledBack[_nozzle] > 0) lift = Math.Max(lift, _standing);
         if (distance < 1e-4 && z == _z) return;
         var back = _pulledBack[_nozzle];

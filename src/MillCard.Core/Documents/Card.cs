@@ -34,6 +34,8 @@ public sealed record Card : OpenRecord, IDocument
     public Routines Routines { get; init; } = new();
     /// <summary>Ways to run two carriages; empty where there is one carriage.</summary>
     [Field("modes", Most = 4)] public IReadOnlyList<Mode> Modes { get; init; } = [];
+    /// <summary>The connection to the printer; null where there is none.</summary>
+    public LineFacts? Line { get; init; }
     /// <summary>Where each fact comes from, by JSON pointer (RFC 6901).</summary>
     [Field("sources", Most = 2000)] public IReadOnlyDictionary<string, FactSource> Sources { get; init; } = new Dictionary<string, FactSource>();
     /// <summary>Findings that the owner accepts, each with a reason.</summary>
@@ -112,8 +114,6 @@ public sealed record Firmware : OpenRecord
     [Field("macro file", Most = 400_000)] public string? Macros { get; init; }
     /// <summary>Commands that need a section in the configuration or an option when the firmware was built, and are there.</summary>
     [Field("commands that are there", Most = 200)] public IReadOnlyList<string> Present { get; init; } = [];
-    /// <summary>Speed of the serial line, 1/s.</summary>
-    [Field("serial speed", "baud", AtLeast = 300, AtMost = 10_000_000)] public int? Baud { get; init; }
 }
 
 /// <summary>How E words are written.</summary>
@@ -181,4 +181,15 @@ public sealed record AcceptedFinding : OpenRecord
     [Field("place", Most = 500)] public required string At { get; init; }
     /// <summary>The reason.</summary>
     [Field("reason", Fewest = 1, Most = 1000)] public required string Why { get; init; }
+}
+
+/// <summary>Where the printer answers.</summary>
+public sealed record LineFacts : OpenRecord
+{
+    /// <summary>Name or address; only this machine itself unless the server's configuration lists more.</summary>
+    [Field("host", Fewest = 1, Most = 253)] public required string Host { get; init; }
+    /// <summary>TCP port.</summary>
+    [Field("port", AtLeast = 1, AtMost = 65535)] public required int Port { get; init; }
+    /// <summary>Speed of the serial line behind it, 1/s.</summary>
+    [Field("serial speed", "baud", AtLeast = 300, AtMost = 10_000_000)] public int? Baud { get; init; }
 }

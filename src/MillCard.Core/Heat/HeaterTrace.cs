@@ -54,5 +54,12 @@ public sealed class HeaterTrace
             : level < target - WaitTolerance ? double.PositiveInfinity : Model.Time(from, Math.Max(level, target + 0.01));
     }
 
+    /// <summary>Takes over temperature and target of another trace of the same heater.</summary>
+    internal void GoOnFrom(HeaterTrace other, double at)
+    {
+        _changes.Clear();
+        _changes.Add((at, other.Target, other.At(at)));
+    }
+
     private const double WaitTolerance = HeatModel.WaitTolerance;
 }

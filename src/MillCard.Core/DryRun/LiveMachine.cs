@@ -1,0 +1,90 @@
+using System.Text;
+using MillCard.Core.Flavours;
+using MillCard.Core.Gcode;
+using MillCard.Core.Reach;
+
+namespace MillCard.Core.DryRun;
+
+/// <summary>What a command did on a live machine.</summary>
+/// <param name="Seconds">How long it takes; infinite for a wait that never ends.</param>
+/// <param name="Effect">In plain words.</param>
+/// <param name="Known">Whether the dialect knows it.</param>
+public sealed record LiveStep(double Seconds, string Effect, bool Known);
+
+/// <summary>The simulated machine taking one command after the other; it comes to a stop behind each.</summary>
+public sealed class LiveMachine
+{
+    private const int Portion = 512;
+    private readonly Machine _machine;
+    private SimulatedMachine _simulated;
+    private int _line;
+
+    /// <summary>A machine that was just switched on.</summary>
+    public LiveMachine(Machine machine) => (_machine, _simulated) = (machine, SimulatedMachine.Live(machine, Portion));
+
+    /// <summary>Time since it was switched on, s.</summary>
+    public double Clock => _simulated.LiveClock;
+    /// <summary>Nozzle temperature now, °C.</summary>
+    public double Nozzle => _simulated.LiveRun.Nozzle.At(Clock);
+    /// <summary>What is asked of the nozzle, °C.</summary>
+    public double NozzleTarget => _simulated.LiveRun.Nozzle.Target;
+    /// <summary>Bed temperature now, °C; null where it is not heated.</summary>
+    public double? Bed => _simulated.LiveRun.Bed?.At(Clock);
+    /// <summary>What is asked of the bed, °C.</summary>
+    public double? BedTarget => _simulated.LiveRun.Bed?.Target;
+    /// <summary>Where the nozzle is.</summary>
+    public Spot Position => _simulated.LiveSpot;
+    /// <summary>The dialect.</summary>
+    public Flavour Flavour => _simulated.LiveRun.Flavour;
+
+    /// <summary>Takes a command.</summary>
+    public LiveStep Execute(string command)
+    {
+        if (_line == Portion) { _simulated = _simulated.NextPortion(_machine, Portion); _line = 0; }
+        return _simulated.LiveExecute(_line++, Encoding.UTF8.GetBytes(command));
+    }
+
+    /// <summary>Lets time pass.</summary>
+    public void Pass(double seconds) => _simulated.LivePass(seconds);
+}
+
+// One command at a time, for a machine that lives; state is handed from portion to portion so that memory stays bounded.
+public sealed partial class SimulatedMachine
+{
+    internal DryRunReport LiveRun => _run;
+    internal double LiveClock => _clock;
+    internal Spot LiveSpot => Spot();
+
+    internal static SimulatedMachine Live(Machine machine, int lines) => new(machine, new GcodeText(new byte[lines].Select(_ => (byte)'\n').ToArray()));
+
+    internal LiveStep LiveExecute(int line, ReadOnlySpan<byte> text)
+    {
+        var unknown = _run.Unknown.Count;
+        var effect = Execute(line, text);
+        var words = "";
+        Settle(line);
+        var endless = effect.Kind == EffectKind.Never;
+        words = EffectWords.Of(_run, effect, line, Encoding.UTF8.GetString(text), _seconds[line]);
+        var seconds = _seconds[line];
+        Settle(line + 1);
+        return new LiveStep(endless ? double.PositiveInfinity : seconds, words, _run.Unknown.Count == unknown);
+    }
+
+    internal void LivePass(double seconds) => _clock += Math.Max(0, seconds);
+
+    internal SimulatedMachine NextPortion(Machine machine, int lines)
+    {
+        var next = Live(machine, lines);
+        for (var axis = 0; axis < 3; axis++) (next._at[axis], next._shift[axis], next._homed[axis]) = (_at[axis], _shift[axis], _homed[axis]);
+        for (var axis = 0; axis < 4; axis++) (next._limits.Speed[axis], next._limits.Acceleration[axis], next._limits.Jump[axis]) = (_limits.Speed[axis], _limits.Acceleration[axis], _limits.Jump[axis]);
+        (next._limits.Printing, next._limits.Travel, next._limits.Retraction, next._limits.Corner, next._limits.CornerValue) = (_limits.Printing, _limits.Travel, _limits.Retraction, _limits.Corner, _limits.CornerValue);
+        (next._unit, next._feed, next._e, next._fan, next._relative, next._relativeE, next._motors) = (_unit, _feed, _e, _fan, _relative, _relativeE, _motors);
+        (next._speedShare, next._flowShare, next._firmwareRetraction, next._pulledBack, next._tool, next._carriageMode) = (_speedShare, _flowShare, _firmwareRetraction, _pulledBack, _tool, _carriageMode);
+        foreach (var saved in _saved.Reverse()) next._saved.Push(saved);
+        next._clock = _clock;
+        foreach (var (before, after) in _run.Nozzles.Zip(next._run.Nozzles)) after.GoOnFrom(before, _clock);
+        if (_run.Bed is { } bed) next._run.Bed!.GoOnFrom(bed, _clock);
+        if (_run.Chamber is { } chamber) next._run.Chamber!.GoOnFrom(chamber, _clock);
+        return next;
+    }
+}

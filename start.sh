@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Installs what is missing, builds, and runs Mill Card with a database of its own.
-# PORT: where it answers on 127.0.0.1 (7420). MILLCARD_DATA: folder of the database and logs (.data here).
+# PORT: where it answers on 127.0.0.1 (7420); the stand-in printer of the demo answers one port higher. MILLCARD_DATA: folder of the database and logs (.data here).
 set -euo pipefail
 cd "$(dirname "$0")"
 PORT=${PORT:-7420}
@@ -21,6 +21,7 @@ need_npm_packages
 SERVER=src/MillCard.Web/bin/Release/net10.0/MillCard.Web.dll
 if [ ! -e "$SERVER" ] || [ -n "$(find src demo Directory.Build.props Directory.Packages.props -name bin -prune -o -name obj -prune -o -name openapi -prune -o -type f -newer "$SERVER" -print -quit)" ]; then
     step "Building the server" "The message above says why." dotnet build src/MillCard.Web -c Release --nologo -v quiet
+    step "Building the stand-in printer" "The message above says why." dotnet build src/MillCard.StandIn -c Release --nologo -v quiet
     touch "$SERVER"
 fi
 PAGES=web/dist/index.html
@@ -35,9 +36,10 @@ if [ ! -e "$CLUSTER/PG_VERSION" ]; then
     step "Making the database" "Delete $CLUSTER and run this again." make_cluster
 fi
 
-server=
+server= printer=
 stop() {
     trap - INT TERM EXIT
+    if [ -n "$printer" ] && kill -0 "$printer" 2>/dev/null; then kill -TERM "$printer" 2>/dev/null || true; wait "$printer" 2>/dev/null || true; fi
     if [ -n "$server" ] && kill -0 "$server" 2>/dev/null; then
         kill -TERM "$server" 2>/dev/null || true
         wait "$server" 2>/dev/null || true
@@ -49,6 +51,8 @@ trap 'stop; exit 0' INT TERM
 trap stop EXIT
 
 start_cluster
+dotnet src/MillCard.StandIn/bin/Release/net10.0/MillCard.StandIn.dll --cards demo/cards --card dunlin --port $((PORT + 1)) --speed 20 >"$LOGS/stand-in.log" 2>&1 9>&- &
+printer=$!
 ConnectionStrings__MillCard=$CONNECTION Demo=demo Pages=web/dist DOTNET_ENVIRONMENT=Production \
     dotnet "$SERVER" --urls "http://127.0.0.1:$PORT" 9>&- &
 server=$!

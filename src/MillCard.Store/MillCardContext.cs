@@ -11,6 +11,12 @@ public sealed class MillCardContext(DbContextOptions<MillCardContext> options) :
     public DbSet<BlobRow> Blobs => Set<BlobRow>();
     /// <summary>Last programs of trials.</summary>
     public DbSet<RunRow> Runs => Set<RunRow>();
+    /// <summary>Fixed states of cards.</summary>
+    public DbSet<RevisionRow> Revisions => Set<RevisionRow>();
+    /// <summary>Stamps on revisions.</summary>
+    public DbSet<ProofRow> Proofs => Set<ProofRow>();
+    /// <summary>Real prints.</summary>
+    public DbSet<PrintRow> Prints => Set<PrintRow>();
     /// <summary>What was done once.</summary>
     public DbSet<DoneRow> Done => Set<DoneRow>();
 
@@ -61,6 +67,43 @@ public sealed class MillCardContext(DbContextOptions<MillCardContext> options) :
             run.HasOne<DocumentRow>().WithOne().HasForeignKey<RunRow>(r => r.TrialId).OnDelete(DeleteBehavior.Cascade);
             run.HasOne<BlobRow>().WithMany().HasForeignKey(r => r.Program).OnDelete(DeleteBehavior.Restrict);
             run.HasOne<BlobRow>().WithMany().HasForeignKey(r => r.Layers).OnDelete(DeleteBehavior.Restrict);
+        });
+        modelBuilder.Entity<RevisionRow>(revision =>
+        {
+            revision.ToTable("revision", t => t.HasCheckConstraint("revision_number", "number > 0"));
+            revision.HasKey(r => new { r.CardId, r.Number });
+            revision.Property(r => r.CardId).HasColumnName("card_id");
+            revision.Property(r => r.Number).HasColumnName("number").ValueGeneratedNever();
+            revision.Property(r => r.Document).HasColumnName("document").HasColumnType("jsonb");
+            revision.Property(r => r.Note).HasColumnName("note");
+            revision.Property(r => r.At).HasColumnName("at");
+            revision.HasOne<DocumentRow>().WithMany().HasForeignKey(r => r.CardId).OnDelete(DeleteBehavior.Cascade);
+        });
+        modelBuilder.Entity<ProofRow>(proof =>
+        {
+            proof.ToTable("proof");
+            proof.HasKey(p => new { p.CardId, p.Number });
+            proof.Property(p => p.CardId).HasColumnName("card_id");
+            proof.Property(p => p.Number).HasColumnName("number").ValueGeneratedNever();
+            proof.Property(p => p.Trial).HasColumnName("trial");
+            proof.Property(p => p.TrialId).HasColumnName("trial_id");
+            proof.Property(p => p.RestsOn).HasColumnName("rests_on").HasColumnType("jsonb");
+            proof.Property(p => p.Program).HasColumnName("program");
+            proof.Property(p => p.At).HasColumnName("at");
+            proof.HasOne<RevisionRow>().WithOne().HasForeignKey<ProofRow>(p => new { p.CardId, p.Number }).OnDelete(DeleteBehavior.Cascade);
+        });
+        modelBuilder.Entity<PrintRow>(print =>
+        {
+            print.ToTable("print");
+            print.HasKey(p => p.Id);
+            print.Property(p => p.Id).HasColumnName("id").ValueGeneratedNever();
+            print.Property(p => p.CardId).HasColumnName("card_id");
+            print.Property(p => p.Record).HasColumnName("record").HasColumnType("jsonb");
+            print.Property(p => p.Picture).HasColumnName("picture");
+            print.Property(p => p.At).HasColumnName("at");
+            print.HasIndex(p => new { p.CardId, p.At });
+            print.HasOne<DocumentRow>().WithMany().HasForeignKey(p => p.CardId).OnDelete(DeleteBehavior.Cascade);
+            print.HasOne<BlobRow>().WithMany().HasForeignKey(p => p.Picture).OnDelete(DeleteBehavior.Restrict);
         });
         modelBuilder.Entity<DoneRow>(done =>
         {

@@ -17,7 +17,7 @@ public sealed class RunStore(MillCardContext context, BlobStore blobs, TimeProvi
         (row.Program, row.Layers, row.Card, row.Result, row.At) = (programHash, layersHash, card, result, clock.GetUtcNow());
         await context.SaveChangesAsync(stop);
         await context.Blobs
-            .Where(b => before.Contains(b.Hash) && !context.Runs.Any(r => r.Program == b.Hash || r.Layers == b.Hash))
+            .Where(b => before.Contains(b.Hash) && !context.Runs.Any(r => r.Program == b.Hash || r.Layers == b.Hash) && !context.Prints.Any(p => p.Picture == b.Hash))
             .ExecuteDeleteAsync(stop);
         await whole.CommitAsync(stop);
         return row;

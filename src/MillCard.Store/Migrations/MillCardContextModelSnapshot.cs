@@ -131,6 +131,108 @@ namespace MillCard.Store.Migrations
                     b.ToTable("done", (string)null);
                 });
 
+            modelBuilder.Entity("MillCard.Store.PrintRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid>("CardId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("card_id");
+
+                    b.Property<string>("Picture")
+                        .HasColumnType("text")
+                        .HasColumnName("picture");
+
+                    b.Property<string>("Record")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("record");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Picture");
+
+                    b.HasIndex("CardId", "At");
+
+                    b.ToTable("print", (string)null);
+                });
+
+            modelBuilder.Entity("MillCard.Store.ProofRow", b =>
+                {
+                    b.Property<Guid>("CardId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("card_id");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Program")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("program");
+
+                    b.Property<string>("RestsOn")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("rests_on");
+
+                    b.Property<string>("Trial")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("trial");
+
+                    b.Property<Guid>("TrialId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("trial_id");
+
+                    b.HasKey("CardId", "Number");
+
+                    b.ToTable("proof", (string)null);
+                });
+
+            modelBuilder.Entity("MillCard.Store.RevisionRow", b =>
+                {
+                    b.Property<Guid>("CardId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("card_id");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("document");
+
+                    b.Property<string>("Note")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("note");
+
+                    b.HasKey("CardId", "Number");
+
+                    b.ToTable("revision", null, t =>
+                        {
+                            t.HasCheckConstraint("revision_number", "number > 0");
+                        });
+                });
+
             modelBuilder.Entity("MillCard.Store.RunRow", b =>
                 {
                     b.Property<Guid>("TrialId")
@@ -175,6 +277,38 @@ namespace MillCard.Store.Migrations
                         .WithMany()
                         .HasForeignKey("CardId")
                         .OnDelete(DeleteBehavior.Cascade);
+                });
+
+            modelBuilder.Entity("MillCard.Store.PrintRow", b =>
+                {
+                    b.HasOne("MillCard.Store.DocumentRow", null)
+                        .WithMany()
+                        .HasForeignKey("CardId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("MillCard.Store.BlobRow", null)
+                        .WithMany()
+                        .HasForeignKey("Picture")
+                        .OnDelete(DeleteBehavior.Restrict);
+                });
+
+            modelBuilder.Entity("MillCard.Store.ProofRow", b =>
+                {
+                    b.HasOne("MillCard.Store.RevisionRow", null)
+                        .WithOne()
+                        .HasForeignKey("MillCard.Store.ProofRow", "CardId", "Number")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("MillCard.Store.RevisionRow", b =>
+                {
+                    b.HasOne("MillCard.Store.DocumentRow", null)
+                        .WithMany()
+                        .HasForeignKey("CardId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("MillCard.Store.RunRow", b =>

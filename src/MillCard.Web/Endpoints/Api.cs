@@ -1,4 +1,5 @@
 using MillCard.Core.Documents;
+using MillCard.Web.Lines;
 
 namespace MillCard.Web.Endpoints;
 
@@ -34,5 +35,9 @@ internal static class Api
         api.MapTrialOrder();
         api.MapRuns();
         api.MapRoutines();
+        api.MapRevisions();
+        api.MapPrints();
+        api.MapLines();
+        app.MapHub<LineHub>("/hubs/line");
     }
 }

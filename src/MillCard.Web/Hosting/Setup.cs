@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.FileProviders;
 using MillCard.Core.Documents;
 using MillCard.Store;
+using MillCard.Web.Lines;
 using MillCard.Web.Trials;
 using Serilog;
 
@@ -32,10 +33,14 @@ internal static class Setup
         services.AddDbContext<MillCardContext>(db => db.UseNpgsql(builder.Configuration.GetConnectionString("MillCard")));
         services.AddScoped<BlobStore>();
         services.AddScoped<RunStore>();
+        services.AddScoped<RevisionStore>();
         services.AddScoped<Bin>();
         services.AddScoped(typeof(DocumentStore<>));
         services.AddScoped<TrialDesk>();
+        services.AddScoped<ProofDesk>();
         services.AddScoped<DemoData>();
+        services.AddSignalR().AddJsonProtocol(json => DocumentJson.Apply(json.PayloadSerializerOptions));
+        services.AddSingleton<LineDesk>();
         services.AddSingleton<MeshShelf>();
         services.AddSingleton<FitShelf>();
         services.AddSingleton<RunShelf>();
@@ -74,6 +79,6 @@ internal static class Setup
         };
         app.UseStaticFiles(named);
         app.MapFallbackToFile("", "index.html", named);
-        app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/|openapi/).*$)}", "index.html", named);
+        app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/|openapi/|hubs/).*$)}", "index.html", named);
     }
 }

@@ -3337,6 +3337,704 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The revisions of a card with their stamps, the newest first */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RevisionAnswer"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Fixes the draft as the next revision */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RevisionQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RevisionAnswer"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/revisions/{letter}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A revision, whole */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    letter: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Card"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/revisions/{letter}/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stamps a revision whose trial and dry run have no stop */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    letter: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ProofQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RevisionAnswer"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/prints": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How real prints came out, the newest first, and which values they leave open, the safest first */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PrintsAnswer"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Notes how a print came out */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PrintRecord"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PrintsAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/prints/{print}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A print's picture */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    print: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        /** Gives a print its picture; the body is the file */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    print: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/prints/{print}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Strikes a print out */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    print: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the line stands */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineStatus"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tests the line: what answers, which dialect, and what does not match the card */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineTested"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Fetches the settings report */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineText"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line/macros": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Fetches the macro file */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineText"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line/command": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends one command and gives what is answered */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LineCommand"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineAnswers"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends the program of a trial */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PrintQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineStatus"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line/pause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Holds the job */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineStatus"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line/resume": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Goes on with the job */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineStatus"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives the job up; heaters go off */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineStatus"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3591,6 +4289,7 @@ export interface components {
             routines?: components["schemas"]["Routines"];
             /** @description Ways to run two carriages; empty where there is one carriage. */
             modes?: components["schemas"]["Mode"][];
+            line?: null | components["schemas"]["LineFacts"];
             /** @description Where each fact comes from, by JSON pointer (RFC 6901). */
             sources?: {
                 [key: string]: components["schemas"]["FactSource"];
@@ -4233,11 +4932,6 @@ export interface components {
             macros?: null | string;
             /** @description Commands that need a section in the configuration or an option when the firmware was built, and are there. */
             present?: string[];
-            /**
-             * Format: int32
-             * @description Speed of the serial line, 1/s.
-             */
-            baud?: null | number;
         };
         /** @description The verdicts. */
         FitAnswer: {
@@ -4603,6 +5297,120 @@ export interface components {
             /** @description What it does, in plain words. */
             effect: string;
         };
+        LineAnswers: {
+            answers: string[];
+        };
+        LineCommand: {
+            /** @description A line of G-code. */
+            command?: null | string;
+        };
+        /** @description Where the printer answers. */
+        LineFacts: {
+            /** @description Name or address; only this machine itself unless the server's configuration lists more. */
+            host: string;
+            /**
+             * Format: int32
+             * @description TCP port.
+             */
+            port: number;
+            /**
+             * Format: int32
+             * @description Speed of the serial line behind it, 1/s.
+             */
+            baud?: null | number;
+        };
+        /** @description A job on the line. */
+        LineJob: {
+            /** @description Its name. */
+            name: string;
+            /** @description How it goes. */
+            how: components["schemas"]["SendHow"];
+            /** @description How it stands. */
+            state: components["schemas"]["SendState"];
+            /**
+             * Format: int32
+             * @description Commands that the printer has taken.
+             */
+            taken: number;
+            /**
+             * Format: int32
+             * @description All commands.
+             */
+            count: number;
+            /**
+             * Format: int32
+             * @description The program's line it is at, counted from 1.
+             */
+            line: number;
+            /** @description Why it stopped, or what was survived. */
+            message: null | string;
+            /**
+             * Format: int32
+             * @description The line that provoked an error.
+             */
+            errorLine: null | number;
+            /** @description What stands on that line. */
+            errorText: null | string;
+            /**
+             * Format: date-time
+             * @description When it began.
+             */
+            at: string;
+            /** @description What the printer does with a file that was handed over; null for a job sent line by line. */
+            onPrinter?: null | string;
+        };
+        /** @description A position, mm. */
+        LinePosition: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            z: number;
+        };
+        /** @description How the line of a card stands. */
+        LineStatus: {
+            /** @description Whether the printer answers. */
+            connected?: boolean;
+            /** @description What it says it is. */
+            firmware?: null | string;
+            temperatures?: null | components["schemas"]["LineTemperatures"];
+            position?: null | components["schemas"]["LinePosition"];
+            job?: null | components["schemas"]["LineJob"];
+            /** @description The end of the talk. */
+            talk?: components["schemas"]["LineTalk"][];
+            /** @description What went wrong last; null for nothing. */
+            problem?: null | string;
+        };
+        /** @description One line of the talk. */
+        LineTalk: {
+            /** @description Whether it went to the printer. */
+            out: boolean;
+            /** @description What was said. */
+            text: string;
+        };
+        /** @description Temperatures and targets, °C; null where the printer does not say. */
+        LineTemperatures: {
+            /** Format: double */
+            nozzle: number;
+            /** Format: double */
+            nozzleTarget: null | number;
+            /** Format: double */
+            bed: null | number;
+            /** Format: double */
+            bedTarget: null | number;
+        };
+        /** @description What a test of the line found. */
+        LineTested: {
+            /** @description What the printer says it is. */
+            firmware: string;
+            flavour: null | components["schemas"]["FlavourId"];
+            /** @description What does not match the card, in sentences. */
+            mismatches: string[];
+        };
+        LineText: {
+            text: string;
+        };
         /** @description What a log says. */
         LogFit: {
             /**
@@ -4865,6 +5673,15 @@ export interface components {
              */
             length?: number;
         };
+        /** @description A noted print. */
+        NotedPrint: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            at: string;
+            record: components["schemas"]["PrintRecord"];
+            picture: boolean;
+        };
         /** @description One nozzle with its feed. */
         Nozzle: {
             /** @description Short name used by other facts. */
@@ -4979,6 +5796,28 @@ export interface components {
             firmware?: null | boolean;
             /** @description Whether they are written into the G-code. */
             gcode?: null | boolean;
+        };
+        /** @description Values that are open for one fact, the safest first. */
+        OpenFact: {
+            /** @description The fact. */
+            pointer: string;
+            /** @description Proposed in this order. */
+            values: components["schemas"]["OpenValue"][];
+        };
+        /** @description A value that is open for a fact. */
+        OpenValue: {
+            /**
+             * Format: double
+             * @description The value.
+             */
+            value: number;
+            /**
+             * Format: int32
+             * @description How many prints tried it.
+             */
+            prints: number;
+            /** @description The worst of what came of them. */
+            worst: components["schemas"]["PrintOutcome"];
         };
         /** @description The order, and what stands against others. */
         OrderAnswer: {
@@ -5288,6 +6127,37 @@ export interface components {
              */
             layer?: null | number;
         };
+        /** @enum {unknown} */
+        PrintOutcome: "good" | "flawed" | "failed" | null;
+        PrintQuestion: {
+            /**
+             * Format: uuid
+             * @description The trial whose program is sent.
+             */
+            trial?: null | string;
+            /** @description Line by line, or as a file. */
+            how?: components["schemas"]["SendHow"];
+        };
+        /** @description A real print: how it came out, in a line. */
+        PrintRecord: {
+            /** @description Letter of the card's revision; null for its draft. */
+            revision?: null | string;
+            /**
+             * Format: uuid
+             * @description The trial it was sliced from; null for another file.
+             */
+            trial?: null | string;
+            outcome?: null | components["schemas"]["PrintOutcome"];
+            /** @description What was seen, what was changed. */
+            line?: null | string;
+            /** @description Values tried in place of the card's. */
+            tried?: components["schemas"]["TriedValue"][];
+        };
+        /** @description All prints of a card, and what they leave open. */
+        PrintsAnswer: {
+            prints: components["schemas"]["NotedPrint"][];
+            open: components["schemas"]["OpenFact"][];
+        };
         /** @description A levelling probe. */
         Probe: {
             kind?: null | components["schemas"]["ProbeKind"];
@@ -5343,6 +6213,25 @@ export interface components {
              * @description Of how many.
              */
             of: number;
+        };
+        /** @description A proof as it stands now. */
+        ProofAnswer: {
+            /** @description The trial's name. */
+            trial: string;
+            /**
+             * Format: date-time
+             * @description When it was stamped.
+             */
+            at: string;
+            /** @description Facts that it rests on and that have changed since, by document and pointer; none while it holds. */
+            lapsed: string[];
+        };
+        ProofQuestion: {
+            /**
+             * Format: uuid
+             * @description The trial that ran without a stop.
+             */
+            trial?: null | string;
         };
         /** @description What a machine reaches. */
         ReachAnswer: {
@@ -5496,6 +6385,25 @@ export interface components {
              * @description Lift of Z while travelling, mm.
              */
             lift?: null | number;
+        };
+        /** @description A revision in the list. */
+        RevisionAnswer: {
+            /** @description A, B, C … */
+            letter: string;
+            /** @description What is said of it. */
+            note: string;
+            /**
+             * Format: date-time
+             * @description When it was fixed.
+             */
+            at: string;
+            /** @description Facts in which the draft differs from it. */
+            changed: string[];
+            proof: null | components["schemas"]["ProofAnswer"];
+        };
+        RevisionQuestion: {
+            /** @description What is said of it. */
+            note?: null | string;
         };
         /** @description All routines of a card, run with an imagined part. */
         RoutinePreview: {
@@ -5660,6 +6568,16 @@ export interface components {
              */
             y: number;
         };
+        /**
+         * @description How a job goes to the printer.
+         * @enum {unknown}
+         */
+        SendHow: "lines" | "file";
+        /**
+         * @description How a job on the line stands.
+         * @enum {unknown}
+         */
+        SendState: "sending" | "paused" | "done" | "stopped";
         /**
          * @description Whether parts grow together or one after the other.
          * @enum {unknown}
@@ -5984,6 +6902,16 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             /** @description How it looks from above: lines of points [x, y], mm, bed frame; of a tall piece those of one layer. */
             lines: number[][][];
+        };
+        /** @description A value that was tried on a print in place of the card's. */
+        TriedValue: {
+            /** @description Its place on the card. */
+            pointer: string;
+            /**
+             * Format: double
+             * @description The value.
+             */
+            value: number;
         };
         /** @description How much is taken, bytes. */
         UploadLimits: {

@@ -11,6 +11,8 @@ import { useUndoKeys } from '../document/useUndoKeys'
 import { CardContext } from './CardContext'
 import { CardSheet } from './CardSheet'
 import { GaugesTab } from '../gauges/GaugesTab'
+import { HistoryTab } from '../history/HistoryTab'
+import { LineTab } from '../line/LineTab'
 import { HeadTab } from '../head/HeadTab'
 import { MotionTab } from '../motion/MotionTab'
 import { ReachTab } from '../reach/ReachTab'
@@ -56,6 +58,8 @@ function OpenCardPage({ store }: { store: StoreApi<DocumentState<Card>> }) {
             <NavLink to={`${home}/routines`}>Routines</NavLink>
             <NavLink to={`${home}/gauges`}>Gauge pieces</NavLink>
             <NavLink to={`${home}/trials`}>Trials</NavLink>
+            <NavLink to={`${home}/line`}>Line</NavLink>
+            <NavLink to={`${home}/history`}>Revisions and prints</NavLink>
           </nav>
           <Routes>
             <Route index element={<CardSheet />} />
@@ -66,6 +70,8 @@ function OpenCardPage({ store }: { store: StoreApi<DocumentState<Card>> }) {
             <Route path="routines" element={<RoutinesTab />} />
             <Route path="gauges" element={<GaugesTab />} />
             <Route path="trials" element={<TrialsTab />} />
+            <Route path="line" element={<LineTab />} />
+            <Route path="history" element={<HistoryTab />} />
           </Routes>
         </div>
       </Shell>

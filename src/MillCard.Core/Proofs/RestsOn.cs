@@ -1,0 +1,28 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using MillCard.Core.Documents;
+
+namespace MillCard.Core.Proofs;
+
+/// <summary>What a proof rests on: the facts of card, filament, recipe and trial that bear on what is printed.</summary>
+public static class RestsOn
+{
+    // names, remarks, where a fact comes from and where the printer answers change nothing that is printed
+    private static readonly string[] Card = ["envelope", "head", "motion", "heat", "firmware", "routines", "modes"];
+    private static readonly string[] Others = ["schema", "name", "notes", "sources", "pattern"];
+
+    /// <summary>Gathers them.</summary>
+    public static JsonElement Of(Card card, Filament? filament, Recipe? recipe, Trial trial)
+    {
+        var facts = new JsonObject { ["card"] = Only(card, name => Card.Contains(name)), ["trial"] = Only(trial, name => !Others.Contains(name)) };
+        if (filament is not null) facts["filament"] = Only(filament, name => !Others.Contains(name));
+        if (recipe is not null) facts["recipe"] = Only(recipe, name => !Others.Contains(name));
+        return JsonSerializer.SerializeToElement(facts);
+    }
+
+    /// <summary>The facts of a card alone.</summary>
+    public static JsonElement Of(Card card) => JsonSerializer.SerializeToElement(new JsonObject { ["card"] = Only(card, name => Card.Contains(name)) });
+
+    private static JsonObject Only<T>(T document, Func<string, bool> keep) =>
+        new(((JsonObject)JsonSerializer.SerializeToNode(document, DocumentJson.Options)!).Where(m => keep(m.Key)).Select(m => KeyValuePair.Create(m.Key, m.Value?.DeepClone())));
+}

@@ -1,0 +1,64 @@
+using Microsoft.EntityFrameworkCore;
+
+namespace MillCard.Store;
+
+/// <summary>Revisions of cards, their proofs, and real prints.</summary>
+public sealed class RevisionStore(MillCardContext context, TimeProvider clock)
+{
+    /// <summary>The revisions of a card, the newest first.</summary>
+    public Task<List<RevisionRow>> ListAsync(Guid card, CancellationToken stop) => context.Revisions.AsNoTracking().Where(r => r.CardId == card).OrderByDescending(r => r.Number).ToListAsync(stop);
+
+    /// <summary>One revision, or null.</summary>
+    public Task<RevisionRow?> FindAsync(Guid card, int number, CancellationToken stop) => context.Revisions.AsNoTracking().FirstOrDefaultAsync(r => r.CardId == card && r.Number == number, stop);
+
+    /// <summary>Fixes a state under the next letter.</summary>
+    public async Task<RevisionRow> AddAsync(Guid card, string document, string note, CancellationToken stop)
+    {
+        var last = await context.Revisions.Where(r => r.CardId == card).MaxAsync(r => (int?)r.Number, stop) ?? 0;
+        var row = new RevisionRow { CardId = card, Number = last + 1, Document = document, Note = note, At = clock.GetUtcNow() };
+        context.Revisions.Add(row);
+        await context.SaveChangesAsync(stop);
+        return row;
+    }
+
+    /// <summary>The proofs of a card's revisions.</summary>
+    public Task<List<ProofRow>> ProofsAsync(Guid card, CancellationToken stop) => context.Proofs.AsNoTracking().Where(p => p.CardId == card).ToListAsync(stop);
+
+    /// <summary>Stamps a revision, in place of an older stamp.</summary>
+    public async Task StampAsync(ProofRow proof, CancellationToken stop)
+    {
+        await using var whole = await context.Database.BeginTransactionAsync(stop);
+        await context.Proofs.Where(p => p.CardId == proof.CardId && p.Number == proof.Number).ExecuteDeleteAsync(stop);
+        context.Proofs.Add(proof);
+        await context.SaveChangesAsync(stop);
+        await whole.CommitAsync(stop);
+    }
+
+    /// <summary>Real prints of a card, the newest first.</summary>
+    public Task<List<PrintRow>> PrintsAsync(Guid card, CancellationToken stop) => context.Prints.AsNoTracking().Where(p => p.CardId == card).OrderByDescending(p => p.At).Take(500).ToListAsync(stop);
+
+    /// <summary>Notes a print.</summary>
+    public async Task<PrintRow> NoteAsync(Guid card, string record, CancellationToken stop)
+    {
+        var row = new PrintRow { Id = Guid.CreateVersion7(), CardId = card, Record = record, At = clock.GetUtcNow() };
+        context.Prints.Add(row);
+        await context.SaveChangesAsync(stop);
+        return row;
+    }
+
+    /// <summary>Gives a print its picture; false where there is no such print.</summary>
+    public async Task<bool> PictureAsync(Guid card, Guid print, string hash, CancellationToken stop) =>
+        await context.Prints.Where(p => p.CardId == card && p.Id == print).ExecuteUpdateAsync(p => p.SetProperty(x => x.Picture, hash), stop) > 0;
+
+    /// <summary>One print, or null.</summary>
+    public Task<PrintRow?> PrintAsync(Guid card, Guid print, CancellationToken stop) => context.Prints.AsNoTracking().FirstOrDefaultAsync(p => p.CardId == card && p.Id == print, stop);
+
+    /// <summary>Strikes a print out; false where there is no such print.</summary>
+    public async Task<bool> StrikeAsync(Guid card, Guid print, CancellationToken stop) => await context.Prints.Where(p => p.CardId == card && p.Id == print).ExecuteDeleteAsync(stop) > 0;
+
+    /// <summary>The letter of a revision: A to Z, AA, AB …</summary>
+    public static string LetterOf(int number) => number <= 26 ? ((char)('A' + number - 1)).ToString() : LetterOf((number - 1) / 26) + LetterOf((number - 1) % 26 + 1);
+
+    /// <summary>The number of a letter; 0 where it is none.</summary>
+    public static int NumberOf(string letter) => letter.Length is > 0 and <= 4 && letter.All(c => c is >= 'A' and <= 'Z') ? letter.Aggregate(0, (sum, c) => sum * 26 + c - 'A' + 1) : 0;
+}

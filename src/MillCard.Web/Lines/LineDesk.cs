@@ -1,0 +1,44 @@
+using System.Collections.Concurrent;
+using Microsoft.AspNetCore.SignalR;
+using MillCard.Core.Documents;
+
+namespace MillCard.Web.Lines;
+
+/// <summary>The open lines, one a card.</summary>
+internal sealed class LineDesk(IConfiguration configuration, IHubContext<LineHub> hub, TimeProvider clock) : IAsyncDisposable
+{
+    private static readonly string[] Own = ["localhost", "127.0.0.1", "::1"];
+    private readonly ConcurrentDictionary<Guid, OpenLine> _lines = new();
+    private readonly ConcurrentDictionary<Guid, int> _watchers = new();
+
+    /// <summary>The line of a card, opened where it is not yet.</summary>
+    /// <exception cref="LineFailedException">The host is not allowed.</exception>
+    public OpenLine Take(Guid card, LineFacts facts)
+    {
+        var allowed = Own.Concat(configuration.GetSection("Lines:Hosts").Get<string[]>() ?? []);
+        if (!allowed.Contains(facts.Host, StringComparer.OrdinalIgnoreCase))
+            throw new LineFailedException($"{facts.Host} is not allowed: lines go to this machine itself, and to the hosts that the server's configuration lists under Lines:Hosts.");
+        if (_lines.TryGetValue(card, out var known))
+        {
+            if (known.Facts == facts) return known;
+            if (known.Working) throw new LineFailedException("A job runs on this line; its host and port can be changed when it is over.");
+            _lines.TryRemove(card, out _);
+            _ = known.DisposeAsync().AsTask();
+        }
+        return _lines.GetOrAdd(card, _ => new OpenLine(facts, status => hub.Clients.Group(card.ToString()).SendAsync("status", status), () => _watchers.GetValueOrDefault(card) > 0, clock));
+    }
+
+    /// <summary>How a card's line stands; null where it was never opened.</summary>
+    public LineStatus? StatusOf(Guid card) => _lines.TryGetValue(card, out var line) ? line.Status : null;
+
+    /// <summary>The open line of a card, or null.</summary>
+    public OpenLine? Find(Guid card) => _lines.GetValueOrDefault(card);
+
+    /// <summary>A page more or less looks on.</summary>
+    public void Watched(Guid card, int more) => _watchers.AddOrUpdate(card, Math.Max(0, more), (_, now) => Math.Max(0, now + more));
+
+    public async ValueTask DisposeAsync()
+    {
+        foreach (var line in _lines.Values) await line.DisposeAsync();
+    }
+}

@@ -1,0 +1,277 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useSnackbar } from 'notistack'
+import { useState } from 'react'
+import { api, answerOf, dataOf, sentenceOf, type Card, type PrintRecord, type Revision } from '../api/client'
+import { useCard } from '../card/CardContext'
+import { plain } from '../units/format'
+import './history.css'
+
+/** Revisions of the card with their stamps, and how real prints came out. */
+export function HistoryTab() {
+  const { id, savedAt, change } = useCard()
+  const client = useQueryClient()
+  const { enqueueSnackbar } = useSnackbar()
+  const path = { params: { path: { id } } }
+  const { data: revisions } = useQuery({
+    queryKey: ['revisions', id, savedAt],
+    placeholderData: (before) => before,
+    queryFn: async () => dataOf(await api.GET('/api/cards/{id}/revisions', path)),
+  })
+  const { data: trials } = useQuery({
+    queryKey: ['list', 'trials', id],
+    queryFn: async () => dataOf(await api.GET('/api/trials', { params: { query: { card: id } } })),
+  })
+  const [note, setNote] = useState('')
+  async function act(does: () => Promise<void>) {
+    try {
+      await does()
+    } catch (problem) {
+      enqueueSnackbar(sentenceOf(problem), { variant: 'error', persist: true })
+    }
+  }
+  const show = (list: Revision[]) => client.setQueryData(['revisions', id, savedAt], list)
+  return (
+    <main className="history">
+      <section aria-label="Revisions">
+        <h2 className="caps">Revisions</h2>
+        <form
+          className="fix"
+          onSubmit={(event) => {
+            event.preventDefault()
+            void act(async () => {
+              show(dataOf(await api.POST('/api/cards/{id}/revisions', { ...path, body: { note } })))
+              setNote('')
+            })
+          }}
+        >
+          <input
+            className="plain-field"
+            aria-label="note"
+            placeholder="what has changed"
+            value={note}
+            maxLength={1000}
+            onChange={(event) => setNote(event.target.value)}
+          />
+          <button className="key">Fix the draft as a revision</button>
+        </form>
+        {revisions?.length === 0 && <p className="nothing">There is no revision yet: the card is a draft.</p>}
+        {revisions?.map((revision) => (
+          <article key={revision.letter} className="revision" data-revision={revision.letter}>
+            <strong className="letter">{revision.letter}</strong>
+            <div>
+              <p>{revision.note || 'without a note'}</p>
+              <p className="quiet">
+                {new Date(revision.at).toLocaleString()} ·{' '}
+                {revision.changed.length === 0
+                  ? 'the draft is the same'
+                  : `the draft differs in ${revision.changed.length} facts: ${revision.changed.slice(0, 3).join(', ')}${revision.changed.length > 3 ? ' …' : ''}`}
+              </p>
+              <Stamp revision={revision} />
+              <p className="keys">
+                <button
+                  className="link"
+                  disabled={revision.changed.length === 0}
+                  onClick={() =>
+                    void act(async () => {
+                      const document = dataOf(
+                        await api.GET('/api/cards/{id}/revisions/{letter}', { params: { path: { id, letter: revision.letter } } }),
+                      )
+                      change(() => document as Card)
+                      enqueueSnackbar(`The draft is revision ${revision.letter} again; undo takes that back.`)
+                    })
+                  }
+                >
+                  go back to it
+                </button>{' '}
+                <StampWith
+                  trials={trials ?? []}
+                  onStamp={(trial) =>
+                    void act(async () => {
+                      show(
+                        dataOf(
+                          await api.POST('/api/cards/{id}/revisions/{letter}/proof', {
+                            params: { path: { id, letter: revision.letter } },
+                            body: { trial },
+                          }),
+                        ),
+                      )
+                    })
+                  }
+                />
+              </p>
+            </div>
+          </article>
+        ))}
+      </section>
+      <Prints id={id} revisions={revisions ?? []} />
+    </main>
+  )
+}
+
+function Stamp({ revision }: { revision: Revision }) {
+  const { proof } = revision
+  if (!proof) return null
+  return proof.lapsed.length === 0 ? (
+    <p className="stamp" data-stamp="holds">
+      proved with {proof.trial}, {new Date(proof.at).toLocaleDateString()}
+    </p>
+  ) : (
+    <p className="stamp lapsed" data-stamp="lapsed">
+      the stamp of {new Date(proof.at).toLocaleDateString()} has lapsed: {proof.lapsed.slice(0, 4).join(', ')}
+      {proof.lapsed.length > 4 ? ` and ${proof.lapsed.length - 4} more` : ''} changed
+    </p>
+  )
+}
+
+function StampWith({ trials, onStamp }: { trials: { id: string; name: string }[]; onStamp: (trial: string) => void }) {
+  return (
+    <select
+      className="plain-field"
+      aria-label="stamp with a trial"
+      value=""
+      onChange={(event) => event.target.value && onStamp(event.target.value)}
+    >
+      <option value="">stamp with a trial …</option>
+      {trials.map((trial) => (
+        <option key={trial.id} value={trial.id}>
+          {trial.name || 'trial without a name'}
+        </option>
+      ))}
+    </select>
+  )
+}
+
+const outcomes = [
+  { value: 'good', title: 'good' },
+  { value: 'flawed', title: 'usable, with a flaw' },
+  { value: 'failed', title: 'failed' },
+] as const
+
+function Prints({ id, revisions }: { id: string; revisions: Revision[] }) {
+  const client = useQueryClient()
+  const { enqueueSnackbar } = useSnackbar()
+  const { set } = useCard()
+  const path = { params: { path: { id } } }
+  const { data } = useQuery({ queryKey: ['prints', id], queryFn: async () => dataOf(await api.GET('/api/cards/{id}/prints', path)) })
+  const [record, setRecord] = useState<PrintRecord>({ outcome: 'good' })
+  const [tried, setTried] = useState('')
+  const [picture, setPicture] = useState<File>()
+
+  async function note() {
+    try {
+      const match = /^\s*(\/\S+)\s*=\s*([\d.,-]+)\s*$/.exec(tried)
+      if (tried.trim() && !match) throw new Error('A tried value is written as a fact and a number, such as /head/nozzles/0/maxFlow = 9.')
+      const values = match ? [{ pointer: match[1]!, value: Number(match[2]!.replace(',', '.')) }] : []
+      const answer = dataOf(await api.POST('/api/cards/{id}/prints', { ...path, body: { ...record, tried: values } }))
+      const [newest] = answer.prints
+      if (picture && newest)
+        await answerOf(
+          await fetch(`/api/cards/${id}/prints/${newest.id}/picture`, {
+            method: 'PUT',
+            body: picture,
+            headers: { 'content-type': 'application/octet-stream' },
+          }),
+        )
+      setRecord({ outcome: 'good', revision: record.revision })
+      setTried('')
+      setPicture(undefined)
+      await client.invalidateQueries({ queryKey: ['prints', id] })
+    } catch (problem) {
+      enqueueSnackbar(sentenceOf(problem), { variant: 'error', persist: true })
+    }
+  }
+
+  return (
+    <section aria-label="Prints">
+      <h2 className="caps">Real prints</h2>
+      <form
+        className="note-print"
+        onSubmit={(event) => {
+          event.preventDefault()
+          void note()
+        }}
+      >
+        <select
+          className="plain-field"
+          aria-label="outcome"
+          value={record.outcome ?? 'good'}
+          onChange={(event) => setRecord({ ...record, outcome: event.target.value as 'good' })}
+        >
+          {outcomes.map(({ value, title }) => (
+            <option key={value} value={value}>
+              {title}
+            </option>
+          ))}
+        </select>
+        <select
+          className="plain-field"
+          aria-label="revision"
+          value={record.revision ?? ''}
+          onChange={(event) => setRecord({ ...record, revision: event.target.value || undefined })}
+        >
+          <option value="">draft</option>
+          {revisions.map(({ letter }) => (
+            <option key={letter} value={letter}>
+              revision {letter}
+            </option>
+          ))}
+        </select>
+        <input
+          className="plain-field wide"
+          aria-label="how it came out"
+          placeholder="one line: what was seen, what was changed"
+          maxLength={500}
+          value={record.line ?? ''}
+          onChange={(event) => setRecord({ ...record, line: event.target.value })}
+        />
+        <input
+          className="plain-field wide"
+          aria-label="tried value"
+          placeholder="a value tried, such as /head/nozzles/0/maxFlow = 9"
+          value={tried}
+          onChange={(event) => setTried(event.target.value)}
+        />
+        <label className="link">
+          {picture ? picture.name : 'add a picture'}
+          <input type="file" hidden accept="image/png,image/jpeg,image/webp" onChange={(event) => setPicture(event.target.files?.[0])} />
+        </label>
+        <button className="key">Note it</button>
+      </form>
+      {data?.open.map((fact) => (
+        <p key={fact.pointer} className="open-values" data-open={fact.pointer}>
+          Open for <span className="mono">{fact.pointer}</span>:{' '}
+          {fact.values.map((value, i) => (
+            <button key={value.value} className="link" onClick={() => set(fact.pointer, value.value)}>
+              {plain(value.value)}
+              {i === 0 && fact.values.length > 1 ? ' (safest, first)' : ''}
+            </button>
+          ))}
+        </p>
+      ))}
+      {data?.prints.length === 0 && <p className="nothing">No print is noted yet.</p>}
+      {data?.prints.map((print) => (
+        <article key={print.id} className={`print ${print.record.outcome}`} data-print={print.record.outcome}>
+          {print.picture && <img src={`/api/cards/${id}/prints/${print.id}/picture`} alt="" />}
+          <div>
+            <p>{print.record.line || outcomes.find((one) => one.value === print.record.outcome)?.title}</p>
+            <p className="quiet">
+              {outcomes.find((one) => one.value === print.record.outcome)?.title} ·{' '}
+              {print.record.revision ? `revision ${print.record.revision}` : 'draft'} · {new Date(print.at).toLocaleString()}
+              {print.record.tried?.map((value) => ` · ${value.pointer} = ${plain(value.value)}`)}{' '}
+              <button
+                className="link"
+                onClick={() =>
+                  void api
+                    .DELETE('/api/cards/{id}/prints/{print}', { params: { path: { id, print: print.id } } })
+                    .then(() => client.invalidateQueries({ queryKey: ['prints', id] }))
+                }
+              >
+                strike out
+              </button>
+            </p>
+          </div>
+        </article>
+      ))}
+    </section>
+  )
+}

@@ -1,0 +1,306 @@
+import { useQuery } from '@tanstack/react-query'
+import { useSnackbar } from 'notistack'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { api, dataOf, sentenceOf, type LineStatus } from '../api/client'
+import { useCard } from '../card/CardContext'
+import { withValue } from '../document/pointer'
+import { plain, timeOfDay } from '../units/format'
+import { StandInPanel } from './StandInPanel'
+import { TemperatureTrail } from './TemperatureTrail'
+import { useLineStatus } from './useLine'
+import './line.css'
+
+/** The connection to the printer: test it, fetch from it, send a trial's program, watch. */
+export function LineTab() {
+  const { id, document: card, set, change } = useCard()
+  const status = useLineStatus(id)
+  const { enqueueSnackbar } = useSnackbar()
+  const [busy, setBusy] = useState('')
+  const [tested, setTested] = useState<{ firmware: string; mismatches: string[] }>()
+  const [failure, setFailure] = useState('')
+  const path = { params: { path: { id } } }
+
+  async function act(what: string, does: () => Promise<void>) {
+    setBusy(what)
+    setFailure('')
+    try {
+      await does()
+    } catch (problem) {
+      setFailure(sentenceOf(problem))
+    } finally {
+      setBusy('')
+    }
+  }
+  const test = () => act('test', async () => setTested(dataOf(await api.POST('/api/cards/{id}/line/test', path))))
+  const settings = () =>
+    act('settings', async () => {
+      const { text } = dataOf(await api.POST('/api/cards/{id}/line/settings', path))
+      const report = dataOf(await api.POST('/api/settings-report', { body: { card, report: text } }))
+      const differing = report.facts.filter((fact) => fact.differs)
+      change((before) =>
+        differing.reduce((after, { pointer, new: value }) => {
+          const on = new Date().toISOString().slice(0, 10)
+          return reported(after, pointer, value, on)
+        }, before),
+      )
+      enqueueSnackbar(
+        differing.length === 0
+          ? 'The printer’s settings are those of the card.'
+          : `${differing.length} facts taken over; undo takes them back.`,
+      )
+    })
+  const macros = () =>
+    act('macros', async () => {
+      const { text } = dataOf(await api.POST('/api/cards/{id}/line/macros', path))
+      set('/firmware/macros', text)
+      enqueueSnackbar('The macro file is on the card.')
+    })
+  const standIn = status?.firmware?.includes('stand-in of Mill Card')
+  return (
+    <main className="line-tab">
+      <section className="line-side">
+        <h2 className="caps">Where it answers</h2>
+        <label>
+          host
+          <input
+            className="plain-field"
+            value={card.line?.host ?? ''}
+            placeholder="127.0.0.1"
+            onChange={(event) =>
+              set('/line', event.target.value ? { ...card.line, host: event.target.value, port: card.line?.port ?? 7421 } : undefined)
+            }
+          />
+        </label>
+        <label>
+          port
+          <input
+            className="plain-field"
+            type="number"
+            min={1}
+            max={65535}
+            value={card.line?.port ?? ''}
+            disabled={!card.line}
+            onChange={(event) => set('/line/port', Math.round(Number(event.target.value)) || 1)}
+          />
+        </label>
+        <label>
+          serial speed behind it, baud
+          <input
+            className="plain-field"
+            type="number"
+            value={card.line?.baud ?? ''}
+            placeholder="not serial"
+            disabled={!card.line}
+            onChange={(event) => set('/line/baud', event.target.value ? Math.round(Number(event.target.value)) : undefined)}
+          />
+        </label>
+        <p className="quiet">Lines go to this machine itself, and to hosts that the server’s configuration lists.</p>
+        <div className="keys">
+          <button className="key" disabled={!card.line || Boolean(busy)} onClick={() => void test()}>
+            Test the line
+          </button>
+          <button className="key" disabled={!card.line || Boolean(busy)} onClick={() => void settings()}>
+            Fetch the settings report
+          </button>
+          <button className="key" disabled={!card.line || Boolean(busy)} onClick={() => void macros()}>
+            Fetch the macro file
+          </button>
+        </div>
+        {(failure || status?.problem) && (
+          <p className="failure" role="alert">
+            {failure || status?.problem}
+          </p>
+        )}
+        {tested && (
+          <div className="tested" data-tested>
+            <p>{tested.firmware}</p>
+            {tested.mismatches.length === 0 ? (
+              <p className="fine">It matches the card.</p>
+            ) : (
+              <ul>
+                {tested.mismatches.map((sentence) => (
+                  <li key={sentence}>{sentence}</li>
+                ))}
+              </ul>
+            )}
+          </div>
+        )}
+        {standIn && <StandInPanel id={id} onFailure={setFailure} />}
+      </section>
+      <section className="line-middle">
+        <Readings status={status} />
+        <TemperatureTrail now={status?.temperatures ?? undefined} />
+        <JobPanel id={id} status={status} ready={Boolean(card.line)} onFailure={setFailure} />
+      </section>
+      <Talk id={id} status={status} ready={Boolean(card.line)} onFailure={setFailure} />
+    </main>
+  )
+}
+
+function reported<T extends object>(card: T, pointer: string, value: number, on: string): T {
+  const escaped = pointer.replaceAll('~', '~0').replaceAll('/', '~1')
+  return withValue(withValue(card, pointer, value), `/sources/${escaped}`, { source: 'reported-by-firmware', on })
+}
+
+function Readings({ status }: { status: LineStatus | undefined }) {
+  const heat = status?.temperatures
+  const at = status?.position
+  const degrees = (now: number | null | undefined, target: number | null | undefined) =>
+    now === null || now === undefined ? '—' : `${plain(now, 1)}${target ? ` → ${plain(target, 0)}` : ''} °C`
+  return (
+    <dl className="readings" aria-live="off">
+      <div>
+        <dt>printer</dt>
+        <dd data-connected={Boolean(status?.connected)}>{status?.connected ? 'answers' : 'not connected'}</dd>
+      </div>
+      <div>
+        <dt>nozzle</dt>
+        <dd>{degrees(heat?.nozzle, heat?.nozzleTarget)}</dd>
+      </div>
+      <div>
+        <dt>bed</dt>
+        <dd>{degrees(heat?.bed, heat?.bedTarget)}</dd>
+      </div>
+      <div>
+        <dt>position</dt>
+        <dd>{at ? `X ${plain(at.x, 1)} Y ${plain(at.y, 1)} Z ${plain(at.z, 2)}` : '—'}</dd>
+      </div>
+    </dl>
+  )
+}
+
+interface PanelProps {
+  id: string
+  status: LineStatus | undefined
+  ready: boolean
+  onFailure: (sentence: string) => void
+}
+
+function JobPanel({ id, status, ready, onFailure }: PanelProps) {
+  const [trial, setTrial] = useState('')
+  const [how, setHow] = useState<'lines' | 'file'>('lines')
+  const { data: trials } = useQuery({
+    queryKey: ['list', 'trials', id],
+    queryFn: async () => dataOf(await api.GET('/api/trials', { params: { query: { card: id } } })),
+  })
+  const job = status?.job
+  const running = job?.state === 'sending' || job?.state === 'paused' || (job?.onPrinter && job.onPrinter !== 'done')
+  const paused = job?.state === 'paused' || job?.onPrinter === 'paused'
+  const path = { params: { path: { id } } }
+  async function act(does: () => Promise<unknown>) {
+    onFailure('')
+    try {
+      await does()
+    } catch (problem) {
+      onFailure(sentenceOf(problem))
+    }
+  }
+  return (
+    <section className="job" aria-label="Job">
+      <h2 className="caps">Job</h2>
+      {!running && (
+        <p>
+          <select className="plain-field" aria-label="trial" value={trial} onChange={(event) => setTrial(event.target.value)}>
+            <option value="">choose a trial</option>
+            {(trials ?? []).map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name || 'trial without a name'}
+              </option>
+            ))}
+          </select>{' '}
+          <select className="plain-field" aria-label="how" value={how} onChange={(event) => setHow(event.target.value as 'lines' | 'file')}>
+            <option value="lines">line by line</option>
+            <option value="file">as a file, then started there</option>
+          </select>{' '}
+          <button
+            className="key"
+            disabled={!ready || !trial}
+            onClick={() => void act(async () => dataOf(await api.POST('/api/cards/{id}/line/print', { ...path, body: { trial, how } })))}
+          >
+            Send
+          </button>
+        </p>
+      )}
+      {!running && (trials ?? []).length === 0 && (
+        <p className="quiet">
+          There is no trial on this card yet. <Link to={`/cards/${id}/trials`}>Open one</Link>.
+        </p>
+      )}
+      {job && (
+        <div className={`job-now ${job.state}`} data-job={job.state}>
+          <p>
+            <strong>{job.name}</strong>, {job.how === 'lines' ? 'line by line' : 'as a file'}, since {timeOfDay(job.at)}:{' '}
+            {job.onPrinter ? `handed over; the printer: ${job.onPrinter}` : words[job.state]}
+          </p>
+          <progress value={job.taken} max={job.count} aria-label="Progress" />
+          <p className="mono">
+            {job.taken} of {job.count} commands, line {job.line}
+          </p>
+          {job.message && <p className={job.state === 'stopped' ? 'failure' : 'quiet'}>{job.message}</p>}
+          {job.errorLine && (
+            <p className="error-line mono">
+              <span>{job.errorLine}</span> {job.errorText}
+            </p>
+          )}
+          {running && (
+            <div className="keys">
+              <button
+                className="key"
+                onClick={() =>
+                  void act(async () =>
+                    dataOf(await (paused ? api.POST('/api/cards/{id}/line/resume', path) : api.POST('/api/cards/{id}/line/pause', path))),
+                  )
+                }
+              >
+                {paused ? 'Resume' : 'Pause'}
+              </button>
+              <button className="key" onClick={() => void act(async () => dataOf(await api.POST('/api/cards/{id}/line/cancel', path)))}>
+                Cancel
+              </button>
+            </div>
+          )}
+        </div>
+      )}
+    </section>
+  )
+}
+
+const words = { sending: 'going out', paused: 'paused', done: 'all sent', stopped: 'stopped' }
+
+function Talk({ id, status, ready, onFailure }: PanelProps) {
+  const [command, setCommand] = useState('')
+  return (
+    <section className="talk" aria-label="Talk">
+      <h2 className="caps">Talk</h2>
+      <ol>
+        {(status?.talk ?? []).map((one, i) => (
+          <li key={i} className={one.out ? 'out' : ''}>
+            {one.text}
+          </li>
+        ))}
+      </ol>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault()
+          onFailure('')
+          void api
+            .POST('/api/cards/{id}/line/command', { params: { path: { id } }, body: { command } })
+            .then(dataOf)
+            .then(() => setCommand(''))
+            .catch((problem: unknown) => onFailure(sentenceOf(problem)))
+        }}
+      >
+        <input
+          className="plain-field mono"
+          aria-label="command"
+          placeholder="one command, such as M105"
+          value={command}
+          maxLength={200}
+          disabled={!ready}
+          onChange={(event) => setCommand(event.target.value)}
+        />
+      </form>
+    </section>
+  )
+}

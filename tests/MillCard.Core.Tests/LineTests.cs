@@ -58,7 +58,7 @@ public class LineTests
     }
 
     [Fact]
-    public void A_request_that_was_not_heard_leads_back_by_one_line_and_no_further()
+    public void A_request_that_was_not_heard_leads_back_a_few_lines_and_no_further()
     {
         var sender = new Sender([(1, "A"), (2, "B"), (3, "C")]);
         sender.Next();
@@ -69,6 +69,12 @@ public class LineTests
         sender.Take(Reply.Of("Resend: 2"));
         sender.Take(Reply.Of("ok"));
         Assert.StartsWith("N2 B", sender.Next());
+
+        var far = new Sender([.. Enumerable.Range(1, 50).Select(i => (i, "G1"))]);
+        for (var i = 0; i < 30; i++) { far.Next(); far.Take(Reply.Of("ok")); }
+        for (var i = 0; i < 4; i++) { far.Next(); far.Take(Reply.Of("Resend: 1")); far.Take(Reply.Of("ok")); }
+        Assert.Equal(SendState.Stopped, far.State);
+        Assert.Contains("restarted", far.Message);
     }
 
     [Fact]

@@ -8,7 +8,7 @@ namespace MillCard.Web.Tests;
 /// <summary>The endpoints that take documents and give results.</summary>
 public class ComputationTests(Server server)
 {
-    private const string Print = "G28\nM140 S60\nM104 S200\nM190 S60\nM109 S200\nG90\nM83\nG1 X50 Y50 Z0.2 F6000\nM400\nG1 X150 E5 F1200\nM104 S0\nM140 S0\n";
+    private const string Print = "G28\nM140 S60\nM104 S150\nM190 S60\nM109 S200\nG90\nM83\nG1 X50 Y50 Z0.2 F600\nM400\nG1 X150 E5 F1200\nM400\nG1 Z20 F600\nG0 X5 Y150 F6000\nM104 S0\nM140 S0\nM84\n";
 
     [Fact]
     public async Task Says_that_it_is_well() =>
@@ -59,7 +59,7 @@ public class ComputationTests(Server server)
         var run = await (await server.Client.PostAsync("/api/dry-run", Wire.Json(question))).BodyAsync();
         Assert.Empty(run.RulesFound());
         var lines = run.GetProperty("lines").EnumerateArray().ToArray();
-        Assert.Equal(12, lines.Length);
+        Assert.Equal(16, lines.Length);
         Assert.Equal(1, lines[0].GetProperty("line").GetInt32());
         // 100 mm at 20 mm/s, 1500 mm/s² at both ends: t = d/v + v/a, a trapezoid from rest to rest
         Assert.Equal(100 / 20.0 + 20 / 1500.0, lines[9].GetProperty("seconds").GetDouble(), 3);

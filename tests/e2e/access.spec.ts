@@ -14,6 +14,8 @@ for (const [name, address, ready] of [
   ['gauge pieces', '/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a12/gauges', 'Steps cube'],
   ['motion and heat', '/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a12/motion', 'LADDER OF LAYER HEIGHTS'],
   ['routines', `${dunlin}/routines`, 'warm together'],
+  ['line', `${dunlin}/line`, 'Where it answers'],
+  ['revisions and prints', `${dunlin}/history`, 'Real prints'],
   ['trials', `${dunlin}/trials`, 'Float clamps'],
   ['trial', trial, 'fits'],
   ['print order', '/trials/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a05', '4 → 5'],

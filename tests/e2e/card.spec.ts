@@ -55,6 +55,7 @@ test('a card is filled from nothing, the drawing follows, and it survives a kill
 
   await page.getByRole('link', { name: 'Routines' }).click()
   await page.getByRole('textbox', { name: 'Start routine' }).fill('G28\nM190 S{{ heat.bed }}\nM109 S{{ heat.nozzle }}')
+  await page.locator('[data-moment=end]').click()
   await page.getByRole('textbox', { name: 'End routine' }).fill('M104 S0\nM140 S0')
   await page.getByRole('link', { name: 'Sheet' }).click()
   await field(page, 'room').fill('17')
@@ -129,6 +130,7 @@ test('an unknown name in a routine is said with line and column', async ({ page 
   await page.goto('/')
   await page.getByRole('link', { name: 'Dunlin' }).click()
   await page.getByRole('link', { name: 'Routines' }).click()
+  await page.locator('[data-moment=end]').click()
   await page.getByRole('textbox', { name: 'End routine' }).fill('M104 S0\nG1 Z{{ cleer.z }}')
   await expect(page.locator('[data-rule=broken-routine]')).toContainText('line 2, column 8: There is no cleer.z. Did you mean clear.z?')
   await page.keyboard.press('Control+z')

@@ -24,7 +24,7 @@ public sealed class Sender
     public const int MostRepeats = 25;
 
     private readonly IReadOnlyList<(int Line, string Command)> _commands;
-    private const int MostStrange = 3;
+    private const int MostStrange = 3, FurthestBack = 5;
     private int _repeats, _strange;
     private bool _waiting, _ignoreOk;
 
@@ -129,8 +129,8 @@ public sealed class Sender
         _ignoreOk = true;
         if (++_repeats > MostRepeats) { Stop($"The printer asked for line {Line} {MostRepeats} times; the line is too noisy.", Line); return; }
         if (number == Taken + 1) { Message = $"Line {Line} was sent again: the printer asked for it."; return; }
-        // its asking for the line before was not heard, and the ok behind it taken for that line's
-        if (number == Taken) { Taken--; Message = $"Line {Line} was sent again: the printer asked for it."; return; }
+        // its asking was not heard once or twice, and the ok behind it taken for that line's: the printer's count is the true one
+        if (number <= Taken && number > Taken - FurthestBack) { Taken = (int)number - 1; Message = $"Line {Line} was sent again: the printer asked for it."; return; }
         if (++_strange > MostStrange) Stop($"The printer asks for its line {number} and has taken {Taken} already: it was restarted or counts otherwise.", Line);
     }
 }

@@ -116,17 +116,35 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
             if (!sender.Waiting && DateTime.UtcNow - _asked > patience.Ask)
             {
                 _asked = DateTime.UtcNow;
-                try { await ExchangeAsync("M105", stop); }
+                try
+                {
+                    await ExchangeAsync("M105", stop);
+                    await ExchangeAsync("M114", stop);
+                }
                 catch (LineFailedException) when (_client is { Connected: true }) { }
             }
             if (sender.State == SendState.Paused && !sender.Waiting) { await Task.Delay(50, stop); return true; }
             if (sender.Next() is { } line) await WriteAsync(line, stop);
             if (await NextAsync(stop) is { } reply) sender.Take(reply);
             else if (_reading.IsCompleted) return false;
-            else sender.Repeat();
+            else
+            {
+                sender.Repeat();
+                await QuietAsync(stop);
+            }
             return true;
         }
         catch (Exception gone) when (gone is IOException or SocketException or LineFailedException or ObjectDisposedException) { return false; }
+    }
+
+    /// <summary>Waits until nothing comes any more: late answers are not to be taken for those to the line that goes out again.</summary>
+    private async Task QuietAsync(CancellationToken stop)
+    {
+        for (var quiet = false; !quiet;)
+        {
+            await Task.Delay(patience.Answer / 4, stop);
+            for (quiet = true; _replies.Reader.TryRead(out var late); quiet = false) heard(late);
+        }
     }
 
     private async Task ReturnAsync(Sender sender, CancellationToken stop)

@@ -166,7 +166,7 @@ internal sealed class OpenLine : IAsyncDisposable
         lock (_gate)
         {
             // what comes a hundred times a second is not talk
-            if (reply.Text != "ok" && !reply.Text.StartsWith("ok T:", StringComparison.Ordinal) && reply.Kind != ReplyKind.Report) Keep(new LineTalk(false, reply.Text));
+            if (reply.Text != "ok" && !reply.Text.StartsWith("ok T:", StringComparison.Ordinal) && reply.Kind is not (ReplyKind.Report or ReplyKind.Busy)) Keep(new LineTalk(false, reply.Text));
             if (reply.Temperatures is { } heat) _status = _status with { Temperatures = heat };
             if (reply.Position is { } place) _status = _status with { Position = place };
         }

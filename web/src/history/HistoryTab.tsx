@@ -243,7 +243,7 @@ function Prints({ id, revisions }: { id: string; revisions: Revision[] }) {
           {fact.values.map((value, i) => (
             <button key={value.value} className="link" onClick={() => set(fact.pointer, value.value)}>
               {plain(value.value)}
-              {i === 0 && fact.values.length > 1 ? ' (safest, first)' : ''}
+              {i === 0 && fact.values.length > 1 ? ' (safest)' : ''}
             </button>
           ))}
         </p>

@@ -119,6 +119,8 @@ export default function RoutineEditor(props: RoutineEditorProps) {
         if (update.selectionSet && update.view.hasFocus) onCursor?.(update.state.doc.lineAt(update.state.selection.main.head).number)
       }}
       onCreateEditor={(view) => {
+        // what scrolls is reached by the keyboard, too
+        view.scrollDOM.tabIndex = 0
         view.scrollDOM.addEventListener('scroll', () => onScroll?.(view.scrollDOM.scrollTop))
         if (cursor && cursor <= view.state.doc.lines)
           view.dispatch({ selection: { anchor: view.state.doc.line(cursor).from }, scrollIntoView: true })

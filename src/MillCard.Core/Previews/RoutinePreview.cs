@@ -71,8 +71,8 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
         var run = SimulatedMachine.Run(whole, program, stop);
         var startAt = job.Mode is { } use && card.Modes.ToList().FindIndex(m => m.Kind == use.Kind && m.Start is not null) is var at and >= 0 ? $"/modes/{at}/start" : "/routines/start";
         var spans = Shown(writer.Spans, shown).ToList();
-        var placed = spans.Select(s => (Span: s, Pointer: s.Moment == RoutineMoment.Start ? startAt : $"/routines/{s.Moment.Name}")).ToArray();
-        var moments = placed.Select(p => MomentOf(run, whole, p.Span, p.Pointer, p.Span.Moment == RoutineMoment.BeforeLayer || p.Span.Moment == RoutineMoment.AfterLayer ? shown : null)).ToList();
+        var placed = spans.Select(s => (Span: s, Pointer: s.Moment == RoutineMoment.Start ? startAt : $"/routines/{s.Moment.Name}", Map: LineMap.Of(s.Moment, s.Template, s.Values, s.Count))).ToArray();
+        var moments = placed.Select(p => MomentOf(run, whole, p.Span, p.Pointer, p.Map, p.Span.Moment == RoutineMoment.BeforeLayer || p.Span.Moment == RoutineMoment.AfterLayer ? shown : null)).ToList();
         var findings = new List<Finding>(Mapped(Rules.Check(run, whole), run, placed));
         foreach (var moment in new[] { RoutineMoment.Pause, RoutineMoment.Resume, RoutineMoment.Cancel })
             if (Outside(whole, writer, program, run, moment, stop) is { } outside)
@@ -102,10 +102,9 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
     private static IEnumerable<RoutineSpan> Shown(IReadOnlyList<RoutineSpan> spans, int layer) =>
         spans.GroupBy(s => s.Moment).Select(g => g.Key == RoutineMoment.BeforeLayer || g.Key == RoutineMoment.AfterLayer ? g.ElementAt(Math.Min(layer - 1, g.Count() - 1)) : g.First());
 
-    private static PreviewMoment MomentOf(DryRunReport run, Machine machine, RoutineSpan span, string pointer, int? layer)
+    private static PreviewMoment MomentOf(DryRunReport run, Machine machine, RoutineSpan span, string pointer, int[] map, int? layer)
     {
         var (first, last) = (span.First, span.First + span.Count - 1);
-        var map = LineMap.Of(span.Moment, span.Template, span.Values, span.Count);
         var (from, to) = (run.Starts[first], run.Starts[last] + run.Seconds[last]);
         var endless = run.Waits.Any(w => w.Line >= first && w.Line <= last && double.IsInfinity(w.Seconds));
         var calls = run.MacroCalls.Where(c => c.Depth == 0 && c.Line >= first && c.Line <= last).GroupBy(c => c.Line).ToDictionary(g => g.Key, g => g.First());
@@ -141,13 +140,14 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
         var run = SimulatedMachine.Run(machine, Encoding.UTF8.GetBytes(lines.ToString()), stop);
         var span = new RoutineSpan(moment, template, values, first, written.AsSpan().Count('\n') + 1);
         var pointer = $"/routines/{moment.Name}";
+        var map = LineMap.Of(moment, template, values, span.Count);
         // only what a routine does while it runs is its own; what is on afterwards is the print's
         string[] own = moment == RoutineMoment.Cancel ? [] : ["nozzle-left-on", "bed-left-on", "fan-left-on", "motors-left-on", "head-left-on-part", "relative-left-on"];
-        return (MomentOf(run, machine, span, pointer, null), [.. Mapped(Rules.Check(run, machine).Where(f => !own.Contains(f.Rule)), run, [(span, pointer)])]);
+        return (MomentOf(run, machine, span, pointer, map, null), [.. Mapped(Rules.Check(run, machine).Where(f => !own.Contains(f.Rule)), run, [(span, pointer, map)])]);
     }
 
     /// <summary>Findings about lines of routines, said of the routines' own lines; what is about the imagined part itself goes.</summary>
-    private static IEnumerable<Finding> Mapped(IEnumerable<Finding> findings, DryRunReport run, IReadOnlyList<(RoutineSpan Span, string Pointer)> placed)
+    private static IEnumerable<Finding> Mapped(IEnumerable<Finding> findings, DryRunReport run, IReadOnlyList<(RoutineSpan Span, string Pointer, int[] Map)> placed)
     {
         foreach (var finding in findings)
         {
@@ -156,7 +156,7 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
         }
     }
 
-    private static Edit Moved(Edit edit, DryRunReport run, IReadOnlyList<(RoutineSpan Span, string Pointer)> placed)
+    private static Edit Moved(Edit edit, DryRunReport run, IReadOnlyList<(RoutineSpan Span, string Pointer, int[] Map)> placed)
     {
         if (edit.Line is not { } line || PlaceOf(line - 1, run, placed) is not { } place) return edit;
         var how = place.Beyond && edit.How == EditKind.InsertBefore ? EditKind.InsertAfter : edit.How;
@@ -164,16 +164,16 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
     }
 
     /// <summary>The routine's line, counted from 0, that a line of the program comes from, or stands right behind.</summary>
-    private static (string Pointer, int Line, bool Beyond)? PlaceOf(int line, DryRunReport run, IReadOnlyList<(RoutineSpan Span, string Pointer)> placed)
+    private static (string Pointer, int Line, bool Beyond)? PlaceOf(int line, DryRunReport run, IReadOnlyList<(RoutineSpan Span, string Pointer, int[] Map)> placed)
     {
-        foreach (var (span, pointer) in placed)
+        foreach (var (span, pointer, map) in placed)
         {
             if (line >= span.First && line < span.First + span.Count)
-                return (pointer, LineMap.Of(span.Moment, span.Template, span.Values, span.Count)[line - span.First], false);
+                return (pointer, map[line - span.First], false);
         }
         // what the start leaves behind is said where the layers begin, what the end leaves behind on the last line
         var moment = line <= run.LayersBegin + 4 && run.LayersBegin >= 0 ? RoutineMoment.Start : line >= run.Text.Count - 1 ? RoutineMoment.End : null;
-        foreach (var (span, pointer) in placed)
+        foreach (var (span, pointer, _) in placed)
             if (span.Moment == moment) return (pointer, span.Template.TrimEnd('\n').AsSpan().Count('\n'), true);
         return null;
     }

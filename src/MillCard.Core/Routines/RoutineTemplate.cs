@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Globalization;
 using System.Text.RegularExpressions;
 using Fluid;
@@ -14,6 +15,8 @@ public static partial class RoutineTemplate
 
     private const int LongestText = 100_000;
     private const int MostSteps = 200_000;
+    private const int MostParsed = 64;
+    private static readonly ConcurrentDictionary<string, (IReadOnlyList<RoutineProblem> Problems, IFluidTemplate? Template)> Parsed = new();
     private static readonly FluidParser Parser = new();
     private static readonly TemplateOptions Options = CreateOptions();
 
@@ -49,7 +52,20 @@ public static partial class RoutineTemplate
         }
     }
 
+    /// <summary>Parses a text; what was parsed lately is at hand, since one routine is written out for every layer.</summary>
     private static IReadOnlyList<RoutineProblem> Parse(string text, out IFluidTemplate? template)
+    {
+        if (!Parsed.TryGetValue(text, out var known))
+        {
+            known = (ParseAnew(text, out var parsed), parsed);
+            if (Parsed.Count >= MostParsed) Parsed.Clear();
+            Parsed[text] = known;
+        }
+        template = known.Template;
+        return known.Problems;
+    }
+
+    private static IReadOnlyList<RoutineProblem> ParseAnew(string text, out IFluidTemplate? template)
     {
         template = null;
         if (text.Length > LongestText) return [new RoutineProblem(1, 1, $"A routine may have {LongestText} characters; this one has {text.Length}.")];

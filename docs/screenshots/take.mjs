@@ -60,8 +60,9 @@ await page.keyboard.press('n')
 await page.getByText('printing cable gland 1').waitFor()
 await take('print-order')
 
-await page.goto(`${dunlin}/routines`)
-await page.locator('.cm-content').nth(1).waitFor()
+await page.goto(`${dunlin}/routines?line=13`)
+await page.getByText('prints 140 mm').waitFor()
+await page.locator('.shown .moved').waitFor({ state: 'attached' })
 await take('routines')
 
 await page.goto(trial)
@@ -69,6 +70,34 @@ await page.getByRole('button', { name: 'Slice' }).click()
 await page.getByRole('slider', { name: 'Layer' }).waitFor({ timeout: 60_000 })
 await page.getByRole('slider', { name: 'Layer' }).fill('20')
 await take('trial')
+
+const api = (path, body) => page.request.post(`${url}/api/cards/${dunlin.split('/').at(-1)}${path}`, { data: body })
+await api('/revisions', { note: 'as measured in November' })
+await api('/revisions/A/proof', { trial: trial.split('/').at(-1) })
+await api('/prints', {
+  outcome: 'good',
+  revision: 'A',
+  line: 'first clamp fits the pipe',
+  tried: [{ pointer: '/head/nozzles/0/maxFlow', value: 10 }],
+})
+await api('/prints', {
+  outcome: 'flawed',
+  line: 'thin lines in the fast infill',
+  tried: [{ pointer: '/head/nozzles/0/maxFlow', value: 11 }],
+})
+await page.goto(`${dunlin}/history`)
+await page.locator('[data-stamp=holds]').waitFor()
+await take('history')
+
+await page.goto(`${dunlin}/line`)
+await page.getByRole('button', { name: 'Test the line' }).click()
+await page.getByText('It matches the card.').waitFor()
+await page.getByLabel('trial').selectOption(trial.split('/').at(-1))
+await page.getByRole('button', { name: 'Send', exact: true }).click()
+await page.locator('[data-job=sending]').waitFor()
+await page.waitForTimeout(12_000)
+await page.screenshot({ path: join(here, 'line.png') })
+await api('/line/cancel')
 
 await page.goto(`${trial}/run?line=20`)
 await page.getByRole('option', { selected: true }).waitFor()

@@ -86,7 +86,7 @@ public sealed partial class Carry
             case Meaning.Home when !_from.HomeDropsMesh && _to.HomeDropsMesh: return (code, $"On {_to.Name} homing forgets the mesh of the bed.");
         }
         var missing = words.Keys.Where(k => command.Takes(k) && !there.Takes(k)).ToArray();
-        var needs = there.Needs is { } need && command.Needs is null ? $"There only if {need}." : null;
+        var needs = there.Needs is { } need && command.Needs is null ? $"Not always there: {need}." : null;
         return (code, missing.Length > 0 ? $"{string.Join(", ", missing)} {(missing.Length == 1 ? "is" : "are")} not read there." : needs);
     }
 

@@ -158,19 +158,18 @@ export function RoutinesTab() {
       </section>
       <aside className="routine-findings">
         {now?.steps && <MacroSteps line={now} />}
-        {error && !preview ? (
-          <p className="nothing" role="alert">
+        {error && !preview && (
+          <p className="quiet" role="alert">
             The routines run once the card is complete. {sentenceOf(error)}
           </p>
-        ) : (
-          <Findings
-            findings={here}
-            placeOf={(finding) => (finding.line ? `line ${finding.line}` : undefined)}
-            onGo={(finding) => finding.line && go({ line: String(finding.line) })}
-            onRemedy={remedy}
-            fine={text.trim() ? 'Nothing to say against this routine.' : 'This routine is empty.'}
-          />
         )}
+        <Findings
+          findings={here}
+          placeOf={(finding) => (finding.line ? `line ${finding.line}` : undefined)}
+          onGo={(finding) => finding.line && go({ line: String(finding.line) })}
+          onRemedy={remedy}
+          fine={text.trim() ? 'Nothing to say against this routine.' : 'This routine is empty.'}
+        />
       </aside>
       {dialog === 'carry' && <CarryDialog card={card} onClose={() => setDialog(undefined)} onTake={change} />}
       {dialog === 'learn' && <LearnDialog card={card} onClose={() => setDialog(undefined)} onTake={change} />}

@@ -252,7 +252,13 @@ public sealed class StandInPrinter : IAsyncDisposable
         await SayAsync(to, string.Create(CultureInfo.InvariantCulture, $"echo:stand-in {_card.Name}, speed {(double.IsPositiveInfinity(_speed) ? "max" : _speed.ToString("0.##", CultureInfo.InvariantCulture))}"));
     }
 
-    private string Temperatures() => string.Create(CultureInfo.InvariantCulture, $"T:{_machine.Nozzle:0.00} /{_machine.NozzleTarget:0.00}{(_machine.Bed is { } bed ? $" B:{bed.ToString("0.00", CultureInfo.InvariantCulture)} /{(_machine.BedTarget ?? 0).ToString("0.00", CultureInfo.InvariantCulture)}" : "")} @:0");
+    private string Temperatures()
+    {
+        // a command that still takes its time has been reckoned to its end already
+        var now = _machine.Clock - (double.IsPositiveInfinity(_speed) ? 0 : _pending * _speed);
+        var bed = _machine.BedAt(now) is { } degrees ? string.Create(CultureInfo.InvariantCulture, $" B:{degrees:0.00} /{_machine.BedTarget ?? 0:0.00}") : "";
+        return string.Create(CultureInfo.InvariantCulture, $"T:{_machine.NozzleAt(now):0.00} /{_machine.NozzleTarget:0.00}{bed} @:0");
+    }
 
     private async Task SayAsync(NetworkStream to, string line)
     {

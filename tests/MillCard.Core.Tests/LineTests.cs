@@ -102,7 +102,7 @@ public class LineTests
         for (var i = 0; i < 1500; i++) Assert.True(machine.Execute($"G1 X{i % 100} F6000").Known);
         Assert.Equal(99, machine.Position.X, 3);
         Assert.Equal(60, machine.BedTarget);
-        Assert.True(machine.Bed > 22);
+        Assert.True(machine.BedAt(machine.Clock) > 22);
         Assert.False(machine.Execute("M9999").Known);
         var before = machine.Clock;
         machine.Pass(100);

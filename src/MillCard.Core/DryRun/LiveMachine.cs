@@ -24,18 +24,20 @@ public sealed class LiveMachine
 
     /// <summary>Time since it was switched on, s.</summary>
     public double Clock => _simulated.LiveClock;
-    /// <summary>Nozzle temperature now, °C.</summary>
-    public double Nozzle => _simulated.LiveRun.Nozzle.At(Clock);
     /// <summary>What is asked of the nozzle, °C.</summary>
     public double NozzleTarget => _simulated.LiveRun.Nozzle.Target;
-    /// <summary>Bed temperature now, °C; null where it is not heated.</summary>
-    public double? Bed => _simulated.LiveRun.Bed?.At(Clock);
-    /// <summary>What is asked of the bed, °C.</summary>
+    /// <summary>What is asked of the bed, °C; null where it is not heated.</summary>
     public double? BedTarget => _simulated.LiveRun.Bed?.Target;
     /// <summary>Where the nozzle is.</summary>
     public Spot Position => _simulated.LiveSpot;
     /// <summary>The dialect.</summary>
     public Flavour Flavour => _simulated.LiveRun.Flavour;
+
+    /// <summary>Nozzle temperature at a moment, °C.</summary>
+    public double NozzleAt(double clock) => _simulated.LiveRun.Nozzle.At(clock);
+
+    /// <summary>Bed temperature at a moment, °C; null where it is not heated.</summary>
+    public double? BedAt(double clock) => _simulated.LiveRun.Bed?.At(clock);
 
     /// <summary>Takes a command.</summary>
     public LiveStep Execute(string command)

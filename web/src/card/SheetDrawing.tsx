@@ -8,6 +8,7 @@ import { BesideA4, Legend, legendLine } from '../drawing/Aside'
 import { bedOutline, bedSize, outlineBox, outlinePath } from '../drawing/outline'
 import { Plan } from '../drawing/Plan'
 import { spread } from '../drawing/spread'
+import { useRevisionState } from '../history/useRevisions'
 import { TitleBlock, titleBlockHeight } from '../drawing/TitleBlock'
 import { TypedOver } from '../drawing/TypedOver'
 import { useSize } from '../drawing/useSize'
@@ -36,7 +37,8 @@ const unknown = 200
 
 /** The engineering sheet: plan and front elevation projected from each other, with dimensions keyed to the schedule. */
 export function SheetDrawing() {
-  const { document: card, savedAt, lit, light, limits, change, set } = useCard()
+  const { id, document: card, savedAt, lit, light, limits, change, set } = useCard()
+  const state = useRevisionState(id, savedAt)
   const [ref, { width: w, height: h }] = useSize<HTMLDivElement>()
   const [under, setUnder] = useState<{ x: number; y: number }>()
   const [editing, setEditing] = useState<{ pointer: string; label: string; x: number; y: number }>()
@@ -193,7 +195,7 @@ export function SheetDrawing() {
             <HeadSection card={card} x={layout.right} y={border + 30} width={side - 16} height={layout.headHeight} />
             <BesideA4 card={card} x={layout.right} y={layout.a4Top} width={side - 100} height={layout.a4Height} />
             <Legend card={card} x={layout.right} y={layout.a4Top + layout.a4Height + 28} />
-            <TitleBlock card={card} savedAt={savedAt} right={w - border} bottom={h - border} />
+            <TitleBlock card={card} state={state} savedAt={savedAt} right={w - border} bottom={h - border} />
             {under && (
               <text x={border + 8} y={h - border - 8} className="mono-text on-paper" data-read-out>
                 bed {plain(under.x, 1)}, {plain(under.y, 1)}

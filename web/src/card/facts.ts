@@ -201,6 +201,9 @@ export const groups: FactGroup[] = [
           { value: 'absolute', label: 'absolute' },
         ],
       },
+      { pointer: '/firmware/board', label: 'board', kind: 'text' },
+      { pointer: '/firmware/version', label: 'version', kind: 'text' },
+      { pointer: '/firmware/doesNotStore', label: 'does not store', kind: 'text' },
     ],
   },
 ]

@@ -8,6 +8,10 @@ export interface Choice {
 export const flavours: Choice[] = [
   { value: 'marlin', label: 'Marlin' },
   { value: 'reprapfirmware', label: 'RepRapFirmware' },
+  { value: 'klipper', label: 'Klipper' },
+  { value: 'repetier', label: 'Repetier' },
+  { value: 'smoothieware', label: 'Smoothieware' },
+  { value: 'reprap', label: 'plain RepRap' },
 ]
 
 export const housings: Choice[] = [

@@ -7,8 +7,17 @@ const row = 31
 /** Its height on the sheet, px. */
 export const titleBlockHeight = 4 * row
 
+interface TitleBlockProps {
+  card: Card
+  /** Draft or revision, and whether it is proved. */
+  state: string
+  savedAt: string
+  right: number
+  bottom: number
+}
+
 /** The title block at the lower right of the sheet, after ISO 7200. */
-export function TitleBlock({ card, savedAt, right, bottom }: { card: Card; savedAt: string; right: number; bottom: number }) {
+export function TitleBlock({ card, state, savedAt, right, bottom }: TitleBlockProps) {
   const width = 240
   const [x, y] = [right - width, bottom - titleBlockHeight]
   const nozzle = card.head?.nozzles?.[0]
@@ -20,7 +29,7 @@ export function TitleBlock({ card, savedAt, right, bottom }: { card: Card; saved
     ['FILAMENT', said(nozzle?.filamentDiameter), 0, 2, 0.5],
     ['BED', card.envelope?.heated === true ? 'heated' : card.envelope?.heated === false ? 'not heated' : '?', 0.5, 2, 0.5],
     ['HOUSING', said(wordOf(housings, card.heat?.housing)), 0, 3, 0.5],
-    ['STATE, DATE', `draft, ${savedAt.slice(0, 10)}`, 0.5, 3, 0.5],
+    ['STATE, DATE', `${state}, ${savedAt.slice(0, 10)}`, 0.5, 3, 0.5],
   ]
   return (
     <g className="title-block" aria-label="title block">
@@ -38,7 +47,7 @@ export function TitleBlock({ card, savedAt, right, bottom }: { card: Card; saved
             {what}
           </text>
           <text x={x + at * width + 8} y={y + line * row + 25} className="said">
-            {clipped(value, 18)}
+            {clipped(value, 20)}
           </text>
         </g>
       ))}

@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { api, answerOf, dataOf, sentenceOf, type Card, type PrintRecord, type Revision } from '../api/client'
 import { useCard } from '../card/CardContext'
 import { plain } from '../units/format'
+import { useRevisions } from './useRevisions'
 import './history.css'
 
 /** Revisions of the card with their stamps, and how real prints came out. */
@@ -12,11 +13,7 @@ export function HistoryTab() {
   const client = useQueryClient()
   const { enqueueSnackbar } = useSnackbar()
   const path = { params: { path: { id } } }
-  const { data: revisions } = useQuery({
-    queryKey: ['revisions', id, savedAt],
-    placeholderData: (before) => before,
-    queryFn: async () => dataOf(await api.GET('/api/cards/{id}/revisions', path)),
-  })
+  const revisions = useRevisions(id, savedAt)
   const { data: trials } = useQuery({
     queryKey: ['list', 'trials', id],
     queryFn: async () => dataOf(await api.GET('/api/trials', { params: { query: { card: id } } })),

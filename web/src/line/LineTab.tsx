@@ -6,6 +6,7 @@ import { api, dataOf, sentenceOf, type LineStatus } from '../api/client'
 import { useCard } from '../card/CardContext'
 import { withValue } from '../document/pointer'
 import { plain, timeOfDay } from '../units/format'
+import { NozzleOnBed } from './NozzleOnBed'
 import { StandInPanel } from './StandInPanel'
 import { TemperatureTrail } from './TemperatureTrail'
 import { useLineStatus } from './useLine'
@@ -132,6 +133,7 @@ export function LineTab() {
         <Readings status={status} />
         <TemperatureTrail now={status?.temperatures ?? undefined} />
         <JobPanel id={id} status={status} ready={Boolean(card.line)} onFailure={setFailure} />
+        <NozzleOnBed card={card} at={status?.position} />
       </section>
       <Talk id={id} status={status} ready={Boolean(card.line)} onFailure={setFailure} />
     </main>

@@ -45,6 +45,17 @@ export function AxisFields({ name, answer }: AxisFieldsProps) {
       <CardNumber pointer={`${at}/maxSpeed`} label="highest speed" of={title} />
       <CardNumber pointer={`${at}/maxAcceleration`} label="highest acceleration" of={title} />
       {name !== 'e' && <CardNumber pointer={`${at}/homingSpeed`} label="homing speed" of={title} />}
+      {name === 'z' && (
+        <CardChoice
+          pointer={`${at}/homesUp`}
+          label="homes"
+          of={title}
+          choices={[
+            { value: 'false', label: 'down, to the bed' },
+            { value: 'true', label: 'up, away from it' },
+          ]}
+        />
+      )}
       <label className="small-field">
         driven by
         <select

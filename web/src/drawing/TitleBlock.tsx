@@ -29,7 +29,7 @@ export function TitleBlock({ card, state, savedAt, right, bottom }: TitleBlockPr
     ['FILAMENT', said(nozzle?.filamentDiameter), 0, 2, 0.5],
     ['BED', card.envelope?.heated === true ? 'heated' : card.envelope?.heated === false ? 'not heated' : '?', 0.5, 2, 0.5],
     ['HOUSING', said(wordOf(housings, card.heat?.housing)), 0, 3, 0.5],
-    ['STATE, DATE', `${state}, ${savedAt.slice(0, 10)}`, 0.5, 3, 0.5],
+    state === 'draft' ? ['STATE, DATE', `draft, ${savedAt.slice(0, 10)}`, 0.5, 3, 0.5] : ['STATE', state, 0.5, 3, 0.5],
   ]
   return (
     <g className="title-block" aria-label="title block">
@@ -47,7 +47,7 @@ export function TitleBlock({ card, state, savedAt, right, bottom }: TitleBlockPr
             {what}
           </text>
           <text x={x + at * width + 8} y={y + line * row + 25} className="said">
-            {clipped(value, 20)}
+            {clipped(value, 18)}
           </text>
         </g>
       ))}

@@ -11,10 +11,10 @@ export function useRevisions(id: string, savedAt: string) {
   return data
 }
 
-/** What the title block says of a card: its letter where the draft is that revision, a star where it is proved. */
+/** What the title block says of a card: its letter where the draft is that revision, and whether that is proved. */
 export function useRevisionState(id: string, savedAt: string): string {
   const newest = useRevisions(id, savedAt)?.[0]
   if (!newest) return 'draft'
   const proved = newest.proof && newest.proof.lapsed.length === 0
-  return newest.changed.length > 0 ? `after ${newest.letter}` : `${newest.letter}${proved ? ' proved' : ''}`
+  return newest.changed.length > 0 ? `draft after ${newest.letter}` : `${newest.letter}${proved ? ', proved' : ''}`
 }

@@ -1,8 +1,10 @@
 using System.Text;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
+using MillCard.Core.Findings;
 using MillCard.Core.Flavours;
 using MillCard.Core.Macros;
+using MillCard.Core.Slicing;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -47,6 +49,26 @@ public class FlavourTests
             Assert.NotNull(line);
             Assert.Empty(SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(line + "\n")).Unknown);
         }
+    }
+
+    [Theory, MemberData(nameof(All))]
+    public void The_same_part_comes_out_right_on_every_dialect(FlavourId id)
+    {
+        string Carried(string? text) => string.Join('\n', Carry.Of(text!, FlavourId.Marlin, id).Select(l => l.After));
+        var card = Cards.Dunlin with
+        {
+            Firmware = Cards.Dunlin.Firmware with { Flavour = id, Present = ["EXCLUDE_OBJECT_DEFINE", "EXCLUDE_OBJECT_START", "EXCLUDE_OBJECT_END", "M117"] },
+            Motion = Cards.Dunlin.Motion with { Limits = LimitsUse.Stated },
+            Routines = new() { Start = Carried(Cards.Dunlin.Routines.Start), End = Carried(Cards.Dunlin.Routines.End) },
+        };
+        var job = DemoParts.Job(card, "cable-gland") with { Filament = Cards.Petg with { PressureCompensation = 0.04 } };
+        var sliced = Slicer.Slice(job);
+        Assert.DoesNotContain(sliced.Findings, f => f.Severity == Severity.Stop || f.Rule is "unknown-command" or "unknown-macro" or "wrong-unit" or "parameter-range");
+        var marlin = Slicer.Slice(DemoParts.Job(Cards.Dunlin, "cable-gland"));
+        Assert.Equal(marlin.Run!.Filament, sliced.Run!.Filament, 1.0);
+        var text = Encoding.UTF8.GetString(sliced.Gcode.Span);
+        if (Flavour.Of(id).Spell("pressure-compensation", ("value", 0.04), ("tool", 0)) is { } compensation) Assert.Contains(compensation + "\n", text);
+        if (Flavour.Of(id).Spellings.ContainsKey("part-begin")) Assert.Equal(1, text.Split('\n').Count(l => l.StartsWith(Flavour.Of(id).Spellings["part-begin"].Split('{')[0], StringComparison.Ordinal) && !l.Contains("-1")));
     }
 
     // the table of the trade document: M203 counts mm/s on Marlin and mm/min on RepRapFirmware, one figure on Klipper

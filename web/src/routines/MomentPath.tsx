@@ -27,6 +27,7 @@ export function MomentPath({ card, moment, part, cursor }: MomentPathProps) {
   const paths = (moment?.lines ?? []).flatMap(({ from, path }) => (path ? [{ from, ...path }] : []))
   const now = paths.findLast((path) => path.from === cursor)
   const d = (path: (typeof paths)[number]) => `M${toX(view, path.x0)} ${toY(view, path.y0)}L${toX(view, path.x1)} ${toY(view, path.y1)}`
+  const joined = (which: (path: (typeof paths)[number]) => boolean) => paths.filter(which).map(d).join('')
   return (
     <div className="path">
       <div className="head-line between">
@@ -57,14 +58,9 @@ export function MomentPath({ card, moment, part, cursor }: MomentPathProps) {
                   </text>
                 </>
               )}
-              {paths.slice(0, 4000).map((path, i) => (
-                <path key={i} d={d(path)} className={path.extrudes ? 'laid' : 'travelled'} />
-              ))}
-              {paths
-                .filter((path) => path.from === cursor)
-                .map((path, i) => (
-                  <path key={`now${i}`} d={d(path)} className="moved" />
-                ))}
+              <path d={joined((path) => !path.extrudes)} className="travelled" />
+              <path d={joined((path) => path.extrudes)} className="laid" />
+              <path d={joined((path) => path.from === cursor)} className="moved" />
               {now && <circle cx={toX(view, now.x1)} cy={toY(view, now.y1)} r="4.5" className="nozzle" />}
               <text x={toX(view, 0)} y={toY(view, 0) + 24} className="mono-text">
                 {now ? `X ${plain(now.x1 - origin.x)} Y ${plain(now.y1 - origin.y)} Z ${plain(now.z1)}` : 'nothing moves on this line'}

@@ -83,6 +83,8 @@ test('a program that prints is learned from, old and new side by side', async ({
   await expect(page.locator('[data-learned="/routines/start"] .after')).toContainText('M109 S{{ heat.nozzle }}')
   await expect(page.locator('[data-learned="/head/nozzles/0/retraction/length"] .after')).toHaveText('4 mm')
   await expect(page.getByText('height of the other layers 0.25 mm')).toBeVisible()
+  await page.getByRole('button', { name: 'Keep it as a filament and a recipe' }).click()
+  await expect(page.getByText('Filament and recipe ring are kept')).toBeVisible()
   await page.getByLabel('take retraction', { exact: true }).check()
   await page.getByRole('button', { name: 'Take over 1' }).click()
   await page.getByRole('button', { name: 'undo' }).click()

@@ -129,21 +129,21 @@ public enum ExtrusionMode
 public sealed record Routines : OpenRecord
 {
     /// <summary>Before the first layer.</summary>
-    [Field("start routine", Most = 200_000)] public string? Start { get; init; }
+    [Field("start routine", Most = 400_000)] public string? Start { get; init; }
     /// <summary>Before every layer.</summary>
-    [Field("before-layer routine", Most = 200_000)] public string? BeforeLayer { get; init; }
+    [Field("before-layer routine", Most = 400_000)] public string? BeforeLayer { get; init; }
     /// <summary>After every layer.</summary>
-    [Field("after-layer routine", Most = 200_000)] public string? AfterLayer { get; init; }
+    [Field("after-layer routine", Most = 400_000)] public string? AfterLayer { get; init; }
     /// <summary>At a change of tool.</summary>
-    [Field("tool-change routine", Most = 200_000)] public string? ToolChange { get; init; }
+    [Field("tool-change routine", Most = 400_000)] public string? ToolChange { get; init; }
     /// <summary>When the print is paused.</summary>
-    [Field("pause routine", Most = 200_000)] public string? Pause { get; init; }
+    [Field("pause routine", Most = 400_000)] public string? Pause { get; init; }
     /// <summary>When it goes on.</summary>
-    [Field("resume routine", Most = 200_000)] public string? Resume { get; init; }
+    [Field("resume routine", Most = 400_000)] public string? Resume { get; init; }
     /// <summary>When it is given up.</summary>
-    [Field("cancel routine", Most = 200_000)] public string? Cancel { get; init; }
+    [Field("cancel routine", Most = 400_000)] public string? Cancel { get; init; }
     /// <summary>After the last layer.</summary>
-    [Field("end routine", Most = 200_000)] public string? End { get; init; }
+    [Field("end routine", Most = 400_000)] public string? End { get; init; }
 }
 
 /// <summary>Where a fact comes from.</summary>

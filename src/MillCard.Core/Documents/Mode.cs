@@ -12,7 +12,7 @@ public sealed record Mode : OpenRecord
     /// <summary>Highest speed in this mode, mm/s; the recipe's where nothing is said.</summary>
     [Field("highest speed in this mode", "mm/s", Above = 0, AtMost = 5000)] public double? MaxSpeed { get; init; }
     /// <summary>Start routine of this mode; the card's own where nothing is said.</summary>
-    [Field("start routine of the mode", Most = 200_000)] public string? Start { get; init; }
+    [Field("start routine of the mode", Most = 400_000)] public string? Start { get; init; }
 }
 
 /// <summary>The modes of two carriages.</summary>

@@ -13,7 +13,7 @@ public static partial class RoutineTemplate
     /// <summary>Longest result, characters.</summary>
     public const int LongestOutput = 2_000_000;
 
-    private const int LongestText = 100_000;
+    private const int LongestText = 400_000;
     private const int MostSteps = 200_000;
     private const int MostParsed = 64;
     private static readonly ConcurrentDictionary<string, (IReadOnlyList<RoutineProblem> Problems, IFluidTemplate? Template)> Parsed = new();

@@ -2,6 +2,7 @@ import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/
 import { useState } from 'react'
 import { api, dataOf, sentenceOf, type Card, type Learned } from '../api/client'
 import { uploadLimits } from '../api/limits'
+import { documents } from '../document/documents'
 import { valueAt, withValue } from '../document/pointer'
 import { plain } from '../units/format'
 
@@ -16,6 +17,7 @@ export function LearnDialog({ card, onClose, onTake }: LearnDialogProps) {
   const [learned, setLearned] = useState<Learned>()
   const [name, setName] = useState('')
   const [failure, setFailure] = useState('')
+  const [kept, setKept] = useState('')
   const [taken, setTaken] = useState<ReadonlySet<string>>(new Set())
 
   async function read(file: File) {
@@ -27,6 +29,23 @@ export function LearnDialog({ card, onClose, onTake }: LearnDialogProps) {
       const found = dataOf(await api.POST('/api/routines/learn', { body: { card, gcode: await file.text() } }))
       setLearned(found)
       setName(file.name)
+    } catch (problem) {
+      setFailure(sentenceOf(problem))
+    }
+  }
+
+  /** The rest becomes documents of their own, on the moderate values that follow from the card. */
+  async function keep() {
+    try {
+      const moderate = dataOf(await api.POST('/api/consequences', { body: card }))
+      const stem = name.replace(/\.[^.]*$/, '').slice(0, 120) || 'learned'
+      const withLearned = <T extends object>(document: T, which: string): T =>
+        (learned?.values ?? [])
+          .filter((value) => value.for === which)
+          .reduce((after, value) => withValue(after, value.pointer, value.value), { ...document, name: stem })
+      await documents.make('filaments', withLearned(moderate.filament, 'filament'))
+      await documents.make('recipes', withLearned(moderate.recipe, 'recipe'))
+      setKept(`Filament and recipe ${stem} are kept: trials can choose them.`)
     } catch (problem) {
       setFailure(sentenceOf(problem))
     }
@@ -116,6 +135,13 @@ export function LearnDialog({ card, onClose, onTake }: LearnDialogProps) {
                 </li>
               ))}
             </ul>
+            <p>
+              {kept || (
+                <button className="key" onClick={() => void keep()}>
+                  Keep it as a filament and a recipe
+                </button>
+              )}
+            </p>
           </>
         )}
       </DialogContent>

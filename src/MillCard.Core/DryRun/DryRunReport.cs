@@ -63,6 +63,12 @@ public sealed class DryRunReport
     /// <summary>What is still on.</summary>
     public EndState End { get; internal set; } = new(default, 0, 0, 0, false, false);
 
+    /// <summary>The last line, counted from 0; 0 for an empty program.</summary>
+    internal int LastLine => Math.Max(0, Text.Count - 1);
+
+    /// <summary>A heater's temperature over time; null where the machine has no such heater.</summary>
+    internal HeaterTrace? TraceOf(Heater heater, int tool) => heater switch { Heater.Nozzle => Nozzles[tool], Heater.Bed => Bed, _ => Chamber };
+
     /// <summary>What a line does, in plain words.</summary>
     /// <param name="line">Counted from 0.</param>
     public string EffectOf(int line) => EffectWords.Of(this, line);

@@ -63,10 +63,9 @@ public sealed partial class SimulatedMachine
     {
         var unknown = _run.Unknown.Count;
         var effect = Execute(line, text);
-        var words = "";
         Settle(line);
         var endless = effect.Kind == EffectKind.Never;
-        words = EffectWords.Of(_run, effect, line, Encoding.UTF8.GetString(text), _seconds[line]);
+        var words = EffectWords.Of(_run, effect, line, Encoding.UTF8.GetString(text), _seconds[line]);
         var seconds = _seconds[line];
         Settle(line + 1);
         return new LiveStep(endless ? double.PositiveInfinity : seconds, words, _run.Unknown.Count == unknown);

@@ -22,7 +22,7 @@ public sealed partial class SimulatedMachine
     {
         if (heater != Heater.Nozzle) tool = 0;
         // within a macro many things happen on one line: each at its own time
-        if (_depth > 0) { Settle(line); TraceOf(heater, tool)?.Set(Now(line), target); }
+        if (_depth > 0) { Settle(line); _run.TraceOf(heater, tool)?.Set(Now(line), target); }
         else _pending.Add((line, heater, target, tool));
         if (heater == Heater.Nozzle)
         {
@@ -51,7 +51,7 @@ public sealed partial class SimulatedMachine
         SetTarget(line, heater, target, tool);
         Settle(line);
         ApplyPending(line);
-        if (TraceOf(heater, tool) is not { } trace) return new Effect(EffectKind.Returns, -1, (float)target);
+        if (_run.TraceOf(heater, tool) is not { } trace) return new Effect(EffectKind.Returns, -1, (float)target);
         var seconds = target <= 0 ? 0 : trace.Wait(Now(line), coolsToo: double.IsNaN(s) || _flavour.WaitsWhileHotter);
         return Waited(line, heater, tool, target, seconds, kind, hotter: seconds == 0 && trace.At(Now(line)) > target + HeatModel.WaitTolerance);
     }
@@ -70,7 +70,7 @@ public sealed partial class SimulatedMachine
         var longest = 0.0;
         foreach (var (heater, tool) in Enumerable.Range(0, _run.Nozzles.Count).Select(i => (Heater.Nozzle, i)).Append((Heater.Bed, 0)).Append((Heater.Chamber, 0)))
         {
-            if (TraceOf(heater, tool) is not { Target: > 0 } trace) continue;
+            if (_run.TraceOf(heater, tool) is not { Target: > 0 } trace) continue;
             var seconds = trace.Wait(Now(line), coolsToo: true);
             _run.Waits.Add(new Wait(line, heater, trace.Target, seconds, tool, _depth > 0, Now(line)));
             if (!double.IsInfinity(seconds)) longest = Math.Max(longest, seconds);
@@ -79,15 +79,13 @@ public sealed partial class SimulatedMachine
         return new Effect(EffectKind.WaitAll, -1, (float)longest);
     }
 
-    private HeaterTrace? TraceOf(Heater heater, int tool) => heater switch { Heater.Nozzle => _run.Nozzles[tool], Heater.Bed => _run.Bed, _ => _run.Chamber };
-
     private void ApplyPending(int upTo)
     {
         foreach (var (line, heater, target, tool) in _pending)
         {
             if (line > upTo) continue;
             SumTo(line);
-            TraceOf(heater, tool)?.Set(_clock, target);
+            _run.TraceOf(heater, tool)?.Set(_clock, target);
         }
         _pending.RemoveAll(p => p.Line <= upTo);
     }
@@ -119,7 +117,7 @@ public sealed partial class SimulatedMachine
         Settle(line);
         ApplyPending(line);
         var kind = heater switch { Heater.Nozzle => EffectKind.WaitNozzle, Heater.Bed => EffectKind.WaitBed, _ => EffectKind.WaitChamber };
-        if (TraceOf(heater, tool) is not { } trace) return new Effect(EffectKind.Message, -1, 0);
+        if (_run.TraceOf(heater, tool) is not { } trace) return new Effect(EffectKind.Message, -1, 0);
         var now = trace.At(Now(line));
         var level = now < least ? least : now > most ? most : now;
         var seconds = level == now ? 0 : trace.TimeTo(Now(line), level);

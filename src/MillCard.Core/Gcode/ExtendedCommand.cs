@@ -27,6 +27,9 @@ public sealed record ExtendedCommand(string Name, IReadOnlyDictionary<string, st
         return new ExtendedCommand(blank < 0 ? text : text[..blank], blank < 0 ? new Dictionary<string, string>() : Pairs(text[blank..]));
     }
 
+    /// <summary>A line as an extended command; null where it begins with a letter and a number.</summary>
+    public static ExtendedCommand? OfText(string line) => Encoding.UTF8.GetBytes(line) is var bytes && Begins(bytes) ? Of(bytes) : null;
+
     /// <summary>A parameter as a number; NaN where it is missing or none.</summary>
     public double Number(string name) =>
         Parameters.TryGetValue(name, out var text) && double.TryParse(text, System.Globalization.CultureInfo.InvariantCulture, out var value) ? value : double.NaN;

@@ -92,10 +92,11 @@ public sealed partial record Learned(string? Start, string? End, IReadOnlyList<L
         double? Of(string pointer) => values.FirstOrDefault(v => v.Pointer == pointer)?.Value.GetValue<double>();
         var (nozzle, bed) = (Of("/nozzle/first"), Of("/bed/first"));
         var text = new StringBuilder();
+        var asked = run.Events.Where(e => e.Macro is null && e.Line >= from && e.Line < to).GroupBy(e => e.Line).ToDictionary(g => g.Key, g => g.First());
         for (var i = from; i < to; i++)
         {
             var line = run.Text.Text(i);
-            if (run.Events.FirstOrDefault(e => e.Line == i && e.Macro is null) is { Value: > 0 } heat)
+            if (asked.GetValueOrDefault(i) is { Value: > 0 } heat)
                 line = heat.Meaning switch
                 {
                     Meaning.SetNozzle or Meaning.WaitNozzle when heat.Value == nozzle => Target().Replace(line, m => m.Value[0] + "{{ heat.nozzle }}", 1),

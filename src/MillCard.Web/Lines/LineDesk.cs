@@ -31,9 +31,6 @@ internal sealed class LineDesk(IConfiguration configuration, IHubContext<LineHub
     /// <summary>How a card's line stands; null where it was never opened.</summary>
     public LineStatus? StatusOf(Guid card) => _lines.TryGetValue(card, out var line) ? line.Status : null;
 
-    /// <summary>The open line of a card, or null.</summary>
-    public OpenLine? Find(Guid card) => _lines.GetValueOrDefault(card);
-
     /// <summary>A page more or less looks on.</summary>
     public void Watched(Guid card, int more) => _watchers.AddOrUpdate(card, Math.Max(0, more), (_, now) => Math.Max(0, now + more));
 

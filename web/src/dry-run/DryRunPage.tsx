@@ -4,7 +4,7 @@ import { useRef } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import type { StoreApi } from 'zustand'
 import { answerOf, api, dataOf, sentenceOf, type Card, type StoredRun, type Trial } from '../api/client'
-import { uploadLimits } from '../api/limits'
+import { holdGcode } from '../api/limits'
 import { Shell } from '../app/Shell'
 import type { DocumentState } from '../document/documentStore'
 import { useDocumentState, useDocumentStore } from '../document/useDocument'
@@ -125,9 +125,7 @@ function useBring(id: string) {
   const { enqueueSnackbar } = useSnackbar()
   return async (file: File) => {
     try {
-      const { gcode: most } = await uploadLimits()
-      if (file.size > most)
-        throw new Error(`This file has ${Math.ceil(file.size / 2 ** 20)} MB; at most ${most / 2 ** 20} MB of G-code are taken.`)
+      await holdGcode(file)
       const answer = await fetch(`/api/trials/${id}/run/program?name=${encodeURIComponent(file.name)}`, {
         method: 'PUT',
         body: file,

@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { api, dataOf, sentenceOf, type LineStatus } from '../api/client'
 import { useCard } from '../card/CardContext'
+import { known } from '../card/sources'
 import { withValue } from '../document/pointer'
 import { plain, timeOfDay } from '../units/format'
 import { NozzleOnBed } from './NozzleOnBed'
@@ -40,10 +41,10 @@ export function LineTab() {
       const report = dataOf(await api.POST('/api/settings-report', { body: { card, report: text } }))
       const differing = report.facts.filter((fact) => fact.differs)
       change((before) =>
-        differing.reduce((after, { pointer, new: value }) => {
-          const on = new Date().toISOString().slice(0, 10)
-          return reported(after, pointer, value, on)
-        }, before),
+        differing.reduce(
+          (after, { pointer, new: value }) => known(withValue(after, pointer, value), [pointer], 'reported-by-firmware'),
+          before,
+        ),
       )
       enqueueSnackbar(
         differing.length === 0
@@ -138,11 +139,6 @@ export function LineTab() {
       <Talk id={id} status={status} ready={Boolean(card.line)} onFailure={setFailure} />
     </main>
   )
-}
-
-function reported<T extends object>(card: T, pointer: string, value: number, on: string): T {
-  const escaped = pointer.replaceAll('~', '~0').replaceAll('/', '~1')
-  return withValue(withValue(card, pointer, value), `/sources/${escaped}`, { source: 'reported-by-firmware', on })
 }
 
 function Readings({ status }: { status: LineStatus | undefined }) {

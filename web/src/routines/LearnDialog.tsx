@@ -1,7 +1,8 @@
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material'
 import { useState } from 'react'
 import { api, dataOf, sentenceOf, type Card, type Learned } from '../api/client'
-import { uploadLimits } from '../api/limits'
+import { holdGcode } from '../api/limits'
+import { known } from '../card/sources'
 import { documents } from '../document/documents'
 import { valueAt, withValue } from '../document/pointer'
 import { plain } from '../units/format'
@@ -23,9 +24,7 @@ export function LearnDialog({ card, onClose, onTake }: LearnDialogProps) {
   async function read(file: File) {
     setFailure('')
     try {
-      const { gcode: most } = await uploadLimits()
-      if (file.size > most)
-        throw new Error(`This file has ${Math.ceil(file.size / 2 ** 20)} MB; at most ${most / 2 ** 20} MB of G-code are taken.`)
+      await holdGcode(file)
       const found = dataOf(await api.POST('/api/routines/learn', { body: { card, gcode: await file.text() } }))
       setLearned(found)
       setName(file.name)
@@ -156,7 +155,7 @@ export function LearnDialog({ card, onClose, onTake }: LearnDialogProps) {
             onTake((before) =>
               offers
                 .filter(({ pointer }) => taken.has(pointer))
-                .reduce((after, { pointer, value }) => withSource(withValue(after, pointer, value), pointer, name), before),
+                .reduce((after, { pointer, value }) => known(withValue(after, pointer, value), [pointer], 'carried-over', name), before),
             )
             onClose()
           }}
@@ -166,11 +165,6 @@ export function LearnDialog({ card, onClose, onTake }: LearnDialogProps) {
       </DialogActions>
     </Dialog>
   )
-}
-
-function withSource(card: Card, pointer: string, file: string): Card {
-  const on = new Date().toISOString().slice(0, 10)
-  return withValue(card, `/sources/${pointer.replaceAll('~', '~0').replaceAll('/', '~1')}`, { source: 'carried-over', note: file, on })
 }
 
 function shown(value: unknown, unit: string): string {

@@ -15,6 +15,6 @@ public sealed class CarriageModeLeftOn : IDryRunRule
     {
         if (run.End.CarriageMode != 0 && run.Events.LastOrDefault(e => e.Meaning == Meaning.CarriageMode) is { } set)
             yield return Id.OnLine(set.Line, $"The carriages are left in {(run.End.CarriageMode == 2 ? "copy" : "mirror")} mode at the end.", "The next print moves both carriages, and one of them into what lies there.")
-                .Cure("One at a time at the end", Edit.After(Math.Max(0, run.Text.Count - 1), run.Flavour.Spell("carriage-single") ?? "M605 S1"));
+                .Cure("One at a time at the end", Edit.After(run.LastLine, run.Flavour.Spell("carriage-single") ?? "M605 S1"));
     }
 }

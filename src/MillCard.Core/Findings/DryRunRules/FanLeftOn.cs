@@ -18,7 +18,7 @@ public sealed class FanLeftOn : IDryRunRule
             // what the firmware switches by itself is neither left on nor needlessly switched
             if (last.Share <= 0 || machine.Card.Head.Fans.Any(f => (f.Number ?? 0) == fan.Key && f.OffBelow is not null)) continue;
             yield return Id.OnLine(last.Line, $"{(fan.Key == 0 ? "The part fan" : $"Fan {fan.Key}")} still runs at {100 * last.Share:0} % at the end.", "It runs until somebody switches it off.")
-                .Cure("Switch it off at the end", Edit.After(Math.Max(0, run.Text.Count - 1), fan.Key == 0 ? run.Flavour.Spell("fan-off") ?? "M107" : $"M106 P{fan.Key} S0"));
+                .Cure("Switch it off at the end", Edit.After(run.LastLine, fan.Key == 0 ? run.Flavour.Spell("fan-off") ?? "M107" : $"M106 P{fan.Key} S0"));
         }
     }
 }

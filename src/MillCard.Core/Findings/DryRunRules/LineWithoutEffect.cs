@@ -20,7 +20,6 @@ public sealed class LineWithoutEffect : IDryRunRule
                 Meaning.SetChamber or Meaning.WaitChamber when run.Chamber is null => "this machine's housing has no heater",
                 Meaning.SetBed or Meaning.WaitBed when run.Bed is null && !(line.Value > 0) => "this bed has no heater",
                 Meaning.CarriageMode when !machine.HasTwoCarriages => "this machine has one carriage",
-                Meaning.Tool when run.Nozzles.Count == 1 && line.Value == 0 && run.LayersBegin >= 0 && line.Line < run.LayersBegin => null,
                 _ => null,
             };
             if (why is null) continue;

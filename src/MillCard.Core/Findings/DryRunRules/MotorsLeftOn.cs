@@ -13,7 +13,7 @@ public sealed class MotorsLeftOn : IDryRunRule
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
     {
         if (run.End.MotorsOn && run.Extents is not null)
-            yield return Id.OnLine(Math.Max(0, run.Text.Count - 1), "The motors are left on.", "They stay warm, and nothing can be moved by hand.")
-                .Cure("Switch them off at the end", Edit.After(Math.Max(0, run.Text.Count - 1), run.Flavour.Spell("motors-off") ?? "M84"));
+            yield return Id.OnLine(run.LastLine, "The motors are left on.", "They stay warm, and nothing can be moved by hand.")
+                .Cure("Switch them off at the end", Edit.After(run.LastLine, run.Flavour.Spell("motors-off") ?? "M84"));
     }
 }

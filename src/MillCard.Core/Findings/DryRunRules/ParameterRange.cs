@@ -17,7 +17,7 @@ public sealed class ParameterRange : IDryRunRule
         var words = new Words();
         foreach (var line in run.Events.Select(e => (e.Line, e.Command, e.Text)).Concat(run.FanSteps.Where(f => f.Line < run.Text.Count).Select(f => (f.Line, Command: run.Flavour.With(Flavours.Meaning.FanOn)!, Text: run.Text.Text(f.Line)))).DistinctBy(l => (l.Line, l.Text)))
         {
-            var extended = run.Flavour.Extended && ExtendedCommand.Begins(System.Text.Encoding.UTF8.GetBytes(line.Text)) ? ExtendedCommand.Of(System.Text.Encoding.UTF8.GetBytes(line.Text)) : null;
+            var extended = run.Flavour.Extended ? ExtendedCommand.OfText(line.Text) : null;
             words.Read(System.Text.Encoding.UTF8.GetBytes(line.Text));
             foreach (var parameter in line.Command.Parameters.Where(p => p.Min is not null || p.Max is not null))
             {

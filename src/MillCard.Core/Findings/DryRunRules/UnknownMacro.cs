@@ -25,7 +25,7 @@ public sealed class UnknownMacro : IDryRunRule
         }
     }
 
-    internal static bool IsName(DryRunReport run, UnknownCommand unknown) => run.Flavour.Extended && ExtendedCommand.Begins(System.Text.Encoding.UTF8.GetBytes(unknown.Text));
+    internal static bool IsName(DryRunReport run, UnknownCommand unknown) => run.Flavour.Extended && ExtendedCommand.OfText(unknown.Text) is not null;
 
-    private static string NameOf(UnknownCommand unknown) => ExtendedCommand.Of(System.Text.Encoding.UTF8.GetBytes(unknown.Text)).Name.ToUpperInvariant();
+    private static string NameOf(UnknownCommand unknown) => ExtendedCommand.OfText(unknown.Text)!.Name.ToUpperInvariant();
 }

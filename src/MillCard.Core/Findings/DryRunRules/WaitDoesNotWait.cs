@@ -17,9 +17,9 @@ public sealed class WaitDoesNotWait : IDryRunRule
         {
             var wait = run.Waits[i];
             if (wait.Seconds > 0 || wait.Target <= 0 || run.EffectList[wait.Line].Kind != EffectKind.Returns) continue;
-            var now = Traces.Of(run, wait.Heater, wait.Tool)?.At(wait.At) ?? 0;
+            var now = run.TraceOf(wait.Heater, wait.Tool)?.At(wait.At) ?? 0;
             if (now <= wait.Target + HeatModel.WaitTolerance) continue;
-            yield return Id.OnLine(wait.Line, $"This wait for {wait.Target:0} °C does not wait: the {Traces.NameOf(wait.Heater)} is at {now:0} °C.", "With S the wait is over at once when it is hotter; the print starts too hot.")
+            yield return Id.OnLine(wait.Line, $"This wait for {wait.Target:0} °C does not wait: the {HeaterWords.NameOf(wait.Heater)} is at {now:0} °C.", "With S the wait is over at once when it is hotter; the print starts too hot.")
                 .Cure(run.Flavour.ReadsWaitR ? "Wait both ways" : null, Edit.Replace(wait.Line, Waits.Cooling(run, wait)));
         }
     }

@@ -32,6 +32,26 @@ public sealed record Filament : OpenRecord, IDocument
     [Field("flow limit", "mm³/s", Above = 0, AtMost = 500)] public double? MaxFlow { get; init; }
     /// <summary>Share of full fan, from the first layer that has any.</summary>
     public FanUse Fan { get; init; } = new();
+    /// <summary>Where it departs from the head's own retraction and lift; null where it does not.</summary>
+    public HeadRetraction? Retraction { get; init; }
+    /// <summary>How much it shrinks when it cools, as a ratio: 0.004 for 0.4 %. Parts are laid larger by it.</summary>
+    [Field("shrinkage", "", AtLeast = 0, AtMost = 0.1)] public double? Shrinkage { get; init; }
+    /// <summary>Whether it wears brass: filled with fibre, glitter or glow powder. Null where nobody has said.</summary>
+    public bool? Abrasive { get; init; }
+    /// <summary>Whether it wants a warm chamber. Null where nobody has said.</summary>
+    public bool? WarmChamber { get; init; }
+    /// <summary>Its colour, in words.</summary>
+    [Field("colour", Most = 60)] public string? Colour { get; init; }
+    /// <summary>G-code after the card's start routine, a template like the card's own; empty where nothing is said.</summary>
+    [Field("filament's start routine", Most = 100_000)] public string? Start { get; init; }
+    /// <summary>G-code before the card's end routine.</summary>
+    [Field("filament's end routine", Most = 100_000)] public string? End { get; init; }
+    /// <summary>What a card must have for it, beside what follows from its figures.</summary>
+    public Needs Needs { get; init; } = new();
+    /// <summary>Anything worth knowing.</summary>
+    [Field("notes", Most = 10000)] public string? Notes { get; init; }
+    /// <summary>Where each fact comes from, by JSON pointer (RFC 6901).</summary>
+    [Field("sources", Most = 2000)] public IReadOnlyDictionary<string, FactSource> Sources { get; init; } = new Dictionary<string, FactSource>();
 }
 
 /// <summary>Temperatures at the nozzle, °C.</summary>
@@ -45,6 +65,12 @@ public sealed record NozzleHeat : OpenRecord
     [Field("standby temperature", "°C", AtLeast = 0, AtMost = 600)] public double? Standby { get; init; }
     /// <summary>From here on it drips.</summary>
     [Field("ooze temperature", "°C", AtLeast = 0, AtMost = 600)] public double? OozesFrom { get; init; }
+    /// <summary>Lower end of the window on the spool.</summary>
+    [Field("window from", "°C", AtLeast = 100, AtMost = 600)] public double? WindowFrom { get; init; }
+    /// <summary>Upper end of the window on the spool.</summary>
+    [Field("window to", "°C", AtLeast = 100, AtMost = 600)] public double? WindowTo { get; init; }
+    /// <summary>How far the window may be left; 10 °C is common practice.</summary>
+    [Field("tolerance", "°C", AtLeast = 0, AtMost = 50)] public double? Tolerance { get; init; }
 }
 
 /// <summary>Temperatures of the bed, °C; 0 leaves it cold.</summary>
@@ -63,4 +89,18 @@ public sealed record FanUse : OpenRecord
     [Field("fan", "", AtLeast = 0, AtMost = 1)] public double Share { get; init; }
     /// <summary>First layer with the fan on, counted from 1.</summary>
     [Field("first layer with fan", "", AtLeast = 1, AtMost = 10000)] public int FromLayer { get; init; } = 2;
+    /// <summary>Share of full speed by the time a layer takes: pairs [s, share] with rising times, straight between them; <see cref="Share"/> where it is empty.</summary>
+    [Field("fan curve", Most = 20)] public IReadOnlyList<IReadOnlyList<double>> Curve { get; init; } = [];
+    /// <summary>Share on lines that hang between two banks; as elsewhere where nothing is said.</summary>
+    [Field("fan on bridges", "", AtLeast = 0, AtMost = 1)] public double? Bridge { get; init; }
+
+    /// <summary>Share of full speed for a layer that takes this long, s.</summary>
+    public double ShareFor(double seconds)
+    {
+        if (Curve.Count == 0) return Share;
+        if (seconds <= Curve[0][0]) return Curve[0][1];
+        for (var i = 1; i < Curve.Count; i++)
+            if (seconds <= Curve[i][0]) return Curve[i - 1][1] + (seconds - Curve[i - 1][0]) / (Curve[i][0] - Curve[i - 1][0]) * (Curve[i][1] - Curve[i - 1][1]);
+        return Curve[^1][1];
+    }
 }

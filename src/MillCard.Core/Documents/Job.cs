@@ -17,4 +17,6 @@ public sealed record Job : OpenRecord
     public ModeUse? Mode { get; init; }
     /// <summary>What lies on the bed.</summary>
     [Field("parts", Most = 500)] public IReadOnlyList<TrialPart> Parts { get; init; } = [];
+    /// <summary>Places where settings differ or support is wanted or unwanted; a later one wins.</summary>
+    [Field("zones", Most = 100)] public IReadOnlyList<Zone> Zones { get; init; } = [];
 }

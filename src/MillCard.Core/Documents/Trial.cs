@@ -1,3 +1,5 @@
+using System.Text.Json;
+
 namespace MillCard.Core.Documents;
 
 /// <summary>Parts on a card's bed with a filament and a recipe.</summary>
@@ -26,6 +28,8 @@ public sealed record Trial : OpenRecord, IDocument
     public ModeUse? Mode { get; init; }
     /// <summary>What lies on the bed.</summary>
     [Field("parts", Most = 500)] public IReadOnlyList<TrialPart> Parts { get; init; } = [];
+    /// <summary>Places where settings differ or support is wanted or unwanted; a later one wins.</summary>
+    [Field("zones", Most = 100)] public IReadOnlyList<Zone> Zones { get; init; } = [];
     /// <summary>Tighter limits than the card's, for this trial alone.</summary>
     public TrialLimits? Limits { get; init; }
 }
@@ -60,6 +64,19 @@ public sealed record TrialPart : OpenRecord
     public Tilt? Tilt { get; init; }
     /// <summary>Size as a ratio of the file's, before tilt and turn; null for 1.</summary>
     public PartScale? Scale { get; init; }
+    /// <summary>Where this part departs from the recipe: values by the recipe's JSON pointers, such as <c>/walls</c>.</summary>
+    [Field("part's settings", Most = 60)] public IReadOnlyDictionary<string, JsonElement> Settings { get; init; } = new Dictionary<string, JsonElement>();
+    /// <summary>Faces of the file's mesh where support is wanted or unwanted.</summary>
+    [Field("marks", Most = 50)] public IReadOnlyList<FaceMark> Marks { get; init; } = [];
+}
+
+/// <summary>Faces marked for support, or against it.</summary>
+public sealed record FaceMark : OpenRecord
+{
+    /// <summary>Whether support is wanted there.</summary>
+    public required bool Wanted { get; init; }
+    /// <summary>Numbers of the faces in the mesh as it is read, counted from 0.</summary>
+    [Field("marked faces", Fewest = 1, Most = 200_000)] public required IReadOnlyList<int> Faces { get; init; }
 }
 
 /// <summary>A tilt, degrees, right-handed.</summary>

@@ -51,9 +51,14 @@ public sealed record Ladder(double FullStep, int? Microsteps)
         return On(FullStep) ? LadderPlace.WholeSteps : On(FullStep / 2) ? LadderPlace.HalfSteps : LadderPlace.Between;
     }
 
-    /// <summary>A recipe with its heights in mm for this machine: where it counts rungs they go before mm.</summary>
-    public static Recipe Resolved(Recipe recipe, Card card)
+    /// <summary>A recipe with its heights and its line width in mm for this machine: where it counts rungs, or shares of the nozzle, they go before mm.</summary>
+    /// <param name="recipe">Any recipe.</param>
+    /// <param name="card">The machine.</param>
+    /// <param name="nozzle">Index of the nozzle that prints.</param>
+    public static Recipe Resolved(Recipe recipe, Card card, int nozzle = 0)
     {
+        if (recipe.LineWidthOfNozzle is { } share && (nozzle < card.Head.Nozzles?.Count ? card.Head.Nozzles[nozzle].Diameter : null) is { } diameter)
+            recipe = recipe with { LineWidth = Math.Round(share * diameter, 4) };
         if (recipe.Layers is { Rungs: null, FirstRungs: null } || Of(card) is not { } ladder) return recipe;
         var layers = recipe.Layers;
         return recipe with { Layers = layers with { Others = layers.Rungs * ladder.FullStep ?? layers.Others, First = layers.FirstRungs * ladder.FullStep ?? layers.First } };

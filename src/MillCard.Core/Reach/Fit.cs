@@ -82,10 +82,13 @@ public sealed class Fit
     /// <summary>The regions a part of the first nozzle must stay out of, as drawn on the plan.</summary>
     public IReadOnlyList<Forbidden> Regions => ForbiddenTo(0);
 
-    /// <summary>What a recipe grows round a part's first layer: skirt with its gap.</summary>
+    /// <summary>What a recipe grows round a part's first layer: skirt with its gap. Brim and raft end where the bed does; the skirt goes round them.</summary>
     public static Apron ApronOf(Recipe? recipe) => new(
         recipe?.Layers.First ?? recipe?.Layers.Others ?? DefaultFirstLayer,
-        recipe is null || recipe.Skirt.Rounds == 0 ? 0 : recipe.Skirt.Gap + recipe.Skirt.Rounds * (recipe.LineWidth ?? 0));
+        recipe is null || recipe.Skirt.Rounds == 0 ? 0 : FootOf(recipe) + recipe.Skirt.Gap + recipe.Skirt.Rounds * (recipe.LineWidth ?? 0) * (recipe.Widths.First ?? 1));
+
+    private static double FootOf(Recipe recipe) =>
+        recipe.Raft.Layers > 0 ? recipe.Raft.Margin : recipe.Brim.Place is BrimPlace.None or BrimPlace.Inner ? 0 : recipe.Brim.Gap + recipe.Brim.Width;
 
     /// <summary>The verdict on every part.</summary>
     /// <param name="parts">All that lie on the bed.</param>

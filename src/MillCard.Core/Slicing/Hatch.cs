@@ -4,6 +4,17 @@ using NetTopologySuite.Geometries.Prepared;
 
 namespace MillCard.Core.Slicing;
 
+/// <summary>How neighbouring rows of a hatch are joined.</summary>
+public enum Joining
+{
+    /// <summary>To a zigzag where their ends are near each other.</summary>
+    Near,
+    /// <summary>To a zigzag wherever the way lies within the area.</summary>
+    Far,
+    /// <summary>Not at all: all rows run the same way.</summary>
+    None,
+}
+
 /// <summary>Fills an area with parallel lines: an even-odd scan of its edges, then neighbouring rows joined to a zigzag.</summary>
 public static class Hatch
 {
@@ -16,23 +27,36 @@ public static class Hatch
     /// <param name="spacing">Distance of the rows, mm. Rows lie at whole multiples of it, so layers match.</param>
     /// <param name="kind">What the lines are for.</param>
     /// <param name="width">Line width, mm.</param>
-    public static IReadOnlyList<ToolPath> Of(Shape area, double angle, double spacing, PathKind kind, double width)
+    /// <param name="phase">By how much all rows are moved sideways, mm.</param>
+    /// <param name="joining">How neighbouring rows are joined.</param>
+    public static IReadOnlyList<ToolPath> Of(Shape area, double angle, double spacing, PathKind kind, double width, double phase = 0, Joining joining = Joining.Near)
     {
-        var (sin, cos) = Math.SinCos(angle * Math.PI / 180);
-        var rows = Scan(area, sin, cos, spacing);
+        if (area.IsEmpty) return [];
+        var frame = new Frame(angle, phase);
+        var rows = Scan(area, frame, spacing);
         if (rows.Count == 0) return [];
+        if (joining == Joining.None) return [.. rows.SelectMany(row => row.Value.Select(piece => new ToolPath(kind, [frame.Back(piece.From, row.Key * spacing), frame.Back(piece.To, row.Key * spacing)], false, width)))];
         var within = PreparedGeometryFactory.Prepare(Plane.Offset(area, Slack, 2));
-        return Join(rows, within, sin, cos, spacing, kind, width);
+        return Join(rows, within, frame, spacing, kind, width, joining == Joining.Far ? double.PositiveInfinity : 2 * spacing);
+    }
+
+    /// <summary>Coordinates along the rows and across them.</summary>
+    private readonly struct Frame(double angle, double phase)
+    {
+        private readonly double _sin = Math.Sin(angle * Math.PI / 180), _cos = Math.Cos(angle * Math.PI / 180);
+
+        public (double U, double V) Turn(double x, double y) => (_cos * x + _sin * y, -_sin * x + _cos * y - phase);
+        public Point Back(double u, double v) => new(_cos * u - _sin * (v + phase), _sin * u + _cos * (v + phase));
     }
 
     /// <summary>Pieces of rows within the area, in the turned frame, by row.</summary>
-    private static SortedDictionary<int, List<(double From, double To)>> Scan(Shape area, double sin, double cos, double spacing)
+    private static SortedDictionary<int, List<(double From, double To)>> Scan(Shape area, Frame frame, double spacing)
     {
         var crossings = new List<(int Row, double U)>();
         foreach (var polygon in Plane.Polygons(area))
         {
-            ScanRing(polygon.ExteriorRing, sin, cos, spacing, crossings);
-            foreach (var hole in polygon.InteriorRings) ScanRing(hole, sin, cos, spacing, crossings);
+            ScanRing(polygon.ExteriorRing, frame, spacing, crossings);
+            foreach (var hole in polygon.InteriorRings) ScanRing(hole, frame, spacing, crossings);
         }
         crossings.Sort();
         var rows = new SortedDictionary<int, List<(double, double)>>();
@@ -46,13 +70,13 @@ public static class Hatch
         return rows;
     }
 
-    private static void ScanRing(LineString ring, double sin, double cos, double spacing, List<(int, double)> crossings)
+    private static void ScanRing(LineString ring, Frame frame, double spacing, List<(int, double)> crossings)
     {
         var c = ring.CoordinateSequence;
-        var (u0, v0) = Turn(c.GetX(0), c.GetY(0), sin, cos);
+        var (u0, v0) = frame.Turn(c.GetX(0), c.GetY(0));
         for (var i = 1; i < c.Count; i++)
         {
-            var (u1, v1) = Turn(c.GetX(i), c.GetY(i), sin, cos);
+            var (u1, v1) = frame.Turn(c.GetX(i), c.GetY(i));
             // a row at v counts where v0 < v ≤ v1 or v1 < v ≤ v0
             var first = (int)Math.Floor(Math.Min(v0, v1) / spacing) + 1;
             var last = (int)Math.Floor(Math.Max(v0, v1) / spacing);
@@ -62,9 +86,7 @@ public static class Hatch
         }
     }
 
-    private static (double U, double V) Turn(double x, double y, double sin, double cos) => (cos * x + sin * y, -sin * x + cos * y);
-
-    private static List<ToolPath> Join(SortedDictionary<int, List<(double From, double To)>> rows, IPreparedGeometry within, double sin, double cos, double spacing, PathKind kind, double width)
+    private static List<ToolPath> Join(SortedDictionary<int, List<(double From, double To)>> rows, IPreparedGeometry within, Frame frame, double spacing, PathKind kind, double width, double farthest)
     {
         var paths = new List<ToolPath>();
         var open = new List<(List<Point> Points, double From, double To, bool AtEnd)>();
@@ -77,11 +99,11 @@ public static class Hatch
             var next = new List<(List<Point>, double, double, bool)>();
             foreach (var piece in pieces)
             {
-                var at = fits.FindIndex(o => Follows(o.From, o.To, o.AtEnd, piece, spacing) && Inside(o.Points[^1], Back(o.AtEnd ? piece.To : piece.From, v)));
+                var at = fits.FindIndex(o => Follows(o.From, o.To, o.AtEnd, piece, farthest) && Inside(o.Points[^1], frame.Back(o.AtEnd ? piece.To : piece.From, v)));
                 var (points, atEnd) = at >= 0 ? (fits[at].Points, !fits[at].AtEnd) : ([], true);
                 if (at >= 0) fits.RemoveAt(at);
                 var (start, end) = atEnd ? (piece.From, piece.To) : (piece.To, piece.From);
-                points.Add(Back(start, v)); points.Add(Back(end, v));
+                points.Add(frame.Back(start, v)); points.Add(frame.Back(end, v));
                 next.Add((points, piece.From, piece.To, atEnd));
             }
             foreach (var dead in fits) Close(dead.Points);
@@ -90,12 +112,11 @@ public static class Hatch
         foreach (var last in open) Close(last.Points);
         return paths;
 
-        Point Back(double u, double v) => new(cos * u - sin * v, sin * u + cos * v);
         bool Inside(Point a, Point b) => within.Covers(Plane.Factory.CreateLineString([new Coordinate(a.X, a.Y), new Coordinate(b.X, b.Y)]));
         void Close(List<Point> points) => paths.Add(new ToolPath(kind, [.. points], false, width));
     }
 
     /// <summary>Whether a piece of the next row may be joined: it overlaps, and its near end is not far.</summary>
-    private static bool Follows(double from, double to, bool atEnd, (double From, double To) piece, double spacing) =>
-        piece.From < to && piece.To > from && Math.Abs(atEnd ? piece.To - to : piece.From - from) <= 2 * spacing;
+    private static bool Follows(double from, double to, bool atEnd, (double From, double To) piece, double farthest) =>
+        piece.From < to && piece.To > from && Math.Abs(atEnd ? piece.To - to : piece.From - from) <= farthest;
 }

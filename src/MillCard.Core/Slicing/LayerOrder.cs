@@ -1,74 +1,186 @@
-using MillCard.Core.Flow;
+using MillCard.Core.Documents;
+using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
 using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Slicing;
 
-/// <summary>Puts every layer's lines in the order in which they are printed: skirt, then nozzle by nozzle and part by part, walls from the inside out, then fill.</summary>
-internal static class LayerOrder
+/// <summary>Puts every layer's lines in the order in which they are printed: what stands round the parts, then nozzle by nozzle and part by part supports, walls, fill.</summary>
+internal sealed class LayerOrder
 {
-    /// <summary>Each part to its top before the next begins.</summary>
-    public static IReadOnlyList<LayerPlan> OneAtATime(SliceJob job, IReadOnlyList<Layering.Layer[]> parts, IReadOnlyList<int> order, CancellationToken stop) =>
-        [.. order.Where(i => parts[i].Length > 0).SelectMany(i => Of(job with { Parts = [job.Parts[i]] }, [parts[i]], stop).Select(plan => plan with { Part = i }))];
+    private readonly SliceJob _job;
+    private readonly IReadOnlyList<LaidPart> _parts;
+    private readonly AllowedGround _ground;
+    private readonly int[] _nozzles, _inUse;
+    private readonly double _lift;
 
-    /// <summary>Layer by layer through all parts.</summary>
-    public static IReadOnlyList<LayerPlan> Of(SliceJob job, IReadOnlyList<Layering.Layer[]> parts, CancellationToken stop)
+    private LayerOrder(SliceJob job, IReadOnlyList<LaidPart> parts, AllowedGround ground)
     {
-        var nozzles = job.Parts.Select(p => job.Machine.NozzlesOf(p.Part.Nozzles)[0]).ToArray();
-        var inUse = nozzles.Distinct().Order().ToArray();
-        var recipe = job.Recipe;
-        var count = parts.Max(p => p.Length);
-        var first = recipe.Layers.FirstHeight;
-        var plans = new LayerPlan[count];
-        // every layer starts where the machine's zero is nearest: layers stay independent of each other and can be ordered in parallel
-        var zero = new Point(job.Machine.Frames.ZeroX, job.Machine.Frames.ZeroY);
-        Parallel.For(0, count, new ParallelOptions { CancellationToken = stop }, i =>
-        {
-            var paths = new List<ToolPath>();
-            var here = zero;
-            if (i == 0) foreach (var path in Skirt(job, parts)) { paths.Add(path with { Nozzle = inUse[0] }); here = path.Points[0]; }
-            // every other layer begins with the nozzle that the layer below ended with
-            foreach (var nozzle in i % 2 == 0 ? inUse : inUse.Reverse())
-                foreach (var (part, index) in ByDistance([.. parts.Index().Where(p => nozzles[p.Index] == nozzle && i < p.Item.Length && !p.Item[i].Region.IsEmpty).Select(p => (p.Item[i], p.Index))], here))
-                    foreach (var path in OfPart(part, here))
-                    {
-                        paths.Add(path with { Nozzle = nozzle, Part = index });
-                        here = path.Closed ? path.Points[0] : path.Points[^1];
-                    }
-            plans[i] = new LayerPlan(i == 0 ? new LayerPlace(first, first) : new LayerPlace(first + i * recipe.Layers.Others!.Value, recipe.Layers.Others.Value), paths);
-        });
-        return plans;
+        (_job, _parts, _ground) = (job, parts, ground);
+        _nozzles = [.. job.Parts.Select(p => job.Machine.NozzlesOf(p.Part.Nozzles)[0])];
+        _inUse = [.. _nozzles.Distinct().Order()];
+        _lift = Foot.Lift(job.Recipe);
     }
 
-    private static IEnumerable<(Layering.Layer Layer, int Index)> ByDistance(IReadOnlyList<(Layering.Layer Layer, int Index)> parts, Point start)
+    /// <summary>Layers in order, and what forbids them.</summary>
+    public sealed record Ordered(IReadOnlyList<LayerPlan> Layers, Finding? Refusal = null);
+
+    /// <summary>Each part to its top before the next begins.</summary>
+    public static Ordered OneAtATime(SliceJob job, IReadOnlyList<LaidPart> parts, AllowedGround ground, IReadOnlyList<int> order, CancellationToken stop) =>
+        new([.. order.Where(i => parts[i].Layers.Length > 0).SelectMany(i => Of(job with { Parts = [job.Parts[i]] }, [parts[i]], ground, stop).Layers.Select(plan => plan with { Part = i }))]);
+
+    /// <summary>Layer by layer through all parts.</summary>
+    public static Ordered Of(SliceJob job, IReadOnlyList<LaidPart> parts, AllowedGround ground, CancellationToken stop) => new LayerOrder(job, parts, ground).Order(stop);
+
+    private Ordered Order(CancellationToken stop)
     {
-        var left = parts.ToList();
+        var recipe = _job.Recipe;
+        var count = _parts.Max(p => p.Layers.Length);
+        var floor = _ground.Of(_inUse[0], 0);
+        var brims = _parts.Select((p, i) => recipe.Raft.Layers > 0 || p.Layers.Length == 0 ? Plane.Empty : BrimOf(i, floor)).ToArray();
+        var foot = Plane.Union([.. _parts.Where(p => p.Layers.Length > 0).SelectMany(p => new[] { p.Layers[0].Region, p.Layers[0].Held }).Concat(brims).Where(s => !s.IsEmpty)]);
+        var raft = recipe.Raft.Layers == 0 ? [] : Foot.Raft(recipe, foot, floor).Select(l => l with { Paths = [.. l.Paths.Select(p => p with { Nozzle = _inUse[0] })] }).ToArray();
+        if (raft.Length > 0) foot = Plane.Intersection(Plane.Offset(foot, recipe.Raft.Margin), floor);
+
+        var sequence = Enumerable.Range(0, count).Select(NozzlesOn).ToArray();
+        var changes = sequence.Select((s, i) => s.Length - 1 + (i > 0 && s.Length > 0 && sequence[i - 1].Length > 0 && s[0] != sequence[i - 1][^1] ? 1 : 0)).Select(c => Math.Max(0, c)).ToArray();
+        var taken = Plane.Union([foot, .. _parts.SelectMany(p => p.Layers).Select(l => l.Held).Where(h => !h.IsEmpty), .. _job.Parts.Select(p => p.Footprints.Below(double.PositiveInfinity, p.Part.X, p.Part.Y, p.Part.Turn))]);
+        var (tower, refusal) = Tower.Of(_job, changes, taken);
+        if (refusal is not null) return new Ordered([], refusal);
+        var shield = recipe.NozzleChanges.Shield && changes.Any(c => c > 0) ? Shield(taken) : [];
+        var skirt = Foot.Skirt(recipe, shield.Length > 0 ? Plane.Union([foot, .. shield.Select(Filled)]) : foot, floor);
+        var shieldTop = Array.FindLastIndex(changes, c => c > 0);
+
+        var plans = new LayerPlan[count];
+        // every layer starts where the machine's zero is nearest: layers stay independent of each other and can be ordered in parallel
+        var zero = new Point(_job.Machine.Frames.ZeroX, _job.Machine.Frames.ZeroY);
+        Parallel.For(0, count, new ParallelOptions { CancellationToken = stop }, i =>
+        {
+            var (first, others) = (recipe.Layers.FirstHeight, recipe.Layers.Others!.Value);
+            var place = i == 0 ? new LayerPlace(first, first) : new LayerPlace(first + i * others, others);
+            var layer = new Layer(zero);
+            var nozzles = sequence[i];
+            if (i < recipe.Skirt.Layers && raft.Length == 0) layer.Add(skirt, nozzles[0]);
+            if (i == 0) for (var p = 0; p < _parts.Count; p++) layer.Add(Foot.Brim(brims[p], _parts[p].Recipe), nozzles[0]);
+            if (i <= shieldTop) layer.Add(shield, nozzles.Length > 0 ? nozzles[0] : _inUse[0]);
+            var strip = 0;
+            for (var k = 0; k < nozzles.Length; k++)
+            {
+                var changed = k > 0 || i > 0 && sequence[i - 1].Length > 0 && sequence[i - 1][^1] != nozzles[0];
+                if (changed && tower is not null && i < tower.Top) layer.Add(tower.Lines(strip++, i, place, _job, primes: true), nozzles[k]);
+                Parts(layer, i, nozzles[k]);
+            }
+            for (; tower is not null && i < tower.Top && strip < tower.Strips; strip++) layer.Add(tower.Lines(strip, i, place, _job, primes: false), nozzles[^1]);
+            plans[i] = new LayerPlan(place with { Top = place.Top + _lift }, layer.Paths);
+        });
+        if (raft.Length > 0 && skirt.Count > 0) raft[0] = raft[0] with { Paths = [.. skirt.Select(s => s with { Nozzle = _inUse[0] }), .. raft[0].Paths] };
+        return new Ordered([.. raft, .. recipe.Spiral ? Spiralled(plans) : plans]);
+    }
+
+    /// <summary>Nozzles of a layer in order; every other layer begins with the one that the layer below ended with.</summary>
+    private int[] NozzlesOn(int layer)
+    {
+        var used = _inUse.Where(n => _parts.Index().Any(p => _nozzles[p.Index] == n && layer < p.Item.Layers.Length && !IsEmpty(p.Item.Layers[layer]))).ToArray();
+        if (used.Length == 0) used = [_inUse[0]];
+        return layer % 2 == 0 ? used : [.. used.Reverse()];
+    }
+
+    private static bool IsEmpty(PartLayer layer) => layer.Region.IsEmpty && layer.Supports.Count == 0;
+
+    private Shape BrimOf(int part, Shape floor)
+    {
+        var area = Foot.BrimArea(_parts[part].Recipe, Plane.Union(_parts[part].Layers[0].Region, _parts[part].Layers[0].Held), _job.Parts[part].Footprints.Height);
+        if (area.IsEmpty) return area;
+        var others = Plane.Union([.. _parts.Where((p, i) => i != part && p.Layers.Length > 0).Select(p => Plane.Offset(p.Layers[0].Region, _parts[part].Recipe.Brim.Gap + 0.01))]);
+        return Plane.Intersection(Plane.Difference(area, others), floor);
+    }
+
+    private ToolPath[] Shield(Shape taken)
+    {
+        var width = _job.Recipe.LineWidth!.Value;
+        return [.. Plane.Polygons(Plane.Offset(taken, _job.Recipe.NozzleChanges.ShieldGap + width / 2)).Select(p => Walls.Ring(p.ExteriorRing, PathKind.Shield, width))];
+    }
+
+    private static Shape Filled(ToolPath ring) => Plane.Factory.CreatePolygon([.. ring.Points.Append(ring.Points[0]).Select(p => new Coordinate(p.X, p.Y))]);
+
+    private void Parts(Layer into, int layer, int nozzle)
+    {
+        var left = _parts.Index().Where(p => _nozzles[p.Index] == nozzle && layer < p.Item.Layers.Length && !IsEmpty(p.Item.Layers[layer])).ToList();
         while (left.Count > 0)
         {
-            var next = left.MinBy(p => new Point(p.Layer.Region.Centroid.X, p.Layer.Region.Centroid.Y).To(start));
+            var next = left.MinBy(p => Middle(p.Item.Layers[layer]).To(into.Here));
             left.Remove(next);
-            start = new Point(next.Layer.Region.Centroid.X, next.Layer.Region.Centroid.Y);
-            yield return next;
+            Part(into, next.Item, layer, next.Index, nozzle);
         }
     }
 
-    private static IEnumerable<ToolPath> OfPart(Layering.Layer layer, Point here)
+    private static Point Middle(PartLayer layer)
     {
-        for (var wall = layer.Walls.Count - 1; wall >= 0; wall--)
-            foreach (var path in TravelOrder.Of(layer.Walls[wall], here)) { here = path.Points[0]; yield return path; }
-        foreach (var path in TravelOrder.Of([.. layer.Fill.Where(p => p.Kind == PathKind.Solid)], here)) { here = path.Points[^1]; yield return path; }
-        foreach (var path in TravelOrder.Of([.. layer.Fill.Where(p => p.Kind == PathKind.Infill)], here)) yield return path;
+        var middle = (layer.Region.IsEmpty ? layer.Held : layer.Region).Centroid;
+        return middle.IsEmpty ? new Point(0, 0) : new Point(middle.X, middle.Y);
     }
 
-    private static IEnumerable<ToolPath> Skirt(SliceJob job, IReadOnlyList<Layering.Layer[]> parts)
+    private static void Part(Layer into, LaidPart part, int layer, int index, int nozzle)
     {
-        var recipe = job.Recipe;
-        if (recipe.Skirt.Rounds == 0) yield break;
-        var width = recipe.LineWidth!.Value;
-        var spacing = ExtrudedLine.Spacing(width, recipe.Layers.FirstHeight);
-        var foot = Plane.Union([.. parts.Where(p => p.Length > 0).Select(p => p[0].Region)]);
-        for (var round = recipe.Skirt.Rounds - 1; round >= 0; round--)
-            foreach (var outline in Plane.Polygons(Plane.Offset(foot, recipe.Skirt.Gap + width / 2 + round * spacing)))
-                foreach (var ring in Walls.Rings(Plane.Factory.CreatePolygon((LinearRing)outline.ExteriorRing), PathKind.Skirt, width)) yield return ring;
+        var own = part.Layers[layer];
+        into.AddNearest(own.Supports, nozzle, index);
+        into.Inside = part.Recipe.Retraction.StayInside && !own.Region.IsEmpty ? new InsideTravel(own.Region, part.Recipe.LineWidth!.Value) : null;
+        var inward = part.Recipe.Wall.Order == WallOrder.OutsideIn;
+        for (var k = 0; k < own.Walls.Count; k++) into.AddNearest(own.Walls[inward ? k : own.Walls.Count - 1 - k], nozzle, index, keepSeams: true);
+        into.AddNearest(own.Thin, nozzle, index);
+        foreach (var group in own.Fill)
+        {
+            // lines that all run one way keep their order
+            var fixedOrder = part.Recipe.Top.OneDirection && group.Count > 0 && group[0].Kind == PathKind.Top;
+            if (fixedOrder) into.Add(group, nozzle, index); else into.AddNearest(group, nozzle, index);
+        }
+        into.Inside = null;
+    }
+
+    /// <summary>Every climbing ring begins where the one below it ended.</summary>
+    private static IEnumerable<LayerPlan> Spiralled(LayerPlan[] plans)
+    {
+        Point? here = null;
+        foreach (var plan in plans)
+        {
+            var paths = plan.Paths.Select(path =>
+            {
+                if (!path.Climbs || here is not { } end) return path;
+                var best = 0;
+                for (var i = 1; i < path.Points.Length; i++) if (path.Points[i].To(end) < path.Points[best].To(end)) best = i;
+                return path.From(best);
+            }).ToArray();
+            if (paths.Length > 0) here = paths[^1].End;
+            yield return plan with { Paths = paths };
+        }
+    }
+
+    /// <summary>The paths of a layer as they are put in order.</summary>
+    private sealed class Layer(Point start)
+    {
+        public List<ToolPath> Paths { get; } = [];
+        public Point Here { get; private set; } = start;
+        /// <summary>Ways that stay within the part that is being laid; null for straight ways.</summary>
+        public InsideTravel? Inside { get; set; }
+
+        public void Add(IEnumerable<ToolPath> paths, int nozzle, int? part = null)
+        {
+            foreach (var path in paths) Put(path with { Nozzle = nozzle, Part = part });
+        }
+
+        /// <summary>Nearest next; rings may begin at any corner unless they keep their seams.</summary>
+        public void AddNearest(IReadOnlyList<ToolPath> paths, int nozzle, int part, bool keepSeams = false)
+        {
+            foreach (var path in TravelOrder.Of(paths, Here, keepSeams)) Put(path with { Nozzle = nozzle, Part = part });
+        }
+
+        private void Put(ToolPath path)
+        {
+            var before = Paths.Count > 0 ? Paths[^1] : null;
+            if (Inside is not null && before is not null && before.Part == path.Part && before.Nozzle == path.Nozzle && before.Kind.IsPart() && Inside.Between(before.End, path.Points[0]) is { } way)
+                path = path with { Approach = way };
+            Paths.Add(path);
+            Here = path.End;
+        }
     }
 }

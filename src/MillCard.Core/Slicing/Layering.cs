@@ -1,7 +1,8 @@
 using MillCard.Core.Documents;
-using MillCard.Core.Flow;
+using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
+using MillCard.Core.Slicing.Supporting;
 
 namespace MillCard.Core.Slicing;
 
@@ -11,87 +12,191 @@ namespace MillCard.Core.Slicing;
 /// <param name="Of">Of how many.</param>
 public sealed record Progress(string Step, int Done, int Of);
 
-/// <summary>The lines of every layer of one placed part.</summary>
-public sealed class Layering
+/// <summary>One layer's areas and lines of one part.</summary>
+/// <param name="Region">The cross-section.</param>
+/// <param name="Walls">Walls, outermost first; each entry is one wall's rings.</param>
+/// <param name="Thin">Single lines in thin places and gaps.</param>
+/// <param name="Fill">Groups in the order in which they are laid: bridges, solid, sparse, top, smoothing.</param>
+/// <param name="Supports">Supports and their interface.</param>
+internal sealed record PartLayer(Shape Region, IReadOnlyList<IReadOnlyList<ToolPath>> Walls, IReadOnlyList<ToolPath> Thin, IReadOnlyList<IReadOnlyList<ToolPath>> Fill, IReadOnlyList<ToolPath> Supports)
 {
+    /// <summary>What its supports cover.</summary>
+    public Shape Held { get; init; } = Plane.Empty;
+}
+
+/// <summary>A part cut and laid.</summary>
+/// <param name="Layers">From the bottom up.</param>
+/// <param name="Recipe">Its own settings.</param>
+/// <param name="Findings">What was noticed.</param>
+internal sealed record LaidPart(PartLayer[] Layers, Recipe Recipe, IReadOnlyList<Finding> Findings);
+
+/// <summary>The lines of every layer of one placed part.</summary>
+internal sealed class Layering
+{
+    private readonly SliceJob _job;
+    private readonly PartToSlice _part;
+    private readonly Mesh _mesh;
     private readonly Recipe _recipe;
+    private readonly int _nozzle;
     private readonly LayerPlace[] _places;
-    private readonly double _width;
+    private readonly ParallelOptions _options;
+    private readonly IProgress<Progress>? _progress;
 
-    private Layering(Recipe recipe, LayerPlace[] places) => (_recipe, _places, _width) = (recipe, places, recipe.LineWidth!.Value);
-
-    /// <summary>One layer's areas and lines of one part.</summary>
-    /// <param name="Region">The cross-section.</param>
-    /// <param name="Walls">Walls, outermost first; each entry is one wall's rings.</param>
-    /// <param name="Fill">Solid and sparse lines.</param>
-    public sealed record Layer(Shape Region, IReadOnlyList<IReadOnlyList<ToolPath>> Walls, IReadOnlyList<ToolPath> Fill);
-
-    /// <summary>Cuts a part and lays its lines, layers in parallel.</summary>
-    /// <param name="mesh">The part where it stands, bed frame.</param>
-    /// <param name="recipe">Complete.</param>
-    /// <param name="progress">Told after every stage's layers.</param>
-    /// <param name="stop">Ends the computation.</param>
-    /// <returns>The layers, and how many chains of the cross-sections could not be closed.</returns>
-    public static (Layer[] Layers, int Unclosed) Of(Mesh mesh, Recipe recipe, IProgress<Progress>? progress, CancellationToken stop)
+    private Layering(SliceJob job, PartToSlice part, IProgress<Progress>? progress, CancellationToken stop)
     {
-        var places = LayerHeights.Of(mesh.Box.MaxZ, recipe.Layers.FirstHeight, recipe.Layers.Others!.Value);
-        return new Layering(recipe, places).Lay(mesh, progress, stop);
+        (_job, _part, _progress) = (job, part, progress);
+        _recipe = job.RecipeOf(part.Part);
+        _nozzle = job.Machine.NozzlesOf(part.Part.Nozzles)[0];
+        _mesh = Placement.Place(part.Mesh, part.Part);
+        _places = LayerHeights.Of(_mesh.Box.MaxZ, _recipe.Layers.FirstHeight, _recipe.Layers.Others!.Value);
+        _options = new ParallelOptions { CancellationToken = stop, MaxDegreeOfParallelism = Environment.ProcessorCount };
     }
 
-    private (Layer[], int) Lay(Mesh mesh, IProgress<Progress>? progress, CancellationToken stop)
+    /// <summary>Cuts a part and lays its lines, layers in parallel.</summary>
+    /// <param name="job">The job.</param>
+    /// <param name="part">One of its parts.</param>
+    /// <param name="ground">Where supports may stand.</param>
+    /// <param name="lift">What lies under the part, mm.</param>
+    /// <param name="progress">Told after every layer of every stage.</param>
+    /// <param name="stop">Ends the computation.</param>
+    public static LaidPart Of(SliceJob job, PartToSlice part, AllowedGround ground, double lift, IProgress<Progress>? progress, CancellationToken stop) => new Layering(job, part, progress, stop).Lay(ground, lift);
+
+    private LaidPart Lay(AllowedGround ground, double lift)
     {
         var n = _places.Length;
-        var options = new ParallelOptions { CancellationToken = stop, MaxDegreeOfParallelism = Environment.ProcessorCount };
-        var regions = new Shape[n];
-        var walls = new Walls[n];
-        var unclosed = 0;
+        var (regions, unclosed) = Cut();
+        var zones = new Zones(_job.Zones, _recipe, [.. _places.Select(p => p.Middle)]);
+        var longest = zones.Recipes.Max(r => Math.Max(r.TopLayers, r.BottomLayers));
+        var common = new CommonToNeighbours(regions, Math.Max(longest, 1), _options.CancellationToken);
+        var nozzleWidth = _job.Machine.Nozzles[_nozzle].Diameter ?? _recipe.LineWidth!.Value;
+        var filler = new LayerFill(regions, _places, common, nozzleWidth);
+
+        var (supports, gap) = Supports(regions, zones, ground, lift);
+        var layers = new PartLayer[n];
         var done = 0;
-        var sections = new CrossSections(mesh, Neighbours.Of(mesh), [.. _places.Select(p => p.Middle)]);
-        Parallel.For(0, n, options, sections.NewTracer, (i, _, tracer) =>
+        Parallel.For(0, n, _options, i =>
+        {
+            layers[i] = _job.Recipe.Spiral && i >= _recipe.BottomLayers ? Spiral(regions[i], i) : Layer(regions[i], i, zones.PiecesOf(i, regions[i]), filler);
+            if (supports is not null)
+                layers[i] = layers[i] with
+                {
+                    Supports = [.. SupportLines.Of(supports.Body[i], supports.Interface[i], _recipe, _places[i], i).Select(p => p with { Speed = _recipe.SpeedOf(p.Kind) })],
+                    Held = Plane.Union(supports.Body[i], supports.Interface[i]),
+                };
+            Tell("lines", Interlocked.Increment(ref done), n);
+        });
+        Seam(layers);
+
+        var findings = new List<Finding>();
+        if (unclosed > 0)
+            findings.Add(new Finding("open-mesh", Severity.Caution, $"{_part.Part.Name}: {unclosed} outlines of its layers have gaps over {CrossSections.Gap} mm and were left out.", "The mesh has holes; what is missing there is not printed."));
+        findings.AddRange(Islands.Of(_part.Part.Name, regions, _places, supports is null ? null : i => layers[i].Held, gap, lift));
+        if (_job.Recipe.Spiral && regions.Skip(_recipe.BottomLayers).FirstOrDefault(r => r.NumGeometries > 1 || Plane.Polygons(r).Any(p => p.NumInteriorRings > 0)) is not null)
+            findings.Add(new Finding("spiral-of-several", Severity.Caution, $"{_part.Part.Name} has more than one outline on some layers; a spiral follows the largest alone.", "One continuous wall has one outline. The others are left out.", "/recipe/spiral"));
+        return new LaidPart(layers, _recipe, findings);
+    }
+
+    private (Shape[] Regions, int Unclosed) Cut()
+    {
+        var (n, unclosed, done) = (_places.Length, 0, 0);
+        var regions = new Shape[n];
+        var sections = new CrossSections(_mesh, Neighbours.Of(_mesh), [.. _places.Select(p => p.Middle)]);
+        var correction = _recipe.Compensation;
+        Parallel.For(0, n, _options, sections.NewTracer, (i, _, tracer) =>
         {
             var contours = tracer.Trace(i);
             if (contours.Unclosed > 0) Interlocked.Add(ref unclosed, contours.Unclosed);
-            regions[i] = Regions.Of(contours);
-            walls[i] = Walls.Of(regions[i], _recipe.Walls, _width, ExtrudedLine.Spacing(_width, _places[i].Height));
-            Tell(progress, "walls", Interlocked.Increment(ref done), n);
+            regions[i] = Plane.Offset(Regions.Of(contours), correction.Xy + (i == 0 ? correction.FirstLayer : 0));
+            Tell("sections", Interlocked.Increment(ref done), n);
             return tracer;
         }, tracer => tracer.Dispose());
+        // equal neighbours share one shape: comparing them costs nothing then
+        for (var i = 1; i < n; i++) if (regions[i].EqualsExact(regions[i - 1])) regions[i] = regions[i - 1];
+        return (regions, unclosed);
+    }
 
-        var longest = Math.Max(_recipe.TopLayers, _recipe.BottomLayers);
-        var common = new CommonToNeighbours(regions, longest, stop);
-        var layers = new Layer[n];
-        done = 0;
-        Parallel.For(0, n, options, i =>
+    private (SupportAreas? Areas, int Gap) Supports(Shape[] regions, Zones zones, AllowedGround ground, double lift)
+    {
+        var supports = _recipe.Supports;
+        if (supports.Pattern == SupportPattern.None && !zones.Any(ZoneUse.Support) && !_part.Part.Marks.Any(m => m.Wanted)) return (null, 0);
+        _progress?.Report(new Progress("supports", 0, 1));
+        var (width, height) = (_recipe.WidthOf(PathKind.Support, false), _recipe.Layers.Others!.Value);
+        var overhangs = Overhangs.Of(regions, _places, supports, zones, _mesh, _part.Part.Marks, width, _options.CancellationToken);
+        var task = new SupportTask(regions, overhangs, i => ground.Of(_nozzle, _places[i].Top - _places[i].Height + lift), supports, width, height);
+        return (supports.Pattern == SupportPattern.Branching ? Branches.Of(task, _options.CancellationToken) : Columns.Of(task, _options.CancellationToken), task.Gap);
+    }
+
+    private PartLayer Layer(Shape region, int layer, IReadOnlyList<(Recipe Recipe, Shape Area)> pieces, LayerFill filler)
+    {
+        var height = _places[layer].Height;
+        var sameWalls = pieces.All(p => p.Recipe.Walls == pieces[0].Recipe.Walls && p.Recipe.Widths == pieces[0].Recipe.Widths && p.Recipe.Speeds == pieces[0].Recipe.Speeds);
+        var walls = new List<IReadOnlyList<ToolPath>>();
+        var thin = new List<ToolPath>();
+        var fill = new List<IReadOnlyList<ToolPath>>();
+        for (var k = 0; k < pieces.Count; k++)
         {
-            layers[i] = new Layer(regions[i], [.. walls[i].Middles.Select((m, k) => Walls.Rings(m, k == 0 ? PathKind.OuterWall : PathKind.InnerWall, _width).ToArray())], Fill(i, walls[i].Inside, common));
-            Tell(progress, "fill", Interlocked.Increment(ref done), n);
-        });
-        return (layers, unclosed);
+            var (recipe, area) = pieces[k];
+            var (outer, inner) = (recipe.WidthOf(PathKind.OuterWall, layer == 0), recipe.WidthOf(PathKind.InnerWall, layer == 0));
+            var own = Slicing.Walls.Of(region, recipe.Walls, outer, inner, height, recipe.Wall.FillThin);
+            var alone = pieces.Count == 1;
+            if (k == 0 || !sameWalls)
+            {
+                var within = alone || sameWalls ? null : area;
+                for (var wall = 0; wall < own.Middles.Count; wall++)
+                {
+                    var kind = wall == 0 ? PathKind.OuterWall : PathKind.InnerWall;
+                    var rings = Slicing.Walls.Rings(own.Middles[wall], kind, wall == 0 ? outer : inner);
+                    if (walls.Count <= wall) walls.Add([]);
+                    walls[wall] = [.. walls[wall], .. Speeded(within is null ? rings : Cut(rings, within), recipe)];
+                }
+                IEnumerable<ToolPath> single = [.. ThinLines.Of(own.Thin, 0.4 * outer, 2 * outer, 0), .. ThinLines.Of(own.Gaps, 0.3 * inner, 2 * inner, height * (1 - Math.PI / 4))];
+                thin.AddRange(Speeded(within is null ? single : Cut(single, within), recipe));
+            }
+            var groups = filler.Of(layer, recipe, alone ? own.Inside : Plane.Intersection(own.Inside, area));
+            fill.AddRange(groups.Select(g => (IReadOnlyList<ToolPath>)[.. Speeded(g, recipe)]));
+        }
+        return new PartLayer(region, walls, thin, fill, []);
     }
 
-    private List<ToolPath> Fill(int layer, Shape inside, CommonToNeighbours common)
+    private static IEnumerable<ToolPath> Speeded(IEnumerable<ToolPath> paths, Recipe recipe) => paths.Select(p => p with { Speed = recipe.SpeedOf(p.Kind) });
+
+    /// <summary>Lines cut to a zone; a ring that lies in it whole stays a ring.</summary>
+    private static IEnumerable<ToolPath> Cut(IEnumerable<ToolPath> paths, Shape area)
     {
-        if (inside.IsEmpty) return [];
-        var spacing = ExtrudedLine.Spacing(_width, _places[layer].Height);
-        var angle = layer % 2 == 0 ? 45.0 : -45.0;
-        var density = _recipe.Infill.Density;
-        if (density >= 1) return [.. Hatch.Of(inside, angle, spacing, PathKind.Solid, _width)];
-        var sparse = Sparse(layer, inside, common);
-        var solid = sparse.IsEmpty ? inside : Plane.Intersection(Plane.Offset(Plane.Offset(Plane.Difference(inside, sparse), -_width / 4), _width), inside);
-        var lines = new List<ToolPath>(Hatch.Of(solid, angle, spacing, PathKind.Solid, _width));
-        if (density > 0 && !sparse.IsEmpty)
-            lines.AddRange(Hatch.Of(Plane.Difference(sparse, solid), angle, spacing / density, PathKind.Infill, _width));
-        return lines;
+        var clip = new Clip(area);
+        foreach (var path in paths)
+        {
+            Point[] way = path.Closed ? [.. path.Points, path.Points[0]] : path.Points;
+            var pieces = clip.Of(way).ToArray();
+            if (pieces.Length == 1 && pieces[0].Length == way.Length && pieces[0].SequenceEqual(way)) yield return path;
+            else foreach (var piece in pieces) yield return path with { Points = piece, Closed = false };
+        }
     }
 
-    /// <summary>What of the inside is covered from above and below by as many layers as must be solid.</summary>
-    private Shape Sparse(int layer, Shape inside, CommonToNeighbours common)
+    private PartLayer Spiral(Shape region, int layer)
     {
-        var sparse = inside;
-        if (_recipe.TopLayers > 0) sparse = Plane.Intersection(sparse, common.Of(layer + 1, _recipe.TopLayers));
-        if (_recipe.BottomLayers > 0) sparse = Plane.Intersection(sparse, common.Of(layer - _recipe.BottomLayers, _recipe.BottomLayers));
-        return sparse;
+        var width = _recipe.WidthOf(PathKind.OuterWall, false);
+        var middle = Plane.Polygons(Plane.Offset(region, -width / 2)).MaxBy(p => p.Area);
+        if (middle is null) return new PartLayer(region, [], [], [], []);
+        return new PartLayer(region, [[Slicing.Walls.Ring(middle.ExteriorRing, PathKind.OuterWall, width) with { Speed = _recipe.SpeedOf(PathKind.OuterWall), Climbs = layer >= Math.Max(1, _recipe.BottomLayers) }]], [], [], []);
     }
 
-    private static void Tell(IProgress<Progress>? progress, string step, int done, int of) => progress?.Report(new Progress(step, done, of));
+    /// <summary>Turns rings to their seams, from the bottom up, so that aligned ones follow each other.</summary>
+    private void Seam(PartLayer[] layers)
+    {
+        Point? guide = null;
+        for (var i = 0; i < layers.Length; i++)
+        {
+            if (layers[i].Walls.Count == 0) continue;
+            var outer = layers[i].Walls[0].Where(p => p.Closed).MaxBy(p => p.Length);
+            if (outer is null) continue;
+            guide ??= Seams.First(outer);
+            // spirals climb from where the layer below ended; they are turned where layers are put in order
+            var at = guide.Value;
+            layers[i] = layers[i] with { Walls = [.. layers[i].Walls.Select(rings => (IReadOnlyList<ToolPath>)[.. rings.Select(r => r.Closed ? Seams.At(r, _recipe.Wall.Seam, at, i) : r)])] };
+            guide = layers[i].Walls[0].Where(p => p.Closed).MaxBy(p => p.Length)!.Points[0];
+        }
+    }
+
+    private void Tell(string step, int done, int of) => _progress?.Report(new Progress(step, done, of));
 }

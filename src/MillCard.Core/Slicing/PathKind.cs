@@ -13,6 +13,33 @@ public enum PathKind : byte
     Solid,
     /// <summary>Sparse infill.</summary>
     Infill,
+    /// <summary>The uppermost layer's fill.</summary>
+    Top,
+    /// <summary>Hangs between two banks.</summary>
+    Bridge,
+    /// <summary>A single line in a thin place or a gap.</summary>
+    Thin,
+    /// <summary>The second pass over the uppermost layer.</summary>
+    Smoothing,
+    /// <summary>Holds up what would hang in the air.</summary>
+    Support,
+    /// <summary>The dense layers between support and part.</summary>
+    Interface,
+    /// <summary>The border that holds the foot.</summary>
+    Brim,
+    /// <summary>Under the part.</summary>
+    Raft,
+    /// <summary>Where a nozzle primes after a change.</summary>
+    Tower,
+    /// <summary>The wall that catches what drips.</summary>
+    Shield,
+}
+
+/// <summary>What follows from a kind of line alone.</summary>
+public static class PathKinds
+{
+    /// <summary>Whether it belongs to the part itself, not to what is torn off or thrown away.</summary>
+    public static bool IsPart(this PathKind kind) => kind is PathKind.OuterWall or PathKind.InnerWall or PathKind.Solid or PathKind.Infill or PathKind.Top or PathKind.Bridge or PathKind.Thin or PathKind.Smoothing;
 }
 
 /// <summary>A line of plastic.</summary>
@@ -22,10 +49,27 @@ public enum PathKind : byte
 /// <param name="Width">mm.</param>
 public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double Width)
 {
+    /// <summary>Speed that its settings ask for, mm/s; that of its kind in the job's recipe where it is null.</summary>
+    public double? Speed { get; init; }
+    /// <summary>Cross-section of the strand, mm², where it is not that of a line of its width and the layer's height.</summary>
+    public double? Section { get; init; }
+    /// <summary>Whether the nozzle climbs by a layer along it.</summary>
+    public bool Climbs { get; init; }
+    /// <summary>Corners of a way to its first point that stays within the part, from the end of the path before it; null where there is none.</summary>
+    public Point[]? Approach { get; init; }
     /// <summary>Index of the nozzle that lays it.</summary>
     public int Nozzle { get; init; }
     /// <summary>Index of the part it belongs to; null where it belongs to none.</summary>
     public int? Part { get; init; }
+
+    /// <summary>The same line begun at another of its corners; an open one begun at its end is turned round.</summary>
+    public ToolPath From(int corner) => corner == 0 ? this : this with { Points = Closed ? [.. Points[corner..], .. Points[..corner]] : [.. Points.Reverse()] };
+
+    /// <summary>Where the nozzle is when it has been laid.</summary>
+    public Point End => Closed ? Points[0] : Points[^1];
+
+    /// <summary>Cross-section of the strand in a layer of a height, mm².</summary>
+    public double SectionAt(double height) => Section ?? Flow.ExtrudedLine.Area(Width, height);
 
     /// <summary>Length of the middle, mm.</summary>
     public double Length

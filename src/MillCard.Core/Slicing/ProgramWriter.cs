@@ -27,7 +27,8 @@ internal sealed class ProgramWriter
     private Point _here = new(double.NaN, double.NaN);
     private double _z = double.NaN, _e;
     private double _feed = -1;
-    private int _nozzle;
+    private double _fan, _layerFan, _slower = 1, _acceleration = double.NaN;
+    private int _nozzle, _number = 1;
     private double _standing;
     private double? _ownSpeed, _ownRetraction;
     private ToolPath? _last;
@@ -62,12 +63,13 @@ internal sealed class ProgramWriter
 
     private Filament Filament => _job.FilamentOf(_nozzle);
     private Nozzle Nozzle => _job.Machine.Nozzles[_nozzle];
-    private Pullback Pullback => Pullback.Of(Nozzle, _recipe) is var usual && _ownRetraction is { } own ? usual with { Length = own } : usual;
+    private Pullback Pullback => Pullback.Of(Nozzle, Filament, _recipe) is var usual && _ownRetraction is { } own ? usual with { Length = own } : usual;
 
     public ReadOnlyMemory<byte> Write(CancellationToken stop)
     {
         StatedLimits.Write(_job.Machine.Card, _out);
         Routine(RoutineMoment.Start);
+        Own(RoutineMoment.Start, f => f.Start);
         Compensation();
         Parts();
         _out.Line("; layers begin").Line("G21").Line("G90").Line(_relative ? "M83" : "M82").Line("G92 E0");
@@ -77,8 +79,10 @@ internal sealed class ProgramWriter
             Layer(i);
         }
         Label(null);
+        Accelerate(null, false);
         _out.Line("; layers end");
         if (_relative) _out.Line("M83");
+        Own(RoutineMoment.End, f => f.End);
         Routine(RoutineMoment.End);
         return _out.Written;
     }
@@ -95,9 +99,11 @@ internal sealed class ProgramWriter
         _out.Line(FormattableString.Invariant($"; layer {index + 1} of {_layers.Count}, z {layer.Place.Top:0.###}"));
         Routine(RoutineMoment.BeforeLayer);
         if (number == 2) Heat(first: false);
-        if (Filament.Fan.Share > 0 && number == Math.Max(1, Filament.Fan.FromLayer)) Fan(Filament.Fan.Share);
+        (_ownSpeed, _ownRetraction, _number) = (layer.Speed, layer.Retraction, number);
+        var seconds = Pace(layer);
+        if (number >= Filament.Fan.FromLayer) FanTo(Filament.Fan.ShareFor(seconds));
+        _layerFan = _fan;
         foreach (var line in layer.Commands) _out.Line(line);
-        (_ownSpeed, _ownRetraction) = (layer.Speed, layer.Retraction);
         foreach (var path in layer.Paths) Path(path, layer.Place, number == 1, layer.Part);
         Routine(RoutineMoment.AfterLayer);
     }
@@ -113,6 +119,40 @@ internal sealed class ProgramWriter
     {
         var word = line.Split(' ')[0];
         return _flavour.Commands.FirstOrDefault(c => c.Word == word)?.Needs is null || _job.Machine.Card.Firmware.Present.Contains(word);
+    }
+
+    /// <summary>Finds how much slower the layer has to be laid for its least time.</summary>
+    /// <returns>How long it takes then, s, accelerations left out.</returns>
+    private double Pace(LayerPlan layer)
+    {
+        (_slower, var (laying, moving)) = (1, (0.0, 0.0));
+        var at = new Point(double.NaN, double.NaN);
+        foreach (var path in layer.Paths)
+        {
+            if (!double.IsNaN(at.X)) moving += at.To(path.Points[0]) / _recipe.Speeds.Travel;
+            laying += path.Length / SpeedOf(path, layer.Place);
+            at = path.End;
+        }
+        if (_ownSpeed is null && laying > 0 && laying + moving < _recipe.Speeds.LeastLayerTime) _slower = Math.Max(1, (_recipe.Speeds.LeastLayerTime - moving) / laying);
+        return layer.Paths.Sum(path => path.Length / SpeedOf(path, layer.Place)) + moving;
+    }
+
+    private void FanTo(double share)
+    {
+        share = Math.Round(share, 2);
+        if (share == _fan) return;
+        Fan(share);
+        _fan = share;
+    }
+
+    private void Accelerate(ToolPath? path, bool first)
+    {
+        if (!_recipe.Accelerations.Any) return;
+        var usual = Math.Min(_job.Machine.Card.Motion.Axes.X?.MaxAcceleration ?? 1000, _job.Machine.Card.Motion.Axes.Y?.MaxAcceleration ?? 1000);
+        var (printing, travel) = ((path is null ? null : _recipe.AccelerationOf(path.Kind, first)) ?? usual, _recipe.Accelerations.Travel ?? usual);
+        if (printing == _acceleration) return;
+        Say("acceleration", ("printing", printing), ("travel", travel));
+        _acceleration = printing;
     }
 
     private void Fan(double share)
@@ -158,18 +198,19 @@ internal sealed class ProgramWriter
         if (index == 0) return;
         _standing = _layers.Take(index).Max(l => l.Place.Top) + _job.Machine.Clearance;
         Heat(first: true);
-        if (Filament.Fan.Share > 0 && Filament.Fan.FromLayer > 1) Fan(0);
+        if (Filament.Fan.FromLayer > 1) FanTo(0);
         Leave();
     }
 
     /// <summary>Pulls back and rises above all that stands.</summary>
-    private void Leave()
+    /// <param name="retraction">mm of filament; as before a travel where nothing is said.</param>
+    private void Leave(double? retraction = null)
     {
         if (double.IsNaN(_here.X) || _pulledBack[_nozzle] > 0) return;
-        var back = Pullback;
-        if (back.Length > 0) Push(-back.Length);
+        var length = retraction ?? Pullback.Length;
+        if (length > 0) Push(-length);
         if (!(_standing <= _z)) Rise(_standing);
-        _pulledBack[_nozzle] = back.Length;
+        _pulledBack[_nozzle] = length;
     }
 
     private void Heat(bool first)
@@ -183,34 +224,53 @@ internal sealed class ProgramWriter
     {
         if (path.Nozzle != _nozzle) ChangeTool(path.Nozzle, place.Top, first);
         Label(part ?? path.Part);
-        Travel(path.Points[0], place.Top);
-        var (filament, flow) = (Filament, Filament.Flow ?? 1);
-        var limit = Math.Min(Nozzle.MaxFlow ?? double.PositiveInfinity, filament.MaxFlow ?? double.PositiveInfinity);
-        var speed = _ownSpeed ?? Math.Min(Math.Min(_fastest, SpeedOf(path.Kind, first)), ExtrudedLine.FastestSpeed(limit, path.Width, place.Height, flow));
-        var perMm = ExtrudedLine.FeedPerMm(path.Width, place.Height, filament.Diameter!.Value, flow);
+        var floor = path.Climbs ? place.Top - place.Height : place.Top;
+        var perMm = path.SectionAt(place.Height) * (Filament.Flow ?? 1) / ExtrudedLine.FilamentArea(Filament.Diameter!.Value);
+        var speed = SpeedOf(path, place);
+        // a spiral goes on where the layer below ended
+        var goesOn = path.Climbs && _last is { Climbs: true } && !double.IsNaN(_here.X) && _here.To(path.Points[0]) < 2 * path.Width;
+        if (!goesOn) Travel(path, floor);
+        Accelerate(path, first);
+        if (path.Kind == PathKind.Bridge && Filament.Fan.Bridge is { } share) FanTo(share); else FanTo(_layerFan);
         _begun = true;
-        for (var i = 1; i < path.Points.Length; i++) Extrude(path.Points[i], perMm, speed);
-        if (path.Closed) Extrude(path.Points[0], perMm, speed);
+        if (path.Climbs) Climb(path, place, perMm, speed);
+        else
+        {
+            for (var i = 1; i < path.Points.Length; i++) Extrude(path.Points[i], perMm, speed);
+            if (path.Closed) Extrude(path.Points[0], perMm, speed);
+        }
         _last = path;
     }
 
-    private double SpeedOf(PathKind kind, bool first)
+    /// <summary>A ring along which the nozzle rises by a layer.</summary>
+    private void Climb(ToolPath path, LayerPlace place, double perMm, double speed)
     {
-        var speeds = _recipe.Speeds;
-        var speed = kind switch
+        var (way, gone) = (path.Length, 0.0);
+        if (_here != path.Points[0]) Extrude(path.Points[0], perMm, speed);
+        for (var i = 1; i <= path.Points.Length; i++)
         {
-            PathKind.OuterWall => speeds.OuterWall,
-            PathKind.InnerWall => speeds.InnerWall,
-            PathKind.Infill => speeds.Infill,
-            _ => speeds.Solid,
-        };
-        return first ? Math.Min(speed, speeds.FirstLayer) : speed;
+            var next = path.Points[i % path.Points.Length];
+            gone += _here.To(next);
+            _z = place.Top - place.Height + place.Height * Math.Min(1, gone / way);
+            Extrude(next, perMm, speed, _z);
+        }
+    }
+
+    /// <summary>Speed of a line on the layer that is written: its own, within the slow layers' and what mode and hot end allow, mm/s.</summary>
+    private double SpeedOf(ToolPath path, LayerPlace place)
+    {
+        if (_ownSpeed is { } own) return own;
+        var flow = _job.FilamentOf(path.Nozzle).Flow ?? 1;
+        var limit = Math.Min((path.Nozzle < _job.Machine.Nozzles.Count ? _job.Machine.Nozzles[path.Nozzle].MaxFlow : null) ?? double.PositiveInfinity, _job.FilamentOf(path.Nozzle).MaxFlow ?? double.PositiveInfinity);
+        var asked = _recipe.Speeds.OnLayer(path.Speed ?? _recipe.SpeedOf(path.Kind), _number);
+        var speed = Math.Min(Math.Min(_fastest, asked), limit / (path.SectionAt(place.Height) * flow));
+        return _slower == 1 ? speed : Math.Max(speed / _slower, Math.Min(speed, _recipe.Speeds.Least));
     }
 
     /// <summary>The one nozzle to its standby, the owner's routine, the other nozzle hot.</summary>
     private void ChangeTool(int next, double z, bool first)
     {
-        Leave();
+        Leave(_recipe.NozzleChanges.Retraction);
         (_values["tool.now"], _values["tool.next"]) = (_nozzle, next);
         if (Filament.Nozzle.Standby is { } standby && _nozzle < _job.Machine.Nozzles.Count) _out.Command("M104").Whole('T', _nozzle).Whole('S', standby).End();
         _nozzle = next;
@@ -223,17 +283,20 @@ internal sealed class ProgramWriter
         Rise(Math.Max(z, ClearOfAll(z)));
     }
 
-    private void Extrude(Point to, double perMm, double speed)
+    private void Extrude(Point to, double perMm, double speed, double? z = null)
     {
         Go("G1", to);
+        if (z is { } height) _out.Word('Z', height - (_writesOffsets ? Nozzle.Offset?.Z ?? 0 : 0));
         Feed(_here.To(to) * perMm);
         Speed(speed);
         _out.End();
         _here = to;
     }
 
-    private void Travel(Point to, double z)
+    /// <summary>To the beginning of a path: within the part along its approach, where there is one, else by a pulled-back and lifted way.</summary>
+    private void Travel(ToolPath path, double z)
     {
+        var to = path.Points[0];
         var pullback = Pullback;
         var distance = double.IsNaN(_here.X) ? double.PositiveInfinity : _here.To(to);
         var lift = Math.Max(Lift(to, z), distance > pullback.LeastTravel ? z + pullback.Lift : z);
@@ -242,6 +305,13 @@ internal sealed class ProgramWriter
         if (!_begun) lift = Math.Max(lift, z + OverPrimeLine);
         if (_pulledBack[_nozzle] > 0) lift = Math.Max(lift, _standing);
         if (distance < 1e-4 && z == _z) return;
+        if (path.Approach is { } approach && z == _z && _pulledBack[_nozzle] == 0 && double.IsFinite(distance) && Lift(to, z) <= z)
+        {
+            foreach (var corner in approach) Move(corner);
+            Move(to);
+            _here = to;
+            return;
+        }
         var back = _pulledBack[_nozzle];
         if (back == 0 && pullback.Length > 0 && (distance > pullback.LeastTravel || lift > z) && !double.IsPositiveInfinity(distance))
         {
@@ -249,12 +319,17 @@ internal sealed class ProgramWriter
             PullBack(pullback);
         }
         if (!(lift <= _z)) Rise(lift);
-        Go("G0", to);
-        Speed(Math.Min(_fastest, _recipe.Speeds.Travel));
-        _out.End();
+        Move(to);
         if (z != _z) Rise(z);
         if (back > 0) Push(back);
         (_here, _pulledBack[_nozzle]) = (to, 0);
+    }
+
+    private void Move(Point to)
+    {
+        Go("G0", to);
+        Speed(Math.Min(_fastest, _recipe.Speeds.Travel));
+        _out.End();
     }
 
     /// <summary>Pulls back while running back over the line just laid, as far as the head wipes.</summary>
@@ -345,6 +420,17 @@ internal sealed class ProgramWriter
         if (perMinute == _feed) return;
         _out.Whole('F', perMinute);
         _feed = perMinute;
+    }
+
+    /// <summary>The routines that filaments bring along, one a filament in use.</summary>
+    private void Own(RoutineMoment moment, Func<Filament, string?> of)
+    {
+        foreach (var text in _layers.SelectMany(l => l.Paths).Select(p => p.Nozzle).Distinct().Order().Select(_job.FilamentOf).Distinct().Select(of))
+        {
+            if (string.IsNullOrWhiteSpace(text)) continue;
+            _out.Line($"; {moment.Title.ToLowerInvariant()} routine of the filament").Line(RoutineTemplate.Render(moment, text, _values).ReplaceLineEndings("\n").TrimEnd('\n'));
+            (_feed, _z, _here, _last) = (-1, double.NaN, new Point(double.NaN, double.NaN), null);
+        }
     }
 
     private void Routine(RoutineMoment moment)

@@ -10,13 +10,13 @@ namespace MillCard.Core.Slicing;
 /// <param name="LeastTravel">Shorter travels go without.</param>
 public sealed record Pullback(double Length, double Speed, double Lift, double Wipe, double LeastTravel)
 {
-    /// <summary>The recipe's where it says so, else the head's, else what the feed proposes.</summary>
-    public static Pullback Of(Nozzle nozzle, Recipe recipe)
+    /// <summary>The recipe's where it says so, else the filament's, else the head's, else what the feed proposes.</summary>
+    public static Pullback Of(Nozzle nozzle, Filament filament, Recipe recipe)
     {
         var proposed = ProposedFor(nozzle.Feed);
-        var (head, own) = (nozzle.Retraction, recipe.Retraction);
-        return new Pullback(own.Length ?? head?.Length ?? proposed.Length!.Value, own.Speed ?? head?.Speed ?? proposed.Speed!.Value,
-            own.Lift ?? head?.Lift ?? proposed.Lift!.Value, head?.Wipe ?? proposed.Wipe!.Value, own.LeastTravel);
+        var (head, departs, own) = (nozzle.Retraction, filament.Retraction, recipe.Retraction);
+        return new Pullback(own.Length ?? departs?.Length ?? head?.Length ?? proposed.Length!.Value, own.Speed ?? departs?.Speed ?? head?.Speed ?? proposed.Speed!.Value,
+            own.Lift ?? departs?.Lift ?? head?.Lift ?? proposed.Lift!.Value, departs?.Wipe ?? head?.Wipe ?? proposed.Wipe!.Value, own.LeastTravel);
     }
 
     /// <summary>What suits a feed. A direct one pulls back up to 1 or 2 mm, a long tube 4 to 7 mm at 25 to 60 mm/s; common practice, no source.</summary>

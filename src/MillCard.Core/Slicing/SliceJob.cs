@@ -2,6 +2,7 @@ using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Meshes;
+using MillCard.Core.Motion;
 using MillCard.Core.Reach;
 
 namespace MillCard.Core.Slicing;
@@ -19,6 +20,17 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
     /// <summary>The second nozzle's filament; null where it is the same.</summary>
     public Filament? SecondFilament { get; init; }
 
+    /// <summary>Places where settings differ or support is wanted or unwanted; a later one wins.</summary>
+    public IReadOnlyList<ZoneToSlice> Zones { get; init; } = [];
+
+    /// <summary>The recipe with a part's departures, its widths and heights in mm for the part's nozzle.</summary>
+    internal Recipe RecipeOf(TrialPart part)
+    {
+        var nozzle = Machine.NozzlesOf(part.Nozzles)[0];
+        var own = Departures.Apply(Recipe, part.Settings, Departures.OfParts).Document ?? Recipe;
+        return Ladder.Resolved(own, Machine.Card, nozzle);
+    }
+
     /// <summary>The parts as they stand.</summary>
     internal IReadOnlyList<StandingPart> Standing => [.. Parts.Select(p => StandingPart.Of(p.Part, p.Footprints))];
 
@@ -33,6 +45,8 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
 /// <param name="Findings">Worst first.</param>
 public sealed record SliceResult(ReadOnlyMemory<byte> Gcode, IReadOnlyList<LayerPlan> Layers, DryRunReport? Run, IReadOnlyList<Finding> Findings)
 {
+    /// <summary>Name of the G-code file.</summary>
+    public string FileName { get; init; } = "print.gcode";
     /// <summary>Whether there is a program.</summary>
     public bool Sliced => Gcode.Length > 0;
 }

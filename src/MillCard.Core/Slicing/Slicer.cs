@@ -24,7 +24,7 @@ public static class Slicer
     /// <param name="stop">Ends the computation.</param>
     public static SliceResult Slice(SliceJob job, IProgress<Progress>? progress = null, CancellationToken stop = default)
     {
-        job = job with { Recipe = Ladder.Resolved(job.Recipe, job.Machine.Card), Mode = ModePlan.InUse(job.Machine, job.Mode) };
+        job = Grown(job with { Recipe = Ladder.Resolved(job.Recipe, job.Machine.Card), Mode = ModePlan.InUse(job.Machine, job.Mode) });
         var refusals = Refusals(job, stop).ToArray();
         if (refusals.Length > 0) return new SliceResult(default, [], null, refusals);
         OrderResult? order = null;
@@ -35,23 +35,24 @@ public static class Slicer
             if (refusals.Length > 0) return new SliceResult(default, [], null, refusals);
         }
 
-        var notes = new List<Finding>();
-        var parts = new List<Layering.Layer[]>();
+        var (notes, parts) = (new List<Finding>(), new List<LaidPart>());
+        var ground = new AllowedGround(job);
         foreach (var part in job.Parts)
         {
-            var (layers, unclosed) = Layering.Of(Placement.Place(part.Mesh, part.Part), job.Recipe, progress, stop);
-            if (unclosed > 0)
-                notes.Add(new Finding("open-mesh", Severity.Caution, $"{part.Part.Name}: {unclosed} outlines of its layers have gaps over {CrossSections.Gap} mm and were left out.", "The mesh has holes; what is missing there is not printed."));
-            parts.Add(layers);
+            var laid = Layering.Of(job, part, ground, Foot.Lift(job.Recipe), progress, stop);
+            notes.AddRange(laid.Findings);
+            parts.Add(laid);
         }
         if (job.Machine.Card.Head.Probe is { Unevenness: { } uneven } probe && uneven > job.Recipe.Layers.FirstHeight / 2)
             notes.Add(new Finding("uneven-bed", probe.Kind is null or ProbeKind.None ? Severity.Caution : Severity.Note,
                 string.Create(CultureInfo.InvariantCulture, $"The bed is uneven by {uneven:0.##} mm; the first layer is {job.Recipe.Layers.FirstHeight:0.##} mm high."), "Where the bed lies low the first layer does not reach it, unless the probe's measurement is used."));
-        if (parts.All(p => p.Length == 0))
+        if (parts.All(p => p.Layers.Length == 0))
             return new SliceResult(default, [], null, [new Finding("nothing-to-print", Severity.Stop, "No part is as high as half a first layer.", "There is nothing to print.")]);
 
         progress?.Report(new Progress("order", 0, 1));
-        var plans = order?.Order is { } sequence ? LayerOrder.OneAtATime(job, parts, sequence, stop) : LayerOrder.Of(job, parts, stop);
+        var ordered = order?.Order is { } sequence ? LayerOrder.OneAtATime(job, parts, ground, sequence, stop) : LayerOrder.Of(job, parts, ground, stop);
+        if (ordered.Refusal is { } refusal) return new SliceResult(default, [], null, [refusal]);
+        var plans = ordered.Layers;
         try
         {
             var body = new ProgramWriter(job, plans).Write(stop);
@@ -60,12 +61,34 @@ public static class Slicer
             if (RoutineMoment.All.Any(m => m.Of(job.Machine.Card.Routines)?.Contains("job.seconds", StringComparison.Ordinal) == true)) body = new ProgramWriter(job, plans, first.TotalSeconds).Write(stop);
             var program = Headed(job, plans.Count, first, body);
             var run = SimulatedMachine.Run(job.Machine, program, stop);
-            return new SliceResult(program, plans, run, [.. notes, .. Rules.Check(run, job.Machine)]);
+            return new SliceResult(program, plans, run, [.. notes, .. Rules.Check(run, job.Machine)]) { FileName = ProgramName.Of(job, plans, first.TotalSeconds) };
         }
         catch (RoutineException broken)
         {
             return new SliceResult(default, [], null, [new Finding("broken-routine", Severity.Stop, broken.Message, "A routine that cannot be written out would leave a hole in the print's code.")]);
         }
+    }
+
+    /// <summary>Parts larger by what the filament shrinks, in X and Y.</summary>
+    private static SliceJob Grown(SliceJob job) => job with
+    {
+        Parts = [.. job.Parts.Select(part =>
+        {
+            var shrinks = job.FilamentOf(job.Machine.NozzlesOf(part.Part.Nozzles) is [var nozzle, ..] ? nozzle : 0).Shrinkage ?? 0;
+            if (shrinks == 0) return part;
+            var scale = part.Part.Scale ?? new();
+            var grown = part.Part with { Scale = scale with { X = scale.X / (1 - shrinks), Y = scale.Y / (1 - shrinks) } };
+            return new PartToSlice(grown, part.Mesh, new Footprints(Placement.Oriented(part.Mesh, grown.Scale, grown.Tilt)));
+        })],
+    };
+
+    private static IEnumerable<Finding> Departing(SliceJob job)
+    {
+        foreach (var error in job.Parts.SelectMany((p, i) => Departures.Apply(job.Recipe, p.Part.Settings, Departures.OfParts, $"/parts/{i}/settings").Errors)
+            .Concat(job.Zones.SelectMany((z, i) => Departures.Apply(job.Recipe, z.Zone.Settings, Departures.OfZones, $"/zones/{i}/settings").Errors)))
+            yield return new Finding("departure-refused", Severity.Stop, error.Message, "A part or a zone departs from the recipe in a way that cannot be.", error.Pointer);
+        if (job.Recipe.Spiral && job.Parts.Count > 1 && job.Sequence == Sequence.AllAtOnce)
+            yield return new Finding("spiral-needs-one-part", Severity.Stop, $"A spiral is one continuous wall; there are {job.Parts.Count} parts that grow together.", "Print them one at a time, or without the spiral.", "/recipe/spiral");
     }
 
     private static IEnumerable<Finding> Refusals(SliceJob job, CancellationToken stop)
@@ -79,6 +102,7 @@ public static class Slicer
         foreach (var (height, pointer) in new[] { (first, "/recipe/layers/first"), (recipe.Layers.Others!.Value, "/recipe/layers/others") })
             if (height > recipe.LineWidth!.Value)
                 yield return new Finding("line-higher-than-wide", Severity.Stop, $"A line of {recipe.LineWidth:0.###} mm cannot be {height:0.###} mm high.", "A line is at least as wide as it is high.", pointer);
+        foreach (var finding in Departing(job)) yield return finding;
         if (job.Mode is { } mode && (!job.Machine.HasTwoCarriages || job.Machine.Card.Modes.All(m => m.Kind != mode.Kind)))
         {
             yield return new Finding("no-such-mode", Severity.Stop, $"{job.Machine.Card.Name} has no mode of this kind.", "The card's modes say which ways to run its two carriages there are.", "/mode/kind");

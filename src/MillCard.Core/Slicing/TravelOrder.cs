@@ -3,8 +3,8 @@ namespace MillCard.Core.Slicing;
 /// <summary>The order of paths by nearest next, deterministic.</summary>
 internal static class TravelOrder
 {
-    /// <summary>Paths so that each begins near where the last ended; closed ones begin at their nearest corner, open ones may run backwards.</summary>
-    public static IEnumerable<ToolPath> Of(IReadOnlyList<ToolPath> paths, Point start)
+    /// <summary>Paths so that each begins near where the last ended; closed ones begin at their nearest corner unless they keep their seams, open ones may run backwards.</summary>
+    public static IEnumerable<ToolPath> Of(IReadOnlyList<ToolPath> paths, Point start, bool keepSeams = false)
     {
         var left = new List<ToolPath>(paths);
         var here = start;
@@ -14,19 +14,19 @@ internal static class TravelOrder
             for (var i = 0; i < left.Count && least > 0; i++)
             {
                 var points = left[i].Points;
-                if (left[i].Closed)
+                if (left[i].Closed && !keepSeams)
                 {
                     for (var k = 0; k < points.Length; k++) Try(i, k, points[k]);
                 }
                 else
                 {
                     Try(i, 0, points[0]);
-                    Try(i, points.Length - 1, points[^1]);
+                    if (!left[i].Closed) Try(i, points.Length - 1, points[^1]);
                 }
             }
-            var next = Begin(left[best], corner);
+            var next = left[best].From(corner);
             left.RemoveAt(best);
-            here = next.Closed ? next.Points[0] : next.Points[^1];
+            here = next.End;
             yield return next;
 
             void Try(int path, int at, Point point)
@@ -35,11 +35,5 @@ internal static class TravelOrder
                 if (dx * dx + dy * dy is var d && d < least) (best, corner, least) = (path, at, d);
             }
         }
-    }
-
-    private static ToolPath Begin(ToolPath path, int corner)
-    {
-        if (corner == 0) return path;
-        return path with { Points = path.Closed ? [.. path.Points[corner..], .. path.Points[..corner]] : [.. path.Points.Reverse()] };
     }
 }

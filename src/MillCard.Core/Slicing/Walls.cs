@@ -4,24 +4,68 @@ using NetTopologySuite.Geometries;
 namespace MillCard.Core.Slicing;
 
 /// <summary>Lines along the contour, from the outside in.</summary>
-public sealed record Walls(IReadOnlyList<Shape> Middles, Shape Inside)
+/// <param name="Middles">The areas bounded by each wall's middle.</param>
+/// <param name="Inside">The area in which the middles of fill lines may lie.</param>
+/// <param name="Thin">Places of the contour where one line has to do, between its edges.</param>
+/// <param name="Gaps">What is left free between walls, and between walls and fill.</param>
+internal sealed record Walls(IReadOnlyList<Shape> Middles, Shape Inside, Shape Thin, Shape Gaps)
 {
+    private const int Chords = 6;
+
+    /// <summary>Areas smaller than this are no place for a line, mm².</summary>
+    private const double LeastArea = 0.1;
+
     /// <summary>Walls of one layer; the outer edge of the first lies on the contour.</summary>
     /// <param name="region">The cross-section.</param>
     /// <param name="count">Number of walls.</param>
-    /// <param name="width">Line width, mm.</param>
-    /// <param name="spacing">Distance of neighbouring middles, mm.</param>
-    /// <returns>The areas bounded by each wall's middle, and the area in which the middles of fill lines may lie.</returns>
-    public static Walls Of(Shape region, int count, double width, double spacing)
+    /// <param name="outer">Width of the outer wall, mm.</param>
+    /// <param name="inner">Width of the others, mm.</param>
+    /// <param name="height">Of the layer, mm.</param>
+    /// <param name="fillThin">Whether thin places are left to single lines.</param>
+    public static Walls Of(Shape region, int count, double outer, double inner, double height, bool fillThin)
     {
         var middles = new List<Shape>(count);
-        var area = Plane.Offset(region, -width / 2, 6);
-        for (var i = 0; i < count && !area.IsEmpty; i++)
+        var (edge, thin, gaps) = (region, Plane.Empty, new List<Shape>());
+        for (var i = 0; i < count && !edge.IsEmpty; i++)
         {
-            middles.Add(area);
-            area = Plane.Offset(area, -spacing, 6);
+            var spacing = Flow.ExtrudedLine.Spacing(i == 0 ? outer : inner, height);
+            // the outer edge of the outermost line is the contour itself; neighbours overlap by their round sides
+            var outside = i == 0 ? outer / 2 : spacing / 2;
+            var middle = Plane.Offset(edge, -outside, Chords);
+            if (fillThin)
+            {
+                middle = WithoutThin(middle, spacing);
+                var left = Left(edge, middle, outside);
+                if (i == 0) thin = left; else if (!left.IsEmpty) gaps.Add(left);
+            }
+            if (middle.IsEmpty) { edge = Plane.Empty; break; }
+            middles.Add(middle);
+            edge = Plane.Offset(middle, -spacing / 2, Chords);
         }
-        return new Walls(middles, area);
+        var half = count == 0 ? inner / 2 : Flow.ExtrudedLine.Spacing(inner, height) / 2;
+        var inside = Plane.Offset(edge, -half, Chords);
+        if (fillThin && count > 0 && Left(edge, inside, half) is { IsEmpty: false } rest) gaps.Add(rest);
+        return new Walls(middles, inside, thin, Plane.Union(gaps));
+    }
+
+    /// <summary>A wall's middles without the places where its two sides would lie nearer to each other than a line is wide.</summary>
+    private static Shape WithoutThin(Shape middle, double spacing)
+    {
+        if (middle.IsEmpty) return middle;
+        var radius = 0.45 * spacing;
+        var wide = Plane.Offset(Plane.Offset(middle, -radius, Chords), radius, Chords);
+        if (middle.Area - wide.Area < LeastArea) return wide.IsEmpty ? wide : middle;
+        // the opening rounds corners as well; only what reaches away from it is thin
+        var thin = Plane.Polygons(Plane.Difference(middle, Plane.Offset(wide, radius, Chords))).Where(p => p.Area > LeastArea / 4).ToArray();
+        return thin.Length == 0 ? middle : Plane.Difference(middle, Plane.Union([.. thin.Select(t => Plane.Offset(t, 0.1 * radius, 2))]));
+    }
+
+    private static Shape Left(Shape edge, Shape middle, double half)
+    {
+        var left = Plane.Difference(edge, Plane.Offset(middle, half, Chords));
+        if (left.Area < LeastArea) return Plane.Empty;
+        var narrowest = 0.4 * half;
+        return Plane.Factory.BuildGeometry([.. Plane.Polygons(Plane.Offset(Plane.Offset(left, -narrowest, Chords), narrowest, Chords)).Where(p => p.Area > LeastArea)]);
     }
 
     /// <summary>The rings of one wall as paths.</summary>
@@ -34,7 +78,8 @@ public sealed record Walls(IReadOnlyList<Shape> Middles, Shape Inside)
         }
     }
 
-    private static ToolPath Ring(LineString ring, PathKind kind, double width)
+    /// <summary>A ring as a path.</summary>
+    public static ToolPath Ring(LineString ring, PathKind kind, double width)
     {
         var c = ring.Coordinates;
         var points = new Point[c.Length - 1];

@@ -1,0 +1,22 @@
+namespace MillCard.Core.Slicing.Filling;
+
+/// <summary>Where and how densely an infill is laid.</summary>
+/// <param name="Area">Where the lines' middles may lie.</param>
+/// <param name="NearSkin">The part of it that lies near the part's skin.</param>
+/// <param name="Layer">Number of the layer, counted from 0.</param>
+/// <param name="Z">Middle of the layer, mm.</param>
+/// <param name="Spacing">Distance at which lines just fill, mm.</param>
+/// <param name="Density">Share of the volume, above 0 and below 1.</param>
+/// <param name="Width">Line width, mm.</param>
+internal sealed record FillPlace(Shape Area, Func<Shape> NearSkin, int Layer, double Z, double Spacing, double Density, double Width)
+{
+    /// <summary>Parallel lines.</summary>
+    public IReadOnlyList<ToolPath> Rows(double angle, double spacing, double phase = 0) => Hatch.Of(Area, angle, spacing, PathKind.Infill, Width, phase);
+
+    /// <summary>Curves cut to the area.</summary>
+    public IEnumerable<ToolPath> Cut(IEnumerable<IReadOnlyList<Point>> curves)
+    {
+        var clip = new Clip(Area);
+        return curves.SelectMany(curve => clip.Of(curve)).Select(points => new ToolPath(PathKind.Infill, points, false, Width));
+    }
+}

@@ -1,0 +1,35 @@
+namespace MillCard.Core.Slicing.Filling;
+
+/// <summary>Patterns of straight rows.</summary>
+internal static class Straight
+{
+    private const int SparserInside = 4;
+
+    /// <summary>One direction a layer, the next across it.</summary>
+    public static IEnumerable<ToolPath> Lines(FillPlace place) => place.Rows(Across(place), place.Spacing / place.Density);
+
+    /// <summary>Both directions on every layer, each with half of the plastic.</summary>
+    public static IEnumerable<ToolPath> Grid(FillPlace place) => [.. place.Rows(45, 2 * place.Spacing / place.Density), .. place.Rows(-45, 2 * place.Spacing / place.Density)];
+
+    /// <summary>Three directions on every layer, each with a third of the plastic.</summary>
+    public static IEnumerable<ToolPath> Triangles(FillPlace place) => Three(place, 0);
+
+    /// <summary>Cubes that stand on a corner: three families of planes at right angles to each other. In a layer they are three directions of rows, which move sideways by z/√2.</summary>
+    public static IEnumerable<ToolPath> Cubic(FillPlace place) => Three(place, place.Z / Math.Sqrt(2));
+
+    /// <summary>Near the skin at full density; inside it every fourth row.</summary>
+    public static IEnumerable<ToolPath> Graded(FillPlace place)
+    {
+        var (near, spacing) = (place.NearSkin(), place.Spacing / place.Density);
+        var deep = Geometry.Plane.Difference(place.Area, near);
+        return [.. Hatch.Of(near, Across(place), spacing, PathKind.Infill, place.Width), .. Hatch.Of(deep, Across(place), SparserInside * spacing, PathKind.Infill, place.Width)];
+    }
+
+    private static double Across(FillPlace place) => place.Layer % 2 == 0 ? 45 : -45;
+
+    private static IEnumerable<ToolPath> Three(FillPlace place, double phase)
+    {
+        var spacing = 3 * place.Spacing / place.Density;
+        return [.. place.Rows(0, spacing, phase), .. place.Rows(120, spacing, phase), .. place.Rows(240, spacing, phase)];
+    }
+}

@@ -1,0 +1,120 @@
+using MillCard.Core.Documents;
+using MillCard.Core.Geometry;
+using NetTopologySuite.Geometries;
+using NetTopologySuite.Operation.Distance;
+
+namespace MillCard.Core.Slicing.Supporting;
+
+/// <summary>Supports that branch: tips under what they hold lean towards each other on their way down, join, and grow thicker.</summary>
+internal static class Branches
+{
+    private const double TipSpacing = 4;
+    private const double TipRadius = 0.8;
+    private const double GreatestRadius = 3;
+    private const double Thickens = 0.05;
+    private const double FarthestNeighbour = 25;
+
+    /// <summary>Farthest lean of a branch from the upright: 40°; common practice, no source.</summary>
+    private static readonly double Lean = Math.Tan(40 * Math.PI / 180);
+
+    private readonly record struct Node(double X, double Y, double Radius, int Layer);
+
+    /// <summary>The areas, from the top down.</summary>
+    public static SupportAreas Of(SupportTask task, CancellationToken stop)
+    {
+        var n = task.Regions.Length;
+        var (body, dense) = (Columns.Filled(n), Columns.Filled(n));
+        var nodes = new List<Node>();
+        for (var i = n - 1; i >= 0; i--)
+        {
+            stop.ThrowIfCancellationRequested();
+            var blocked = task.Blocked(i);
+            var ground = task.Ground(i);
+            var pads = Pads(task, i);
+            if (!pads.IsEmpty) dense[i] = Columns.Opened(Plane.Intersection(Plane.Difference(pads, blocked), ground), task.Width / 2);
+            var under = i + 1 + task.Gap + task.Supports.InterfaceLayers;
+            if (under < n && task.Overhangs[under] is { IsEmpty: false } over) nodes.AddRange(Tips(over, i));
+            if (nodes.Count == 0) continue;
+            nodes = Descend(nodes, task, i, blocked, ground);
+            var circles = Plane.Union([.. nodes.Select(node => Plane.Factory.CreatePoint(new Coordinate(node.X, node.Y)).Buffer(node.Radius, 4))]);
+            body[i] = Columns.Opened(Plane.Difference(Plane.Intersection(Plane.Difference(circles, blocked), ground), dense[i]), task.Width / 2);
+        }
+        return new SupportAreas(body, dense);
+    }
+
+    private static Shape Pads(SupportTask task, int layer)
+    {
+        var near = new List<Shape>();
+        for (var k = 1; k <= task.Supports.InterfaceLayers; k++)
+            if (layer + task.Gap + k < task.Overhangs.Length && task.Overhangs[layer + task.Gap + k] is { IsEmpty: false } over) near.Add(Plane.Offset(over, task.Width / 2, 2));
+        return Plane.Union(near);
+    }
+
+    /// <summary>Places to hold an overhang at: a grid over it, at least one a piece.</summary>
+    private static IEnumerable<Node> Tips(Shape over, int layer)
+    {
+        foreach (var piece in Plane.Polygons(over))
+        {
+            var (box, any) = (piece.EnvelopeInternal, false);
+            for (var x = Math.Ceiling(box.MinX / TipSpacing) * TipSpacing; x <= box.MaxX; x += TipSpacing)
+                for (var y = Math.Ceiling(box.MinY / TipSpacing) * TipSpacing; y <= box.MaxY; y += TipSpacing)
+                {
+                    if (!piece.Covers(Plane.Factory.CreatePoint(new Coordinate(x, y)))) continue;
+                    any = true;
+                    yield return new Node(x, y, TipRadius, layer);
+                }
+            if (any) continue;
+            var inside = piece.InteriorPoint;
+            yield return new Node(inside.X, inside.Y, TipRadius, layer);
+        }
+    }
+
+    private static List<Node> Descend(List<Node> nodes, SupportTask task, int layer, Shape blocked, Shape ground)
+    {
+        var step = Lean * task.Height;
+        var moved = new List<Node>(nodes.Count);
+        foreach (var node in nodes)
+        {
+            var radius = Math.Min(GreatestRadius, node.Radius + Thickens * task.Height);
+            var at = Towards(node, nodes, step);
+            var next = Clear(new Node(at.X, at.Y, radius, node.Layer), node, blocked, ground, 2 * step, task);
+            if (next is not { } free) continue;
+            // those that meet go on as one
+            var twin = moved.FindIndex(m => new Point(m.X, m.Y).To(new Point(free.X, free.Y)) < step);
+            if (twin < 0) moved.Add(free);
+            else moved[twin] = moved[twin] with { Radius = Math.Min(GreatestRadius, Math.Sqrt(moved[twin].Radius * moved[twin].Radius + free.Radius * free.Radius / 4)) };
+        }
+        return moved;
+    }
+
+    /// <summary>A step towards the nearest other branch, no farther than half the way.</summary>
+    private static Point Towards(Node node, List<Node> nodes, double step)
+    {
+        var here = new Point(node.X, node.Y);
+        var (nearest, distance) = (here, FarthestNeighbour);
+        foreach (var other in nodes)
+            if (other != node && here.To(new Point(other.X, other.Y)) is var d && d < distance && d > 0) (nearest, distance) = (new Point(other.X, other.Y), d);
+        if (nearest == here) return here;
+        var share = Math.Min(step, distance / 2) / distance;
+        return new Point(here.X + (nearest.X - here.X) * share, here.Y + (nearest.Y - here.Y) * share);
+    }
+
+    /// <summary>The node, out of what it must stay clear of; null where it ends on the part, or would have no way to the bed.</summary>
+    private static Node? Clear(Node node, Node before, Shape blocked, Shape ground, double most, SupportTask task)
+    {
+        foreach (var candidate in new[] { node, before with { Radius = node.Radius } })
+        {
+            var point = Plane.Factory.CreatePoint(new Coordinate(candidate.X, candidate.Y));
+            if (!blocked.Covers(point) && ground.Covers(point)) return candidate;
+        }
+        var here = Plane.Factory.CreatePoint(new Coordinate(before.X, before.Y));
+        if (blocked.IsEmpty || !ground.Covers(here)) return null;
+        var edge = DistanceOp.NearestPoints(blocked.Boundary, here)[0];
+        var distance = edge.Distance(here.Coordinate);
+        // a branch that may rest on the part does so rather than crawl along it
+        if (distance > most && task.Supports.From == SupportFrom.Everywhere || distance < 1e-9) return null;
+        var out_ = (distance + 0.05) / distance;
+        var free = before with { X = before.X + (edge.X - before.X) * out_, Y = before.Y + (edge.Y - before.Y) * out_, Radius = node.Radius };
+        return distance > 4 * most ? null : free;
+    }
+}

@@ -1,0 +1,64 @@
+using MillCard.Core.Documents;
+using MillCard.Core.Geometry;
+using MillCard.Core.Meshes;
+using NetTopologySuite.Geometries;
+
+namespace MillCard.Core.Slicing.Supporting;
+
+/// <summary>Finds what of each layer must be held up.</summary>
+internal static class Overhangs
+{
+    /// <summary>By angle, by zone and by marked face.</summary>
+    /// <param name="regions">The part's cross-sections.</param>
+    /// <param name="places">Its layers.</param>
+    /// <param name="supports">The settings.</param>
+    /// <param name="zones">Cut at the same layers.</param>
+    /// <param name="mesh">The part where it stands; marks number its faces.</param>
+    /// <param name="marks">Marked faces.</param>
+    /// <param name="width">Line width, mm.</param>
+    /// <param name="stop">Ends the computation.</param>
+    public static Shape[] Of(Shape[] regions, LayerPlace[] places, Supports supports, Zones zones, Mesh mesh, IReadOnlyList<FaceMark> marks, double width, CancellationToken stop)
+    {
+        var tan = Math.Tan(supports.Angle * Math.PI / 180);
+        var overhangs = new Shape[regions.Length];
+        var marked = marks.Select(m => (m.Wanted, Faces: new MarkedFaces(mesh, m.Faces))).ToArray();
+        Parallel.For(0, regions.Length, new ParallelOptions { CancellationToken = stop }, i =>
+        {
+            overhangs[i] = Plane.Empty;
+            if (i == 0 || regions[i].IsEmpty) return;
+            var over = Plane.Empty;
+            if (supports.Pattern != SupportPattern.None)
+                over = Opened(Plane.Difference(regions[i], Plane.Offset(regions[i - 1], Math.Max(0.01, places[i].Height * tan), 4)), width / 4);
+            var wanted = Plane.Union([zones.Of(ZoneUse.Support, i), .. marked.Where(m => m.Wanted).Select(m => m.Faces.At(places[i]))]);
+            if (!wanted.IsEmpty) over = Plane.Union(over, Opened(Plane.Intersection(Plane.Difference(regions[i], regions[i - 1]), wanted), width / 8));
+            var unwanted = Plane.Union([zones.Of(ZoneUse.NoSupport, i), .. marked.Where(m => !m.Wanted).Select(m => m.Faces.At(places[i]))]);
+            overhangs[i] = unwanted.IsEmpty ? over : Plane.Difference(over, unwanted);
+        });
+        return overhangs;
+    }
+
+    private static Shape Opened(Shape shape, double radius) => Plane.Offset(Plane.Offset(shape, -radius, 2), radius, 2);
+
+    /// <summary>Marked faces seen from above, by height.</summary>
+    private sealed class MarkedFaces
+    {
+        private const double Around = 0.3;
+        private readonly List<(Shape Triangle, double Low, double High)> _faces = [];
+
+        public MarkedFaces(Mesh mesh, IReadOnlyList<int> faces)
+        {
+            foreach (var face in faces.Where(f => f >= 0 && f < mesh.FaceCount))
+            {
+                var at = new int[3];
+                for (var k = 0; k < 3; k++) at[k] = 3 * mesh.Faces[3 * face + k];
+                Coordinate Corner(int k) => new(mesh.Corners[at[k]], mesh.Corners[at[k] + 1]);
+                var seen = Plane.Factory.CreatePolygon([Corner(0), Corner(1), Corner(2), Corner(0)]);
+                double Z(int k) => mesh.Corners[at[k] + 2];
+                _faces.Add((seen, Math.Min(Z(0), Math.Min(Z(1), Z(2))), Math.Max(Z(0), Math.Max(Z(1), Z(2)))));
+            }
+        }
+
+        public Shape At(LayerPlace place) => Plane.Union([.. _faces.Where(f => f.High >= place.Top - place.Height - 1e-6 && f.Low <= place.Top + 1e-6)
+            .Select(f => Plane.Offset(f.Triangle, Around, 2)).Where(t => !t.IsEmpty)]);
+    }
+}

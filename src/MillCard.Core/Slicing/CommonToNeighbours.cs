@@ -7,14 +7,14 @@ internal sealed class CommonToNeighbours
 {
     private readonly List<Shape[]> _powers = [];
 
-    public CommonToNeighbours(Shape[] regions, int longest, CancellationToken stop)
+    public CommonToNeighbours(Shape[] regions, int longest, ParallelOptions options)
     {
         _powers.Add(regions);
         for (var run = 1; 2 * run <= longest; run *= 2)
         {
             var half = _powers[^1];
             var whole = new Shape[Math.Max(0, half.Length - run)];
-            Parallel.For(0, whole.Length, new ParallelOptions { CancellationToken = stop }, i => whole[i] = Common(half[i], half[i + run]));
+            Parallel.For(0, whole.Length, options, i => whole[i] = Common(half[i], half[i + run]));
             _powers.Add(whole);
         }
     }

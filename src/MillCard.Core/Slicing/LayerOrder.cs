@@ -54,7 +54,7 @@ internal sealed class LayerOrder
         var plans = new LayerPlan[count];
         // every layer starts where the machine's zero is nearest: layers stay independent of each other and can be ordered in parallel
         var zero = new Point(_job.Machine.Frames.ZeroX, _job.Machine.Frames.ZeroY);
-        Parallel.For(0, count, new ParallelOptions { CancellationToken = stop }, i =>
+        Parallel.For(0, count, _job.Parallel(stop), i =>
         {
             var (first, others) = (recipe.Layers.FirstHeight, recipe.Layers.Others!.Value);
             var place = i == 0 ? new LayerPlace(first, first) : new LayerPlace(first + i * others, others);

@@ -49,7 +49,7 @@ internal sealed class Layering
         _nozzle = job.Machine.NozzlesOf(part.Part.Nozzles)[0];
         _mesh = Placement.Place(part.Mesh, part.Part);
         _places = LayerHeights.Of(_mesh.Box.MaxZ, _recipe.Layers.FirstHeight, _recipe.Layers.Others!.Value);
-        _options = new ParallelOptions { CancellationToken = stop, MaxDegreeOfParallelism = Environment.ProcessorCount };
+        _options = job.Parallel(stop);
     }
 
     /// <summary>Cuts a part and lays its lines, layers in parallel.</summary>
@@ -67,7 +67,7 @@ internal sealed class Layering
         var (regions, unclosed) = Cut();
         var zones = new Zones(_job.Zones, _recipe, [.. _places.Select(p => p.Middle)]);
         var longest = zones.Recipes.Max(r => Math.Max(r.TopLayers, r.BottomLayers));
-        var common = new CommonToNeighbours(regions, Math.Max(longest, 1), _options.CancellationToken);
+        var common = new CommonToNeighbours(regions, Math.Max(longest, 1), _options);
         var nozzleWidth = _job.Machine.Nozzles[_nozzle].Diameter ?? _recipe.LineWidth!.Value;
         var filler = new LayerFill(regions, _places, common, nozzleWidth);
 
@@ -121,9 +121,9 @@ internal sealed class Layering
         if (supports.Pattern == SupportPattern.None && !zones.Any(ZoneUse.Support) && !_part.Part.Marks.Any(m => m.Wanted)) return (null, 0);
         _progress?.Report(new Progress("supports", 0, 1));
         var (width, height) = (_recipe.WidthOf(PathKind.Support, false), _recipe.Layers.Others!.Value);
-        var overhangs = Overhangs.Of(regions, _places, supports, zones, _mesh, _part.Part.Marks, width, _options.CancellationToken);
+        var overhangs = Overhangs.Of(regions, _places, supports, zones, _mesh, _part.Part.Marks, width, _options);
         var task = new SupportTask(regions, overhangs, i => ground.Of(_nozzle, _places[i].Top - _places[i].Height + lift), supports, width, height);
-        return (supports.Pattern == SupportPattern.Branching ? Branches.Of(task, _options.CancellationToken) : Columns.Of(task, _options.CancellationToken), task.Gap);
+        return (supports.Pattern == SupportPattern.Branching ? Branches.Of(task, _options.CancellationToken) : Columns.Of(task, _options), task.Gap);
     }
 
     private PartLayer Layer(Shape region, int layer, IReadOnlyList<(Recipe Recipe, Shape Area)> pieces, LayerFill filler)

@@ -23,6 +23,12 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
     /// <summary>Places where settings differ or support is wanted or unwanted; a later one wins.</summary>
     public IReadOnlyList<ZoneToSlice> Zones { get; init; } = [];
 
+    /// <summary>Threads that work on it; the result does not depend on them.</summary>
+    public int Threads { get; init; } = Environment.ProcessorCount;
+
+    /// <summary>How loops over layers run.</summary>
+    internal ParallelOptions Parallel(CancellationToken stop) => new() { CancellationToken = stop, MaxDegreeOfParallelism = Threads };
+
     /// <summary>The recipe with a part's departures, its widths and heights in mm for the part's nozzle.</summary>
     internal Recipe RecipeOf(TrialPart part)
     {

@@ -3,11 +3,27 @@ namespace MillCard.Core.Slicing.Filling;
 /// <summary>Hexagonal cells of rows that meander; where two rows meet, two lines lie side by side.</summary>
 internal static class Honeycomb
 {
-    /// <summary>A cell of side a has 3√3/2·a² of area and, one wall in three being double, 4·a of line.</summary>
-    public static IEnumerable<ToolPath> Fill(FillPlace place)
+    /// <summary>The rows at the density asked for.</summary>
+    public static IEnumerable<ToolPath> Fill(FillPlace place) => place.Cut(Rows(place, SideFor(place.Spacing, place.Density)));
+
+    /// <summary>Side of the cells, mm: halved until the share is met.</summary>
+    private static double SideFor(double spacing, double density)
     {
-        var side = 4 / (1.5 * Math.Sqrt(3)) * place.Spacing / place.Density;
-        return place.Cut(Rows(place, side));
+        // the share falls as the cells grow; rows that touch hold more than any density asked for
+        var (small, large) = (spacing / Math.Sqrt(3), 10 * spacing / density);
+        for (var i = 0; i < 60; i++)
+        {
+            var middle = (small + large) / 2;
+            if (ShareAt(middle, spacing) > density) small = middle; else large = middle;
+        }
+        return large;
+    }
+
+    /// <summary>Over two columns a row has two straight walls of side a and two slanted ones between the rows' lines, which keep half a spacing from the common wall; its area is 3a wide and √3/2·a high.</summary>
+    private static double ShareAt(double side, double spacing)
+    {
+        var rise = Math.Sqrt(3) / 2 * side;
+        return spacing * 2 * (side + Math.Sqrt(side * side / 4 + (rise - spacing) * (rise - spacing))) / (3 * side * rise);
     }
 
     private static IEnumerable<IReadOnlyList<Point>> Rows(FillPlace place, double side)

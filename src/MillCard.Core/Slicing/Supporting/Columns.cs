@@ -10,17 +10,17 @@ internal static class Columns
     private const double Plain = 0.03;
 
     /// <summary>The areas, from the top down.</summary>
-    public static SupportAreas Of(SupportTask task, CancellationToken stop)
+    public static SupportAreas Of(SupportTask task, ParallelOptions options)
     {
         var n = task.Regions.Length;
         var (body, dense) = (Filled(n), Filled(n));
         var blocked = new Shape[n];
-        Parallel.For(0, n, new ParallelOptions { CancellationToken = stop }, i => blocked[i] = task.Blocked(i));
-        var below = task.Supports.From == SupportFrom.Bed ? FromBelow(task, blocked, stop) : null;
+        Parallel.For(0, n, options, i => blocked[i] = task.Blocked(i));
+        var below = task.Supports.From == SupportFrom.Bed ? FromBelow(task, blocked, options.CancellationToken) : null;
         var hanging = Plane.Empty;
         for (var i = n - 1; i >= 0; i--)
         {
-            stop.ThrowIfCancellationRequested();
+            options.CancellationToken.ThrowIfCancellationRequested();
             if (i + 1 + task.Gap < n && task.Overhangs[i + 1 + task.Gap] is { IsEmpty: false } over)
                 hanging = Plane.Union(hanging, Plane.Offset(over, task.Width / 2, 2));
             if (hanging.IsEmpty) continue;

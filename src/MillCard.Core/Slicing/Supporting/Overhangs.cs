@@ -16,13 +16,13 @@ internal static class Overhangs
     /// <param name="mesh">The part where it stands; marks number its faces.</param>
     /// <param name="marks">Marked faces.</param>
     /// <param name="width">Line width, mm.</param>
-    /// <param name="stop">Ends the computation.</param>
-    public static Shape[] Of(Shape[] regions, LayerPlace[] places, Supports supports, Zones zones, Mesh mesh, IReadOnlyList<FaceMark> marks, double width, CancellationToken stop)
+    /// <param name="options">How the loop over layers runs.</param>
+    public static Shape[] Of(Shape[] regions, LayerPlace[] places, Supports supports, Zones zones, Mesh mesh, IReadOnlyList<FaceMark> marks, double width, ParallelOptions options)
     {
         var tan = Math.Tan(supports.Angle * Math.PI / 180);
         var overhangs = new Shape[regions.Length];
         var marked = marks.Select(m => (m.Wanted, Faces: new MarkedFaces(mesh, m.Faces))).ToArray();
-        Parallel.For(0, regions.Length, new ParallelOptions { CancellationToken = stop }, i =>
+        Parallel.For(0, regions.Length, options, i =>
         {
             overhangs[i] = Plane.Empty;
             if (i == 0 || regions[i].IsEmpty) return;

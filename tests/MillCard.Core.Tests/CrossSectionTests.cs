@@ -1,6 +1,4 @@
-using System.Diagnostics;
 using System.Globalization;
-using System.Text.Json;
 using CsCheck;
 using MillCard.Core.Meshes;
 using MillCard.Core.Slicing;
@@ -70,19 +68,8 @@ public class CrossSectionTests
         finally { File.Delete(file); }
     }
 
-    private static async Task<double[]> Reference(string file, double[] heights)
-    {
-        var start = new ProcessStartInfo("node") { RedirectStandardOutput = true, RedirectStandardError = true };
-        start.ArgumentList.Add(Path.Combine(DemoParts.Root, "tests", "reference", "section-areas.mjs"));
-        start.ArgumentList.Add(file);
-        foreach (var z in heights) start.ArgumentList.Add(z.ToString("R", CultureInfo.InvariantCulture));
-        using var node = Process.Start(start)!;
-        var errors = node.StandardError.ReadToEndAsync();
-        var said = await node.StandardOutput.ReadToEndAsync();
-        await node.WaitForExitAsync();
-        Assert.True(node.ExitCode == 0, await errors);
-        return JsonSerializer.Deserialize<double[]>(said)!;
-    }
+    private static Task<double[]> Reference(string file, double[] heights) =>
+        Core.Tests.Reference.NumbersAsync("section-areas.mjs", [file, .. heights.Select(z => z.ToString("R", CultureInfo.InvariantCulture))]);
 
     [Fact]
     public void Overlapping_bodies_are_one_region()

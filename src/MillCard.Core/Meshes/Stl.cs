@@ -8,11 +8,10 @@ namespace MillCard.Core.Meshes;
 public static class Stl
 {
     /// <summary>Most faces that are read.</summary>
-    public const int MostFaces = 20_000_000;
+    public const int MostFaces = FaceList.Most;
 
     private const int Header = 84;
     private const int Record = 50;
-    private const float Farthest = 100_000;
 
     /// <summary>Reads a mesh; equal corners are welded and faces without area dropped.</summary>
     /// <param name="file">The whole file.</param>
@@ -54,7 +53,7 @@ public static class Stl
     {
         if (count > MostFaces) throw new MeshRefusedException($"This STL has {count} faces; at most {MostFaces} are read.");
         if (count == 0) throw new MeshRefusedException("This STL has no face.");
-        var faces = new FaceList(count);
+        var faces = new FaceList("STL", count);
         Span<float> c = stackalloc float[9];
         for (var f = 0; f < count; f++)
         {
@@ -66,7 +65,7 @@ public static class Stl
         return faces.ToMesh();
     }
 
-    private static bool IsAscii(ReadOnlySpan<byte> file)
+    internal static bool IsAscii(ReadOnlySpan<byte> file)
     {
         var start = 0;
         while (start < file.Length && file[start] <= ' ') start++;
@@ -75,7 +74,7 @@ public static class Stl
 
     private static Mesh ReadAscii(ReadOnlySpan<byte> file)
     {
-        var faces = new FaceList(Math.Min(MostFaces, file.Length / 200 + 16));
+        var faces = new FaceList("STL", Math.Min(MostFaces, file.Length / 200 + 16));
         Span<float> corners = stackalloc float[9];
         var (have, at, line, ended) = (0, 0, 1, false);
         while (Next(file, ref at, ref line) is { Length: > 0 } word)
@@ -126,36 +125,5 @@ public static class Stl
         if (word.Length != lower.Length) return false;
         for (var i = 0; i < word.Length; i++) if ((word[i] | 0x20) != lower[i]) return false;
         return true;
-    }
-
-    /// <summary>Faces as they are read, corners welded.</summary>
-    private sealed class FaceList(int expected)
-    {
-        private readonly CornerTable _corners = new(expected);
-        private int[] _faces = GC.AllocateUninitializedArray<int>(3 * Math.Max(16, expected));
-
-        public int Count { get; private set; }
-        private int _kept;
-
-        public void Add(ReadOnlySpan<float> c)
-        {
-            Count++;
-            for (var i = 0; i < 9; i++)
-            {
-                if (!(Math.Abs(c[i]) <= Farthest))
-                    throw new MeshRefusedException(float.IsFinite(c[i]) ? $"Face {Count} of this STL lies {c[i]:0} mm away; {Farthest:0} is the farthest that is read." : $"Face {Count} of this STL holds something that is not a number.");
-            }
-            var (p, q, r) = (_corners.Weld(c[0], c[1], c[2]), _corners.Weld(c[3], c[4], c[5]), _corners.Weld(c[6], c[7], c[8]));
-            if (p == q || q == r || r == p) return;
-            if (3 * _kept == _faces.Length) Array.Resize(ref _faces, 2 * _faces.Length);
-            _faces[3 * _kept] = p; _faces[3 * _kept + 1] = q; _faces[3 * _kept + 2] = r;
-            _kept++;
-        }
-
-        public Mesh ToMesh()
-        {
-            if (_kept == 0) throw new MeshRefusedException("No face of this STL has an area.");
-            return new Mesh(_corners.Corners(), _kept * 3 == _faces.Length ? _faces : _faces.AsSpan(0, 3 * _kept).ToArray());
-        }
     }
 }

@@ -1,0 +1,67 @@
+namespace MillCard.Core.Meshes;
+
+/// <summary>Turns faces so that all are counter-clockwise seen from outside.</summary>
+internal static class Orientation
+{
+    /// <summary>The mesh, faces turned where they disagree with most of their piece, and all where the whole is inside out.</summary>
+    public static Mesh Repaired(Mesh mesh)
+    {
+        var repaired = Neighbours.Of(mesh).OpenEdges == 0 ? mesh : new Mesh(mesh.Corners, Agreeing(mesh));
+        return repaired.Volume() < 0 ? new Mesh(repaired.Corners, Turned(repaired.Faces, _ => true)) : repaired;
+    }
+
+    private static int[] Turned(int[] faces, Func<int, bool> which)
+    {
+        var turned = faces.ToArray();
+        for (var f = 0; f < faces.Length / 3; f++)
+            if (which(f)) (turned[3 * f + 1], turned[3 * f + 2]) = (turned[3 * f + 2], turned[3 * f + 1]);
+        return turned;
+    }
+
+    /// <summary>Walks from face to face over edges that exactly two share, and turns those that run the same edge the same way.</summary>
+    private static int[] Agreeing(Mesh mesh)
+    {
+        var faces = mesh.Faces;
+        var order = new int[faces.Length];
+        var keys = new long[faces.Length];
+        for (var h = 0; h < faces.Length; h++)
+        {
+            var (a, b) = Ends(faces, h);
+            (order[h], keys[h]) = (h, ((long)Math.Min(a, b) << 32) | (uint)Math.Max(a, b));
+        }
+        Array.Sort(keys, order);
+        var across = new int[faces.Length];
+        Array.Fill(across, -1);
+        for (var i = 0; i < keys.Length;)
+        {
+            var end = i + 1;
+            while (end < keys.Length && keys[end] == keys[i]) end++;
+            if (end - i == 2) (across[order[i]], across[order[i + 1]]) = (order[i + 1], order[i]);
+            i = end;
+        }
+        var turn = new sbyte[faces.Length / 3];
+        var piece = new List<int>();
+        for (var start = 0; start < turn.Length; start++)
+        {
+            if (turn[start] != 0) continue;
+            piece.Clear();
+            piece.Add(start);
+            turn[start] = 1;
+            for (var i = 0; i < piece.Count; i++)
+                for (var k = 0; k < 3; k++)
+                {
+                    var h = 3 * piece[i] + k;
+                    if (across[h] < 0 || turn[across[h] / 3] != 0) continue;
+                    var same = Ends(faces, h).From == Ends(faces, across[h]).From;
+                    turn[across[h] / 3] = (sbyte)(same ? -turn[piece[i]] : turn[piece[i]]);
+                    piece.Add(across[h] / 3);
+                }
+            // the greater number knows better which side is out
+            if (piece.Count(f => turn[f] < 0) > piece.Count / 2)
+                foreach (var f in piece) turn[f] = (sbyte)-turn[f];
+        }
+        return Turned(faces, f => turn[f] < 0);
+    }
+
+    private static (int From, int To) Ends(int[] faces, int h) => (faces[h], faces[h % 3 == 2 ? h - 2 : h + 1]);
+}

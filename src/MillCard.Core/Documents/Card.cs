@@ -32,6 +32,8 @@ public sealed record Card : OpenRecord, IDocument
     public Firmware Firmware { get; init; } = new();
     /// <summary>G-code of the owner's, as Liquid templates.</summary>
     public Routines Routines { get; init; } = new();
+    /// <summary>What an hour of printing costs, in the owner's money: power, wear, the machine's price by its hours.</summary>
+    [Field("cost of an hour", "per hour", AtLeast = 0, AtMost = 10000)] public double? CostPerHour { get; init; }
     /// <summary>Ways to run two carriages; empty where there is one carriage.</summary>
     [Field("modes", Most = 4)] public IReadOnlyList<Mode> Modes { get; init; } = [];
     /// <summary>The connection to the printer; null where there is none.</summary>

@@ -37,9 +37,9 @@ public sealed record Filament : OpenRecord, IDocument
     /// <summary>How much it shrinks when it cools, as a ratio: 0.004 for 0.4 %. Parts are laid larger by it.</summary>
     [Field("shrinkage", "", AtLeast = 0, AtMost = 0.1)] public double? Shrinkage { get; init; }
     /// <summary>Whether it wears brass: filled with fibre, glitter or glow powder. Null where nobody has said.</summary>
-    public bool? Abrasive { get; init; }
+    [Field("wears brass")] public bool? Abrasive { get; init; }
     /// <summary>Whether it wants a warm chamber. Null where nobody has said.</summary>
-    public bool? WarmChamber { get; init; }
+    [Field("wants a warm chamber")] public bool? WarmChamber { get; init; }
     /// <summary>Its colour, in words.</summary>
     [Field("colour", Most = 60)] public string? Colour { get; init; }
     /// <summary>G-code after the card's start routine, a template like the card's own; empty where nothing is said.</summary>

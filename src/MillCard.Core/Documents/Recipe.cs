@@ -33,7 +33,7 @@ public sealed record Recipe : OpenRecord, IDocument
     /// <summary>How the uppermost layer's lines are laid.</summary>
     public TopSurface Top { get; init; } = new();
     /// <summary>Whether lines that hang between two banks are laid as round strands across the shorter way.</summary>
-    public bool Bridges { get; init; } = true;
+    [Field("bridges")] public bool Bridges { get; init; } = true;
     /// <summary>What fills the inside.</summary>
     public Infill Infill { get; init; } = new();
     /// <summary>Lines round everything, to get the flow going.</summary>
@@ -51,7 +51,7 @@ public sealed record Recipe : OpenRecord, IDocument
     /// <summary>Pulling back before a travel.</summary>
     public Retraction Retraction { get; init; } = new();
     /// <summary>One continuous wall that climbs; no top, no infill.</summary>
-    public bool Spiral { get; init; }
+    [Field("spiral")] public bool Spiral { get; init; }
     /// <summary>What belongs to prints with several nozzles.</summary>
     public NozzleChanges NozzleChanges { get; init; } = new();
     /// <summary>Name of the G-code file, a template such as <c>{{ job.name }}-{{ filament.name }}</c>; that one where nothing is said.</summary>

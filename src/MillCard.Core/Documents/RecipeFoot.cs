@@ -17,7 +17,7 @@ public sealed record Skirt : OpenRecord
 public sealed record Brim : OpenRecord
 {
     /// <summary>Where.</summary>
-    public BrimPlace Place { get; init; } = BrimPlace.None;
+    [Field("brim")] public BrimPlace Place { get; init; } = BrimPlace.None;
     /// <summary>Width, mm.</summary>
     [Field("brim width", "mm", AtLeast = 0, AtMost = 100)] public double Width { get; init; } = 5;
     /// <summary>Between part and brim, mm.</summary>
@@ -54,9 +54,9 @@ public sealed record Raft : OpenRecord
 public sealed record Supports : OpenRecord
 {
     /// <summary>What they are made of.</summary>
-    public SupportPattern Pattern { get; init; } = SupportPattern.None;
+    [Field("supports")] public SupportPattern Pattern { get; init; } = SupportPattern.None;
     /// <summary>Where they may stand.</summary>
-    public SupportFrom From { get; init; } = SupportFrom.Everywhere;
+    [Field("supports stand on")] public SupportFrom From { get; init; } = SupportFrom.Everywhere;
     /// <summary>Faces that lean out farther than this from the upright are held up, degrees.</summary>
     [Field("overhang angle", "°", AtLeast = 0, AtMost = 89)] public double Angle { get; init; } = 50;
     /// <summary>Share of the support that is plastic.</summary>

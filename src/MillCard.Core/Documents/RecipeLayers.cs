@@ -38,11 +38,11 @@ public sealed record LineWidths : OpenRecord
 public sealed record WallUse : OpenRecord
 {
     /// <summary>Which comes first.</summary>
-    public WallOrder Order { get; init; } = WallOrder.InsideOut;
+    [Field("order of walls")] public WallOrder Order { get; init; } = WallOrder.InsideOut;
     /// <summary>Where rings begin.</summary>
-    public Seam Seam { get; init; } = Seam.Aligned;
+    [Field("seam")] public Seam Seam { get; init; } = Seam.Aligned;
     /// <summary>Whether places too thin for a wall on both sides get one line, and gaps between walls are filled.</summary>
-    public bool FillThin { get; init; } = true;
+    [Field("single lines in thin places")] public bool FillThin { get; init; } = true;
 }
 
 /// <summary>Order of the walls of one outline.</summary>
@@ -80,9 +80,9 @@ public sealed record Compensation : OpenRecord
 public sealed record TopSurface : OpenRecord
 {
     /// <summary>Whether all lines run in one direction.</summary>
-    public bool OneDirection { get; init; }
+    [Field("top in one direction")] public bool OneDirection { get; init; }
     /// <summary>Whether the nozzle passes over it once more with very little plastic.</summary>
-    public bool Smooth { get; init; }
+    [Field("second pass over the top")] public bool Smooth { get; init; }
 }
 
 /// <summary>Sparse infill.</summary>
@@ -91,7 +91,7 @@ public sealed record Infill : OpenRecord
     /// <summary>Share of the inside that is plastic, 0 to 1.</summary>
     [Field("infill", "", AtLeast = 0, AtMost = 1)] public double Density { get; init; } = 0.2;
     /// <summary>How it is laid.</summary>
-    public InfillPattern Pattern { get; init; } = InfillPattern.Lines;
+    [Field("infill pattern")] public InfillPattern Pattern { get; init; } = InfillPattern.Lines;
 }
 
 /// <summary>Infill patterns.</summary>

@@ -65,7 +65,7 @@ public sealed record Retraction : OpenRecord
     /// <summary>Lift of Z while travelling, mm.</summary>
     [Field("Z hop", "mm", AtLeast = 0, AtMost = 20)] public double? Lift { get; init; }
     /// <summary>Whether travels are led round corners so that they stay within the part, where that is not much longer.</summary>
-    public bool StayInside { get; init; } = true;
+    [Field("travels stay inside")] public bool StayInside { get; init; } = true;
 }
 
 /// <summary>What belongs to prints with several nozzles.</summary>
@@ -76,7 +76,7 @@ public sealed record NozzleChanges : OpenRecord
     /// <summary>Width and depth of the tower, mm.</summary>
     [Field("tower width", "mm", AtLeast = 5, AtMost = 100)] public double TowerWidth { get; init; } = 15;
     /// <summary>Whether a wall stands round everything that catches what drips from the idle nozzle.</summary>
-    public bool Shield { get; init; }
+    [Field("shield against ooze")] public bool Shield { get; init; }
     /// <summary>Between the parts and the shield, mm.</summary>
     [Field("shield gap", "mm", AtLeast = 0.5, AtMost = 50)] public double ShieldGap { get; init; } = 2;
     /// <summary>Retraction of a nozzle that is put away, mm of filament; as before travels where nothing is said.</summary>

@@ -66,7 +66,7 @@ public static class FlatSides
 
     private static double Z(Mesh mesh, int face, int k) => mesh.Corners[3 * mesh.Faces[3 * face + k] + 2];
 
-    private static (double X, double Y, double Z) Normal(Mesh mesh, int face)
+    internal static (double X, double Y, double Z) Normal(Mesh mesh, int face)
     {
         var (a, b, c) = (3 * mesh.Faces[3 * face], 3 * mesh.Faces[3 * face + 1], 3 * mesh.Faces[3 * face + 2]);
         var p = mesh.Corners;

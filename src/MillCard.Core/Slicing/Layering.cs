@@ -64,7 +64,7 @@ internal sealed class Layering
     private LaidPart Lay(AllowedGround ground, double lift)
     {
         var n = _places.Length;
-        var (regions, unclosed) = Cut();
+        var (regions, unclosed, crossing, open) = Cut();
         var zones = new Zones(_job.Zones, _recipe, [.. _places.Select(p => p.Middle)]);
         var longest = zones.Recipes.Max(r => Math.Max(r.TopLayers, r.BottomLayers));
         var common = new CommonToNeighbours(regions, Math.Max(longest, 1), _options);
@@ -90,29 +90,35 @@ internal sealed class Layering
         var findings = new List<Finding>();
         if (unclosed > 0)
             findings.Add(new Finding("open-mesh", Severity.Caution, $"{_part.Part.Name}: {unclosed} outlines of its layers have gaps over {CrossSections.Gap} mm and were left out.", "The mesh has holes; what is missing there is not printed."));
+        else if (open > 0)
+            findings.Add(new Finding("open-edges", Severity.Note, $"{_part.Part.Name}: {open} edges of its mesh have no partner; every outline was closed all the same.", "The mesh is not quite closed. Look through the layers whether something is missing."));
+        if (crossing > 0)
+            findings.Add(new Finding("overlapping-mesh", Severity.Note, $"{_part.Part.Name}: on {crossing} of {n} layers its outlines cross each other; what lies in several counts once.", "The mesh is made of bodies that overlap, or folds into itself."));
         findings.AddRange(Islands.Of(_part.Part.Name, regions, _places, supports is null ? null : i => layers[i].Held, gap, lift));
         if (_job.Recipe.Spiral && regions.Skip(_recipe.BottomLayers).FirstOrDefault(r => r.NumGeometries > 1 || Plane.Polygons(r).Any(p => p.NumInteriorRings > 0)) is not null)
             findings.Add(new Finding("spiral-of-several", Severity.Caution, $"{_part.Part.Name} has more than one outline on some layers; a spiral follows the largest alone.", "One continuous wall has one outline. The others are left out.", "/recipe/spiral"));
         return new LaidPart(layers, _recipe, findings);
     }
 
-    private (Shape[] Regions, int Unclosed) Cut()
+    private (Shape[] Regions, int Unclosed, int Crossing, int OpenEdges) Cut()
     {
-        var (n, unclosed, done) = (_places.Length, 0, 0);
+        var (n, unclosed, crossing, done) = (_places.Length, 0, 0, 0);
+        var neighbours = Neighbours.Of(_mesh);
         var regions = new Shape[n];
-        var sections = new CrossSections(_mesh, Neighbours.Of(_mesh), [.. _places.Select(p => p.Middle)]);
+        var sections = new CrossSections(_mesh, neighbours, [.. _places.Select(p => p.Middle)]);
         var correction = _recipe.Compensation;
         Parallel.For(0, n, _options, sections.NewTracer, (i, _, tracer) =>
         {
             var contours = tracer.Trace(i);
             if (contours.Unclosed > 0) Interlocked.Add(ref unclosed, contours.Unclosed);
-            regions[i] = Plane.Offset(Regions.Of(contours), correction.Xy + (i == 0 ? correction.FirstLayer : 0));
+            regions[i] = Plane.Offset(Regions.Of(contours, out var crosses), correction.Xy + (i == 0 ? correction.FirstLayer : 0));
+            if (crosses) Interlocked.Increment(ref crossing);
             Tell("sections", Interlocked.Increment(ref done), n);
             return tracer;
         }, tracer => tracer.Dispose());
         // equal neighbours share one shape: comparing them costs nothing then
         for (var i = 1; i < n; i++) if (regions[i].EqualsExact(regions[i - 1])) regions[i] = regions[i - 1];
-        return (regions, unclosed);
+        return (regions, unclosed, crossing, neighbours.OpenEdges);
     }
 
     private (SupportAreas? Areas, int Gap) Supports(Shape[] regions, Zones zones, AllowedGround ground, double lift)

@@ -12,8 +12,12 @@ public static class Regions
     private const int FarthestLook = 60;
 
     /// <summary>The area of a cross-section. Outlines that cross each other are resolved by winding number.</summary>
-    public static Shape Of(Contours contours)
+    public static Shape Of(Contours contours) => Of(contours, out _);
+
+    /// <summary>The area of a cross-section, and whether its outlines cross each other.</summary>
+    public static Shape Of(Contours contours, out bool crossing)
     {
+        crossing = false;
         var shells = new List<(LinearRing Ring, double Area, List<LinearRing> Holes)>();
         var holes = new List<LinearRing>();
         for (var i = 0; i < contours.Count; i++)
@@ -29,12 +33,17 @@ public static class Regions
             var owner = -1;
             for (var i = 0; i < shells.Count; i++)
                 if ((owner < 0 || shells[i].Area < shells[owner].Area) && Holds(shells[i].Ring, hole)) owner = i;
-            if (owner < 0) return Crossing(contours);
+            if (owner < 0)
+            {
+                crossing = true;
+                return Crossing(contours);
+            }
             shells[owner].Holes.Add(hole);
         }
         var polygons = shells.Select(s => Plane.Factory.CreatePolygon(s.Ring, [.. s.Holes])).ToArray();
         Shape region = polygons.Length == 1 ? polygons[0] : Plane.Factory.CreateMultiPolygon(polygons);
-        return region.IsValid ? region : Crossing(contours);
+        crossing = !region.IsValid;
+        return crossing ? Crossing(contours) : region;
     }
 
     private static Shape Crossing(Contours contours)

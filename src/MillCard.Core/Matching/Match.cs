@@ -1,0 +1,37 @@
+namespace MillCard.Core.Matching;
+
+/// <summary>How a filament or a recipe goes with a card, the best first.</summary>
+public enum Verdict
+{
+    /// <summary>It fits.</summary>
+    Fits,
+    /// <summary>It fits, but something is not known or not good.</summary>
+    FitsWithCautions,
+    /// <summary>It does not fit.</summary>
+    DoesNotFit,
+}
+
+/// <summary>One reason of a verdict.</summary>
+/// <param name="Verdict">How much it weighs.</param>
+/// <param name="Message">A sentence with the numbers.</param>
+/// <param name="Asks">Pointer of what asks, in the filament or recipe.</param>
+/// <param name="Fact">Pointer of the card's fact that answers; null where no single one does.</param>
+public sealed record Reason(Verdict Verdict, string Message, string Asks, string? Fact = null);
+
+/// <summary>A verdict with its reasons, the weightiest first.</summary>
+/// <param name="Verdict">The worst of its reasons.</param>
+/// <param name="Reasons">Empty where it simply fits.</param>
+public sealed record Match(Verdict Verdict, IReadOnlyList<Reason> Reasons)
+{
+    internal static Match Of(IEnumerable<Reason> reasons)
+    {
+        Reason[] all = [.. reasons.OrderByDescending(r => r.Verdict)];
+        return new Match(all.Length == 0 ? Verdict.Fits : all[0].Verdict, all);
+    }
+
+    /// <summary>The best of several, such as those of a machine's nozzles.</summary>
+    internal static Match Best(IEnumerable<Match> all) => all.MinBy(m => ((int)m.Verdict, m.Reasons.Count)) ?? new Match(Verdict.Fits, []);
+
+    /// <summary>Both must fit.</summary>
+    public Match And(Match other) => Of(Reasons.Concat(other.Reasons).DistinctBy(r => r.Message));
+}

@@ -45,8 +45,8 @@ public sealed class DocumentStore<T>(MillCardContext context, TimeProvider clock
         .ToListAsync(stop);
 
     /// <summary>All that stand on the shelf, whole.</summary>
-    public async Task<IReadOnlyList<T>> AllAsync(CancellationToken stop) =>
-        [.. (await context.Documents.AsNoTracking().Where(d => d.Kind == Kind && d.Place == DocumentPlace.Shelf).OrderBy(d => d.Name).ToListAsync(stop)).Select(row => Read(row).Document)];
+    public async Task<IReadOnlyList<Stored<T>>> AllAsync(CancellationToken stop) =>
+        [.. (await context.Documents.AsNoTracking().Where(d => d.Kind == Kind && d.Place == DocumentPlace.Shelf).OrderBy(d => d.Name).ToListAsync(stop)).Select(Read)];
 
     /// <summary>One document, or null; one in the bin is not there.</summary>
     public async Task<Stored<T>?> FindAsync(Guid id, CancellationToken stop) =>

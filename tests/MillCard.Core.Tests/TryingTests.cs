@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.Meshes;
@@ -93,8 +92,8 @@ public class TryingTests
         // the plate's underside, the body that it rests on not taken off: that is another body
         Assert.Equal(30 * 30, all[0].Overhang!.Value, 1.0);
         Assert.True(all[0].Figures!.SupportVolume > 500);
-        var upside = all.Single(a => a.Label == string.Create(CultureInfo.InvariantCulture, $"on the side of {900} mm²"));
-        Assert.Equal((0, 0), (upside.Overhang, upside.Figures!.SupportVolume));
+        var upside = all.First(a => a.Overhang == 0);
+        Assert.Equal(0, upside.Figures!.SupportVolume);
         Assert.True(upside.Figures.Seconds < all[0].Figures!.Seconds);
     }
 }

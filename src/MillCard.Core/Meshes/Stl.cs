@@ -13,6 +13,9 @@ public static class Stl
     private const int Header = 84;
     private const int Record = 50;
 
+    /// <summary>Whether this is an STL: text that begins with the word solid, or as long as its number of faces says.</summary>
+    public static bool Is(ReadOnlySpan<byte> file) => IsAscii(file) || file.Length >= Header && Header + (long)BinaryPrimitives.ReadUInt32LittleEndian(file[80..]) * Record == file.Length;
+
     /// <summary>Reads a mesh; equal corners are welded and faces without area dropped.</summary>
     /// <param name="file">The whole file.</param>
     /// <exception cref="MeshRefusedException">Not an STL, cut short, claims more faces than it has, holds NaN, or has no face.</exception>

@@ -129,7 +129,7 @@ internal sealed class Layering
         var (width, height) = (_recipe.WidthOf(PathKind.Support, false), _recipe.Layers.Others!.Value);
         var overhangs = Overhangs.Of(regions, _places, supports, zones, _mesh, _part.Part.Marks, width, _options);
         var task = new SupportTask(regions, overhangs, i => ground.Of(_nozzle, _places[i].Top - _places[i].Height + lift), supports, width, height);
-        return (supports.Pattern == SupportPattern.Branching ? Branches.Of(task, _options.CancellationToken) : Columns.Of(task, _options), task.Gap);
+        return (supports.Pattern == SupportPattern.Branching ? Branches.Of(task, _options) : Columns.Of(task, _options), task.Gap);
     }
 
     private PartLayer Layer(Shape region, int layer, IReadOnlyList<(Recipe Recipe, Shape Area)> pieces, LayerFill filler)

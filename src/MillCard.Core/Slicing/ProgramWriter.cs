@@ -15,6 +15,9 @@ internal sealed class ProgramWriter
     /// <summary>Higher than any prime line, mm.</summary>
     private const double OverPrimeLine = 1;
 
+    /// <summary>Moves of at most this are taken together with the next, mm.</summary>
+    private const double LeastMove = 0.01;
+
     private readonly SliceJob _job;
     private readonly Recipe _recipe;
     private readonly Flavour _flavour;
@@ -236,7 +239,9 @@ internal sealed class ProgramWriter
         if (path.Climbs) Climb(path, place, perMm, speed);
         else
         {
-            for (var i = 1; i < path.Points.Length; i++) Extrude(path.Points[i], perMm, speed);
+            for (var i = 1; i < path.Points.Length; i++)
+                // what is shorter than positions are written to would be all rounding
+                if (i == path.Points.Length - 1 || _here.To(path.Points[i]) > LeastMove) Extrude(path.Points[i], perMm, speed);
             if (path.Closed) Extrude(path.Points[0], perMm, speed);
         }
         _last = path;

@@ -34,6 +34,8 @@ internal static class Api
         api.MapTrialFit();
         api.MapTrialOrder();
         api.MapRuns();
+        api.MapMatches();
+        api.MapWhatIf();
         api.MapRoutines();
         api.MapRevisions();
         api.MapPrints();

@@ -17,7 +17,7 @@ internal sealed class JobForm
 }
 
 /// <summary>A job with its meshes read.</summary>
-internal sealed record ReadJob(Job Job, Machine Machine, IReadOnlyList<PartToSlice> Parts)
+internal sealed record ReadJob(Job Job, Machine Machine, IReadOnlyList<PartToSlice> Parts, IReadOnlyList<ZoneToSlice> Zones)
 {
     /// <summary>The parts as they stand.</summary>
     public IReadOnlyList<StandingPart> Standing => [.. Parts.Select(p => StandingPart.Of(p.Part, p.Footprints))];
@@ -61,7 +61,14 @@ internal sealed record ReadJob(Job Job, Machine Machine, IReadOnlyList<PartToSli
                 projected[(part.File, part.Scale, part.Tilt)] = footprints = new Footprints(Placement.Oriented(mesh, part.Scale, part.Tilt));
             parts.Add(new PartToSlice(part, mesh, footprints));
         }
-        return new Reading<ReadJob>(new ReadJob(job, Machine.Of(job.Card!), parts), []);
+        var zones = new List<ZoneToSlice>();
+        for (var i = 0; i < job.Zones.Count; i++)
+        {
+            var zone = job.Zones[i];
+            if (zone is MeshZone { File: var named } && form.Files.FirstOrDefault(f => f.FileName == named) is null) return Refused($"/zones/{i}/file", $"{zone.Name} names the file {named}, which was not sent along.");
+            zones.Add(new ZoneToSlice(zone, zone is MeshZone { File: var sent } ? await MeshOfAsync(form.Files.First(f => f.FileName == sent), stop) : null));
+        }
+        return new Reading<ReadJob>(new ReadJob(job, Machine.Of(job.Card!), parts, zones), []);
     }
 
     private static async Task<Mesh> MeshOfAsync(IFormFile file, CancellationToken stop)
@@ -71,7 +78,7 @@ internal sealed record ReadJob(Job Job, Machine Machine, IReadOnlyList<PartToSli
         await content.ReadExactlyAsync(bytes, stop);
         try
         {
-            return Stl.Read(bytes);
+            return MeshFile.ReadOne(bytes);
         }
         catch (MeshRefusedException refused)
         {

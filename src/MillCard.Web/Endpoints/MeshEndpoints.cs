@@ -19,7 +19,13 @@ internal static class MeshEndpoints
     /// <param name="OpenEdges">Edges with no partner; 0 for a closed mesh.</param>
     /// <param name="Size">Width, depth, height, mm.</param>
     /// <param name="Outline">Rings [x, y] of its projection, its bounding box's middle at (0, 0); true to 0.05 mm.</param>
-    internal sealed record MeshFacts(string Hash, int Faces, int OpenEdges, double[] Size, double[][][] Outline);
+    internal sealed record MeshFacts(string Hash, int Faces, int OpenEdges, double[] Size, double[][][] Outline)
+    {
+        /// <summary>Its name in the file; null where it has none.</summary>
+        public string? Name { get; init; }
+        /// <summary>Middle of its bounding box in a file of several parts, mm; null for a single one.</summary>
+        public double[]? At { get; init; }
+    }
 
     public static void MapMeshes(this IEndpointRouteBuilder api)
     {
@@ -28,13 +34,20 @@ internal static class MeshEndpoints
         meshes.MapPost("", async (HttpRequest request, BlobStore blobs, MeshShelf shelf, CancellationToken stop) =>
         {
             var file = await request.ReadAsync(Bounds.Mesh, stop);
-            var mesh = Stl.Read(file);
-            var hash = await blobs.KeepAsync(file, "model/stl", stop);
-            shelf.Put(hash, mesh);
-            return TypedResults.Ok(Facts(hash, await shelf.TakeAsync(hash, null, null, blobs, stop)));
+            var parts = MeshFile.Read(file);
+            var answers = new List<MeshFacts>();
+            foreach (var part in parts)
+            {
+                // every part of a file is kept as a file of its own, so that it can be named, moved and deleted alone
+                var hash = await blobs.KeepAsync(parts.Count == 1 && Stl.Is(file) ? file : Stl.Write(part.Mesh), "model/stl", stop);
+                shelf.Put(hash, part.Mesh);
+                var box = part.Mesh.Box;
+                answers.Add(Facts(hash, await shelf.TakeAsync(hash, null, null, blobs, stop)) with { Name = part.Name, At = parts.Count == 1 ? null : [(box.MinX + box.MaxX) / 2, (box.MinY + box.MaxY) / 2] });
+            }
+            return TypedResults.Ok(answers);
         })
             .Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
-            .WithSummary("Keeps an STL file; the body is the file");
+            .WithSummary("Keeps the parts of a mesh file (STL, 3MF, OBJ, AMF); the body is the file");
 
         meshes.MapGet("/{hash}", async Task<Ok<MeshFacts>> (
             string hash, BlobStore blobs, MeshShelf shelf, CancellationToken stop, double scaleX = 1, double scaleY = 1, double scaleZ = 1, double tiltX = 0, double tiltY = 0) =>

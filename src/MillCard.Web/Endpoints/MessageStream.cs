@@ -32,7 +32,8 @@ internal static class MessageStream
         await LineAsync(response, await running, stop);
     }
 
-    private static async Task LineAsync<T>(HttpResponse response, T message, CancellationToken stop)
+    /// <summary>One message.</summary>
+    public static async Task LineAsync<T>(HttpResponse response, T message, CancellationToken stop)
     {
         await JsonSerializer.SerializeAsync(response.Body, message, DocumentJson.Options, stop);
         await response.Body.WriteAsync("\n"u8.ToArray(), stop);

@@ -23,7 +23,7 @@ internal static class NozzleChangeEndpoint
         {
             var reading = await request.ReadDocumentAsync<NozzleChangeQuestion>(Bounds.Document, draft: false, stop);
             return reading.Document is { } question
-                ? TypedResults.Ok(NozzleChange.Of(question.Before!, question.After!, await recipes.AllAsync(stop)))
+                ? TypedResults.Ok(NozzleChange.Of(question.Before!, question.After!, (await recipes.AllAsync(stop)).Select(r => r.Document)))
                 : Refusal.Fields(reading.Errors);
         })
             .Accepts<NozzleChangeQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)

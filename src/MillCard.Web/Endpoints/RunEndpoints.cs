@@ -84,8 +84,8 @@ internal static class RunEndpoints
         trial.MapGet("/run/program", async Task<Results<FileContentHttpResult, JsonHttpResult<Refusal>>> (Guid id, RunStore runs, BlobStore blobs, CancellationToken stop) =>
         {
             if (await runs.FindAsync(id, stop) is not { } row || await blobs.FindAsync(row.Program, stop) is not { } blob) return Refusal.Missing("This program");
-            var name = JsonSerializer.Deserialize<RunResult>(row.Result, DocumentJson.Options)!.Name;
-            return TypedResults.Bytes(blob.Bytes, "text/x.gcode", FileName(name));
+            var result = JsonSerializer.Deserialize<RunResult>(row.Result, DocumentJson.Options)!;
+            return TypedResults.Bytes(blob.Bytes, "text/x.gcode", result.FileName ?? FileName(result.Name));
         })
             .WithSummary("The program, to be saved");
     }

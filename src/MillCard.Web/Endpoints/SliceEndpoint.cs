@@ -18,8 +18,9 @@ internal static class SliceEndpoint
                 Sequence = job.Job.Sequence,
                 Mode = job.Job.Mode,
                 SecondFilament = job.Job.SecondFilament,
+                Zones = job.Zones,
             }, null, stop);
-            return sliced.Sliced ? TypedResults.Bytes(sliced.Gcode.ToArray(), "text/x.gcode") : Refusal.Because(sliced.Findings);
+            return sliced.Sliced ? TypedResults.Bytes(sliced.Gcode.ToArray(), "text/x.gcode", sliced.FileName) : Refusal.Because(sliced.Findings);
         })
             .Accepts<JobForm>("multipart/form-data").Produces<string>(200, "text/x.gcode").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("Slices parts; the program, or findings that say why not").WithTags("Computation");

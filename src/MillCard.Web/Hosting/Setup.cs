@@ -43,6 +43,7 @@ internal static class Setup
         services.AddSingleton<LineDesk>();
         services.AddSingleton<MeshShelf>();
         services.AddSingleton<FitShelf>();
+        services.AddSingleton<FiguresShelf>();
         services.AddSingleton<RunShelf>();
     }
 

@@ -16,7 +16,7 @@ internal sealed class FitShelf : IDisposable
     public Fit Take(Card card, Recipe? recipe, TrialLimits? limits)
     {
         // only what bears on the verdict: where a fact comes from or what a routine says does not
-        var bears = JsonSerializer.SerializeToUtf8Bytes(new { card.Envelope, card.Head, card.Motion, card.Modes, recipe?.Layers, recipe?.Skirt, recipe?.LineWidth, limits }, DocumentJson.Options);
+        var bears = JsonSerializer.SerializeToUtf8Bytes(new { card.Envelope, card.Head, card.Motion, card.Modes, recipe?.Layers, recipe?.Skirt, recipe?.Brim, recipe?.Raft, recipe?.Widths, recipe?.LineWidth, limits }, DocumentJson.Options);
         var key = Convert.ToHexString(SHA256.HashData(bears));
         return _shelf.TryGetValue(key, out Fit? known) ? known! : _shelf.Set(key, new Fit(Machine.Of(card.Tightened(limits)), recipe), Kept);
     }

@@ -38,7 +38,7 @@ internal sealed class MeshShelf : IDisposable
         if (!_shelf.TryGetValue(hash, out Mesh? mesh))
         {
             var row = await blobs.FindAsync(hash, stop) ?? throw new MeshRefusedException("The file of this part is not there any more; drop it on the bed again.");
-            mesh = Put(hash, Stl.Read(row.Bytes));
+            mesh = Put(hash, MeshFile.ReadOne(row.Bytes));
         }
         var shelved = new ShelvedMesh(mesh!, new Footprints(Placement.Oriented(mesh!, scale, tilt)));
         // the projections keep a copy of their own and a table of neighbours

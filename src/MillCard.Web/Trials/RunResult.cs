@@ -20,7 +20,7 @@ public enum ProgramOrigin
 /// <param name="Seconds">Time on the machine; waits that never end count nothing.</param>
 /// <param name="Filament">mm.</param>
 /// <param name="Grams">Mass; null where the density is not known.</param>
-/// <param name="Cost">In the owner's money; null where the price is not known.</param>
+/// <param name="Cost">In the owner's money: filament by weight, machine by the hour; null where neither has a price.</param>
 /// <param name="Extents">Where printing moves have been, machine frame.</param>
 /// <param name="Lines">Lines of the program.</param>
 /// <param name="Bytes">Size of the program.</param>
@@ -31,11 +31,15 @@ public sealed record RunResult(
     string Name, ProgramOrigin Origin, double Seconds, double Filament, double? Grams, double? Cost, Extents? Extents, int Lines, int Bytes, int Layers, double Took,
     IReadOnlyList<Finding> Findings)
 {
-    internal static RunResult Of(string name, ProgramOrigin origin, DryRunReport run, IReadOnlyList<Finding> findings, int layers, double took, Filament? filament, int copies = 1)
+    /// <summary>Name under which the program is saved; null for one that was brought, or sliced long ago.</summary>
+    public string? FileName { get; init; }
+
+    internal static RunResult Of(string name, ProgramOrigin origin, DryRunReport run, IReadOnlyList<Finding> findings, int layers, double took, Card card, Filament? filament, int copies = 1)
     {
+        var byHour = card.CostPerHour * run.TotalSeconds / 3600;
         var fed = copies * run.Filament;
         var grams = filament is { Density: { } density, Diameter: { } diameter } ? fed * ExtrudedLine.FilamentArea(diameter) * density / 1000 : (double?)null;
-        return new RunResult(name, origin, run.TotalSeconds, fed, grams, grams * filament?.PricePerKg / 1000, run.Extents, run.Text.Count, run.Text.Bytes.Length, layers, took, findings);
+        return new RunResult(name, origin, run.TotalSeconds, fed, grams, grams * filament?.PricePerKg / 1000 is { } byWeight ? byWeight + (byHour ?? 0) : byHour, run.Extents, run.Text.Count, run.Text.Bytes.Length, layers, took, findings);
     }
 }
 

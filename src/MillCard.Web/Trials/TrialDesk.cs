@@ -39,26 +39,36 @@ internal sealed class TrialDesk(
             : (new LaidOutTrial(id, trial.Document, Machine.Of(card!.Tightened(trial.Document.Limits)), filament, second, recipe), null);
     }
 
-    /// <summary>Slices, dry-runs and keeps the program.</summary>
-    public async Task<(StoredRun? Run, Refusal? Refusal)> SliceAsync(LaidOutTrial trial, IProgress<Progress> progress, CancellationToken stop)
+    /// <summary>What is to be sliced: the trial with the meshes of its parts and zones.</summary>
+    /// <exception cref="MillCard.Core.Meshes.MeshRefusedException">A mesh is not there any more.</exception>
+    public async Task<SliceJob> JobAsync(LaidOutTrial trial, CancellationToken stop)
     {
-        var clock = Stopwatch.StartNew();
         var parts = new List<PartToSlice>();
         foreach (var part in trial.Trial.Parts)
         {
             var mesh = await meshes.TakeAsync(part, blobs, stop);
             parts.Add(new PartToSlice(part, mesh.Mesh, mesh.Footprints));
         }
-        var name = trial.Trial.Name ?? "trial";
-        var job = new SliceJob(name, trial.Machine, trial.Filament!, trial.Recipe!, parts)
+        var zones = new List<ZoneToSlice>();
+        foreach (var zone in trial.Trial.Zones)
+            zones.Add(new ZoneToSlice(zone, zone is MeshZone { File: var file } ? (await meshes.TakeAsync(file, null, null, blobs, stop)).Mesh : null));
+        return new SliceJob(trial.Trial.Name ?? "trial", trial.Machine, trial.Filament!, trial.Recipe!, parts)
         {
             Sequence = trial.Trial.Sequence,
             Mode = trial.Machine.HasTwoCarriages ? trial.Trial.Mode : null,
             SecondFilament = trial.SecondFilament,
+            Zones = zones,
         };
+    }
+
+    /// <summary>Slices, dry-runs and keeps the program.</summary>
+    public async Task<(StoredRun? Run, Refusal? Refusal)> SliceAsync(LaidOutTrial trial, IProgress<Progress> progress, CancellationToken stop)
+    {
+        var clock = Stopwatch.StartNew();
+        var job = await JobAsync(trial, stop);
         var sliced = await Task.Run(() => Slicer.Slice(job, progress, stop), stop);
         if (!sliced.Sliced) return (null, Refusal.Because(sliced.Findings).Value);
-        var result = RunResult.Of(name, ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count, clock.Elapsed.TotalSeconds, trial.Filament, trial.Copies);
+        var result = RunResult.Of(job.Name, ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count, clock.Elapsed.TotalSeconds, trial.Machine.Card, trial.Filament, trial.Copies) with { FileName = sliced.FileName };
         return (await KeepAsync(trial, sliced.Gcode, LayerFile.Write(sliced.Layers), result, sliced.Run!, stop), null);
     }
 
@@ -71,7 +81,7 @@ internal sealed class TrialDesk(
             var report = SimulatedMachine.Run(trial.Machine, gcode, stop);
             return (report, Rules.Check(report, trial.Machine));
         }, stop);
-        var result = RunResult.Of(name, ProgramOrigin.File, run, findings, 0, clock.Elapsed.TotalSeconds, trial.Filament);
+        var result = RunResult.Of(name, ProgramOrigin.File, run, findings, 0, clock.Elapsed.TotalSeconds, trial.Machine.Card, trial.Filament);
         return await KeepAsync(trial, gcode, null, result, run, stop);
     }
 

@@ -1445,6 +1445,339 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/matches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All filaments and recipes against all cards */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MatchTable"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/filaments/{id}/matches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether a filament fits each card, with reasons */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MatchAnswer"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}/matches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether a recipe fits each card, with reasons */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MatchAnswer"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/matches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which filaments and recipes fit a card, with reasons */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CardMatches"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether filament and recipe fit a card, with reasons */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MatchQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Match"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/filaments/{id}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a copy for another card and lists what was left out */
+        post: {
+            parameters: {
+                query: {
+                    card: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CopyAnswer"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a copy for another card and lists what was left out */
+        post: {
+            parameters: {
+                query: {
+                    card: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CopyAnswer"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What each setting of a recipe tends to move; common practice */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Effect"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/flavours": {
         parameters: {
             query?: never;
@@ -2654,7 +2987,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keeps an STL file; the body is the file */
+        /** Keeps the parts of a mesh file (STL, 3MF, OBJ, AMF); the body is the file */
         post: {
             parameters: {
                 query?: never;
@@ -2670,7 +3003,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["MeshFacts"];
+                        "application/json": components["schemas"]["MeshFacts"][];
                     };
                 };
                 /** @description Payload Too Large */
@@ -3072,6 +3405,135 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every setting of a trial, its value and where it comes from */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ResolvedSetting"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Slices a trial with one thing changed: a setting's steps or choices, what makes an outcome better, or a part's flat sides; one JSON message a line */
+        get: {
+            parameters: {
+                query?: {
+                    setting?: string;
+                    outcome?: components["schemas"]["Outcome"];
+                    part?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/x-ndjson": components["schemas"]["WhatIfMessage"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/bed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The arranged bed as 3MF, or with format=stl as STL */
+        get: {
+            parameters: {
+                query?: {
+                    format?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
                 };
             };
         };
@@ -4039,6 +4501,39 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description Accelerations, mm/s²; what stands in the firmware where nothing is said. */
+        Accelerations: {
+            /**
+             * Format: double
+             * @description Outermost wall.
+             */
+            outerWall?: null | number;
+            /**
+             * Format: double
+             * @description Other walls.
+             */
+            innerWall?: null | number;
+            /**
+             * Format: double
+             * @description Solid fill.
+             */
+            solid?: null | number;
+            /**
+             * Format: double
+             * @description Sparse infill, supports and all else.
+             */
+            infill?: null | number;
+            /**
+             * Format: double
+             * @description Everything on the first layer.
+             */
+            firstLayer?: null | number;
+            /**
+             * Format: double
+             * @description Moves without plastic.
+             */
+            travel?: null | number;
+        };
         /** @description A finding that its owner accepts. */
         AcceptedFinding: {
             /** @description Id of the rule. */
@@ -4245,6 +4740,26 @@ export interface components {
              */
             underside: number;
         };
+        /** @description A flat border on the first layer. */
+        Brim: {
+            /** @description Where. */
+            place?: components["schemas"]["BrimPlace"];
+            /**
+             * Format: double
+             * @description Width, mm.
+             */
+            width?: number;
+            /**
+             * Format: double
+             * @description Between part and brim, mm.
+             */
+            gap?: number;
+        };
+        /**
+         * @description Where a brim is laid.
+         * @enum {unknown}
+         */
+        BrimPlace: "none" | "outer" | "inner" | "both" | "small-feet";
         /** @description A figure that could stand for what was measured. */
         Candidate: {
             /**
@@ -4287,6 +4802,11 @@ export interface components {
             firmware?: components["schemas"]["Firmware"];
             /** @description G-code of the owner's, as Liquid templates. */
             routines?: components["schemas"]["Routines"];
+            /**
+             * Format: double
+             * @description What an hour of printing costs, in the owner's money: power, wear, the machine's price by its hours.
+             */
+            costPerHour?: null | number;
             /** @description Ways to run two carriages; empty where there is one carriage. */
             modes?: components["schemas"]["Mode"][];
             line?: null | components["schemas"]["LineFacts"];
@@ -4296,6 +4816,11 @@ export interface components {
             };
             /** @description Findings that the owner accepts, each with a reason. */
             accepted?: components["schemas"]["AcceptedFinding"][];
+        };
+        /** @description Filaments and recipes that a card is matched with. */
+        CardMatches: {
+            filaments: components["schemas"]["MatchAnswer"][];
+            recipes: components["schemas"]["MatchAnswer"][];
         };
         /** @description What the rack shows of a card. */
         CardSummary: {
@@ -4453,6 +4978,19 @@ export interface components {
              */
             max?: null | number;
         };
+        /** @description How much contours are moved outwards, mm; negative inwards. */
+        Compensation: {
+            /**
+             * Format: double
+             * @description On every layer.
+             */
+            xy?: number;
+            /**
+             * Format: double
+             * @description On the first layer, beside that of every layer.
+             */
+            firstLayer?: number;
+        };
         /** @description Printing one part after another drives the head into the first. */
         ConflictAnswer: {
             /** @description Name of the part that stands. */
@@ -4471,6 +5009,16 @@ export interface components {
             says: string;
             /** @description The fact that decides it most. */
             pointer: string;
+        };
+        /** @description A copy for another card. */
+        CopyAnswer: {
+            /**
+             * Format: uuid
+             * @description Of the copy.
+             */
+            id: string;
+            /** @description What was left out. */
+            left: components["schemas"]["LeftOut"][];
         };
         /** @description How the planner takes corners. */
         Corner: {
@@ -4706,6 +5254,15 @@ export interface components {
          * @enum {unknown}
          */
         EditKind: "insert-before" | "insert-after" | "replace" | "remove" | "set-fact";
+        /** @description What a setting of a recipe tends to do. Common practice, no source. */
+        Effect: {
+            /** @description The setting. */
+            pointer: string;
+            /** @description In a line. */
+            says: string;
+            /** @description Outcomes; for a choice, what the choice bears on, without a direction. */
+            tends: components["schemas"]["Tendency"][];
+        };
         /** @description Bed, origin, height, limits of use and keep-outs. */
         Envelope: {
             bed?: null | components["schemas"]["Bed"];
@@ -4780,6 +5337,13 @@ export interface components {
          * @enum {unknown}
          */
         ExtrusionMode: "relative" | "absolute";
+        /** @description Faces marked for support, or against it. */
+        FaceMark: {
+            /** @description Whether support is wanted there. */
+            wanted: boolean;
+            /** @description Numbers of the faces in the mesh as it is read, counted from 0. */
+            faces: number[];
+        };
         /** @description Where a fact comes from. */
         FactSource: {
             /** @description How it is known. */
@@ -4826,6 +5390,13 @@ export interface components {
              * @description First layer with the fan on, counted from 1.
              */
             fromLayer?: number;
+            /** @description Share of full speed by the time a layer takes: pairs [s, share] with rising times, straight between them; double FanUse.Share where it is empty. */
+            curve?: number[][];
+            /**
+             * Format: double
+             * @description Share on lines that hang between two banks; as elsewhere where nothing is said.
+             */
+            bridge?: null | number;
         };
         /** @description How filament is pushed into the hot end. */
         Feed: {
@@ -4850,6 +5421,34 @@ export interface components {
             message: string;
             /** @description What is allowed, where it can be said shortly. */
             limit?: null | string;
+        };
+        /** @description What a slice comes to. */
+        Figures: {
+            /**
+             * Format: double
+             * @description Time, s.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description Mass of all plastic, g; null where the filament's density is not known.
+             */
+            grams: null | number;
+            /**
+             * Format: double
+             * @description Filament by weight and machine by the hour; null where neither has a price.
+             */
+            cost: null | number;
+            /**
+             * Format: double
+             * @description Most plastic melted, mm³/s.
+             */
+            peakFlow: number;
+            /**
+             * Format: double
+             * @description Plastic in supports, mm³.
+             */
+            supportVolume: number;
         };
         /** @description A material on a spool, and how it wants to be printed. */
         Filament: {
@@ -4895,6 +5494,30 @@ export interface components {
             maxFlow?: null | number;
             /** @description Share of full fan, from the first layer that has any. */
             fan?: components["schemas"]["FanUse"];
+            retraction?: null | components["schemas"]["HeadRetraction"];
+            /**
+             * Format: double
+             * @description How much it shrinks when it cools, as a ratio: 0.004 for 0.4 %. Parts are laid larger by it.
+             */
+            shrinkage?: null | number;
+            /** @description Whether it wears brass: filled with fibre, glitter or glow powder. Null where nobody has said. */
+            abrasive?: null | boolean;
+            /** @description Whether it wants a warm chamber. Null where nobody has said. */
+            warmChamber?: null | boolean;
+            /** @description Its colour, in words. */
+            colour?: null | string;
+            /** @description G-code after the card's start routine, a template like the card's own; empty where nothing is said. */
+            start?: null | string;
+            /** @description G-code before the card's end routine. */
+            end?: null | string;
+            /** @description What a card must have for it, beside what follows from its figures. */
+            needs?: components["schemas"]["Needs"];
+            /** @description Anything worth knowing. */
+            notes?: null | string;
+            /** @description Where each fact comes from, by JSON pointer (RFC 6901). */
+            sources?: {
+                [key: string]: components["schemas"]["FactSource"];
+            };
         };
         /** @description Something the computation noticed. */
         Finding: {
@@ -5031,6 +5654,11 @@ export interface components {
              */
             new: number;
         };
+        /**
+         * @description What gives a value.
+         * @enum {unknown}
+         */
+        GivenBy: "usual" | "card" | "recipe" | "filament" | "nozzle" | "part" | "zone";
         /** @description Nozzles and what hangs on the carriage beside them. */
         Head: {
             /** @description The nozzles; the first is the reference of the head frame. */
@@ -5161,7 +5789,7 @@ export interface components {
          * @description Infill patterns.
          * @enum {unknown}
          */
-        InfillPattern: "lines";
+        InfillPattern: "lines" | "grid" | "triangles" | "concentric" | "honeycomb" | "gyroid" | "cubic" | "graded";
         /** @description A multipart job: the field `job` and the files that its parts name. */
         JobForm: {
             /** @description The job, JSON. */
@@ -5169,6 +5797,7 @@ export interface components {
             /** @description The files. */
             files: components["schemas"]["IFormFileCollection"];
         };
+        JsonElement: unknown;
         JsonNode: unknown;
         /** @description A region of the bed to stay out of. */
         KeepOut: {
@@ -5271,6 +5900,13 @@ export interface components {
              * @default 1
              */
             share: number;
+        };
+        /** @description Something that was left out of a copy because it belongs to one machine. */
+        LeftOut: {
+            /** @description Where it stands in the original. */
+            pointer: string;
+            /** @description What it is, and why it stays behind. */
+            message: string;
         };
         /**
          * @description Who keeps the limits.
@@ -5411,6 +6047,39 @@ export interface components {
         LineText: {
             text: string;
         };
+        /** @description Widths of single kinds of line as ratios of the line width; 1 where nothing is said. */
+        LineWidths: {
+            /**
+             * Format: double
+             * @description Every line of the first layer; goes before the ratio of its kind.
+             */
+            first?: null | number;
+            /**
+             * Format: double
+             * @description Outermost wall.
+             */
+            outerWall?: null | number;
+            /**
+             * Format: double
+             * @description Other walls.
+             */
+            innerWall?: null | number;
+            /**
+             * Format: double
+             * @description Solid fill.
+             */
+            solid?: null | number;
+            /**
+             * Format: double
+             * @description Sparse infill.
+             */
+            infill?: null | number;
+            /**
+             * Format: double
+             * @description Supports.
+             */
+            support?: null | number;
+        };
         /** @description What a log says. */
         LogFit: {
             /**
@@ -5460,6 +6129,56 @@ export interface components {
             /** Format: double */
             seconds: number;
         };
+        /** @description A verdict with its reasons, the weightiest first. */
+        Match: {
+            /** @description The worst of its reasons. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description Empty where it simply fits. */
+            reasons: components["schemas"]["Reason"][];
+        };
+        /** @description The verdict on one document. */
+        MatchAnswer: {
+            /**
+             * Format: uuid
+             * @description Of the document that is matched: a card, a filament or a recipe.
+             */
+            id: string;
+            /** @description Its name. */
+            name: string;
+            /** @description How it goes. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description The weightiest first. */
+            reasons: components["schemas"]["Reason"][];
+        };
+        /** @description Documents to be matched; nothing is stored. */
+        MatchQuestion: {
+            card?: null | components["schemas"]["Card"];
+            filament?: null | components["schemas"]["Filament"];
+            recipe?: null | components["schemas"]["Recipe"];
+        };
+        /** @description One filament or recipe in the table of all. */
+        MatchRow: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /** @description Its name. */
+            name: string;
+            /** @description One a card, in the order of the cards. */
+            matches: components["schemas"]["Match"][];
+        };
+        /** @description All filaments and recipes against all cards. */
+        MatchTable: {
+            /** @description Ids of the cards. */
+            cards: string[];
+            /** @description Their names. */
+            cardNames: string[];
+            /** @description By name. */
+            filaments: components["schemas"]["MatchRow"][];
+            /** @description By name. */
+            recipes: components["schemas"]["MatchRow"][];
+        };
         /**
          * @description What a command means to the simulated machine.
          * @enum {unknown}
@@ -5495,6 +6214,10 @@ export interface components {
             size: number[];
             /** @description Rings [x, y] of its projection, its bounding box's middle at (0, 0); true to 0.05 mm. */
             outline: number[][][];
+            /** @description Its name in the file; null where it has none. */
+            name?: null | string;
+            /** @description Middle of its bounding box in a file of several parts, mm; null for a single one. */
+            at?: null | number[];
         };
         /** @description A way to run a machine with two carriages on one beam. */
         Mode: {
@@ -5673,6 +6396,46 @@ export interface components {
              */
             length?: number;
         };
+        /** @description What a filament or a recipe needs of a machine, beside what follows from its own figures. Matched by physics, not by names. */
+        Needs: {
+            /**
+             * Format: double
+             * @description Smallest nozzle, mm.
+             */
+            nozzleFrom?: null | number;
+            /**
+             * Format: double
+             * @description Largest nozzle, mm.
+             */
+            nozzleTo?: null | number;
+            wear?: null | components["schemas"]["WearRating"];
+            feed?: null | components["schemas"]["FeedKind"];
+            /**
+             * Format: double
+             * @description Plastic that must be melted, mm³/s.
+             */
+            flow?: null | number;
+            /**
+             * Format: double
+             * @description Printable width, mm.
+             */
+            width?: null | number;
+            /**
+             * Format: double
+             * @description Printable depth, mm.
+             */
+            depth?: null | number;
+            /**
+             * Format: double
+             * @description Printable height, mm.
+             */
+            height?: null | number;
+            /**
+             * Format: double
+             * @description Temperature of the chamber, °C.
+             */
+            chamber?: null | number;
+        };
         /** @description A noted print. */
         NotedPrint: {
             /** Format: uuid */
@@ -5727,6 +6490,31 @@ export interface components {
             before?: null | components["schemas"]["Nozzle"];
             after?: null | components["schemas"]["Nozzle"];
         };
+        /** @description What belongs to prints with several nozzles. */
+        NozzleChanges: {
+            /**
+             * Format: double
+             * @description Plastic laid on a tower after every change, mm³; 0 for no tower.
+             */
+            tower?: number;
+            /**
+             * Format: double
+             * @description Width and depth of the tower, mm.
+             */
+            towerWidth?: number;
+            /** @description Whether a wall stands round everything that catches what drips from the idle nozzle. */
+            shield?: boolean;
+            /**
+             * Format: double
+             * @description Between the parts and the shield, mm.
+             */
+            shieldGap?: number;
+            /**
+             * Format: double
+             * @description Retraction of a nozzle that is put away, mm of filament; as before travels where nothing is said.
+             */
+            retraction?: null | number;
+        };
         /** @description Temperatures at the nozzle, °C. */
         NozzleHeat: {
             /**
@@ -5749,6 +6537,21 @@ export interface components {
              * @description From here on it drips.
              */
             oozesFrom?: null | number;
+            /**
+             * Format: double
+             * @description Lower end of the window on the spool.
+             */
+            windowFrom?: null | number;
+            /**
+             * Format: double
+             * @description Upper end of the window on the spool.
+             */
+            windowTo?: null | number;
+            /**
+             * Format: double
+             * @description How far the window may be left; 10 °C is common practice.
+             */
+            tolerance?: null | number;
         };
         /** @enum {unknown} */
         NozzleMaterial: "brass" | "hardened" | "other" | null;
@@ -5826,6 +6629,11 @@ export interface components {
             /** @description Every pair that does not go in one sense. */
             conflicts: components["schemas"]["ConflictAnswer"][];
         };
+        /**
+         * @description What a print can be better or worse in.
+         * @enum {unknown}
+         */
+        Outcome: "time" | "strength" | "surface" | "accuracy" | "adhesion";
         /** @description A closed outline, mm. Keep-outs use the bed frame, bodies the head frame. */
         Outline: components["schemas"]["OutlineRectangleOutline"] | components["schemas"]["OutlineCircleOutline"] | components["schemas"]["OutlineEllipseOutline"] | components["schemas"]["OutlinePolygonOutline"];
         /** @description An outline in the file's own unit. */
@@ -6233,6 +7041,24 @@ export interface components {
              */
             trial?: null | string;
         };
+        /** @description Layers that lie under the whole part and are torn off. */
+        Raft: {
+            /**
+             * Format: int32
+             * @description How many; 0 for none. The first is laid thick and wide.
+             */
+            layers?: number;
+            /**
+             * Format: double
+             * @description Beyond the part's foot, mm.
+             */
+            margin?: number;
+            /**
+             * Format: double
+             * @description Between raft and part, mm.
+             */
+            gap?: number;
+        };
         /** @description What a machine reaches. */
         ReachAnswer: {
             /** @description By nozzle. */
@@ -6253,6 +7079,17 @@ export interface components {
             /** @description Each a list of rings [x, y], mm, bed frame: its outline, then its holes. */
             polygons: number[][][][];
         };
+        /** @description One reason of a verdict. */
+        Reason: {
+            /** @description How much it weighs. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description A sentence with the numbers. */
+            message: string;
+            /** @description Pointer of what asks, in the filament or recipe. */
+            asks: string;
+            /** @description Pointer of the card's fact that answers; null where no single one does. */
+            fact?: null | string;
+        };
         /** @description Print settings. */
         Recipe: {
             /** @description Always string Recipe.SchemaName once read. */
@@ -6267,10 +7104,21 @@ export interface components {
              */
             lineWidth?: null | number;
             /**
+             * Format: double
+             * @description Width of a line as a ratio of the nozzle; on a machine whose nozzle is known it goes before the width in mm.
+             */
+            lineWidthOfNozzle?: null | number;
+            /** @description Widths of single kinds of line. */
+            widths?: components["schemas"]["LineWidths"];
+            /**
              * Format: int32
              * @description Lines along the contour.
              */
             walls?: number;
+            /** @description How the walls are laid. */
+            wall?: components["schemas"]["WallUse"];
+            /** @description Corrections of the contour. */
+            compensation?: components["schemas"]["Compensation"];
             /**
              * Format: int32
              * @description Solid layers at the top.
@@ -6281,14 +7129,40 @@ export interface components {
              * @description Solid layers at the bottom.
              */
             bottomLayers?: number;
+            /** @description How the uppermost layer's lines are laid. */
+            top?: components["schemas"]["TopSurface"];
+            /** @description Whether lines that hang between two banks are laid as round strands across the shorter way. */
+            bridges?: boolean;
             /** @description What fills the inside. */
             infill?: components["schemas"]["Infill"];
             /** @description Lines round everything, to get the flow going. */
             skirt?: components["schemas"]["Skirt"];
+            /** @description A flat border on the bed that holds the foot. */
+            brim?: components["schemas"]["Brim"];
+            /** @description Layers under the part. */
+            raft?: components["schemas"]["Raft"];
+            /** @description What holds up what would hang in the air. */
+            supports?: components["schemas"]["Supports"];
             /** @description Speeds by kind of line. */
             speeds?: components["schemas"]["Speeds"];
+            /** @description Accelerations by kind of line. */
+            accelerations?: components["schemas"]["Accelerations"];
             /** @description Pulling back before a travel. */
             retraction?: components["schemas"]["Retraction"];
+            /** @description One continuous wall that climbs; no top, no infill. */
+            spiral?: boolean;
+            /** @description What belongs to prints with several nozzles. */
+            nozzleChanges?: components["schemas"]["NozzleChanges"];
+            /** @description Name of the G-code file, a template such as `{{ job.name }}-{{ filament.name }}`; that one where nothing is said. */
+            fileName?: null | string;
+            /** @description What a card must have for it, beside what follows from its settings. */
+            needs?: components["schemas"]["Needs"];
+            /** @description Anything worth knowing. */
+            notes?: null | string;
+            /** @description Where each setting comes from, by JSON pointer (RFC 6901). */
+            sources?: {
+                [key: string]: components["schemas"]["FactSource"];
+            };
         };
         /** @description Whether a recipe still fits. */
         RecipeVerdict: {
@@ -6363,7 +7237,24 @@ export interface components {
             /** @description Whether it differs from what the card says. */
             differs?: boolean;
         };
-        /** @description Pulling filament back before a travel. What is not said is the head's own. */
+        /** @description A setting as a trial uses it. */
+        ResolvedSetting: {
+            /** @description What it is called. */
+            label: string;
+            /** @description Unit; empty for none. */
+            unit: string;
+            /** @description Its value, as text; an empty one where there is none. */
+            value: string;
+            /** @description What gives it. */
+            from: components["schemas"]["GivenBy"];
+            /** @description Name of the document, nozzle, part or zone that gives it. */
+            who: string;
+            /** @description Where it stands there. */
+            pointer: string;
+            /** @description What it is laid over, the nearest first: values that would hold without it. */
+            over: string[];
+        };
+        /** @description Pulling filament back before a travel. What is not said is the filament's, then the head's own. */
         Retraction: {
             /**
              * Format: double
@@ -6385,6 +7276,8 @@ export interface components {
              * @description Lift of Z while travelling, mm.
              */
             lift?: null | number;
+            /** @description Whether travels are led round corners so that they stay within the part, where that is not much longer. */
+            stayInside?: boolean;
         };
         /** @description A revision in the list. */
         RevisionAnswer: {
@@ -6494,7 +7387,7 @@ export interface components {
             grams: null | number;
             /**
              * Format: double
-             * @description In the owner's money; null where the price is not known.
+             * @description In the owner's money: filament by weight, machine by the hour; null where neither has a price.
              */
             cost: null | number;
             extents: null | components["schemas"]["Extents"];
@@ -6520,6 +7413,8 @@ export interface components {
             took: number;
             /** @description Worst first. */
             findings: components["schemas"]["Finding"][];
+            /** @description Name under which the program is saved; null for one that was brought, or sliced long ago. */
+            fileName?: null | string;
         };
         /** @description What a run shows over time, at even steps: temperatures °C, fan as a share, speed mm/s, flow as mm of filament a second. */
         RunSeries: {
@@ -6548,6 +7443,11 @@ export interface components {
             /** @description Whether it falls on whole steps. */
             whole?: boolean;
         };
+        /**
+         * @description Where a ring begins and ends.
+         * @enum {unknown}
+         */
+        Seam: "aligned" | "back" | "sharpest" | "scattered";
         /** @description Where the second part of a copy or mirror mode comes to lie. */
         SecondPart: {
             /**
@@ -6609,7 +7509,7 @@ export interface components {
          * @enum {unknown}
          */
         Severity: "note" | "caution" | "stop";
-        /** @description Lines round the first layer's footprint. */
+        /** @description Lines round the first layers' footprint. */
         Skirt: {
             /**
              * Format: int32
@@ -6621,6 +7521,16 @@ export interface components {
              * @description From the part to the nearest line's edge, mm.
              */
             gap?: number;
+            /**
+             * Format: int32
+             * @description How many layers high.
+             */
+            layers?: number;
+            /**
+             * Format: double
+             * @description Least length on the first layer, mm; further rounds are added until it is reached.
+             */
+            leastLength?: number;
         };
         /** @description One message of a slicing in progress; the last has the run or the refusal. */
         SliceMessage: {
@@ -6657,6 +7567,31 @@ export interface components {
             infill?: number;
             /**
              * Format: double
+             * @description The uppermost layer's fill; as solid fill where nothing is said.
+             */
+            top?: null | number;
+            /**
+             * Format: double
+             * @description Lines that hang between two banks.
+             */
+            bridge?: number;
+            /**
+             * Format: double
+             * @description Single lines in thin places and gaps.
+             */
+            thin?: number;
+            /**
+             * Format: double
+             * @description Supports, shield and tower.
+             */
+            support?: number;
+            /**
+             * Format: double
+             * @description The dense layers between support and part.
+             */
+            interface?: number;
+            /**
+             * Format: double
              * @description Moves without plastic.
              */
             travel?: number;
@@ -6665,6 +7600,21 @@ export interface components {
              * @description Everything on the first layer.
              */
             firstLayer?: number;
+            /**
+             * Format: int32
+             * @description How many layers at the bottom are slower; the speed rises evenly from the first layer's.
+             */
+            slowLayers?: number;
+            /**
+             * Format: double
+             * @description A layer takes at least this long, s; lines are laid slower where it would not.
+             */
+            leastLayerTime?: number;
+            /**
+             * Format: double
+             * @description The least layer time slows nothing below this.
+             */
+            least?: number;
         };
         /** @description A stored document. */
         StoredOfCard: {
@@ -6756,6 +7706,63 @@ export interface components {
             /** @description What came of it. */
             result: components["schemas"]["RunResult"];
         };
+        /**
+         * @description Where supports may stand.
+         * @enum {unknown}
+         */
+        SupportFrom: "everywhere" | "bed";
+        /**
+         * @description Patterns of supports.
+         * @enum {unknown}
+         */
+        SupportPattern: "none" | "crossed" | "continuous" | "branching";
+        /** @description What holds up what would hang in the air. */
+        Supports: {
+            /** @description What they are made of. */
+            pattern?: components["schemas"]["SupportPattern"];
+            /** @description Where they may stand. */
+            from?: components["schemas"]["SupportFrom"];
+            /**
+             * Format: double
+             * @description Faces that lean out farther than this from the upright are held up, degrees.
+             */
+            angle?: number;
+            /**
+             * Format: double
+             * @description Share of the support that is plastic.
+             */
+            density?: number;
+            /**
+             * Format: int32
+             * @description Dense layers between support and part.
+             */
+            interfaceLayers?: number;
+            /**
+             * Format: double
+             * @description Distance of the interface's lines, mm, measured between their edges.
+             */
+            interfaceSpacing?: number;
+            /**
+             * Format: double
+             * @description Left free above and below, mm; rounded up to whole layers.
+             */
+            gapZ?: number;
+            /**
+             * Format: double
+             * @description Left free beside the part, mm.
+             */
+            gapXy?: number;
+        };
+        /** @description How a setting tends to move an outcome when it is raised. */
+        Tendency: {
+            /** @description Which. */
+            outcome: components["schemas"]["Outcome"];
+            /**
+             * Format: int32
+             * @description From −3, much worse, to 3, much better; shorter time is better.
+             */
+            by: number;
+        };
         /** @description A tilt, degrees, right-handed. */
         Tilt: {
             /**
@@ -6775,6 +7782,13 @@ export interface components {
             degrees: number;
             /** Format: double */
             seconds: null | number;
+        };
+        /** @description How the uppermost layer's lines are laid. */
+        TopSurface: {
+            /** @description Whether all lines run in one direction. */
+            oneDirection?: boolean;
+            /** @description Whether the nozzle passes over it once more with very little plastic. */
+            smooth?: boolean;
         };
         /** @description Parts on a card's bed with a filament and a recipe. */
         Trial: {
@@ -6807,6 +7821,8 @@ export interface components {
             mode?: null | components["schemas"]["ModeUse"];
             /** @description What lies on the bed. */
             parts?: components["schemas"]["TrialPart"][];
+            /** @description Places where settings differ or support is wanted or unwanted; a later one wins. */
+            zones?: components["schemas"]["Zone"][];
             limits?: null | components["schemas"]["TrialLimits"];
         };
         /** @description Which card and recipe, and where the parts stand now. */
@@ -6885,6 +7901,10 @@ export interface components {
             nozzles?: string[];
             tilt?: null | components["schemas"]["Tilt"];
             scale?: null | components["schemas"]["PartScale"];
+            /** @description Where this part departs from the recipe: values by the recipe's JSON pointers, such as `/walls`. */
+            settings?: Record<string, never>;
+            /** @description Faces of the file's mesh where support is wanted or unwanted. */
+            marks?: components["schemas"]["FaceMark"][];
         };
         /** @description A piece tried on the simulated machine. */
         TriedGauge: {
@@ -6938,6 +7958,11 @@ export interface components {
             /** @description The reason for the margins. */
             marginWhy?: null | string;
         };
+        /**
+         * @description How a filament or a recipe goes with a card, the best first.
+         * @enum {unknown}
+         */
+        Verdict: "fits" | "fits-with-cautions" | "does-not-fit";
         /** @description One way in which a part does not fit. */
         Violation: {
             /** @description What is violated. */
@@ -6960,8 +7985,162 @@ export interface components {
          * @enum {unknown}
          */
         ViolationKind: "bed" | "reach" | "height" | "keep-out" | "part" | "copy";
+        /**
+         * @description Order of the walls of one outline.
+         * @enum {unknown}
+         */
+        WallOrder: "inside-out" | "outside-in";
+        /** @description How walls are laid. */
+        WallUse: {
+            /** @description Which comes first. */
+            order?: components["schemas"]["WallOrder"];
+            /** @description Where rings begin. */
+            seam?: components["schemas"]["Seam"];
+            /** @description Whether places too thin for a wall on both sides get one line, and gaps between walls are filled. */
+            fillThin?: boolean;
+        };
         /** @enum {unknown} */
         WearRating: "low" | "middling" | "high" | null;
+        /** @description One message of a comparison in progress: first the trial as it is, then a variant each. */
+        WhatIfMessage: {
+            /**
+             * Format: int32
+             * @description How many variants there are; known from the first message on.
+             */
+            of: number;
+            now?: null | components["schemas"]["Figures"];
+            variant?: null | components["schemas"]["WhatIfVariant"];
+            problem?: null | components["schemas"]["Refusal"];
+        };
+        /** @description One variant with what it comes to. */
+        WhatIfVariant: {
+            /** @description What is changed to what. */
+            label: string;
+            /** @description The recipe's setting; null where it is none. */
+            pointer: null | string;
+            value: null | components["schemas"]["JsonElement"];
+            figures: null | components["schemas"]["Figures"];
+            /** @description Why it cannot be sliced. */
+            refusal: null | string;
+            /**
+             * Format: double
+             * @description Area that hangs over, mm²; null where it is the same for all.
+             */
+            overhang: null | number;
+            tilt: null | components["schemas"]["Tilt"];
+        };
+        /** @description A box, cylinder or mesh in a trial inside which settings differ or support is wanted or unwanted. */
+        Zone: components["schemas"]["ZoneBoxZone"] | components["schemas"]["ZoneCylinderZone"] | components["schemas"]["ZoneMeshZone"];
+        /** @description A box along the axes. */
+        ZoneBoxZone: {
+            /** @enum {string} */
+            shape?: "box";
+            /**
+             * Format: double
+             * @description Along X, mm.
+             */
+            width: number;
+            /**
+             * Format: double
+             * @description Along Y, mm.
+             */
+            depth: number;
+            /**
+             * Format: double
+             * @description Along Z, mm.
+             */
+            height: number;
+            /** @description What its owner calls it. */
+            name: string;
+            /** @description What it is for. */
+            use?: components["schemas"]["ZoneUse"];
+            /**
+             * Format: double
+             * @description Middle, mm, bed frame.
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description Middle, mm, bed frame.
+             */
+            y?: number;
+            /**
+             * Format: double
+             * @description Underside above the parts' own floor, mm.
+             */
+            z?: number;
+            /** @description Where it departs from the part's settings: values by the recipe's JSON pointers. */
+            settings?: Record<string, never>;
+        };
+        /** @description An upright cylinder. */
+        ZoneCylinderZone: {
+            /** @enum {string} */
+            shape?: "cylinder";
+            /**
+             * Format: double
+             * @description mm.
+             */
+            radius: number;
+            /**
+             * Format: double
+             * @description Along Z, mm.
+             */
+            height: number;
+            /** @description What its owner calls it. */
+            name: string;
+            /** @description What it is for. */
+            use?: components["schemas"]["ZoneUse"];
+            /**
+             * Format: double
+             * @description Middle, mm, bed frame.
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description Middle, mm, bed frame.
+             */
+            y?: number;
+            /**
+             * Format: double
+             * @description Underside above the parts' own floor, mm.
+             */
+            z?: number;
+            /** @description Where it departs from the part's settings: values by the recipe's JSON pointers. */
+            settings?: Record<string, never>;
+        };
+        /** @description A mesh; its bounding box's middle and underside are the zone's. */
+        ZoneMeshZone: {
+            /** @enum {string} */
+            shape?: "mesh";
+            /** @description SHA-256 of the mesh file, hexadecimal; or the file's name in a multipart job. */
+            file: string;
+            /** @description What its owner calls it. */
+            name: string;
+            /** @description What it is for. */
+            use?: components["schemas"]["ZoneUse"];
+            /**
+             * Format: double
+             * @description Middle, mm, bed frame.
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description Middle, mm, bed frame.
+             */
+            y?: number;
+            /**
+             * Format: double
+             * @description Underside above the parts' own floor, mm.
+             */
+            z?: number;
+            /** @description Where it departs from the part's settings: values by the recipe's JSON pointers. */
+            settings?: Record<string, never>;
+        };
+        /**
+         * @description What a zone is for.
+         * @enum {unknown}
+         */
+        ZoneUse: "settings" | "support" | "no-support";
     };
     responses: never;
     parameters: never;

@@ -7,6 +7,9 @@ import { Shell } from './Shell'
 
 const CardPage = lazy(() => import('../card/CardPage'))
 const TrialPage = lazy(() => import('../trial/TrialPage'))
+const FilamentPage = lazy(() => import('../filaments/FilamentPage'))
+const RecipePage = lazy(() => import('../recipes/RecipePage'))
+const StockPage = lazy(() => import('../stock/StockPage'))
 const DryRunPage = lazy(() => import('../dry-run/DryRunPage'))
 
 /** What stands at which address. */
@@ -33,6 +36,9 @@ export function Pages() {
         <Routes>
           <Route path="/" element={<Rack />} />
           <Route path="/cards/:id/*" element={<CardPage />} />
+          <Route path="/stock" element={<StockPage />} />
+          <Route path="/filaments/:id" element={<FilamentPage />} />
+          <Route path="/recipes/:id" element={<RecipePage />} />
           <Route path="/trials/:id" element={<TrialPage />} />
           <Route path="/trials/:id/run" element={<DryRunPage />} />
           <Route

@@ -15,7 +15,7 @@ export function PlateRows() {
   const plate = card.envelope?.plate
   const keep = async (file: File) => {
     try {
-      if (/\.stl$/i.test(file.name)) set('/envelope/plate', { kind: 'mesh', file: (await putMesh(file)).hash, name: file.name })
+      if (/\.stl$/i.test(file.name)) set('/envelope/plate', { kind: 'mesh', file: (await putMesh(file))[0]!.hash, name: file.name })
       else {
         const answer = await fetch('/api/pictures', { method: 'POST', body: file })
         const { hash } = await answerOf<{ hash: string }>(answer)

@@ -1,7 +1,8 @@
 import { Button, Popover } from '@mui/material'
 import { useState } from 'react'
-import type { SourceKind } from '../api/client'
+import type { Card, SourceKind } from '../api/client'
 import { useCard } from './CardContext'
+import './source.css'
 
 const words: Record<SourceKind, string> = {
   'rating-plate': 'rating plate',
@@ -12,16 +13,28 @@ const words: Record<SourceKind, string> = {
 }
 const long: Record<SourceKind, string> = { ...words, 'reported-by-firmware': 'reported by firmware' }
 
-/** Where a fact comes from; a click tells more and lets it be said. */
+/** Where a fact of the card comes from; a click tells more and lets it be said. */
 export function SourceMark({ pointer }: { pointer: string }) {
   const { document: card, change } = useCard()
+  return <SourceOf pointer={pointer} sources={card.sources} onChange={(sources) => change((before) => ({ ...before, sources }))} />
+}
+
+/** Where a fact of any document comes from. */
+export function SourceOf({
+  pointer,
+  sources,
+  onChange,
+}: {
+  pointer: string
+  sources: Card['sources']
+  onChange: (sources: Card['sources']) => void
+}) {
   const [anchor, setAnchor] = useState<HTMLElement>()
-  const source = card.sources?.[pointer]
-  const say = (next: Partial<NonNullable<typeof source>> | undefined) =>
-    change((before) => {
-      const { [pointer]: old, ...others } = before.sources ?? {}
-      return { ...before, sources: next ? { ...others, [pointer]: { ...(old ?? { source: 'assumed' }), ...next } } : others }
-    })
+  const source = sources?.[pointer]
+  const say = (next: Partial<NonNullable<typeof source>> | undefined) => {
+    const { [pointer]: old, ...others } = sources ?? {}
+    onChange(next ? { ...others, [pointer]: { ...(old ?? { source: 'assumed' as const }), ...next } } : others)
+  }
   const about = source ? [long[source.source], source.note, source.on].filter(Boolean).join(', ') : 'nobody has said where this comes from'
   return (
     <>

@@ -31,6 +31,10 @@ export function Rack() {
   const [order, setOrder] = useState<Order>('name')
   const [open, setOpen] = useState<HTMLElement>()
   const [away, setAway] = useState(false)
+  const [goes, setGoes] = useState('')
+  const { data: stock } = useQuery({ queryKey: ['matches'], queryFn: async () => dataOf(await api.GET('/api/matches')) })
+  const row = stock && [...stock.filaments, ...stock.recipes].find(({ id }) => id === goes)
+  const matchOf = (card: string) => (row && stock.cards.includes(card) ? row.matches[stock.cards.indexOf(card)] : undefined)
   const sought = useDeferredValue(search)
   const starts = useStarts()
 
@@ -81,6 +85,28 @@ export function Rack() {
           <h1 className="caps">Cards</h1>
           <span className="quiet">all to one scale</span>
           <span style={{ flex: 1 }} />
+          <Link to="/stock">Filaments and recipes</Link>
+          <label className="quiet">
+            goes with{' '}
+            <select className="sorter" aria-label="Goes with" value={goes} onChange={(event) => setGoes(event.target.value)}>
+              <option value="">…</option>
+              {stock &&
+                (
+                  [
+                    ['Filaments', stock.filaments],
+                    ['Recipes', stock.recipes],
+                  ] as const
+                ).map(([title, rows]) => (
+                  <optgroup key={title} label={title}>
+                    {rows.map((row) => (
+                      <option key={row.id} value={row.id}>
+                        {row.name}
+                      </option>
+                    ))}
+                  </optgroup>
+                ))}
+            </select>
+          </label>
           <label className="quiet">
             by{' '}
             <select className="sorter" value={order} onChange={(event) => setOrder(event.target.value as Order)}>
@@ -113,7 +139,7 @@ export function Rack() {
               <span className="quiet">A4 sheet</span>
             </li>
             {shown.map((card) => (
-              <Silhouette key={card.id} head={card} scale={scale} menu={<CardMenu head={card} />} />
+              <Silhouette key={card.id} head={card} scale={scale} menu={<CardMenu head={card} />} match={matchOf(card.id)} />
             ))}
           </ul>
           {cards?.length === 0 && (

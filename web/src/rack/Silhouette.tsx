@@ -1,11 +1,12 @@
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
-import type { DocumentHead, PatternHead } from '../api/client'
+import type { DocumentHead, Match, PatternHead } from '../api/client'
 import { useHatch } from '../drawing/Hatches'
 import { bedOutline, bedSize, outlinePath } from '../drawing/outline'
 import { toX, toY } from '../drawing/view'
 import { SeverityMark } from '../findings/SeverityMark'
 import { flavours, wordOf } from '../card/words'
+import { VerdictMark, verdictWords } from '../settings/VerdictMark'
 import { plain } from '../units/format'
 
 const unknown = 120
@@ -22,7 +23,7 @@ export function A4Sheet({ scale }: { scale: number }) {
 }
 
 /** A card on the shelf: the plan of its bed, its name, what it is, and what is found about it. */
-export function Silhouette({ head, scale, menu }: { head: DocumentHead; scale: number; menu: ReactNode }) {
+export function Silhouette({ head, scale, menu, match }: { head: DocumentHead; scale: number; menu: ReactNode; match?: Match }) {
   const hatch = useHatch()
   const { card } = head
   const { width, depth } = bedSize(card?.bed)
@@ -63,6 +64,11 @@ export function Silhouette({ head, scale, menu }: { head: DocumentHead; scale: n
             <span className="quiet">draft</span>
             {card && <Counts stops={card.stops} cautions={card.cautions} notes={card.notes} />}
           </span>
+          {match && (
+            <span className="match" data-verdict={match.verdict} title={match.reasons.map((reason) => reason.message).join('\n')}>
+              <VerdictMark verdict={match.verdict} /> {match.verdict === 'fits' ? verdictWords.fits : match.reasons[0]?.message}
+            </span>
+          )}
         </span>
       </Link>
       {menu}

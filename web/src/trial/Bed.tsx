@@ -1,5 +1,5 @@
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
-import type { ModeAnswer, TrialPart } from '../api/client'
+import type { ModeAnswer, TrialPart, Zone } from '../api/client'
 import { useRegions } from '../card/useRegions'
 import { Elevation } from '../drawing/Elevation'
 import { Hatches } from '../drawing/Hatches'
@@ -74,6 +74,7 @@ export function Bed() {
               <Plan card={tight} view={view} regions={regions} usable={usable} />
               {modePlan && <ModeOnPlan plan={modePlan} view={view} />}
               {shown && !worst && <LayerPaths layer={shown} view={view} />}
+              <ZonesOnPlan zones={trial.document.zones ?? []} view={view} />
               {parts.map((part, i) => (
                 <PartOnBed key={i} index={i} part={part} view={view} bad={fits?.[i]?.fits === false} faint={Boolean(shown && !worst)} />
               ))}
@@ -155,11 +156,29 @@ export function Bed() {
       )}
       {parts.length === 0 && (
         <div className="drop-here" style={{ left: toX(fit.plan, width / 2), top: toY(fit.plan, depth / 2) }}>
-          Drop an STL file here
+          Drop a file here: STL, 3MF, OBJ, AMF
         </div>
       )}
     </div>
   )
+}
+
+/** Zones from above; a mesh's outline is not drawn, its middle is. */
+function ZonesOnPlan({ zones, view }: { zones: Zone[]; view: View }) {
+  return zones.map((zone, i) => {
+    const [x, y] = [toX(view, zone.x ?? 0), toY(view, zone.y ?? 0)]
+    const [w, d] = zone.shape === 'box' ? [zone.width * view.scale, zone.depth * view.scale] : [0, 0]
+    return (
+      <g key={i} className="zone-outline" pointerEvents="none">
+        {zone.shape === 'box' && <rect x={x - w / 2} y={y - d / 2} width={w} height={d} />}
+        {zone.shape === 'cylinder' && <circle cx={x} cy={y} r={zone.radius * view.scale} />}
+        {zone.shape === 'mesh' && <path d={`M${x - 6} ${y}h12M${x} ${y - 6}v12`} />}
+        <text x={x} y={y - d / 2 - 4} textAnchor="middle" stroke="none">
+          {zone.name}
+        </text>
+      </g>
+    )
+  })
 }
 
 function PartOnBed({ index, part, view, bad, faint }: { index: number; part: TrialPart; view: View; bad: boolean; faint: boolean }) {

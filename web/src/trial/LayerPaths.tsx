@@ -31,7 +31,7 @@ export function LayerLegend({ layer, x, y }: { layer: Layer; x: number; y: numbe
   )
 }
 
-const className = (kind: PathKind) => kind.replace(' ', '-')
+const className = (kind: PathKind) => kind.replaceAll(' ', '-')
 
 function svgPath({ points, closed }: LayerPath, view: View): string {
   let path = ''

@@ -3,6 +3,7 @@ import { api, dataOf, type TrialPart } from '../api/client'
 import { useSchema } from '../document/schema'
 import { plain } from '../units/format'
 import { NumberField } from '../units/NumberField'
+import { CompareSides } from './CompareSides'
 import { scaleOf } from './placement'
 import { useTrial } from './TrialContext'
 
@@ -102,6 +103,7 @@ export function Orientation({ index }: { index: number }) {
           ))}
         </select>
       </label>
+      <CompareSides index={index} onTake={(tilt) => change({ tilt: tilt ?? undefined }, 'stand')} />
     </div>
   )
 }

@@ -5,6 +5,8 @@ import { inField } from '../app/Shortcuts'
 import { useSchema } from '../document/schema'
 import { plain } from '../units/format'
 import { NumberField } from '../units/NumberField'
+import { departures } from '../settings/rows'
+import { Departures } from './Departures'
 import { Orientation } from './Orientation'
 import { useTrial } from './TrialContext'
 
@@ -30,7 +32,7 @@ export function PartsList() {
         <input
           ref={picker}
           type="file"
-          accept=".stl"
+          accept=".stl,.3mf,.obj,.amf"
           multiple
           hidden
           data-add-file
@@ -113,6 +115,7 @@ function Violations({ index }: { index: number }) {
   )
 }
 
+const partRows = departures(false)
 const settle = (value: number) => Math.round(value * 1000) / 1000
 
 function PartFields({ index }: { index: number }) {
@@ -122,6 +125,7 @@ function PartFields({ index }: { index: number }) {
   const part = trial.document.parts![index]!
   const mesh = meshes[index]
   const [more, setMore] = useState(false)
+  const [own, setOwn] = useState(Object.keys(part.settings ?? {}).length > 0)
   const field = (name: 'x' | 'y' | 'turn', label: string, extra: Partial<Limits> = {}) => (
     <label className="small-field">
       {label}
@@ -183,6 +187,9 @@ function PartFields({ index }: { index: number }) {
         <button className="key" aria-expanded={more} onClick={() => setMore(!more)}>
           stand, scale
         </button>
+        <button className="key" aria-expanded={own} onClick={() => setOwn(!own)}>
+          own settings
+        </button>
         <button
           className="key"
           onClick={() => {
@@ -199,6 +206,14 @@ function PartFields({ index }: { index: number }) {
         </p>
       )}
       {more && <Orientation index={index} />}
+      {own && (
+        <Departures
+          name={part.name}
+          rows={partRows}
+          settings={part.settings ?? {}}
+          onChange={(settings) => trial.set(`/parts/${index}/settings`, settings)}
+        />
+      )}
       {mesh && mesh.openEdges > 0 && (
         <p className="quiet open-note">{mesh.openEdges} open edges: the mesh has holes; what can be sliced is.</p>
       )}

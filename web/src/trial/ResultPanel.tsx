@@ -77,6 +77,12 @@ export function ResultPanel() {
             <Button href={`/api/trials/${trial.id}/run/program`} download>
               Save the G-code
             </Button>
+            <Button href={`/api/trials/${trial.id}/bed?format=3mf`} download>
+              Bed as 3MF
+            </Button>
+            <Button href={`/api/trials/${trial.id}/bed?format=stl`} download>
+              STL
+            </Button>
           </div>
         </>
       )}

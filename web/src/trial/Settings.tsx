@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { sentenceOf, type Filament, type Recipe } from '../api/client'
 import { DocumentOptions } from '../document/DocumentOptions'
 import { documents } from '../document/documents'
@@ -9,7 +10,9 @@ import { valueAt } from '../document/pointer'
 import { useSchema } from '../document/schema'
 import { NumberField } from '../units/NumberField'
 import { filamentFields, recipeFields, type Setting } from './settings'
-import { RecipeLines } from './RecipeLines'
+import { RecipeLines } from '../recipes/RecipeLines'
+import { EverySetting } from './EverySetting'
+import { MatchNote } from './MatchNote'
 import { useTrial } from './TrialContext'
 
 /** Which filament and recipe are tried, and their figures. */
@@ -19,6 +22,8 @@ export function Settings() {
     <>
       <SettingsOf kind="recipes" title="Recipe" state={recipe} fields={recipeFields} />
       <SettingsOf kind="filaments" title="Filament" state={filament} fields={filamentFields} />
+      <MatchNote />
+      <EverySetting />
     </>
   )
 }
@@ -31,7 +36,7 @@ interface SettingsOfProps {
 }
 
 function SettingsOf({ kind, title, state, fields }: SettingsOfProps) {
-  const { trial } = useTrial()
+  const { trial, card, recipe, filament } = useTrial()
   const { data: list } = useQuery({ queryKey: ['list', kind], queryFn: () => documents.list(kind) })
   const limits = useSchema(kind === 'recipes' ? 'recipe' : 'filament')
   const [open, setOpen] = useState(kind === 'recipes')
@@ -68,6 +73,11 @@ function SettingsOf({ kind, title, state, fields }: SettingsOfProps) {
         <button className="link quiet" disabled={!state} onClick={() => void copy()}>
           copy
         </button>
+        {state && (
+          <Link className="quiet" to={`/${kind}/${state.id}`}>
+            all its settings
+          </Link>
+        )}
       </div>
       {state && open && (
         <div className="settings">
@@ -89,7 +99,7 @@ function SettingsOf({ kind, title, state, fields }: SettingsOfProps) {
           ))}
         </div>
       )}
-      {state && open && kind === 'recipes' && <RecipeLines />}
+      {state && open && kind === 'recipes' && <RecipeLines card={card.document} recipe={recipe} filament={filament?.document} />}
     </section>
   )
 }

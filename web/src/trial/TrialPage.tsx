@@ -18,6 +18,8 @@ import { PartsList } from './PartsList'
 import { PrintOrder } from './PrintOrder'
 import { ResultPanel } from './ResultPanel'
 import { Settings } from './Settings'
+import { WhatIf } from './WhatIf'
+import { Zones } from './Zones'
 import { readLayers } from './layers'
 import { TrialContext } from './TrialContext'
 import { scaleOf } from './placement'
@@ -112,16 +114,25 @@ function OpenTrialPage({
     async (files: Iterable<File>) => {
       for (const file of files) {
         try {
-          const mesh = await putMesh(file)
+          const found = await putMesh(file)
           const { width = 0, depth = 0 } = bedSize(bed)
+          // parts of one file keep their places to each other, their middle in the middle of the bed
+          const [midX, midY] = [0, 1].map((k) => middleOf(found.flatMap((mesh) => mesh.at?.[k] ?? [])))
           change((before) => {
             choose(before.parts?.length ?? 0)
-            const name =
+            const stem =
               file.name
                 .replace(/\.[^.]*$/, '')
                 .replaceAll(/[-_]+/g, ' ')
-                .slice(0, 200) || 'part'
-            return { ...before, parts: [...(before.parts ?? []), { name, file: mesh.hash, x: width / 2, y: depth / 2, turn: 0 }] }
+                .slice(0, 180) || 'part'
+            const added = found.map((mesh, i) => ({
+              name: mesh.name?.slice(0, 200) || (found.length > 1 ? `${stem} ${i + 1}` : stem),
+              file: mesh.hash,
+              x: settle(width / 2 + (mesh.at ? mesh.at[0]! - midX! : 0)),
+              y: settle(depth / 2 + (mesh.at ? mesh.at[1]! - midY! : 0)),
+              turn: 0,
+            }))
+            return { ...before, parts: [...(before.parts ?? []), ...added] }
           })
         } catch (failure) {
           enqueueSnackbar(`${file.name}: ${sentenceOf(failure)}`, { variant: 'error', persist: true })
@@ -186,17 +197,22 @@ function OpenTrialPage({
               />
             </label>
             <PartsList />
+            <Zones />
             <ModeOfTrial />
             <PrintOrder />
             <Limits />
             <Settings />
             <ResultPanel />
+            <WhatIf />
           </div>
         </main>
       </Shell>
     </TrialContext>
   )
 }
+
+const middleOf = (values: number[]) => (values.length === 0 ? 0 : (Math.min(...values) + Math.max(...values)) / 2)
+const settle = (value: number) => Math.round(value * 1000) / 1000
 
 /** The meshes of parts as they stand, by part. */
 function useMeshes(parts: TrialPart[]): (MeshFacts | undefined)[] {

@@ -13,7 +13,23 @@ export interface Layer {
   paths: LayerPath[]
 }
 
-export const pathKinds = ['skirt', 'outer wall', 'inner wall', 'solid fill', 'infill'] as const
+export const pathKinds = [
+  'skirt',
+  'outer wall',
+  'inner wall',
+  'solid fill',
+  'infill',
+  'top',
+  'bridge',
+  'thin line',
+  'second pass',
+  'support',
+  'interface',
+  'brim',
+  'raft',
+  'tower',
+  'shield',
+] as const
 export type PathKind = (typeof pathKinds)[number]
 
 /**

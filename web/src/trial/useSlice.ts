@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { sentenceOf, type Refusal, type SliceMessage } from '../api/client'
+import { messages } from '../api/stream'
 
 /** How a slicing stands. */
 export interface Slicing {
@@ -24,7 +25,7 @@ export function useSlice(id: string): Slicing {
     try {
       const answer = await fetch(`/api/trials/${id}/slice`, { method: 'POST', signal: controller.signal })
       if (!answer.ok || !answer.body) throw new Error(`The server answered ${answer.status}.`)
-      for await (const message of messages(answer.body)) {
+      for await (const message of messages<SliceMessage>(answer.body)) {
         const { progress, run, refusal } = message
         if (progress)
           setState({ step: `${progress.step}, ${progress.done} of ${progress.of}`, share: progress.of ? progress.done / progress.of : 0 })
@@ -40,15 +41,4 @@ export function useSlice(id: string): Slicing {
   }
 
   return { ...state, start: () => void start(), cancel: () => abort.current?.abort() }
-}
-
-/** JSON messages, one a line. */
-async function* messages(body: ReadableStream<Uint8Array>): AsyncGenerator<SliceMessage> {
-  const reader = body.pipeThrough(new TextDecoderStream() as ReadableWritablePair<string, Uint8Array>).getReader()
-  let rest = ''
-  for (let piece = await reader.read(); !piece.done; piece = await reader.read()) {
-    const lines = (rest + piece.value).split('\n')
-    rest = lines.pop() ?? ''
-    for (const line of lines) if (line) yield JSON.parse(line) as SliceMessage
-  }
 }

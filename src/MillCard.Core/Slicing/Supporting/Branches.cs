@@ -17,28 +17,34 @@ internal static class Branches
     /// <summary>Farthest lean of a branch from the upright: 40°; common practice, no source.</summary>
     private static readonly double Lean = Math.Tan(40 * Math.PI / 180);
 
-    private readonly record struct Node(double X, double Y, double Radius, int Layer);
+    private readonly record struct Node(double X, double Y, double Radius);
 
     /// <summary>The areas, from the top down.</summary>
-    public static SupportAreas Of(SupportTask task, CancellationToken stop)
+    public static SupportAreas Of(SupportTask task, ParallelOptions options)
     {
         var n = task.Regions.Length;
-        var (body, dense) = (Columns.Filled(n), Columns.Filled(n));
-        var nodes = new List<Node>();
+        var (body, dense, blocked, standing) = (Columns.Filled(n), Columns.Filled(n), Columns.Filled(n), new List<Node>[n]);
+        Parallel.For(0, n, options, i => blocked[i] = task.Blocked(i));
+        List<Node> nodes = [];
         for (var i = n - 1; i >= 0; i--)
         {
-            stop.ThrowIfCancellationRequested();
-            var blocked = task.Blocked(i);
-            var ground = task.Ground(i);
-            var pads = Pads(task, i);
-            if (!pads.IsEmpty) dense[i] = Columns.Opened(Plane.Intersection(Plane.Difference(pads, blocked), ground), task.Width / 2);
+            options.CancellationToken.ThrowIfCancellationRequested();
             var under = i + 1 + task.Gap + task.Supports.InterfaceLayers;
-            if (under < n && task.Overhangs[under] is { IsEmpty: false } over) nodes.AddRange(Tips(over, i));
-            if (nodes.Count == 0) continue;
-            nodes = Descend(nodes, task, i, blocked, ground);
-            var circles = Plane.Union([.. nodes.Select(node => Plane.Factory.CreatePoint(new Coordinate(node.X, node.Y)).Buffer(node.Radius, 4))]);
-            body[i] = Columns.Opened(Plane.Difference(Plane.Intersection(Plane.Difference(circles, blocked), ground), dense[i]), task.Width / 2);
+            if (under < n && task.Overhangs[under] is { IsEmpty: false } over)
+                foreach (var tip in Tips(over))
+                    // what a branch already holds needs no other
+                    if (!nodes.Exists(node => new Point(node.X, node.Y).To(tip) < TipSpacing / 2)) nodes.Add(new Node(tip.X, tip.Y, TipRadius));
+            standing[i] = nodes = Descend(nodes, task, blocked[i], task.Ground(i));
         }
+        Parallel.For(0, n, options, i =>
+        {
+            Shape Free(Shape shape) => Plane.Intersection(Plane.Difference(shape, blocked[i]), task.Ground(i));
+            var pads = Pads(task, i);
+            if (!pads.IsEmpty) dense[i] = Columns.Opened(Free(pads), task.Width / 2);
+            if (standing[i].Count == 0) return;
+            var circles = Plane.Union([.. standing[i].Select(node => Plane.Factory.CreatePoint(new Coordinate(node.X, node.Y)).Buffer(node.Radius, 4))]);
+            body[i] = Columns.Opened(Plane.Difference(Free(circles), dense[i]), task.Width / 2);
+        });
         return new SupportAreas(body, dense);
     }
 
@@ -51,7 +57,7 @@ internal static class Branches
     }
 
     /// <summary>Places to hold an overhang at: a grid over it, at least one a piece.</summary>
-    private static IEnumerable<Node> Tips(Shape over, int layer)
+    private static IEnumerable<Point> Tips(Shape over)
     {
         foreach (var piece in Plane.Polygons(over))
         {
@@ -61,15 +67,15 @@ internal static class Branches
                 {
                     if (!piece.Covers(Plane.Factory.CreatePoint(new Coordinate(x, y)))) continue;
                     any = true;
-                    yield return new Node(x, y, TipRadius, layer);
+                    yield return new Point(x, y);
                 }
             if (any) continue;
             var inside = piece.InteriorPoint;
-            yield return new Node(inside.X, inside.Y, TipRadius, layer);
+            yield return new Point(inside.X, inside.Y);
         }
     }
 
-    private static List<Node> Descend(List<Node> nodes, SupportTask task, int layer, Shape blocked, Shape ground)
+    private static List<Node> Descend(List<Node> nodes, SupportTask task, Shape blocked, Shape ground)
     {
         var step = Lean * task.Height;
         var moved = new List<Node>(nodes.Count);
@@ -77,7 +83,7 @@ internal static class Branches
         {
             var radius = Math.Min(GreatestRadius, node.Radius + Thickens * task.Height);
             var at = Towards(node, nodes, step);
-            var next = Clear(new Node(at.X, at.Y, radius, node.Layer), node, blocked, ground, 2 * step, task);
+            var next = Clear(new Node(at.X, at.Y, radius), node, blocked, ground, 2 * step, task);
             if (next is not { } free) continue;
             // those that meet go on as one
             var twin = moved.FindIndex(m => new Point(m.X, m.Y).To(new Point(free.X, free.Y)) < step);
@@ -113,8 +119,8 @@ internal static class Branches
         var distance = edge.Distance(here.Coordinate);
         // a branch that may rest on the part does so rather than crawl along it
         if (distance > most && task.Supports.From == SupportFrom.Everywhere || distance < 1e-9) return null;
-        var out_ = (distance + 0.05) / distance;
-        var free = before with { X = before.X + (edge.X - before.X) * out_, Y = before.Y + (edge.Y - before.Y) * out_, Radius = node.Radius };
+        var outside = (distance + 0.05) / distance;
+        var free = before with { X = before.X + (edge.X - before.X) * outside, Y = before.Y + (edge.Y - before.Y) * outside, Radius = node.Radius };
         return distance > 4 * most ? null : free;
     }
 }

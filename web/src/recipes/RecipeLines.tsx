@@ -1,7 +1,8 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { api, dataOf, type CeilingBy, type LineAnswer } from '../api/client'
+import { api, dataOf, type Card, type CeilingBy, type Filament, type LineAnswer, type Recipe } from '../api/client'
+import type { DocumentState } from '../document/documentStore'
 import { plain } from '../units/format'
-import { useTrial } from './TrialContext'
+import './recipe-lines.css'
 
 const causes: Record<CeilingBy, string> = {
   axis: 'the axes',
@@ -20,13 +21,21 @@ const kinds = [
 ] as const
 
 /** Where the recipe's lines lie: on the ladder of Z, and under the ceiling of speed over width and height. */
-export function RecipeLines() {
-  const { card, recipe, filament } = useTrial()
+export function RecipeLines({
+  card,
+  recipe,
+  filament,
+}: {
+  card: Card
+  recipe: DocumentState<Recipe> | undefined
+  filament: Filament | undefined
+}) {
   const layers = recipe?.document.layers
-  const width = recipe?.document.lineWidth
-  const bore = card.document.head?.nozzles?.[0]?.diameter
-  const own = useLines([width], [layers?.others, layers?.first])
-  const chart = useLines(bore ? steps(0.6 * bore, 2 * bore, 15) : [], bore ? steps(0.15 * bore, 0.8 * bore, 11) : [])
+  const bore = card.head?.nozzles?.[0]?.diameter
+  const share = recipe?.document.lineWidthOfNozzle
+  const width = share && bore ? Math.round(share * bore * 1e4) / 1e4 : recipe?.document.lineWidth
+  const own = useLines(card, filament, [width], [layers?.others, layers?.first])
+  const chart = useLines(card, filament, bore ? steps(0.6 * bore, 2 * bore, 15) : [], bore ? steps(0.15 * bore, 0.8 * bore, 11) : [])
   if (!recipe || !width || !layers?.others || !own) return null
   const others = own.find((line) => line.height === layers.others)
   const first = own.find((line) => line.height === (layers.first ?? layers.others))
@@ -34,8 +43,8 @@ export function RecipeLines() {
   return (
     <div className="recipe-lines">
       <div>
-        <LadderNote line={others} pointer="/layers/others" name="layers" />
-        {layers.first != null && <LadderNote line={first} pointer="/layers/first" name="the first layer" />}
+        <LadderNote recipe={recipe} line={others} pointer="/layers/others" name="layers" />
+        {layers.first != null && <LadderNote recipe={recipe} line={first} pointer="/layers/first" name="the first layer" />}
         {others && (
           <p>
             A line of {plain(width)} × {plain(others.height)} is {plain(others.area, 4)} mm²
@@ -63,12 +72,16 @@ export function RecipeLines() {
   )
 }
 
-function useLines(widths: (number | null | undefined)[], heights: (number | null | undefined)[]): LineAnswer[] | undefined {
-  const { card, filament } = useTrial()
-  const { head, motion } = card.document
+function useLines(
+  card: Card,
+  filament: Filament | undefined,
+  widths: (number | null | undefined)[],
+  heights: (number | null | undefined)[],
+): LineAnswer[] | undefined {
+  const { head, motion } = card
   const body = {
-    card: { ...card.document, routines: undefined, sources: undefined },
-    filament: filament?.document,
+    card: { ...card, routines: undefined, sources: undefined },
+    filament,
     widths: [...new Set(widths.filter((v): v is number => typeof v === 'number'))],
     heights: [...new Set(heights.filter((v): v is number => typeof v === 'number'))],
   }
@@ -93,8 +106,17 @@ function useLines(widths: (number | null | undefined)[], heights: (number | null
   return data
 }
 
-function LadderNote({ line, pointer, name }: { line: LineAnswer | undefined; pointer: string; name: string }) {
-  const { recipe } = useTrial()
+function LadderNote({
+  recipe,
+  line,
+  pointer,
+  name,
+}: {
+  recipe: DocumentState<Recipe> | undefined
+  line: LineAnswer | undefined
+  pointer: string
+  name: string
+}) {
   if (!line?.nearest || !line.place) return null
   const count = line.nearest.halfSteps / 2
   const rungs = pointer === '/layers/others' ? '/layers/rungs' : '/layers/firstRungs'

@@ -1,0 +1,36 @@
+using System.Security.Cryptography;
+using System.Text.Json;
+using Microsoft.Extensions.Caching.Memory;
+using MillCard.Core.Documents;
+using MillCard.Core.Slicing;
+using MillCard.Core.Trying;
+
+namespace MillCard.Web.Trials;
+
+/// <summary>Figures of jobs that were sliced to be compared, so that the same is not sliced twice.</summary>
+internal sealed class FiguresShelf : IDisposable
+{
+    private static readonly MemoryCacheEntryOptions Kept = new() { Size = 1, SlidingExpiration = TimeSpan.FromHours(2) };
+    private readonly MemoryCache _shelf = new(new MemoryCacheOptions { SizeLimit = 5000 });
+
+    /// <summary>What a job comes to, or why it cannot be sliced.</summary>
+    public async Task<(Figures? Figures, string? Refusal)> TakeAsync(SliceJob job, CancellationToken stop)
+    {
+        var bears = JsonSerializer.SerializeToUtf8Bytes(new
+        {
+            Card = job.Machine.Card with { Sources = new Dictionary<string, FactSource>(), Accepted = [] },
+            job.Filament,
+            job.SecondFilament,
+            job.Recipe,
+            Parts = job.Parts.Select(p => p.Part),
+            Zones = job.Zones.Select(z => z.Zone),
+            job.Sequence,
+            job.Mode,
+        }, DocumentJson.Options);
+        var key = Convert.ToHexString(SHA256.HashData(bears));
+        if (_shelf.TryGetValue(key, out (Figures?, string?) known)) return known;
+        return _shelf.Set(key, await Task.Run(() => WhatIf.Measure(job, stop), stop), Kept);
+    }
+
+    public void Dispose() => _shelf.Dispose();
+}

@@ -1,0 +1,10 @@
+/** JSON messages, one a line. */
+export async function* messages<T>(body: ReadableStream<Uint8Array>): AsyncGenerator<T> {
+  const reader = body.pipeThrough(new TextDecoderStream() as ReadableWritablePair<string, Uint8Array>).getReader()
+  let rest = ''
+  for (let piece = await reader.read(); !piece.done; piece = await reader.read()) {
+    const lines = (rest + piece.value).split('\n')
+    rest = lines.pop() ?? ''
+    for (const line of lines) if (line) yield JSON.parse(line) as T
+  }
+}

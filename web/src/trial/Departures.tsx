@@ -1,0 +1,73 @@
+import { useSchema } from '../document/schema'
+import { valueAt } from '../document/pointer'
+import { SettingField } from '../settings/SettingField'
+import type { Row } from '../settings/rows'
+import { useTrial } from './TrialContext'
+
+interface DeparturesProps {
+  /** Of the part or zone. */
+  name: string
+  /** What may differ. */
+  rows: Row[]
+  settings: Record<string, unknown>
+  onChange: (settings: Record<string, unknown>) => void
+}
+
+/** Where a part or a zone departs from the recipe: what is chosen differs, the rest is as the recipe has it. */
+export function Departures({ name, rows, settings, onChange }: DeparturesProps) {
+  const { recipe } = useTrial()
+  const limits = useSchema('recipe')
+  const chosen = rows.filter((row) => row.pointer in settings)
+  return (
+    <div className="departures">
+      {chosen.map((row) => (
+        <label key={row.pointer} className="setting">
+          <span>{row.label}</span>
+          <SettingField
+            row={{ ...row, needed: true }}
+            label={`${name}, ${row.label}`}
+            document={asDocument(row.pointer, settings[row.pointer])}
+            limits={limits(row.pointer)}
+            refused={undefined}
+            onChange={(value) => value !== undefined && onChange({ ...settings, [row.pointer]: value })}
+          />
+          <button
+            className="link quiet"
+            aria-label={`${row.label} as the recipe has it`}
+            onClick={() => onChange(Object.fromEntries(Object.entries(settings).filter(([pointer]) => pointer !== row.pointer)))}
+          >
+            as recipe
+          </button>
+        </label>
+      ))}
+      <select
+        className="plain-field"
+        aria-label={`${name}: what differs`}
+        value=""
+        onChange={(event) => {
+          const row = rows.find((r) => r.pointer === event.target.value)
+          if (row) onChange({ ...settings, [row.pointer]: valueAt(recipe?.document, row.pointer) ?? first(row, limits(row.pointer).least) })
+        }}
+      >
+        <option value="">differ in …</option>
+        {rows
+          .filter((row) => !(row.pointer in settings))
+          .map((row) => (
+            <option key={row.pointer} value={row.pointer}>
+              {row.label}
+            </option>
+          ))}
+      </select>
+    </div>
+  )
+}
+
+const first = (row: Row, least: number | undefined) =>
+  row.choices ? Object.keys(row.choices)[0] : row.switch ? false : row.percent ? 1 : (least ?? 0)
+
+/** A document in which one value stands at a pointer. */
+const asDocument = (pointer: string, value: unknown): object =>
+  pointer
+    .split('/')
+    .slice(1)
+    .reduceRight<unknown>((inner, step) => ({ [step]: inner }), value) as object

@@ -12,3 +12,5 @@ run files
 node bench/reference/measure.mjs "$BENCH_FILES" "$OUT/reference.json"
 run --filter '*' --job short --exporters briefjson --artifacts "$OUT" "$@" >"$OUT/run.log"
 node bench/reference/table.mjs "$OUT/reference.json" "$OUT/results"
+run growth
+run memory

@@ -1,5 +1,10 @@
 using BenchmarkDotNet.Running;
 using MillCard.Bench;
 
-if (args is ["files"]) BenchFiles.Make();
-else BenchmarkSwitcher.FromAssembly(typeof(BenchFiles).Assembly).Run(args);
+switch (args)
+{
+    case ["files"]: BenchFiles.Make(); break;
+    case ["growth"]: Growth.Fit(); break;
+    case ["memory"]: Growth.Memory(); break;
+    default: BenchmarkSwitcher.FromAssembly(typeof(BenchFiles).Assembly).Run(args); break;
+}

@@ -71,13 +71,13 @@ public sealed class MillCardContext(DbContextOptions<MillCardContext> options) :
         modelBuilder.Entity<RevisionRow>(revision =>
         {
             revision.ToTable("revision", t => t.HasCheckConstraint("revision_number", "number > 0"));
-            revision.HasKey(r => new { r.CardId, r.Number });
-            revision.Property(r => r.CardId).HasColumnName("card_id");
+            revision.HasKey(r => new { r.DocumentId, r.Number });
+            revision.Property(r => r.DocumentId).HasColumnName("document_id");
             revision.Property(r => r.Number).HasColumnName("number").ValueGeneratedNever();
             revision.Property(r => r.Document).HasColumnName("document").HasColumnType("jsonb");
             revision.Property(r => r.Note).HasColumnName("note");
             revision.Property(r => r.At).HasColumnName("at");
-            revision.HasOne<DocumentRow>().WithMany().HasForeignKey(r => r.CardId).OnDelete(DeleteBehavior.Cascade);
+            revision.HasOne<DocumentRow>().WithMany().HasForeignKey(r => r.DocumentId).OnDelete(DeleteBehavior.Cascade);
         });
         modelBuilder.Entity<ProofRow>(proof =>
         {

@@ -3,11 +3,11 @@ namespace MillCard.Store;
 /// <summary>A fixed state of a card. Never updated.</summary>
 public sealed class RevisionRow
 {
-    /// <summary>The card.</summary>
-    public Guid CardId { get; init; }
-    /// <summary>Its place among the card's revisions, counted from 1: A, B, C …</summary>
+    /// <summary>The card, filament or recipe.</summary>
+    public Guid DocumentId { get; init; }
+    /// <summary>Its place among the document's revisions, counted from 1: A, B, C …</summary>
     public int Number { get; init; }
-    /// <summary>The card as it was, JSON.</summary>
+    /// <summary>The document as it was, JSON.</summary>
     public required string Document { get; init; }
     /// <summary>What its owner says of it.</summary>
     public required string Note { get; init; }

@@ -2,20 +2,20 @@ using Microsoft.EntityFrameworkCore;
 
 namespace MillCard.Store;
 
-/// <summary>Revisions of cards, their proofs, and real prints.</summary>
+/// <summary>Revisions of cards, filaments and recipes; proofs of cards, and real prints.</summary>
 public sealed class RevisionStore(MillCardContext context, TimeProvider clock)
 {
-    /// <summary>The revisions of a card, the newest first.</summary>
-    public Task<List<RevisionRow>> ListAsync(Guid card, CancellationToken stop) => context.Revisions.AsNoTracking().Where(r => r.CardId == card).OrderByDescending(r => r.Number).ToListAsync(stop);
+    /// <summary>The revisions of a document, the newest first.</summary>
+    public Task<List<RevisionRow>> ListAsync(Guid document, CancellationToken stop) => context.Revisions.AsNoTracking().Where(r => r.DocumentId == document).OrderByDescending(r => r.Number).ToListAsync(stop);
 
     /// <summary>One revision, or null.</summary>
-    public Task<RevisionRow?> FindAsync(Guid card, int number, CancellationToken stop) => context.Revisions.AsNoTracking().FirstOrDefaultAsync(r => r.CardId == card && r.Number == number, stop);
+    public Task<RevisionRow?> FindAsync(Guid document, int number, CancellationToken stop) => context.Revisions.AsNoTracking().FirstOrDefaultAsync(r => r.DocumentId == document && r.Number == number, stop);
 
     /// <summary>Fixes a state under the next letter.</summary>
-    public async Task<RevisionRow> AddAsync(Guid card, string document, string note, CancellationToken stop)
+    public async Task<RevisionRow> AddAsync(Guid id, string document, string note, CancellationToken stop)
     {
-        var last = await context.Revisions.Where(r => r.CardId == card).MaxAsync(r => (int?)r.Number, stop) ?? 0;
-        var row = new RevisionRow { CardId = card, Number = last + 1, Document = document, Note = note, At = clock.GetUtcNow() };
+        var last = await context.Revisions.Where(r => r.DocumentId == id).MaxAsync(r => (int?)r.Number, stop) ?? 0;
+        var row = new RevisionRow { DocumentId = id, Number = last + 1, Document = document, Note = note, At = clock.GetUtcNow() };
         context.Revisions.Add(row);
         await context.SaveChangesAsync(stop);
         return row;

@@ -200,11 +200,11 @@ public class EngineTests
         Assert.NotEqual(0, Held(bare with { Zones = [new(zone with { Use = ZoneUse.Support })] }, p => p.X < 144));
         Assert.Equal(0, Held(bare with { Zones = [new(zone with { Use = ZoneUse.Support })] }, p => p.X > 146));
 
-        // the two faces of the plate's underside
-        var under = Enumerable.Range(0, Table.FaceCount).Where(f => Enumerable.Range(0, 3).All(k => Table.Corners[3 * Table.Faces[3 * f + k] + 2] == 10) && f >= 12).ToArray();
-        var marked = bare.Parts[0] with { Part = bare.Parts[0].Part with { Marks = [new() { Wanted = true, Faces = under }] } };
+        var under = Assert.Single(Undersides.Of(Table));
+        Assert.Equal((900, 10, 90), (Math.Round(under.Area), Math.Round(under.Height), Math.Round(under.Lean)));
+        var marked = bare.Parts[0] with { Part = bare.Parts[0].Part with { Marks = [new() { Wanted = true, Faces = under.Faces }] } };
         Assert.NotEqual(0, Held(bare with { Parts = [marked] }, p => p.X < 144));
-        var against = bare.Parts[0] with { Part = bare.Parts[0].Part with { Marks = [new() { Wanted = false, Faces = under }] } };
+        var against = bare.Parts[0] with { Part = bare.Parts[0].Part with { Marks = [new() { Wanted = false, Faces = under.Faces }] } };
         Assert.Equal(0, Held(supported with { Parts = [against] }, _ => true));
     }
 

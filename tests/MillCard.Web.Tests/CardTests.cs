@@ -52,14 +52,14 @@ public class CardTests(Server server)
         Assert.Equal("image/png", answer.Content.Headers.ContentType!.MediaType);
         Assert.Equal(png, await answer.Content.ReadAsByteArrayAsync());
         Assert.Equal(HttpStatusCode.UnprocessableEntity, (await server.Client.PostAsync("/api/pictures", new StringContent("<svg onload='x'/>"))).StatusCode);
-        var mesh = (await (await server.Client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(1, 2, 3)))).BodyAsync()).GetProperty("hash").GetString();
+        var mesh = (await (await server.Client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(1, 2, 3)))).BodyAsync())[0].GetProperty("hash").GetString();
         Assert.Equal(HttpStatusCode.NotFound, (await server.Client.GetAsync($"/api/pictures/{mesh}")).StatusCode);
     }
 
     [Fact]
     public async Task A_part_is_fitted_as_it_is_scaled_and_tilted_and_within_the_trials_limits()
     {
-        var hash = (await (await server.Client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(60, 40, 10)))).BodyAsync()).GetProperty("hash").GetString();
+        var hash = (await (await server.Client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(60, 40, 10)))).BodyAsync())[0].GetProperty("hash").GetString();
         var facts = await (await server.Client.GetAsync($"/api/meshes/{hash}?scaleX=0.5&tiltX=90")).BodyAsync();
         Assert.Equal([30, 10, 40], facts.GetProperty("size").EnumerateArray().Select(v => Math.Round(v.GetDouble(), 3)));
         var sides = (await (await server.Client.GetAsync($"/api/meshes/{hash}/sides")).BodyAsync()).EnumerateArray().ToArray();

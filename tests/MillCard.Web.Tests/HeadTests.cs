@@ -100,7 +100,7 @@ public class HeadTests(Server server)
     public async Task A_page_gets_worst_moments_and_rows_of_equal_parts()
     {
         var mesh = await server.Client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(20, 20, 20)));
-        var hash = (await mesh.BodyAsync()).GetProperty("hash").GetString();
+        var hash = (await mesh.BodyAsync())[0].GetProperty("hash").GetString();
         JsonObject Part(string name, double x) => new() { ["name"] = name, ["file"] = hash, ["x"] = x, ["y"] = 80 };
         var order = await (await server.Client.PostAsync("/api/trials/order", Wire.Json(new JsonObject { ["card"] = CardWithHead(), ["parts"] = new JsonArray(Part("right", 110), Part("left", 70)) }))).BodyAsync();
         Assert.Equal([1, 0], order.GetProperty("order").EnumerateArray().Select(n => n.GetInt32()));

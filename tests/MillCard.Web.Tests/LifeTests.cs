@@ -25,7 +25,7 @@ public class LifeTests(Server server)
 
     private async Task<string> SlicedTrialAsync(string card)
     {
-        var mesh = await (await server.Client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(20, 20, 4)))).BodyAsync();
+        var mesh = (await (await server.Client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(20, 20, 4)))).BodyAsync())[0];
         var ids = new Dictionary<string, string>();
         foreach (var kind in new[] { "filament", "recipe" })
             ids[kind] = (await PostAsync($"/api/{kind}s", Wire.Example(kind))).Body.GetProperty("id").GetString()!;

@@ -14,7 +14,7 @@ public class TrialTests(Server server)
     {
         var answer = await server.Client.PostAsync("/api/meshes", new ByteArrayContent(file));
         Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
-        return (await answer.BodyAsync()).GetProperty("hash").GetString()!;
+        return (await answer.BodyAsync())[0].GetProperty("hash").GetString()!;
     }
 
     private async Task<string> TrialAsync(string hash, double x = 90, double y = 100)

@@ -56,7 +56,7 @@ test('a 230 × 210 × 200 machine with its origin in a corner is measured up, le
   await expect(page.locator('.follows')).toContainText('483 of 483 cm²')
   await expect(page.locator('.follows')).toContainText('from X 0 to 230 and from Y 0 to 210')
   await page.getByRole('button', { name: 'Open a first trial' }).click()
-  await expect(page.getByText('Drop an STL file here')).toBeVisible()
+  await expect(page.getByText('Drop a file here: STL, 3MF, OBJ, AMF')).toBeVisible()
   await expect(page.getByRole('combobox', { name: 'Recipe' })).toContainText('Moderate, for Curlew')
 })
 

@@ -7,7 +7,7 @@ async function openTrial(page: Page) {
   await page.getByRole('link', { name: 'Dunlin' }).click()
   await page.getByRole('link', { name: 'Trials' }).click()
   await page.getByRole('button', { name: 'Open a trial' }).click()
-  await expect(page.getByText('Drop an STL file here')).toBeVisible()
+  await expect(page.getByText('Drop a file here: STL, 3MF, OBJ, AMF')).toBeVisible()
 }
 
 async function drop(page: Page, name: string, content: Buffer) {
@@ -57,7 +57,7 @@ test('a part is dropped, moved, fitted, sliced, looked at, dry-run and saved', a
   await expect(page.locator('.layer-paths .outer-wall').first()).toBeVisible()
 
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Save the G-code' }).click()])
-  expect(download.suggestedFilename()).toMatch(/^trial-.*\.gcode$/)
+  expect(download.suggestedFilename()).toMatch(/^Trial .*-Station PETG, grey\.gcode$/)
   expect(readFileSync(await download.path(), 'utf8')).toContain('; layer 90 of 90')
 
   await page.getByRole('link', { name: 'Look at every line' }).click()

@@ -13,6 +13,9 @@ group.traverse((node) => {
   const geometry = (node.geometry.index ? node.geometry.toNonIndexed() : node.geometry).clone().applyMatrix4(node.matrixWorld)
   const p = geometry.getAttribute('position').array
   for (let i = 0; i < p.length; i += 9)
-    six += p[i] * (p[i + 4] * p[i + 8] - p[i + 5] * p[i + 7]) - p[i + 1] * (p[i + 3] * p[i + 8] - p[i + 5] * p[i + 6]) + p[i + 2] * (p[i + 3] * p[i + 7] - p[i + 4] * p[i + 6])
+    six +=
+      p[i] * (p[i + 4] * p[i + 8] - p[i + 5] * p[i + 7]) -
+      p[i + 1] * (p[i + 3] * p[i + 8] - p[i + 5] * p[i + 6]) +
+      p[i + 2] * (p[i + 3] * p[i + 7] - p[i + 4] * p[i + 6])
 })
 console.log(six / 6)

@@ -40,7 +40,7 @@ public sealed record OrderResult(IReadOnlyList<int>? Order, IReadOnlyList<Confli
 /// </remarks>
 public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
 {
-    private readonly Apron _apron = Fit.ApronOf(recipe);
+    private readonly Apron _apron = Fit.ApronOf(recipe, machine.Card);
     private readonly Fit _fit = new(machine, recipe);
     private readonly ConcurrentDictionary<(Footprints, double Turn, bool Mirrored), Profile> _profiles = new();
     private readonly ConcurrentDictionary<(Profile, Profile, int Nozzles), Lazy<Blocked>> _blocked = new();

@@ -13,11 +13,11 @@ public sealed record Needs : OpenRecord
     [Field("feed")] public FeedKind? Feed { get; init; }
     /// <summary>Plastic that must be melted, mm³/s.</summary>
     [Field("needed flow", "mm³/s", Above = 0, AtMost = 500)] public double? Flow { get; init; }
-    /// <summary>Printable width, mm.</summary>
+    /// <summary>Room along X, mm.</summary>
     [Field("needed width", "mm", Above = 0, AtMost = 2000)] public double? Width { get; init; }
-    /// <summary>Printable depth, mm.</summary>
+    /// <summary>Room along Y, mm.</summary>
     [Field("needed depth", "mm", Above = 0, AtMost = 2000)] public double? Depth { get; init; }
-    /// <summary>Printable height, mm.</summary>
+    /// <summary>Room upwards, mm.</summary>
     [Field("needed height", "mm", Above = 0, AtMost = 2000)] public double? Height { get; init; }
     /// <summary>Temperature of the chamber, °C.</summary>
     [Field("needed chamber temperature", "°C", AtLeast = 0, AtMost = 200)] public double? Chamber { get; init; }

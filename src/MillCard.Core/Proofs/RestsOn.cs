@@ -7,9 +7,9 @@ namespace MillCard.Core.Proofs;
 /// <summary>What a proof rests on: the facts of card, filament, recipe and trial that bear on what is printed.</summary>
 public static class RestsOn
 {
-    // names, remarks, where a fact comes from and where the printer answers change nothing that is printed
+    // names, remarks, prices, where a fact comes from and where the printer answers change nothing that is printed
     private static readonly string[] Card = ["envelope", "head", "motion", "heat", "firmware", "routines", "modes"];
-    private static readonly string[] Others = ["schema", "name", "notes", "sources", "pattern"];
+    private static readonly string[] Others = ["schema", "name", "notes", "sources", "pattern", "colour", "pricePerKg", "needs", "fileName"];
 
     /// <summary>Gathers them.</summary>
     public static JsonElement Of(Card card, Filament? filament, Recipe? recipe, Trial trial)

@@ -76,16 +76,22 @@ public sealed class Fit
     public Fit(Machine machine, Recipe? recipe = null)
     {
         _machine = machine;
-        _apron = ApronOf(recipe);
+        _apron = ApronOf(recipe, machine.Card);
     }
 
     /// <summary>The regions a part of the first nozzle must stay out of, as drawn on the plan.</summary>
     public IReadOnlyList<Forbidden> Regions => ForbiddenTo(0);
 
     /// <summary>What a recipe grows round a part's first layer: skirt with its gap. Brim and raft end where the bed does; the skirt goes round them.</summary>
-    public static Apron ApronOf(Recipe? recipe) => new(
-        recipe?.Layers.First ?? recipe?.Layers.Others ?? DefaultFirstLayer,
-        recipe is null || recipe.Skirt.Rounds == 0 ? 0 : FootOf(recipe) + recipe.Skirt.Gap + recipe.Skirt.Rounds * (recipe.LineWidth ?? 0) * (recipe.Widths.First ?? 1));
+    /// <param name="recipe">Any recipe; null for nothing.</param>
+    /// <param name="card">The machine, which decides what rungs and shares of its nozzle come to.</param>
+    public static Apron ApronOf(Recipe? recipe, Card card)
+    {
+        if (recipe is null) return new Apron(DefaultFirstLayer, 0);
+        recipe = Motion.Ladder.Resolved(recipe, card);
+        return new Apron(recipe.Layers.First ?? recipe.Layers.Others ?? DefaultFirstLayer,
+            recipe.Skirt.Rounds == 0 ? 0 : FootOf(recipe) + recipe.Skirt.Gap + recipe.Skirt.Rounds * (recipe.LineWidth ?? 0) * (recipe.Widths.First ?? 1));
+    }
 
     private static double FootOf(Recipe recipe) =>
         recipe.Raft.Layers > 0 ? recipe.Raft.Margin : recipe.Brim.Place is BrimPlace.None or BrimPlace.Inner ? 0 : recipe.Brim.Gap + recipe.Brim.Width;

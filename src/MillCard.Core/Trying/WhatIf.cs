@@ -114,7 +114,8 @@ public static class WhatIf
         if (leaf.Pointer == "/layers/others") recipe = recipe with { Layers = recipe.Layers with { Rungs = null } };
         if (leaf.Pointer == "/layers/first") recipe = recipe with { Layers = recipe.Layers with { FirstRungs = null } };
         if (leaf.Pointer == "/lineWidth") recipe = recipe with { LineWidthOfNozzle = null };
-        return new Variant($"{leaf.Label} {Words(json)}{(leaf.Unit.Length > 0 ? $" {leaf.Unit}" : "")}", leaf.Pointer, json, job with { Recipe = recipe });
+        var words = leaf is { Field.AtMost: <= 3, Unit: "" } && leaf.Type == typeof(double) ? string.Create(CultureInfo.InvariantCulture, $"{100 * json.GetDouble():0.##} %") : Words(json);
+        return new Variant($"{leaf.Label} {words}{(leaf.Unit.Length > 0 ? $" {leaf.Unit}" : "")}", leaf.Pointer, json, job with { Recipe = recipe });
     }
 
     private static string Words(JsonElement value) => value.ValueKind switch { JsonValueKind.True => "on", JsonValueKind.False => "off", JsonValueKind.String => value.GetString()!, _ => value.GetRawText() };

@@ -38,6 +38,8 @@ internal static class Api
         api.MapWhatIf();
         api.MapRoutines();
         api.MapRevisions();
+        api.MapStockRevisions<Filament>("filaments", "Filaments");
+        api.MapStockRevisions<Recipe>("recipes", "Recipes");
         api.MapPrints();
         api.MapLines();
         app.MapHub<LineHub>("/hubs/line");

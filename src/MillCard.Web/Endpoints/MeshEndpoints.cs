@@ -63,6 +63,14 @@ internal static class MeshEndpoints
             return TypedResults.Ok(FlatSides.Of(Placement.Oriented(mesh, new PartScale { X = scaleX, Y = scaleY, Z = scaleZ }, null)));
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("The flat sides on which a part can stand, largest first");
+
+        meshes.MapGet("/{hash}/undersides", async Task<Ok<IReadOnlyList<Underside>>> (
+            string hash, BlobStore blobs, MeshShelf shelf, CancellationToken stop, double scaleX = 1, double scaleY = 1, double scaleZ = 1, double tiltX = 0, double tiltY = 0) =>
+        {
+            var mesh = (await shelf.TakeAsync(hash, null, null, blobs, stop)).Mesh;
+            return TypedResults.Ok(Undersides.Of(Placement.Oriented(mesh, new PartScale { X = scaleX, Y = scaleY, Z = scaleZ }, new Tilt { X = tiltX, Y = tiltY })));
+        })
+            .Produces<Refusal>(422, Refusal.MediaType).WithSummary("The undersides of a part as it is tilted, largest first, with their faces");
     }
 
     private static MeshFacts Facts(string hash, ShelvedMesh mesh)

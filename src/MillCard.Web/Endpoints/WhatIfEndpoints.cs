@@ -41,7 +41,7 @@ internal static class WhatIfEndpoints
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("Every setting of a trial, its value and where it comes from");
 
-        trial.MapGet("/what-if", async (Guid id, TrialDesk desk, FiguresShelf shelf, HttpResponse response, CancellationToken stop, string? setting = null, Outcome? outcome = null, int? part = null) =>
+        trial.MapGet("/what-if", async (Guid id, TrialDesk desk, FiguresShelf shelf, HttpResponse response, CancellationToken stop, string? setting = null, string? outcome = null, int? part = null) =>
         {
             response.ContentType = MessageStream.MediaType;
             var (laidOut, refusal) = await desk.LayOutAsync(id, toSlice: true, stop);
@@ -51,7 +51,7 @@ internal static class WhatIfEndpoints
                 return;
             }
             var job = await desk.JobAsync(laidOut, stop);
-            Variant[] variants = setting is not null ? [.. WhatIf.Of(job, setting)] : outcome is { } wanted ? [.. WhatIf.Better(job, wanted)] : part is >= 0 && part < job.Parts.Count ? [.. WhatIf.Orientations(job, part.Value)] : [];
+            Variant[] variants = setting is not null ? [.. WhatIf.Of(job, setting)] : Enum.TryParse<Outcome>(outcome, ignoreCase: true, out var wanted) ? [.. WhatIf.Better(job, wanted)] : part is >= 0 && part < job.Parts.Count ? [.. WhatIf.Orientations(job, part.Value)] : [];
             if (part is null)
             {
                 var (now, why) = await shelf.TakeAsync(job, stop);

@@ -3,6 +3,7 @@ using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
+using MillCard.Core.Proofs;
 using MillCard.Core.Reach;
 using MillCard.Core.Slicing;
 using MillCard.Store;
@@ -13,6 +14,9 @@ namespace MillCard.Web.Trials;
 /// <summary>A trial with all it names, complete and ready to be sliced.</summary>
 internal sealed record LaidOutTrial(Guid Id, Trial Trial, Machine Machine, Filament? Filament, Filament? SecondFilament, Recipe? Recipe)
 {
+    /// <summary>Letter of the card's newest revision, and whether the draft has changed since; null where there is none.</summary>
+    public string? Revision { get; init; }
+
     /// <summary>How many parts come of each that lies on the bed.</summary>
     public int Copies => Trial.Mode?.Kind is ModeKind.Copy or ModeKind.Mirror ? 2 : 1;
 }
@@ -20,7 +24,7 @@ internal sealed record LaidOutTrial(Guid Id, Trial Trial, Machine Machine, Filam
 /// <summary>Gathers what a trial names, slices it, and keeps what comes of it.</summary>
 internal sealed class TrialDesk(
     DocumentStore<Trial> trials, DocumentStore<Card> cards, DocumentStore<Filament> filaments, DocumentStore<Recipe> recipes,
-    BlobStore blobs, RunStore runs, MeshShelf meshes, RunShelf shelf)
+    BlobStore blobs, RunStore runs, RevisionStore revisions, MeshShelf meshes, RunShelf shelf)
 {
     /// <summary>The trial, or why it is not complete.</summary>
     /// <param name="id">The trial.</param>
@@ -36,7 +40,15 @@ internal sealed class TrialDesk(
         var recipe = await TakeAsync(recipes, trial.Document.Recipe, "recipe", toSlice, errors, stop);
         return errors.Count > 0
             ? (null, Refusal.Fields(errors).Value)
-            : (new LaidOutTrial(id, trial.Document, Machine.Of(card!.Tightened(trial.Document.Limits)), filament, second, recipe), null);
+            : (new LaidOutTrial(id, trial.Document, Machine.Of(card!.Tightened(trial.Document.Limits)), filament, second, recipe) { Revision = await RevisionAsync(trial.Document.Card!.Value, card!, stop) }, null);
+    }
+
+    private async Task<string?> RevisionAsync(Guid id, Card draft, CancellationToken stop)
+    {
+        if ((await revisions.ListAsync(id, stop)).FirstOrDefault() is not { } newest) return null;
+        var fixedState = JsonSerializer.Deserialize<Card>(newest.Document, DocumentJson.Options)!;
+        var letter = RevisionStore.LetterOf(newest.Number);
+        return Differences.Of(RestsOn.Of(fixedState), RestsOn.Of(draft)).Count == 0 ? letter : $"{letter} with later changes";
     }
 
     /// <summary>What is to be sliced: the trial with the meshes of its parts and zones.</summary>
@@ -52,7 +64,7 @@ internal sealed class TrialDesk(
         var zones = new List<ZoneToSlice>();
         foreach (var zone in trial.Trial.Zones)
             zones.Add(new ZoneToSlice(zone, zone is MeshZone { File: var file } ? (await meshes.TakeAsync(file, null, null, blobs, stop)).Mesh : null));
-        return new SliceJob(trial.Trial.Name ?? "trial", trial.Machine, trial.Filament!, trial.Recipe!, parts)
+        return new SliceJob(trial.Trial.Name ?? "trial", trial.Machine, trial.Filament!, trial.Recipe!, parts, trial.Revision)
         {
             Sequence = trial.Trial.Sequence,
             Mode = trial.Machine.HasTwoCarriages ? trial.Trial.Mode : null,

@@ -3136,6 +3136,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meshes/{hash}/undersides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The undersides of a part as it is tilted, largest first, with their faces */
+        get: {
+            parameters: {
+                query?: {
+                    scaleX?: number;
+                    scaleY?: number;
+                    scaleZ?: number;
+                    tiltX?: number;
+                    tiltY?: number;
+                };
+                header?: never;
+                path: {
+                    hash: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Underside"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trials/{id}/slice": {
         parameters: {
             query?: never;
@@ -3475,7 +3528,7 @@ export interface paths {
             parameters: {
                 query?: {
                     setting?: string;
-                    outcome?: components["schemas"]["Outcome"];
+                    outcome?: string;
                     part?: number;
                 };
                 header?: never;
@@ -3957,6 +4010,230 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/filaments/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The revisions of a filament, the newest first */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StockRevision"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Fixes the draft of a filament as the next revision */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RevisionQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StockRevision"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/filaments/{id}/revisions/{letter}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A revision, whole */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    letter: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Filament"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The revisions of a recipe, the newest first */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StockRevision"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Fixes the draft of a recipe as the next revision */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RevisionQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StockRevision"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}/revisions/{letter}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A revision, whole */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    letter: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Recipe"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -6417,17 +6694,17 @@ export interface components {
             flow?: null | number;
             /**
              * Format: double
-             * @description Printable width, mm.
+             * @description Room along X, mm.
              */
             width?: null | number;
             /**
              * Format: double
-             * @description Printable depth, mm.
+             * @description Room along Y, mm.
              */
             depth?: null | number;
             /**
              * Format: double
-             * @description Printable height, mm.
+             * @description Room upwards, mm.
              */
             height?: null | number;
             /**
@@ -7616,6 +7893,20 @@ export interface components {
              */
             least?: number;
         };
+        /** @description A revision in the list. */
+        StockRevision: {
+            /** @description A, B, C … */
+            letter: string;
+            /** @description What is said of it. */
+            note: string;
+            /**
+             * Format: date-time
+             * @description When it was fixed.
+             */
+            at: string;
+            /** @description Settings in which the draft differs from it. */
+            changed: string[];
+        };
         /** @description A stored document. */
         StoredOfCard: {
             /**
@@ -7932,6 +8223,36 @@ export interface components {
              * @description The value.
              */
             value: number;
+        };
+        /** @description Faces of a part that lie in one plane and look down, above its floor. */
+        Underside: {
+            /**
+             * Format: double
+             * @description mm².
+             */
+            area: number;
+            /**
+             * Format: double
+             * @description Of its lowest point above the part's floor, mm.
+             */
+            height: number;
+            /**
+             * Format: double
+             * @description From the upright, degrees: 90 for a flat underside.
+             */
+            lean: number;
+            /**
+             * Format: double
+             * @description Along X as the part stands, mm.
+             */
+            width: number;
+            /**
+             * Format: double
+             * @description Along Y as the part stands, mm.
+             */
+            depth: number;
+            /** @description Numbers of its faces, counted from 0. */
+            faces: number[];
         };
         /** @description How much is taken, bytes. */
         UploadLimits: {

@@ -4,6 +4,7 @@ import { useSnackbar } from 'notistack'
 import { Link, useNavigate } from 'react-router'
 import { sentenceOf } from '../api/client'
 import { documents } from '../document/documents'
+import { firstChoice } from '../settings/firstChoice'
 import { timeOfDay } from '../units/format'
 import { useCard } from './CardContext'
 
@@ -15,13 +16,12 @@ export function TrialsTab() {
   const { enqueueSnackbar } = useSnackbar()
   const open = async () => {
     try {
-      const [filaments, recipes] = await Promise.all([documents.list('filaments'), documents.list('recipes')])
+      const choice = await firstChoice(id)
       const made = await documents.make('trials', {
         schema: 'mill-card/trial/1',
         name: `Trial ${(trials?.length ?? 0) + 1} on ${card.name || 'this card'}`,
         card: id,
-        filament: filaments[0]?.id,
-        recipe: recipes[0]?.id,
+        ...choice,
         parts: [],
       })
       await go(`/trials/${made.id}`)

@@ -65,7 +65,7 @@ export function Silhouette({ head, scale, menu, match }: { head: DocumentHead; s
             {card && <Counts stops={card.stops} cautions={card.cautions} notes={card.notes} />}
           </span>
           {match && (
-            <span className="match" data-verdict={match.verdict} title={match.reasons.map((reason) => reason.message).join('\n')}>
+            <span className="match" data-match={match.verdict} title={match.reasons.map((reason) => reason.message).join('\n')}>
               <VerdictMark verdict={match.verdict} /> {match.verdict === 'fits' ? verdictWords.fits : match.reasons[0]?.message}
             </span>
           )}

@@ -35,7 +35,7 @@ export function CardsOf<T extends Settable>({ state, kind }: { state: DocumentSt
     <section className="cards-of" aria-label="Cards">
       <h2 className="caps">On which cards</h2>
       {cards?.map((card) => (
-        <div key={card.id} className="card-of" data-verdict={card.verdict}>
+        <div key={card.id} className="card-of" data-match={card.verdict}>
           <div className="head-line between">
             <span className="with-mark">
               <VerdictMark verdict={card.verdict} />

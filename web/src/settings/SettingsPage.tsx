@@ -5,6 +5,7 @@ import { SaveNote } from '../document/SaveNote'
 import { useUndoKeys } from '../document/useUndoKeys'
 import { CardsOf } from './CardsOf'
 import type { Group, Settable } from './rows'
+import { Revisions } from './Revisions'
 import { Schedule } from './Schedule'
 
 interface SettingsPageProps<T extends Settable> {
@@ -44,6 +45,7 @@ export function SettingsPage<T extends Settable>({ state, kind, groups, drawing 
         <aside>
           {drawing}
           <CardsOf state={state} kind={kind} />
+          <Revisions state={state} kind={kind} />
         </aside>
       </main>
     </Shell>

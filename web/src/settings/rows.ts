@@ -46,7 +46,7 @@ export const recipeGroups: Group[] = [
       row('/layers/first', 'first layer', { otherwise: 'as the others' }),
       row('/layers/rungs', 'layer height in rungs', { otherwise: 'in mm' }),
       row('/layers/firstRungs', 'first layer in rungs', { otherwise: 'in mm' }),
-      row('/lineWidth', 'line width'),
+      row('/lineWidth', 'line width', { needed: true }),
       row('/lineWidthOfNozzle', 'line width, of the nozzle', { percent: true, otherwise: 'in mm' }),
       row('/widths/first', 'first layer’s lines', { percent: true, otherwise: '100' }),
       row('/widths/outerWall', 'outer wall', { percent: true, otherwise: '100' }),
@@ -261,7 +261,14 @@ export const filamentGroups: Group[] = [
 /** What one part may have of its own, and with `zone` what a zone may. */
 export const departures = (zone: boolean): Row[] =>
   recipeGroups
-    .flatMap((group) => group.rows.map((r) => ({ ...r, label: group.title === 'Speeds' ? `${r.label} speed` : r.label })))
+    .flatMap((group) => group.rows)
+    .map((r) =>
+      r.pointer.startsWith('/speeds/')
+        ? { ...r, label: `${r.label} speed` }
+        : r.pointer.startsWith('/widths/')
+          ? { ...r, label: `${r.label} width` }
+          : r,
+    )
     .filter(({ pointer }) =>
       (zone ? ofZones : [...ofZones, ...ofParts]).some((allowed) => pointer === allowed || pointer.startsWith(`${allowed}/`)),
     )

@@ -20,7 +20,7 @@ export function MatchNote() {
   })
   if (!match) return null
   return (
-    <section aria-label="Match" className="match-note" data-verdict={match.verdict}>
+    <section aria-label="Match" className="match-note" data-match={match.verdict}>
       <p className="with-mark">
         <VerdictMark verdict={match.verdict} /> filament and recipe: {verdictWords[match.verdict]}
       </p>

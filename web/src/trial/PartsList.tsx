@@ -7,6 +7,7 @@ import { plain } from '../units/format'
 import { NumberField } from '../units/NumberField'
 import { departures } from '../settings/rows'
 import { Departures } from './Departures'
+import { MarkFaces } from './MarkFaces'
 import { Orientation } from './Orientation'
 import { useTrial } from './TrialContext'
 
@@ -125,6 +126,7 @@ function PartFields({ index }: { index: number }) {
   const part = trial.document.parts![index]!
   const mesh = meshes[index]
   const [more, setMore] = useState(false)
+  const [marking, setMarking] = useState((part.marks?.length ?? 0) > 0)
   const [own, setOwn] = useState(Object.keys(part.settings ?? {}).length > 0)
   const field = (name: 'x' | 'y' | 'turn', label: string, extra: Partial<Limits> = {}) => (
     <label className="small-field">
@@ -187,6 +189,9 @@ function PartFields({ index }: { index: number }) {
         <button className="key" aria-expanded={more} onClick={() => setMore(!more)}>
           stand, scale
         </button>
+        <button className="key" aria-expanded={marking} onClick={() => setMarking(!marking)}>
+          mark faces
+        </button>
         <button className="key" aria-expanded={own} onClick={() => setOwn(!own)}>
           own settings
         </button>
@@ -206,6 +211,7 @@ function PartFields({ index }: { index: number }) {
         </p>
       )}
       {more && <Orientation index={index} />}
+      {marking && <MarkFaces index={index} />}
       {own && (
         <Departures
           name={part.name}

@@ -1,0 +1,70 @@
+import { useQuery } from '@tanstack/react-query'
+import { api, dataOf } from '../api/client'
+import { plain } from '../units/format'
+import { scaleOf } from './placement'
+import { useTrial } from './TrialContext'
+
+/** The undersides of a part as it stands; on each, support can be marked as wanted or unwanted. */
+export function MarkFaces({ index }: { index: number }) {
+  const { trial } = useTrial()
+  const part = trial.document.parts![index]!
+  const scale = scaleOf(part)
+  const query = { scaleX: scale.x, scaleY: scale.y, scaleZ: scale.z, tiltX: part.tilt?.x ?? 0, tiltY: part.tilt?.y ?? 0 }
+  const { data: undersides } = useQuery({
+    queryKey: ['undersides', part.file, query],
+    staleTime: Infinity,
+    queryFn: async () => dataOf(await api.GET('/api/meshes/{hash}/undersides', { params: { path: { hash: part.file }, query } })),
+  })
+  const marks = part.marks ?? []
+  const same = (faces: readonly number[]) => (mark: { faces: readonly number[] }) =>
+    mark.faces.length === faces.length && mark.faces[0] === faces[0]
+  const mark = (faces: number[], wanted: string) =>
+    trial.set(`/parts/${index}/marks`, [
+      ...marks.filter((m) => !same(faces)(m)),
+      ...(wanted === '' ? [] : [{ wanted: wanted === 'wanted', faces }]),
+    ])
+  if (!undersides) return null
+  return (
+    <div className="mark-faces">
+      {undersides.length === 0 && <p className="quiet">It has no flat underside above its floor.</p>}
+      {undersides.length > 0 && (
+        <table className="list">
+          <thead>
+            <tr>
+              <th>Underside</th>
+              <th className="number">Up</th>
+              <th className="number">Leans</th>
+              <th>Support</th>
+            </tr>
+          </thead>
+          <tbody>
+            {undersides.map((side, i) => {
+              const found = marks.find(same(side.faces))
+              return (
+                <tr key={i}>
+                  <td>
+                    {plain(side.width, 1)} × {plain(side.depth, 1)}, {plain(side.area, 0)} mm²
+                  </td>
+                  <td className="number">{plain(side.height, 1)} mm</td>
+                  <td className="number">{plain(side.lean, 0)}°</td>
+                  <td>
+                    <select
+                      className="plain-field"
+                      aria-label={`support of underside ${i + 1}`}
+                      value={found ? (found.wanted ? 'wanted' : 'unwanted') : ''}
+                      onChange={(event) => mark(side.faces, event.target.value)}
+                    >
+                      <option value="">by its angle</option>
+                      <option value="wanted">wanted</option>
+                      <option value="unwanted">unwanted</option>
+                    </select>
+                  </td>
+                </tr>
+              )
+            })}
+          </tbody>
+        </table>
+      )}
+    </div>
+  )
+}

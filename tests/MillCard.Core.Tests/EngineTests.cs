@@ -11,30 +11,13 @@ using MillCard.Core.Reach;
 using MillCard.Core.Slicing;
 using NetTopologySuite.Geometries;
 using Xunit;
+using static MillCard.Core.Tests.Engine;
 using Point = MillCard.Core.Geometry.Point;
 
 namespace MillCard.Core.Tests;
 
 public class EngineTests
 {
-    private static readonly Recipe Plain = Cards.Standard with { Skirt = new() { Rounds = 0 }, Layers = new() { First = 0.2, Others = 0.2 } };
-
-    private static SliceJob Job(Mesh mesh, Recipe recipe, Card? card = null, double x = 150, double y = 100) =>
-        new("test", (card ?? Cards.Bare()).Machine(), Cards.Petg, recipe, [new PartToSlice(new TrialPart { Name = "part", File = "part", X = x, Y = y }, mesh, new Footprints(mesh))]);
-
-    private static SliceResult Slice(Mesh mesh, Recipe recipe, Card? card = null)
-    {
-        var result = Slicer.Slice(Job(mesh, recipe, card));
-        Assert.True(result.Sliced, string.Join('\n', result.Findings.Select(f => f.Message)));
-        return result;
-    }
-
-    private static double Plastic(IEnumerable<LayerPlan> layers, Func<ToolPath, bool>? which = null) =>
-        layers.Sum(l => l.Paths.Where(which ?? (_ => true)).Sum(p => p.Length * p.SectionAt(l.Place.Height)));
-
-    private static Shape Inked(ToolPath path, double less = 0) =>
-        Plane.Factory.CreateLineString([.. path.Points.Append(path.Closed ? path.Points[0] : path.Points[^1]).Select(p => new Coordinate(p.X, p.Y))]).Buffer(path.Width / 2 - less);
-
     private static Mesh Placed(Mesh mesh, double x, double y, double z) => new([.. mesh.Corners.Select((c, i) => c + (float)(i % 3 == 0 ? x : i % 3 == 1 ? y : z))], mesh.Faces);
 
     private static Mesh Joined(params Mesh[] meshes)
@@ -55,46 +38,6 @@ public class EngineTests
     /// <summary>A gate: two walls 20 mm apart and a lintel.</summary>
     private static readonly Mesh Gate = Joined(Block.Of(8, 30, 8), Placed(Block.Of(8, 30, 8), 28, 0, 0), Placed(Block.Of(36, 30, 3), 0, 0, 8));
 
-    public static TheoryData<InfillPattern, double> Densities
-    {
-        get
-        {
-            var all = new TheoryData<InfillPattern, double>();
-            foreach (var pattern in Enum.GetValues<InfillPattern>())
-                foreach (var density in pattern == InfillPattern.Graded ? new[] { 0.2 } : new[] { 0.1, 0.2, 0.5 }) all.Add(pattern, density);
-            return all;
-        }
-    }
-
-    [Theory, MemberData(nameof(Densities))]
-    public void Infill_takes_its_share_of_the_volume(InfillPattern pattern, double density)
-    {
-        var recipe = Plain with { Walls = 0, TopLayers = 0, BottomLayers = 0, Infill = new() { Density = density, Pattern = pattern } };
-        var share = Plastic(Slice(Block.Of(60, 60, 12), recipe).Layers) / (60 * 60 * 12);
-        // the graded kind is sparser inside by its nature: more than a quarter of what it is near the skin
-        if (pattern == InfillPattern.Graded) Assert.InRange(share, density / 4, density);
-        else Assert.Equal(density, share, 0.03);
-    }
-
-    [Theory, InlineData(InfillPattern.Lines), InlineData(InfillPattern.Gyroid), InlineData(InfillPattern.Honeycomb), InlineData(InfillPattern.Cubic)]
-    public void Infill_stays_in_its_area(InfillPattern pattern)
-    {
-        var mesh = Solids.Torus(20, 6, 48, 96);
-        var contour = new Footprints(mesh).Below(double.PositiveInfinity, 150, 100, 0);
-        var layers = Slice(mesh, Plain with { Infill = new() { Density = 0.3, Pattern = pattern } }).Layers;
-        Assert.Contains(layers, l => l.Paths.Any(p => p.Kind == PathKind.Infill));
-        Assert.All(layers.SelectMany(l => l.Paths), p => Assert.True(contour.Buffer(0.02).Covers(Inked(p, 0.05))));
-    }
-
-    [Fact]
-    public void A_gyroid_moves_with_height_and_never_ends_in_the_open()
-    {
-        var layers = Slice(Block.Of(40, 40, 8), Plain with { Walls = 0, TopLayers = 0, BottomLayers = 0, Infill = new() { Density = 0.2, Pattern = InfillPattern.Gyroid } }).Layers;
-        var edge = Shapes.Rectangle(130, 80, 40, 40).Boundary;
-        Assert.All(layers.SelectMany(l => l.Paths), p => Assert.All(new[] { p.Points[0], p.Points[^1] }, e => Assert.True(p.Closed || edge.Distance(Plane.Factory.CreatePoint(new Coordinate(e.X, e.Y))) < 0.3)));
-        Assert.NotEqual(layers[3].Paths[0].Points, layers[9].Paths[0].Points);
-    }
-
     [Theory, InlineData(0.3), InlineData(0.45), InlineData(0.6), InlineData(0.75)]
     public void A_thin_fin_gets_one_line(double thickness)
     {
@@ -104,6 +47,10 @@ public class EngineTests
         Assert.Equal(thickness, line.Width, 0.08);
         Assert.InRange(line.Length, 18.5, 20);
     }
+
+    [Fact]
+    public void What_is_too_thin_for_any_line_is_refused_in_a_sentence() =>
+        Assert.Equal("No part is anywhere wide enough for a line.", Slicer.Slice(Job(Block.Of(20, 0.1, 2), Plain)).Findings[0].Message);
 
     [Theory, InlineData(1.1), InlineData(1.3), InlineData(1.9), InlineData(2.3)]
     public void What_walls_leave_free_is_filled(double thickness)
@@ -450,40 +397,5 @@ public class EngineTests
         var estimate = 3600 * int.Parse(said.Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture) + 60 * int.Parse(said.Groups[2].Value, System.Globalization.CultureInfo.InvariantCulture) + int.Parse(said.Groups[3].Value, System.Globalization.CultureInfo.InvariantCulture);
         var again = SimulatedMachine.Run(card.Machine(), result.Gcode);
         Assert.Equal(1, again.TotalSeconds / estimate, 0.01);
-    }
-
-    [Fact]
-    public void A_cubes_program_read_back_fills_every_layer()
-    {
-        const double pixel = 0.05;
-        var result = Slice(Block.Of(20, 20, 20), Plain with { Infill = new() { Density = 1 } });
-        foreach (var layer in result.Run!.Moves.ToArray().Where(m => m.Extrudes).GroupBy(m => Math.Round(m.To.Z, 3)).Where((g, i) => i > 0 && g.Key > 0.1 && i % 9 == 0))
-        {
-            var filled = new bool[400, 400];
-            foreach (var move in layer)
-            {
-                // as wide as the plastic that was fed makes it
-                var (dx, dy) = (move.To.X - move.From.X, move.To.Y - move.From.Y);
-                var length = Math.Sqrt(dx * dx + dy * dy);
-                if (length < 1e-6) continue;
-                var width = move.Filament * ExtrudedLine.FilamentArea(1.75) / length / 0.2 + 0.2 * (1 - Math.PI / 4);
-                Fill(filled, move.From.X - 140, move.From.Y - 90, dx / length, dy / length, length, width / 2, pixel);
-            }
-            Assert.True(filled.Cast<bool>().Count(f => f) >= 0.98 * 400 * 400, $"at {layer.Key}: {filled.Cast<bool>().Count(f => f) / 160000.0:P1}");
-        }
-    }
-
-    private static void Fill(bool[,] filled, double x, double y, double dx, double dy, double length, double radius, double pixel)
-    {
-        var (minX, maxX) = (Math.Min(x, x + dx * length) - radius, Math.Max(x, x + dx * length) + radius);
-        var (minY, maxY) = (Math.Min(y, y + dy * length) - radius, Math.Max(y, y + dy * length) + radius);
-        for (var i = Math.Max(0, (int)(minX / pixel)); i <= Math.Min(399, (int)(maxX / pixel)); i++)
-            for (var j = Math.Max(0, (int)(minY / pixel)); j <= Math.Min(399, (int)(maxY / pixel)); j++)
-            {
-                var (px, py) = ((i + 0.5) * pixel - x, (j + 0.5) * pixel - y);
-                var along = Math.Clamp(px * dx + py * dy, 0, length);
-                var (ex, ey) = (px - along * dx, py - along * dy);
-                if (ex * ex + ey * ey <= radius * radius) filled[i, j] = true;
-            }
     }
 }

@@ -24,6 +24,7 @@ internal static class Bridges
     public static IEnumerable<Bridge> Of(Shape inside, Shape region, Shape below, double width)
     {
         var bare = Plane.Intersection(Plane.Difference(region, below), inside);
+        if (bare.Area < 4 * width * width) yield break;
         bare = Plane.Offset(Plane.Offset(bare, -width / 2), width / 2);
         foreach (var free in Plane.Polygons(bare))
         {

@@ -53,6 +53,8 @@ public static class Slicer
         var ordered = order?.Order is { } sequence ? LayerOrder.OneAtATime(job, parts, ground, sequence, stop) : LayerOrder.Of(job, parts, ground, stop);
         if (ordered.Refusal is { } refusal) return new SliceResult(default, [], null, [refusal]);
         var plans = ordered.Layers;
+        if (plans.All(l => l.Paths.Count == 0))
+            return new SliceResult(default, [], null, [new Finding("nothing-to-print", Severity.Stop, "No part is anywhere wide enough for a line.", "There is nothing to print.", "/recipe/lineWidth")]);
         try
         {
             var body = new ProgramWriter(job, plans).Write(stop);

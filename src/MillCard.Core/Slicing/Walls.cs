@@ -35,20 +35,22 @@ internal sealed record Walls(IReadOnlyList<Shape> Middles, Shape Inside, Shape T
             // the outer edge of the outermost line is the contour itself; neighbours overlap by their round sides
             var outside = i == 0 ? outer / 2 : spacing / 2;
             var middle = Plane.Offset(edge, -outside, Chords);
+            var next = Plane.Offset(middle, -spacing / 2, Chords);
             if (fillThin)
             {
-                middle = WithoutThin(middle, spacing);
-                var left = Left(edge, middle, outside);
+                if (!Inset.KeepsItsForm(middle, next, spacing / 2) && WithoutThin(middle, spacing) is var wide && !ReferenceEquals(wide, middle)) (middle, next) = (wide, Plane.Offset(wide, -spacing / 2, Chords));
+                var left = Inset.KeepsItsForm(edge, middle, outside) ? Plane.Empty : Left(edge, middle, outside);
                 if (i == 0) thin = left; else if (!left.IsEmpty) gaps.Add(left);
             }
-            if (middle.IsEmpty) { edge = Plane.Empty; break; }
+            edge = next;
+            if (middle.IsEmpty) break;
             middles.Add(middle);
-            edge = Plane.Offset(middle, -spacing / 2, Chords);
         }
-        var half = count == 0 ? inner / 2 : Flow.ExtrudedLine.Spacing(inner, height) / 2;
-        var inside = Plane.Offset(edge, -half, Chords);
-        if (fillThin && count > 0 && Left(edge, inside, half) is { IsEmpty: false } rest) gaps.Add(rest);
-        return new Walls(middles, count == 0 ? inside : Plane.Offset(inside, Lap * half, Chords), thin, Plane.Union(gaps));
+        if (count == 0) return new Walls(middles, Plane.Offset(edge, -inner / 2, Chords), thin, Plane.Empty);
+        var half = Flow.ExtrudedLine.Spacing(inner, height) / 2;
+        var inside = Plane.Offset(edge, -(1 - Lap) * half, Chords);
+        if (fillThin && !Inset.KeepsItsForm(edge, inside, (1 - Lap) * half) && Left(edge, Plane.Offset(edge, -half, Chords), half) is { IsEmpty: false } rest) gaps.Add(rest);
+        return new Walls(middles, inside, thin, Plane.Union(gaps));
     }
 
     /// <summary>A wall's middles without the places where its two sides would lie nearer to each other than a line is wide.</summary>

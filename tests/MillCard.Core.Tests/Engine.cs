@@ -1,0 +1,32 @@
+using CsCheck;
+using MillCard.Core.Documents;
+using MillCard.Core.Geometry;
+using MillCard.Core.Meshes;
+using MillCard.Core.Reach;
+using MillCard.Core.Slicing;
+using NetTopologySuite.Geometries;
+using Xunit;
+
+namespace MillCard.Core.Tests;
+
+/// <summary>What tests of the engine have in common.</summary>
+internal static class Engine
+{
+    public static readonly Recipe Plain = Cards.Standard with { Skirt = new() { Rounds = 0 }, Layers = new() { First = 0.2, Others = 0.2 } };
+
+    public static SliceJob Job(Mesh mesh, Recipe recipe, Card? card = null, double x = 150, double y = 100) =>
+        new("test", (card ?? Cards.Bare()).Machine(), Cards.Petg, recipe, [new PartToSlice(new TrialPart { Name = "part", File = "part", X = x, Y = y }, mesh, new Footprints(mesh))]);
+
+    public static SliceResult Slice(Mesh mesh, Recipe recipe, Card? card = null)
+    {
+        var result = Slicer.Slice(Job(mesh, recipe, card));
+        Assert.True(result.Sliced, string.Join('\n', result.Findings.Select(f => f.Message)));
+        return result;
+    }
+
+    public static double Plastic(IEnumerable<LayerPlan> layers, Func<ToolPath, bool>? which = null) =>
+        layers.Sum(l => l.Paths.Where(which ?? (_ => true)).Sum(p => p.Length * p.SectionAt(l.Place.Height)));
+
+    public static Shape Inked(ToolPath path, double less = 0) =>
+        Plane.Factory.CreateLineString([.. path.Points.Append(path.Closed ? path.Points[0] : path.Points[^1]).Select(p => new Coordinate(p.X, p.Y))]).Buffer(path.Width / 2 - less);
+}

@@ -14,3 +14,4 @@ run --filter '*' --job short --exporters briefjson --artifacts "$OUT" "$@" >"$OU
 node bench/reference/table.mjs "$OUT/reference.json" "$OUT/results"
 run growth
 run memory
+run threads

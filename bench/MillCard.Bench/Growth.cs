@@ -49,10 +49,33 @@ internal static class Growth
         GC.KeepAlive(mesh);
     }
 
+    /// <summary>300 layers laid by one thread and by two, turn by turn, so that what else the machine does falls on both.</summary>
+    public static void Threads()
+    {
+        var (one, two) = (new Layers300 { Threads = 1 }, new Layers300 { Threads = 2 });
+        one.Setup();
+        two.Setup();
+        var (alone, both) = (new List<double>(), new List<double>());
+        for (var i = 0; i < Runs; i++)
+        {
+            alone.Add(Time(() => one.Laid()));
+            both.Add(Time(() => two.Laid()));
+        }
+        var (a, b) = (alone.Order().ElementAt(Runs / 2), both.Order().ElementAt(Runs / 2));
+        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"300 layers: one thread {a:0} ms, two {b:0} ms, {a / b:0.00} ×"));
+    }
+
+    private static double Time(Action run)
+    {
+        var clock = Stopwatch.StartNew();
+        run();
+        return clock.Elapsed.TotalMilliseconds;
+    }
+
     private static double Median(Action run)
     {
         run();
-        double[] taken = [.. Enumerable.Range(0, Runs).Select(_ => { var clock = Stopwatch.StartNew(); run(); return clock.Elapsed.TotalMilliseconds; }).Order()];
+        double[] taken = [.. Enumerable.Range(0, Runs).Select(_ => Time(run)).Order()];
         return taken[Runs / 2];
     }
 

@@ -6,5 +6,6 @@ switch (args)
     case ["files"]: BenchFiles.Make(); break;
     case ["growth"]: Growth.Fit(); break;
     case ["memory"]: Growth.Memory(); break;
+    case ["threads"]: Growth.Threads(); break;
     default: BenchmarkSwitcher.FromAssembly(typeof(BenchFiles).Assembly).Run(args); break;
 }

@@ -71,7 +71,7 @@ await page.getByText('The print would never start.').waitFor()
 await take('stock')
 
 await page.goto(`${url}/recipes/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a08`)
-await page.getByLabel('on', { exact: true }).selectOption({ label: 'Dunlin' })
+await page.locator('[aria-label="Ladder and flow"] select').selectOption({ label: 'Dunlin' })
 await page.getByText('On which cards').waitFor()
 await page.locator('.flow-chart').waitFor()
 await take('recipe')

@@ -338,6 +338,8 @@ public class EngineTests
             Assert.Contains(layer.Paths, p => p.Kind == PathKind.Shield);
         }
         Assert.DoesNotContain(result.Layers[^1].Paths, p => p.Kind is PathKind.Tower or PathKind.Shield);
+        var near = job.Parts[0] with { Part = job.Parts[0].Part with { X = card.Machine().Usable.EnvelopeInternal.MinX + 11 } };
+        Assert.Equal("no-room-for-shield", Slicer.Slice(job with { Parts = [near, job.Parts[1]] }).Findings[0].Rule);
         Assert.Contains("E-6", Encoding.UTF8.GetString(result.Gcode.Span), StringComparison.Ordinal);
     }
 

@@ -48,6 +48,8 @@ internal sealed class LayerOrder
         var (tower, refusal) = Tower.Of(_job, changes, taken);
         if (refusal is not null) return new Ordered([], refusal);
         var shield = recipe.NozzleChanges.Shield && changes.Any(c => c > 0) ? Shield(taken) : [];
+        if (shield.Any(ring => !floor.Covers(Plane.Factory.CreateLineString([.. ring.Points.Append(ring.Points[0]).Select(p => new Coordinate(p.X, p.Y))]))))
+            return new Ordered([], new Finding("no-room-for-shield", Severity.Stop, "There is no room for the shield round the parts within the bed and clear of its keep-outs.", "It would be laid where the nozzle must not go. Move the parts inwards, or narrow its gap.", "/recipe/nozzleChanges/shield"));
         var skirt = Foot.Skirt(recipe, shield.Length > 0 ? Plane.Union([foot, .. shield.Select(Filled)]) : foot, floor);
         var shieldTop = Array.FindLastIndex(changes, c => c > 0);
 

@@ -48,6 +48,12 @@ public static class Plane
     public static Shape Offset(Shape shape, double distance, int quadrantSegments = 8) =>
         distance == 0 || shape.IsEmpty ? shape : BufferOp.Buffer(shape, distance, new BufferParameters(quadrantSegments));
 
+    /// <summary>Shrunk and grown again: what is narrower than twice the radius goes, corners are rounded.</summary>
+    /// <param name="shape">Valid areas.</param>
+    /// <param name="radius">mm.</param>
+    /// <param name="quadrantSegments">Chords a quarter turn.</param>
+    public static Shape Opened(Shape shape, double radius, int quadrantSegments = 8) => Offset(Offset(shape, -radius, quadrantSegments), radius, quadrantSegments);
+
     /// <summary>Grown by a disc, on the safe side: never less than the true sum, at most 0.01 mm more.</summary>
     public static Shape GrowOutside(Shape shape, double radius)
     {

@@ -64,7 +64,7 @@ public static class FlatSides
 
     private static double Degrees(double radians) => Math.Round(radians * 180 / Math.PI, 6) + 0.0;
 
-    private static double Z(Mesh mesh, int face, int k) => mesh.Corners[3 * mesh.Faces[3 * face + k] + 2];
+    internal static double Z(Mesh mesh, int face, int k) => mesh.Corners[3 * mesh.Faces[3 * face + k] + 2];
 
     internal static (double X, double Y, double Z) Normal(Mesh mesh, int face)
     {

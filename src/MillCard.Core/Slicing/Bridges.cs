@@ -25,7 +25,7 @@ internal static class Bridges
     {
         var bare = Plane.Intersection(Plane.Difference(region, below), inside);
         if (bare.Area < 4 * width * width) yield break;
-        bare = Plane.Offset(Plane.Offset(bare, -width / 2), width / 2);
+        bare = Plane.Opened(bare, width / 2);
         foreach (var free in Plane.Polygons(bare))
         {
             if (free.Area < 4 * width * width) continue;

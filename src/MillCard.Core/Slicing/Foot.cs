@@ -33,11 +33,7 @@ internal static class Foot
     /// <summary>Height from the bed to the parts' floor, mm.</summary>
     public static double Lift(Recipe recipe) => recipe.Raft.Layers == 0 ? 0 : RaftPlace(recipe, recipe.Raft.Layers - 1).Top + recipe.Raft.Gap;
 
-    private static LayerPlace RaftPlace(Recipe recipe, int layer)
-    {
-        var (first, others) = (recipe.Layers.FirstHeight, recipe.Layers.Others!.Value);
-        return layer == 0 ? new(first, first) : new(first + layer * others, others);
-    }
+    private static LayerPlace RaftPlace(Recipe recipe, int layer) => LayerHeights.At(layer, recipe.Layers.FirstHeight, recipe.Layers.Others!.Value);
 
     /// <summary>The brim's area of one part; empty where it has none.</summary>
     /// <param name="recipe">The part's own settings.</param>

@@ -10,6 +10,12 @@ public readonly record struct LayerPlace(double Top, double Height)
 /// <summary>Where the layers of a part lie.</summary>
 public static class LayerHeights
 {
+    /// <summary>One layer above the parts' floor.</summary>
+    /// <param name="layer">Number of the layer, counted from 0.</param>
+    /// <param name="first">Height of the first layer, mm.</param>
+    /// <param name="others">Height of the others, mm.</param>
+    public static LayerPlace At(int layer, double first, double others) => layer == 0 ? new(first, first) : new(first + layer * others, others);
+
     /// <summary>All layers whose middle lies in the part.</summary>
     /// <param name="part">Height of the part, mm.</param>
     /// <param name="first">Height of the first layer, mm.</param>
@@ -19,7 +25,7 @@ public static class LayerHeights
         var layers = new List<LayerPlace>();
         for (var i = 0; ; i++)
         {
-            var place = i == 0 ? new LayerPlace(first, first) : new LayerPlace(first + i * others, others);
+            var place = At(i, first, others);
             if (place.Middle >= part) return [.. layers];
             layers.Add(place);
         }

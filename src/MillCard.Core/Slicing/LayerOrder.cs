@@ -58,8 +58,7 @@ internal sealed class LayerOrder
         var zero = new Point(_job.Machine.Frames.ZeroX, _job.Machine.Frames.ZeroY);
         Parallel.For(0, count, _job.Parallel(stop), i =>
         {
-            var (first, others) = (recipe.Layers.FirstHeight, recipe.Layers.Others!.Value);
-            var place = i == 0 ? new LayerPlace(first, first) : new LayerPlace(first + i * others, others);
+            var place = LayerHeights.At(i, recipe.Layers.FirstHeight, recipe.Layers.Others!.Value);
             var layer = new Layer(zero);
             var nozzles = sequence[i];
             if (i < recipe.Skirt.Layers && raft.Length == 0) layer.Add(skirt, nozzles[0]);

@@ -58,7 +58,7 @@ internal sealed record Walls(IReadOnlyList<Shape> Middles, Shape Inside, Shape T
     {
         if (middle.IsEmpty) return middle;
         var radius = 0.45 * spacing;
-        var wide = Plane.Offset(Plane.Offset(middle, -radius, Chords), radius, Chords);
+        var wide = Plane.Opened(middle, radius, Chords);
         if (middle.Area - wide.Area < LeastArea) return wide.IsEmpty ? wide : middle;
         // the opening rounds corners as well; only what reaches away from it is thin
         var thin = Plane.Polygons(Plane.Difference(middle, Plane.Offset(wide, radius, Chords))).Where(p => p.Area > LeastArea / 4).ToArray();
@@ -70,7 +70,7 @@ internal sealed record Walls(IReadOnlyList<Shape> Middles, Shape Inside, Shape T
         var left = Plane.Difference(edge, Plane.Offset(middle, half, Chords));
         if (left.Area < LeastArea) return Plane.Empty;
         var narrowest = 0.4 * half;
-        return Plane.Factory.BuildGeometry([.. Plane.Polygons(Plane.Offset(Plane.Offset(left, -narrowest, Chords), narrowest, Chords)).Where(p => p.Area > LeastArea)]);
+        return Plane.Factory.BuildGeometry([.. Plane.Polygons(Plane.Opened(left, narrowest, Chords)).Where(p => p.Area > LeastArea)]);
     }
 
     /// <summary>The rings of one wall as paths.</summary>

@@ -161,6 +161,5 @@ public static class WhatIf
         return sum;
     }
 
-    private static float Highest(Mesh mesh, int face) => Math.Max(Z(mesh, face, 0), Math.Max(Z(mesh, face, 1), Z(mesh, face, 2)));
-    private static float Z(Mesh mesh, int face, int corner) => mesh.Corners[3 * mesh.Faces[3 * face + corner] + 2];
+    private static double Highest(Mesh mesh, int face) => Math.Max(FlatSides.Z(mesh, face, 0), Math.Max(FlatSides.Z(mesh, face, 1), FlatSides.Z(mesh, face, 2)));
 }

@@ -9,7 +9,8 @@ import type { DocumentState } from '../document/documentStore'
 import { valueAt } from '../document/pointer'
 import { useSchema } from '../document/schema'
 import { NumberField } from '../units/NumberField'
-import { filamentFields, recipeFields, type Setting } from './settings'
+import type { Row } from '../settings/rows'
+import { filamentFields, recipeFields } from './settings'
 import { RecipeLines } from '../recipes/RecipeLines'
 import { EverySetting } from './EverySetting'
 import { MatchNote } from './MatchNote'
@@ -32,7 +33,7 @@ interface SettingsOfProps {
   kind: 'recipes' | 'filaments'
   title: string
   state: DocumentState<Recipe> | DocumentState<Filament> | undefined
-  fields: Setting[]
+  fields: Row[]
 }
 
 function SettingsOf({ kind, title, state, fields }: SettingsOfProps) {

@@ -1,16 +1,6 @@
-/** A figure of a recipe or a filament, as the trial shows it. */
-export interface Setting {
-  pointer: string
-  label: string
-  needed?: boolean
-  percent?: boolean
-  /** A ratio that may be typed as percent. */
-  ratio?: boolean
-  /** What holds where nothing is typed. */
-  otherwise?: string
-}
+import type { Row } from '../settings/rows'
 
-export const recipeFields: Setting[] = [
+export const recipeFields: Row[] = [
   { pointer: '/layers/others', label: 'layer height', needed: true },
   { pointer: '/layers/first', label: 'first layer' },
   { pointer: '/lineWidth', label: 'line width', needed: true },
@@ -29,7 +19,7 @@ export const recipeFields: Setting[] = [
   { pointer: '/retraction/length', label: 'retraction', otherwise: "head's" },
 ]
 
-export const filamentFields: Setting[] = [
+export const filamentFields: Row[] = [
   { pointer: '/nozzle/first', label: 'nozzle, first layer', needed: true },
   { pointer: '/nozzle/others', label: 'nozzle', needed: true },
   { pointer: '/nozzle/standby', label: 'nozzle, standby' },

@@ -24,8 +24,7 @@ export function useSlice(id: string): Slicing {
     setState({ step: 'starting', share: 0 })
     try {
       const answer = await fetch(`/api/trials/${id}/slice`, { method: 'POST', signal: controller.signal })
-      if (!answer.ok || !answer.body) throw new Error(`The server answered ${answer.status}.`)
-      for await (const message of messages<SliceMessage>(answer.body)) {
+      for await (const message of messages<SliceMessage>(answer)) {
         const { progress, run, refusal } = message
         if (progress)
           setState({ step: `${progress.step}, ${progress.done} of ${progress.of}`, share: progress.of ? progress.done / progress.of : 0 })

@@ -25,8 +25,7 @@ export function useWhatIf(id: string): Comparison {
     setState({ running: true, of: 0, now: undefined, variants: [] })
     try {
       const answer = await fetch(`/api/trials/${id}/what-if?${new URLSearchParams(question).toString()}`, { signal: controller.signal })
-      if (!answer.ok || !answer.body) throw new Error(`The server answered ${answer.status}.`)
-      for await (const message of messages<WhatIfMessage>(answer.body)) {
+      for await (const message of messages<WhatIfMessage>(answer)) {
         const { of, now, variant, problem } = message
         const said = problem?.errors?.[0]?.message ?? problem?.detail ?? undefined
         setState((before) => ({

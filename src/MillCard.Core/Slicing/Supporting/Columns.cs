@@ -16,7 +16,7 @@ internal static class Columns
         var (body, dense) = (Filled(n), Filled(n));
         var blocked = new Shape[n];
         Parallel.For(0, n, options, i => blocked[i] = task.Blocked(i));
-        var below = task.Supports.From == SupportFrom.Bed ? FromBelow(task, blocked, options.CancellationToken) : null;
+        var below = task.Supports.From == SupportFrom.Bed ? FromBelow(task, options.CancellationToken) : null;
         var hanging = Plane.Empty;
         for (var i = n - 1; i >= 0; i--)
         {
@@ -38,7 +38,7 @@ internal static class Columns
     }
 
     /// <summary>What of an area lies within the interface's layers under the part, or above it.</summary>
-    internal static Shape Dense(SupportTask task, int layer, Shape here)
+    private static Shape Dense(SupportTask task, int layer, Shape here)
     {
         if (here.IsEmpty || task.Supports.InterfaceLayers == 0) return Plane.Empty;
         var near = new List<Shape>();
@@ -50,7 +50,7 @@ internal static class Columns
         return Opened(Plane.Intersection(here, Plane.Union([.. near.Where(s => !s.IsEmpty)])), task.Width / 2);
     }
 
-    internal static Shape Opened(Shape shape, double radius) => Plane.Offset(Plane.Offset(shape, -radius, 2), radius, 2);
+    internal static Shape Opened(Shape shape, double radius) => Plane.Opened(shape, radius, 2);
 
     internal static Shape[] Filled(int count)
     {
@@ -60,14 +60,14 @@ internal static class Columns
     }
 
     /// <summary>On every layer, what has the part somewhere below it.</summary>
-    private static Shape[] FromBelow(SupportTask task, Shape[] blocked, CancellationToken stop)
+    private static Shape[] FromBelow(SupportTask task, CancellationToken stop)
     {
-        var all = new Shape[blocked.Length];
+        var all = new Shape[task.Regions.Length];
         var sum = Plane.Empty;
         for (var i = 0; i < all.Length; i++)
         {
             stop.ThrowIfCancellationRequested();
-            if (i > 0 && !task.Regions[i].EqualsExact(task.Regions[i - 1]) || i == 0) sum = Plane.Union(sum, Plane.Offset(task.Regions[i], task.Supports.GapXy, 4));
+            if (i == 0 || !task.Regions[i].EqualsExact(task.Regions[i - 1])) sum = Plane.Union(sum, Plane.Offset(task.Regions[i], task.Supports.GapXy, 4));
             all[i] = sum;
         }
         return all;

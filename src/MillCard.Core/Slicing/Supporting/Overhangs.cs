@@ -8,6 +8,8 @@ namespace MillCard.Core.Slicing.Supporting;
 /// <summary>Finds what of each layer must be held up.</summary>
 internal static class Overhangs
 {
+    private const int Chords = 2;
+
     /// <summary>By angle, by zone and by marked face.</summary>
     /// <param name="regions">The part's cross-sections.</param>
     /// <param name="places">Its layers.</param>
@@ -28,16 +30,14 @@ internal static class Overhangs
             if (i == 0 || regions[i].IsEmpty) return;
             var over = Plane.Empty;
             if (supports.Pattern != SupportPattern.None)
-                over = Opened(Plane.Difference(regions[i], Plane.Offset(regions[i - 1], Math.Max(0.01, places[i].Height * tan), 4)), width / 4);
+                over = Plane.Opened(Plane.Difference(regions[i], Plane.Offset(regions[i - 1], Math.Max(0.01, places[i].Height * tan), 4)), width / 4, Chords);
             var wanted = Plane.Union([zones.Of(ZoneUse.Support, i), .. marked.Where(m => m.Wanted).Select(m => m.Faces.At(places[i]))]);
-            if (!wanted.IsEmpty) over = Plane.Union(over, Opened(Plane.Intersection(Plane.Difference(regions[i], regions[i - 1]), wanted), width / 8));
+            if (!wanted.IsEmpty) over = Plane.Union(over, Plane.Opened(Plane.Intersection(Plane.Difference(regions[i], regions[i - 1]), wanted), width / 8, Chords));
             var unwanted = Plane.Union([zones.Of(ZoneUse.NoSupport, i), .. marked.Where(m => !m.Wanted).Select(m => m.Faces.At(places[i]))]);
             overhangs[i] = unwanted.IsEmpty ? over : Plane.Difference(over, unwanted);
         });
         return overhangs;
     }
-
-    private static Shape Opened(Shape shape, double radius) => Plane.Offset(Plane.Offset(shape, -radius, 2), radius, 2);
 
     /// <summary>Marked faces seen from above, by height.</summary>
     private sealed class MarkedFaces

@@ -35,11 +35,15 @@ public static class Plane
 
     /// <summary>What both cover.</summary>
     public static Shape Intersection(Shape a, Shape b) =>
-        a.IsEmpty || b.IsEmpty || !a.EnvelopeInternal.Intersects(b.EnvelopeInternal) ? Empty : Areas(OverlayNGRobust.Overlay(a, b, SpatialFunction.Intersection));
+        a.IsEmpty || b.IsEmpty || !a.EnvelopeInternal.Intersects(b.EnvelopeInternal) ? Empty
+        : Nesting.LiesClearlyWithin(a, b) ? a : Nesting.LiesClearlyWithin(b, a) ? b
+        : Areas(OverlayNGRobust.Overlay(a, b, SpatialFunction.Intersection));
 
     /// <summary>What the first covers and the second does not.</summary>
     public static Shape Difference(Shape a, Shape b) =>
-        a.IsEmpty || b.IsEmpty || !a.EnvelopeInternal.Intersects(b.EnvelopeInternal) ? a : Areas(OverlayNGRobust.Overlay(a, b, SpatialFunction.Difference));
+        a.IsEmpty || b.IsEmpty || !a.EnvelopeInternal.Intersects(b.EnvelopeInternal) ? a
+        : Nesting.LiesClearlyWithin(a, b) ? Empty
+        : Areas(OverlayNGRobust.Overlay(a, b, SpatialFunction.Difference));
 
     /// <summary>Grown (or, where negative, shrunk) by a distance, corners rounded.</summary>
     /// <param name="shape">Valid areas.</param>

@@ -18,12 +18,11 @@ internal static class Bridges
 
     /// <summary>The bridges of a layer.</summary>
     /// <param name="inside">Where the layer's fill may lie.</param>
-    /// <param name="region">The layer's cross-section.</param>
     /// <param name="below">The cross-section of the layer below.</param>
     /// <param name="width">Line width, mm.</param>
-    public static IEnumerable<Bridge> Of(Shape inside, Shape region, Shape below, double width)
+    public static IEnumerable<Bridge> Of(Shape inside, Shape below, double width)
     {
-        var bare = Plane.Intersection(Plane.Difference(region, below), inside);
+        var bare = Plane.Difference(inside, below);
         if (bare.Area < 4 * width * width) yield break;
         bare = Plane.Opened(bare, width / 2);
         foreach (var free in Plane.Polygons(bare))

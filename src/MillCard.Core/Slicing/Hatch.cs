@@ -1,6 +1,5 @@
 using MillCard.Core.Geometry;
 using NetTopologySuite.Geometries;
-using NetTopologySuite.Geometries.Prepared;
 
 namespace MillCard.Core.Slicing;
 
@@ -19,7 +18,9 @@ public enum Joining
 public static class Hatch
 {
     private const double LeastLength = 0.2;
-    private const double Slack = 0.02;
+
+    /// <summary>How much of a row's end may be cut off by the way to its neighbour, mm: along curved borders that way leaves the area a little.</summary>
+    private const double Slack = 0.03;
 
     /// <summary>The lines as paths.</summary>
     /// <param name="area">Where the lines' middles may lie.</param>
@@ -36,8 +37,7 @@ public static class Hatch
         var rows = Scan(area, frame, spacing);
         if (rows.Count == 0) return [];
         if (joining == Joining.None) return [.. rows.SelectMany(row => row.Value.Select(piece => new ToolPath(kind, [frame.Back(piece.From, row.Key * spacing), frame.Back(piece.To, row.Key * spacing)], false, width)))];
-        var within = PreparedGeometryFactory.Prepare(Plane.Offset(area, Slack, 2));
-        return Join(rows, within, frame, spacing, kind, width, joining == Joining.Far ? double.PositiveInfinity : 2 * spacing);
+        return Join(rows, new Edges(area), frame, spacing, kind, width, joining == Joining.Far ? double.PositiveInfinity : 2 * spacing);
     }
 
     /// <summary>Coordinates along the rows and across them.</summary>
@@ -86,7 +86,7 @@ public static class Hatch
         }
     }
 
-    private static List<ToolPath> Join(SortedDictionary<int, List<(double From, double To)>> rows, IPreparedGeometry within, Frame frame, double spacing, PathKind kind, double width, double farthest)
+    private static List<ToolPath> Join(SortedDictionary<int, List<(double From, double To)>> rows, Edges border, Frame frame, double spacing, PathKind kind, double width, double farthest)
     {
         var paths = new List<ToolPath>();
         var open = new List<(List<Point> Points, double From, double To, bool AtEnd)>();
@@ -99,7 +99,7 @@ public static class Hatch
             var next = new List<(List<Point>, double, double, bool)>();
             foreach (var piece in pieces)
             {
-                var at = fits.FindIndex(o => Follows(o.From, o.To, o.AtEnd, piece, farthest) && Inside(o.Points[^1], frame.Back(o.AtEnd ? piece.To : piece.From, v)));
+                var at = fits.FindIndex(o => Follows(o.From, o.To, o.AtEnd, piece, farthest) && Inside(o.AtEnd, o.AtEnd ? o.To : o.From, o.AtEnd ? piece.To : piece.From, v));
                 var (points, atEnd) = at >= 0 ? (fits[at].Points, !fits[at].AtEnd) : ([], true);
                 if (at >= 0) fits.RemoveAt(at);
                 var (start, end) = atEnd ? (piece.From, piece.To) : (piece.To, piece.From);
@@ -112,7 +112,7 @@ public static class Hatch
         foreach (var last in open) Close(last.Points);
         return paths;
 
-        bool Inside(Point a, Point b) => within.Covers(Plane.Factory.CreateLineString([new Coordinate(a.X, a.Y), new Coordinate(b.X, b.Y)]));
+        bool Inside(bool atEnd, double below, double here, double v) => !border.AreCrossed(frame.Back(below + (atEnd ? -Slack : Slack), v - spacing), frame.Back(here + (atEnd ? -Slack : Slack), v));
         void Close(List<Point> points) => paths.Add(new ToolPath(kind, [.. points], false, width));
     }
 

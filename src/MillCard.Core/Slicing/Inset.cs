@@ -1,21 +1,119 @@
 using MillCard.Core.Geometry;
 using NetTopologySuite.Geometries;
+using NetTopologySuite.Noding;
 
 namespace MillCard.Core.Slicing;
 
-/// <summary>Tells cheaply whether an inset lost anything: where nothing closes up, its area follows from edges and corners alone.</summary>
-internal static class Inset
+/// <summary>Areas made smaller by a distance, as lines within them are laid.</summary>
+/// <remarks>Most outlines of a part keep their form: every edge moves sideways, none vanishes and none meets another. They are moved edge by edge here, corner for corner; where that does not do, the general buffer is asked.</remarks>
+/// <param name="Area">What is left.</param>
+/// <param name="KeepsForm">Whether nothing closed up on the way: the area follows from the edges and corners alone.</param>
+internal sealed record Inset(Shape Area, bool KeepsForm)
 {
     /// <summary>Less than this is no place for a line, mm².</summary>
     private const double Unnoticed = 0.02;
 
-    /// <summary>Whether an inset has the area that moving every edge inwards gives: A − P·d + d²·(Σ tan(θ/2) over corners that point outwards − Σ |θ|/2 over those that point inwards).</summary>
-    /// <param name="before">Areas.</param>
-    /// <param name="after">The same, inset.</param>
-    /// <param name="distance">By how much, mm.</param>
-    public static bool KeepsItsForm(Shape before, Shape after, double distance)
+    /// <summary>An edge has vanished when it is shorter than this, mm.</summary>
+    private const double LeastEdge = 1e-6;
+
+    /// <summary>An area made smaller.</summary>
+    /// <param name="before">Valid areas.</param>
+    /// <param name="distance">By how much, mm; more than 0.</param>
+    /// <param name="chords">Chords a quarter turn, where a corner is rounded.</param>
+    public static Inset Of(Shape before, double distance, int chords)
     {
-        if (before.IsEmpty) return true;
+        if (before.IsEmpty) return new Inset(before, true);
+        if (Moved(before, distance, chords) is { } moved) return new Inset(moved, true);
+        var after = Plane.Offset(before, -distance, chords);
+        return new Inset(after, KeepsItsForm(before, after, distance));
+    }
+
+    private static Shape? Moved(Shape before, double distance, int chords)
+    {
+        var polygons = new List<Polygon>();
+        foreach (var polygon in Plane.Polygons(before))
+        {
+            if (Moved(polygon.ExteriorRing, distance, chords, isHole: false) is not { } shell) return null;
+            var holes = new LinearRing[polygon.NumInteriorRings];
+            for (var i = 0; i < holes.Length; i++)
+            {
+                if (Moved(polygon.GetInteriorRingN(i), distance, chords, isHole: true) is not { } hole) return null;
+                // outlines that do not cross can only have passed each other whole
+                if (!NetTopologySuite.Algorithm.PointLocation.IsInRing(hole.GetCoordinateN(0), shell.Coordinates)) return null;
+                holes[i] = hole;
+            }
+            polygons.Add(Plane.Factory.CreatePolygon(shell, holes));
+        }
+        Shape moved = polygons.Count == 1 ? polygons[0] : Plane.Factory.CreateMultiPolygon([.. polygons]);
+        return new FastNodingValidator(SegmentStringUtil.ExtractSegmentStrings(moved)).IsValid ? moved : null;
+    }
+
+    /// <summary>A ring with every edge moved towards the solid: corners that point outwards stay sharp, those that point inwards are rounded where they turn by more than a chord does. Null where an edge vanishes.</summary>
+    private static LinearRing? Moved(LineString ring, double distance, int chords, bool isHole)
+    {
+        var c = ring.Coordinates;
+        var n = c.Length - 1;
+        // with the solid to the left of the way, the left normal leads inwards
+        var shift = IsCounterClockwise(c) != isHole ? distance : -distance;
+        var step = Math.PI / 2 / chords;
+        var moved = new List<Coordinate>(n + 16);
+        var (px, py, _) = Direction(c[n - 1], c[0]);
+        var (taken, firstTaken) = (0.0, 0.0);
+        for (var i = 0; i < n; i++)
+        {
+            var (x, y, length) = Direction(c[i], c[i + 1]);
+            if (!(length > LeastEdge)) return null;
+            var (cross, dot) = (px * y - py * x, px * x + py * y);
+            var turn = Math.Atan2(cross, dot);
+            var closes = cross * shift > 0;
+            if (!closes && Math.Abs(turn) > 1.01 * step) Round(c[i], px, py, turn);
+            else
+            {
+                if (dot < -0.999) return null;
+                var mitre = shift / (1 + dot);
+                moved.Add(new Coordinate(c[i].X - mitre * (py + y), c[i].Y + mitre * (px + x)));
+            }
+            // what a corner takes from the edges on both its sides
+            var takes = closes ? distance * Math.Tan(Math.Abs(turn) / 2) : 0;
+            if (i == 0) firstTaken = takes;
+            else if (EdgeLength(i - 1) - taken - takes < LeastEdge) return null;
+            taken = takes;
+            (px, py) = (x, y);
+        }
+        if (EdgeLength(n - 1) - taken - firstTaken < LeastEdge) return null;
+        moved.Add(moved[0].Copy());
+        return Plane.Factory.CreateLinearRing([.. moved]);
+
+        double EdgeLength(int edge) => c[edge].Distance(c[edge + 1]);
+
+        void Round(Coordinate corner, double dx, double dy, double turn)
+        {
+            var pieces = (int)Math.Ceiling(Math.Abs(turn) / step);
+            for (var k = 0; k <= pieces; k++)
+            {
+                var (sin, cos) = Math.SinCos(turn * k / pieces);
+                moved.Add(new Coordinate(corner.X - shift * (sin * dx + cos * dy), corner.Y + shift * (cos * dx - sin * dy)));
+            }
+        }
+    }
+
+    private static (double X, double Y, double Length) Direction(Coordinate a, Coordinate b)
+    {
+        var (x, y) = (b.X - a.X, b.Y - a.Y);
+        var length = Math.Sqrt(x * x + y * y);
+        return (x / length, y / length, length);
+    }
+
+    private static bool IsCounterClockwise(Coordinate[] ring)
+    {
+        var twice = 0.0;
+        for (var i = 1; i < ring.Length; i++) twice += ring[i - 1].X * ring[i].Y - ring[i].X * ring[i - 1].Y;
+        return twice > 0;
+    }
+
+    /// <summary>Whether an inset has the area that moving every edge inwards gives: A − P·d + d²·(Σ tan(θ/2) over corners that point outwards − Σ |θ|/2 over those that point inwards).</summary>
+    private static bool KeepsItsForm(Shape before, Shape after, double distance)
+    {
         if (after.IsEmpty) return false;
         var expected = before.Area;
         foreach (var polygon in Plane.Polygons(before))
@@ -28,22 +126,19 @@ internal static class Inset
 
     private static double Lost(LineString ring, double distance, bool isHole)
     {
-        var c = ring.CoordinateSequence;
-        var n = c.Count - 1;
-        var twice = 0.0;
-        for (var i = 0; i < n; i++) twice += c.GetX(i) * c.GetY(i + 1) - c.GetX(i + 1) * c.GetY(i);
-        // with the solid to the left of the way, corners that turn left point outwards
-        var side = twice > 0 != isHole ? 1 : -1;
-        var (length, corners) = (0.0, 0.0);
-        var (px, py) = (c.GetX(0) - c.GetX(n - 1), c.GetY(0) - c.GetY(n - 1));
+        var c = ring.Coordinates;
+        var n = c.Length - 1;
+        var side = IsCounterClockwise(c) != isHole ? 1 : -1;
+        var (perimeter, corners) = (0.0, 0.0);
+        var (px, py, _) = Direction(c[n - 1], c[0]);
         for (var i = 0; i < n; i++)
         {
-            var (x, y) = (c.GetX(i + 1) - c.GetX(i), c.GetY(i + 1) - c.GetY(i));
-            length += Math.Sqrt(x * x + y * y);
+            var (x, y, length) = Direction(c[i], c[i + 1]);
+            perimeter += length;
             var turn = side * Math.Atan2(px * y - py * x, px * x + py * y);
             corners += turn > 0 ? Math.Tan(turn / 2) : turn / 2;
             (px, py) = (x, y);
         }
-        return length * distance - distance * distance * corners;
+        return perimeter * distance - distance * distance * corners;
     }
 }

@@ -1,6 +1,4 @@
 using MillCard.Core.Geometry;
-using NetTopologySuite.Geometries;
-using NetTopologySuite.Geometries.Prepared;
 
 namespace MillCard.Core.Slicing;
 
@@ -10,16 +8,12 @@ internal sealed class InsideTravel
     private const double LongestDetour = 3;
     private const double Always = 8;
 
-    private readonly LinearRing[] _rings;
-    private readonly IPreparedGeometry _within;
+    private readonly Edges _outline;
+    private readonly IReadOnlyList<Point[]> _rings;
 
     /// <param name="region">The layer's cross-section.</param>
-    /// <param name="width">Line width, mm.</param>
-    public InsideTravel(Shape region, double width)
-    {
-        _within = PreparedGeometryFactory.Prepare(Plane.Offset(region, -0.2 * width, 2));
-        _rings = [.. Plane.Polygons(Plane.Offset(region, -0.45 * width, 2)).SelectMany(p => p.InteriorRings.Prepend(p.ExteriorRing)).Cast<LinearRing>()];
-    }
+    /// <param name="rings">Ways round along which it may be gone: the middles of its outer walls.</param>
+    public InsideTravel(Shape region, IReadOnlyList<Point[]> rings) => (_outline, _rings) = (new Edges(region), rings);
 
     /// <summary>The corners of a way between two points, without them; null where none is known that is not far longer than the straight one.</summary>
     public Point[]? Between(Point from, Point to)
@@ -41,7 +35,7 @@ internal sealed class InsideTravel
         return best;
     }
 
-    private bool Inside(Point a, Point b) => _within.Covers(Plane.Factory.CreateLineString([new Coordinate(a.X, a.Y), new Coordinate(b.X, b.Y)]));
+    private bool Inside(Point a, Point b) => !_outline.AreCrossed(a, b);
 
     private bool Holds(Point from, Point[] way, Point to)
     {
@@ -50,20 +44,20 @@ internal sealed class InsideTravel
         return true;
     }
 
-    /// <summary>Where the straight way first and last meets a ring: number of the edge, and the point.</summary>
-    private static ((int Edge, Point At) First, (int Edge, Point At) Last)? Crossings(LinearRing ring, Point a, Point b)
+    /// <summary>Where the straight way first and last meets a ring: number of the corner at the edge's end, and the point.</summary>
+    private static ((int Edge, Point At) First, (int Edge, Point At) Last)? Crossings(Point[] ring, Point a, Point b)
     {
         (int, Point)? first = null, last = null;
         var (least, most) = (double.MaxValue, double.MinValue);
-        var c = ring.CoordinateSequence;
         var (dx, dy) = (b.X - a.X, b.Y - a.Y);
-        for (var i = 1; i < c.Count; i++)
+        var before = ring[^1];
+        for (var i = 0; i < ring.Length; before = ring[i++])
         {
-            var (x0, y0, x1, y1) = (c.GetX(i - 1), c.GetY(i - 1), c.GetX(i), c.GetY(i));
-            var (s0, s1) = (dx * (y0 - a.Y) - dy * (x0 - a.X), dx * (y1 - a.Y) - dy * (x1 - a.X));
+            var corner = ring[i];
+            var (s0, s1) = (dx * (before.Y - a.Y) - dy * (before.X - a.X), dx * (corner.Y - a.Y) - dy * (corner.X - a.X));
             if (s0 < 0 == s1 < 0) continue;
             var u = s0 / (s0 - s1);
-            var at = new Point(x0 + u * (x1 - x0), y0 + u * (y1 - y0));
+            var at = new Point(before.X + u * (corner.X - before.X), before.Y + u * (corner.Y - before.Y));
             var t = ((at.X - a.X) * dx + (at.Y - a.Y) * dy) / (dx * dx + dy * dy);
             if (t is < 0 or > 1) continue;
             if (t < least) (least, first) = (t, (i, at));
@@ -72,20 +66,13 @@ internal sealed class InsideTravel
         return first is { } f && last is { } l && most > least ? (f, l) : null;
     }
 
-    private static Point[] Walk(LinearRing ring, (int Edge, Point At) first, (int Edge, Point At) last, int direction)
+    private static Point[] Walk(Point[] ring, (int Edge, Point At) first, (int Edge, Point At) last, int direction)
     {
         var way = new List<Point> { first.At };
-        var n = ring.NumPoints - 1;
-        var c = ring.CoordinateSequence;
+        var n = ring.Length;
         // edge i runs from corner i − 1 to corner i
-        for (var edge = first.Edge; edge != last.Edge;)
-        {
-            var corner = direction > 0 ? edge % n : edge - 1;
-            way.Add(new Point(c.GetX(corner), c.GetY(corner)));
-            edge += direction;
-            if (edge > n) edge = 1;
-            if (edge < 1) edge = n;
-        }
+        for (var edge = first.Edge; edge != last.Edge; edge = (edge + direction + n) % n)
+            way.Add(ring[direction > 0 ? edge : (edge + n - 1) % n]);
         way.Add(last.At);
         return [.. way];
     }

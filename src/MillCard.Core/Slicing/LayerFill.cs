@@ -30,14 +30,12 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
         var angle = layer % 2 == 0 ? 45.0 : -45.0;
         var spacing = ExtrudedLine.Spacing(width, place.Height);
         var density = recipe.Infill.Density;
-        var sparse = density >= 1 || recipe.Spiral ? Plane.Empty : Sparse(layer, recipe, inside);
-        var solid = sparse.IsEmpty ? inside : Plane.Intersection(Plane.Offset(Plane.Offset(Plane.Difference(inside, sparse), -width / 4), width), inside);
-        if (!sparse.IsEmpty) sparse = Plane.Difference(sparse, solid);
+        var (sparse, solid) = density >= 1 || recipe.Spiral ? (Plane.Empty, inside) : Parted(layer, recipe, inside, width);
 
-        var bridges = recipe.Bridges && layer > 0 && recipe.BottomLayers > 0 && !ReferenceEquals(regions[layer], regions[layer - 1]) ? Bridges.Of(inside, regions[layer], regions[layer - 1], width).ToArray() : [];
+        var bridges = recipe.Bridges && layer > 0 && recipe.BottomLayers > 0 && !ReferenceEquals(regions[layer], regions[layer - 1]) ? Bridges.Of(inside, regions[layer - 1], width).ToArray() : [];
         foreach (var bridge in bridges) solid = Plane.Difference(solid, bridge.Area);
         var top = recipe.TopLayers > 0 && (recipe.Top.OneDirection || recipe.Top.Smooth || recipe.Speeds.Top is not null) ? TopOf(layer, solid, width) : Plane.Empty;
-        if (!top.IsEmpty) solid = Plane.Difference(solid, top);
+        if (!top.IsEmpty) (top, solid) = (Plane.Intersection(top, solid), Plane.Difference(solid, top));
 
         var groups = new List<IReadOnlyList<ToolPath>>
         {
@@ -69,21 +67,24 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
         return Plane.Difference(sparse, deep);
     }
 
-    /// <summary>What of the inside is covered from above and below by as many layers as must be solid.</summary>
-    private Shape Sparse(int layer, Recipe recipe, Shape inside)
+    /// <summary>The inside, parted into what is covered from above and below by as many layers as must be solid, and the rest with a line's width more.</summary>
+    private (Shape Sparse, Shape Solid) Parted(int layer, Recipe recipe, Shape inside, double width)
     {
-        var sparse = inside;
-        if (recipe.TopLayers > 0) sparse = Plane.Intersection(sparse, common.Of(layer + 1, recipe.TopLayers));
-        if (recipe.BottomLayers > 0) sparse = Plane.Intersection(sparse, common.Of(layer - recipe.BottomLayers, recipe.BottomLayers));
-        return sparse;
+        var (above, below) = (recipe.TopLayers > 0 ? common.Of(layer + 1, recipe.TopLayers) : inside, recipe.BottomLayers > 0 ? common.Of(layer - recipe.BottomLayers, recipe.BottomLayers) : inside);
+        if (above.IsEmpty || below.IsEmpty) return (Plane.Empty, inside);
+        var bare = Plane.Difference(inside, Plane.Intersection(above, below));
+        if (bare.IsEmpty) return (inside, bare);
+        // the band itself is taken away, not what of it lies inside: edges that coincide are slow to overlay
+        var band = Plane.Offset(Plane.Offset(bare, -width / 4), width);
+        return (Plane.Difference(inside, band), Plane.Intersection(band, inside));
     }
 
-    /// <summary>What of the solid area nothing lies on.</summary>
+    /// <summary>Where nothing lies on the solid area, with half a line's width more all round.</summary>
     private Shape TopOf(int layer, Shape solid, double width)
     {
         if (layer + 1 >= regions.Length) return solid;
         if (ReferenceEquals(regions[layer], regions[layer + 1])) return Plane.Empty;
         var open = Plane.Offset(Plane.Difference(solid, regions[layer + 1]), -width / 2);
-        return open.IsEmpty ? open : Plane.Intersection(Plane.Offset(open, width), solid);
+        return Plane.Offset(open, width);
     }
 }

@@ -34,22 +34,22 @@ internal sealed record Walls(IReadOnlyList<Shape> Middles, Shape Inside, Shape T
             var spacing = Flow.ExtrudedLine.Spacing(i == 0 ? outer : inner, height);
             // the outer edge of the outermost line is the contour itself; neighbours overlap by their round sides
             var outside = i == 0 ? outer / 2 : spacing / 2;
-            var middle = Plane.Offset(edge, -outside, Chords);
-            var next = Plane.Offset(middle, -spacing / 2, Chords);
+            var (middle, keeps) = Inset.Of(edge, outside, Chords);
+            var (next, nextKeeps) = Inset.Of(middle, spacing / 2, Chords);
             if (fillThin)
             {
-                if (!Inset.KeepsItsForm(middle, next, spacing / 2) && WithoutThin(middle, spacing) is var wide && !ReferenceEquals(wide, middle)) (middle, next) = (wide, Plane.Offset(wide, -spacing / 2, Chords));
-                var left = Inset.KeepsItsForm(edge, middle, outside) ? Plane.Empty : Left(edge, middle, outside);
+                if (!nextKeeps && WithoutThin(middle, spacing) is var wide && !ReferenceEquals(wide, middle)) (middle, keeps, next) = (wide, false, Inset.Of(wide, spacing / 2, Chords).Area);
+                var left = keeps ? Plane.Empty : Left(edge, middle, outside);
                 if (i == 0) thin = left; else if (!left.IsEmpty) gaps.Add(left);
             }
             edge = next;
             if (middle.IsEmpty) break;
             middles.Add(middle);
         }
-        if (count == 0) return new Walls(middles, Plane.Offset(edge, -inner / 2, Chords), thin, Plane.Empty);
+        if (count == 0) return new Walls(middles, Inset.Of(edge, inner / 2, Chords).Area, thin, Plane.Empty);
         var half = Flow.ExtrudedLine.Spacing(inner, height) / 2;
-        var inside = Plane.Offset(edge, -(1 - Lap) * half, Chords);
-        if (fillThin && !Inset.KeepsItsForm(edge, inside, (1 - Lap) * half) && Left(edge, Plane.Offset(edge, -half, Chords), half) is { IsEmpty: false } rest) gaps.Add(rest);
+        var (inside, whole) = Inset.Of(edge, (1 - Lap) * half, Chords);
+        if (fillThin && !whole && Left(edge, Inset.Of(edge, half, Chords).Area, half) is { IsEmpty: false } rest) gaps.Add(rest);
         return new Walls(middles, inside, thin, Plane.Union(gaps));
     }
 

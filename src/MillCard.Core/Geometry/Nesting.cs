@@ -1,0 +1,24 @@
+using NetTopologySuite.Algorithm;
+using NetTopologySuite.Geometries;
+using NetTopologySuite.Noding;
+
+namespace MillCard.Core.Geometry;
+
+/// <summary>Tells areas that lie well within others, which is most of them from layer to layer, at a small part of an overlay's cost.</summary>
+public static class Nesting
+{
+    /// <summary>Whether an area lies within another and their edges nowhere meet. Where they meet, the answer is no, whatever lies inside what.</summary>
+    /// <param name="inner">Valid areas, not empty.</param>
+    /// <param name="outer">Valid areas, not empty.</param>
+    public static bool LiesClearlyWithin(Shape inner, Shape outer) =>
+        outer.EnvelopeInternal.Contains(inner.EnvelopeInternal)
+        && Plane.Polygons(inner).All(p => Holds(outer, p.ExteriorRing))
+        && !Plane.Polygons(outer).SelectMany(p => p.InteriorRings.Prepend(p.ExteriorRing)).Any(ring => Holds(inner, ring))
+        && !new FastSegmentSetIntersectionFinder(SegmentStringUtil.ExtractSegmentStrings(outer)).Intersects(SegmentStringUtil.ExtractSegmentStrings(inner));
+
+    private static bool Holds(Shape areas, LineString ring)
+    {
+        var first = ring.GetCoordinateN(0);
+        return Plane.Polygons(areas).Any(p => PointLocation.IsInRing(first, p.ExteriorRing.Coordinates) && !p.InteriorRings.Any(hole => PointLocation.IsInRing(first, hole.Coordinates)));
+    }
+}

@@ -7,17 +7,17 @@ namespace MillCard.Core.Slicing;
 /// <remarks>
 /// A corner on a plane counts as above it, so every crossed face gives exactly one directed segment, which enters by the edge
 /// that comes down and leaves by the edge that goes up. Segments are chained through the faces' neighbours, without any search.
+/// Faces are copied once in the order of the planes that cross them first: what a plane crosses then lies together in memory.
 /// </remarks>
 public sealed class CrossSections
 {
     /// <summary>Gaps up to this are closed, mm.</summary>
     public const double Gap = 0.05;
 
-    private readonly Mesh _mesh;
-    private readonly Neighbours _neighbours;
     private readonly double[] _heights;
+    private readonly Face[] _faces;
     private readonly int[] _starts;
-    private readonly int[] _faces;
+    private readonly int[] _crossed;
 
     /// <summary>Sorts the faces by the planes that cross them.</summary>
     /// <param name="mesh">The mesh.</param>
@@ -25,20 +25,62 @@ public sealed class CrossSections
     /// <param name="heights">Heights of the planes, mm, ascending.</param>
     public CrossSections(Mesh mesh, Neighbours neighbours, double[] heights)
     {
-        (_mesh, _neighbours, _heights) = (mesh, neighbours, heights);
-        _starts = new int[heights.Length + 2];
-        for (var f = 0; f < mesh.FaceCount; f++)
+        _heights = heights;
+        var n = mesh.FaceCount;
+        var pool = ArrayPool<int>.Shared;
+        var (firsts, ends, places) = (pool.Rent(n), pool.Rent(n), pool.Rent(n));
+        var (begins, crossings) = (new int[heights.Length + 1], new int[heights.Length + 1]);
+        for (var f = 0; f < n; f++)
         {
-            var (first, end) = Crossing(f);
-            for (var layer = first; layer < end; layer++) _starts[layer + 2]++;
+            (firsts[f], ends[f]) = Crossing(mesh, f);
+            if (firsts[f] == ends[f]) continue;
+            begins[firsts[f] + 1]++;
+            crossings[firsts[f]]++;
+            crossings[ends[f]]--;
         }
-        for (var i = 2; i < _starts.Length; i++) _starts[i] += _starts[i - 1];
-        _faces = new int[_starts[^1]];
-        for (var f = 0; f < mesh.FaceCount; f++)
+        _starts = new int[heights.Length + 1];
+        for (var layer = 0; layer < heights.Length; layer++)
         {
-            var (first, end) = Crossing(f);
-            for (var layer = first; layer < end; layer++) _faces[_starts[layer + 1]++] = f;
+            begins[layer + 1] += begins[layer];
+            if (layer > 0) crossings[layer] += crossings[layer - 1];
+            _starts[layer + 1] = _starts[layer] + crossings[layer];
         }
+        _faces = new Face[begins[^1]];
+        for (var f = 0; f < n; f++) if (firsts[f] < ends[f]) places[f] = begins[firsts[f]]++;
+        _crossed = new int[_starts[^1]];
+        var next = _starts.AsSpan().ToArray();
+        for (var f = 0; f < n; f++)
+        {
+            if (firsts[f] == ends[f]) continue;
+            _faces[places[f]] = new Face(Corner(mesh, 3 * f), Corner(mesh, 3 * f + 1), Corner(mesh, 3 * f + 2), Across(3 * f), Across(3 * f + 1), Across(3 * f + 2));
+            for (var layer = firsts[f]; layer < ends[f]; layer++) _crossed[next[layer]++] = places[f];
+        }
+        foreach (var rented in new[] { firsts, ends, places }) pool.Return(rented);
+
+        // only a neighbour across a crossed edge is ever asked for, and that one is crossed too
+        int Across(int halfEdge) => neighbours.Across(halfEdge) is >= 0 and var other ? places[other / 3] : -1;
+    }
+
+    /// <summary>A corner, mm.</summary>
+    private readonly record struct Corner3(float X, float Y, float Z);
+
+    /// <summary>A face with all that cutting it needs: its corners, and the places of the faces across its edges, −1 for none.</summary>
+    private readonly record struct Face(Corner3 A, Corner3 B, Corner3 C, int AcrossAb, int AcrossBc, int AcrossCa)
+    {
+        /// <summary>Where the outline enters by the edge that comes down, or leaves by the one that goes up: the edge's ends and the face across it.</summary>
+        public (Corner3 From, Corner3 To, int Across) Edge(double height, bool up)
+        {
+            var (a, b, c) = (A.Z < height, B.Z < height, C.Z < height);
+            if (a == up && b != up) return (A, B, AcrossAb);
+            if (b == up && c != up) return (B, C, AcrossBc);
+            return (C, A, AcrossCa);
+        }
+    }
+
+    private static Corner3 Corner(Mesh mesh, int faceCorner)
+    {
+        var at = 3 * mesh.Faces[faceCorner];
+        return new Corner3(mesh.Corners[at], mesh.Corners[at + 1], mesh.Corners[at + 2]);
     }
 
     /// <summary>Number of planes.</summary>
@@ -60,13 +102,15 @@ public sealed class CrossSections
     /// <summary>A tracer for one thread.</summary>
     public Tracer NewTracer() => new(this);
 
-    private (int First, int End) Crossing(int face)
+    private (int First, int End) Crossing(Mesh mesh, int face)
     {
         var (a, b, c) = (Z(3 * face), Z(3 * face + 1), Z(3 * face + 2));
         // a plane crosses where some corner is below it and some is at or above it
         var first = After(Math.Min(a, Math.Min(b, c)));
         var end = After(Math.Max(a, Math.Max(b, c)));
         return (first, end);
+
+        double Z(int faceCorner) => mesh.Corners[3 * mesh.Faces[faceCorner] + 2];
     }
 
     /// <summary>Index of the first plane above a height.</summary>
@@ -81,13 +125,17 @@ public sealed class CrossSections
         return low;
     }
 
-    private double Z(int faceCorner) => _mesh.Corners[3 * _mesh.Faces[faceCorner] + 2];
-
-    /// <summary>Traces outlines; holds marks of its own, so that layers can be traced on several threads.</summary>
+    /// <summary>Traces outlines; holds places of its own, so that layers can be traced on several threads.</summary>
     public sealed class Tracer : IDisposable
     {
+        private const int Done = -2;
+
         private readonly CrossSections _sections;
-        private readonly int[] _seen;
+        // by face: its place among the crossed faces of this layer; what an earlier layer left is never read
+        private readonly int[] _places;
+        // by place: where the outline leaves the face, and the place of the face that it leaves to, −1 for none
+        private Point[] _exits = [];
+        private int[] _next = [];
         private readonly List<Point> _points = [];
         private readonly List<int> _ends = [];
         private readonly List<Point> _back = [];
@@ -96,8 +144,7 @@ public sealed class CrossSections
         internal Tracer(CrossSections sections)
         {
             _sections = sections;
-            _seen = ArrayPool<int>.Shared.Rent(Math.Max(1, sections._mesh.FaceCount));
-            Array.Clear(_seen, 0, sections._mesh.FaceCount);
+            _places = ArrayPool<int>.Shared.Rent(Math.Max(1, sections._faces.Length));
         }
 
         /// <summary>The outlines on one plane.</summary>
@@ -105,48 +152,56 @@ public sealed class CrossSections
         {
             _points.Clear(); _ends.Clear(); _open.Clear();
             var height = _sections._heights[layer];
-            var faces = _sections._faces.AsSpan(_sections._starts[layer], _sections._starts[layer + 1] - _sections._starts[layer]);
-            foreach (var face in faces)
-                if (_seen[face] != layer + 1) Follow(face, layer + 1, height);
+            var crossed = _sections._crossed.AsSpan(_sections._starts[layer], _sections._starts[layer + 1] - _sections._starts[layer]);
+            Cut(crossed, height);
+            for (var place = 0; place < crossed.Length; place++)
+                if (_next[place] != Done) Follow(crossed, place, height);
             var unclosed = _open.Count == 0 ? 0 : CloseGaps();
             return new Contours([.. _points], [.. _ends], unclosed);
         }
 
-        /// <summary>Gives the marks back.</summary>
-        public void Dispose() => ArrayPool<int>.Shared.Return(_seen);
+        /// <summary>Gives the places back.</summary>
+        public void Dispose() => ArrayPool<int>.Shared.Return(_places);
 
-        private void Follow(int start, int mark, double height)
+        private void Cut(ReadOnlySpan<int> crossed, double height)
+        {
+            if (_next.Length < crossed.Length) (_next, _exits) = (new int[crossed.Length], new Point[crossed.Length]);
+            for (var place = 0; place < crossed.Length; place++) _places[crossed[place]] = place;
+            for (var place = 0; place < crossed.Length; place++)
+            {
+                var (from, to, across) = _sections._faces[crossed[place]].Edge(height, up: true);
+                (_exits[place], _next[place]) = (Cut(from, to, height), across < 0 ? -1 : _places[across]);
+            }
+        }
+
+        private void Follow(ReadOnlySpan<int> crossed, int start, double height)
         {
             var begin = _points.Count;
-            var face = start;
+            var place = start;
             while (true)
             {
-                _seen[face] = mark;
-                var exit = Edge(face, height, up: true);
-                Add(Cut(exit, height), begin);
-                var across = _sections._neighbours.Across(exit);
-                if (across < 0) { FollowBack(start, mark, height, begin); return; }
-                face = across / 3;
-                if (face == start) break;
+                Add(_exits[place], begin);
+                var next = _next[place];
+                _next[place] = Done;
+                if (next < 0) { FollowBack(crossed[start], height, begin); return; }
+                if (next == start) break;
+                place = next;
             }
             if (_points.Count > begin && _points[^1] == _points[begin]) _points.RemoveAt(_points.Count - 1);
             if (_points.Count - begin >= 3) _ends.Add(_points.Count);
             else _points.RemoveRange(begin, _points.Count - begin);
         }
 
-        private void FollowBack(int start, int mark, double height, int begin)
+        private void FollowBack(int face, double height, int begin)
         {
             _back.Clear();
-            var face = start;
-            while (true)
+            while (face >= 0)
             {
-                _seen[face] = mark;
-                var entry = Edge(face, height, up: false);
-                var point = Cut(entry, height);
+                _next[_places[face]] = Done;
+                var (from, to, across) = _sections._faces[face].Edge(height, up: false);
+                var point = Cut(from, to, height);
                 if (_back.Count == 0 || _back[^1] != point) _back.Add(point);
-                var across = _sections._neighbours.Across(entry);
-                if (across < 0) break;
-                face = across / 3;
+                face = across;
             }
             _back.Reverse();
             _open.Add([.. _back, .. _points.Skip(begin)]);
@@ -158,26 +213,12 @@ public sealed class CrossSections
             if (_points.Count == begin || _points[^1] != point) _points.Add(point);
         }
 
-        /// <summary>The half-edge of a crossed face that goes up through the plane, or down.</summary>
-        private int Edge(int face, double height, bool up)
+        private static Point Cut(Corner3 from, Corner3 to, double height)
         {
-            var h = 3 * face;
-            var (a, b, c) = (_sections.Z(h) < height, _sections.Z(h + 1) < height, _sections.Z(h + 2) < height);
-            if (a == up && b != up) return h;
-            if (b == up && c != up) return h + 1;
-            return h + 2;
-        }
-
-        private Point Cut(int halfEdge, double height)
-        {
-            var faces = _sections._mesh.Faces;
-            var corners = _sections._mesh.Corners;
-            var (i, j) = (3 * faces[halfEdge], 3 * faces[halfEdge % 3 == 2 ? halfEdge - 2 : halfEdge + 1]);
             // always from the lower end, so that both faces at an edge get the same bits
-            if (corners[i + 2] >= height) (i, j) = (j, i);
-            double low = corners[i + 2];
-            var t = (height - low) / (corners[j + 2] - low);
-            return new Point(corners[i] + t * ((double)corners[j] - corners[i]), corners[i + 1] + t * ((double)corners[j + 1] - corners[i + 1]));
+            var (low, high) = from.Z >= height ? (to, from) : (from, to);
+            var t = (height - low.Z) / ((double)high.Z - low.Z);
+            return new Point(low.X + t * ((double)high.X - low.X), low.Y + t * ((double)high.Y - low.Y));
         }
 
         /// <summary>Joins open chains end to beginning where they are near enough; returns how many stay open.</summary>

@@ -94,25 +94,28 @@ public static class Hatch
         foreach (var (row, pieces) in rows)
         {
             var v = row * spacing;
-            var fits = row == previous + 1 ? open : [];
-            foreach (var dead in open.Except(fits)) Close(dead.Points);
+            if (row != previous + 1)
+            {
+                foreach (var dead in open) Close(dead.Points);
+                open.Clear();
+            }
             var next = new List<(List<Point>, double, double, bool)>();
             foreach (var piece in pieces)
             {
-                var at = fits.FindIndex(o => Follows(o.From, o.To, o.AtEnd, piece, farthest) && Inside(o.AtEnd, o.AtEnd ? o.To : o.From, o.AtEnd ? piece.To : piece.From, v));
-                var (points, atEnd) = at >= 0 ? (fits[at].Points, !fits[at].AtEnd) : ([], true);
-                if (at >= 0) fits.RemoveAt(at);
+                var at = open.FindIndex(o => Follows(o.From, o.To, o.AtEnd, piece, farthest) && Inside(o.AtEnd, o.AtEnd ? o.To : o.From, o.AtEnd ? piece.To : piece.From, v));
+                var (points, atEnd) = at >= 0 ? (open[at].Points, !open[at].AtEnd) : ([], true);
+                if (at >= 0) open.RemoveAt(at);
                 var (start, end) = atEnd ? (piece.From, piece.To) : (piece.To, piece.From);
                 points.Add(frame.Back(start, v)); points.Add(frame.Back(end, v));
                 next.Add((points, piece.From, piece.To, atEnd));
             }
-            foreach (var dead in fits) Close(dead.Points);
+            foreach (var dead in open) Close(dead.Points);
             (open, previous) = (next, row);
         }
         foreach (var last in open) Close(last.Points);
         return paths;
 
-        bool Inside(bool atEnd, double below, double here, double v) => !border.AreCrossed(frame.Back(below + (atEnd ? -Slack : Slack), v - spacing), frame.Back(here + (atEnd ? -Slack : Slack), v));
+        bool Inside(bool atEnd, double below, double here, double v) => !border.AreMet(frame.Back(below + (atEnd ? -Slack : Slack), v - spacing), frame.Back(here + (atEnd ? -Slack : Slack), v));
         void Close(List<Point> points) => paths.Add(new ToolPath(kind, [.. points], false, width));
     }
 

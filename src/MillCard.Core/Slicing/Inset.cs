@@ -55,7 +55,7 @@ internal sealed record Inset(Shape Area, bool KeepsForm)
         var n = c.Length - 1;
         // with the solid to the left of the way, the left normal leads inwards
         var shift = IsCounterClockwise(c) != isHole ? distance : -distance;
-        var step = Math.PI / 2 / chords;
+        var (step, leastCosine) = (Math.PI / 2 / chords, Math.Cos(1.01 * Math.PI / 2 / chords));
         var moved = new List<Coordinate>(n + 16);
         var (px, py, _) = Direction(c[n - 1], c[0]);
         var (taken, firstTaken) = (0.0, 0.0);
@@ -64,17 +64,16 @@ internal sealed record Inset(Shape Area, bool KeepsForm)
             var (x, y, length) = Direction(c[i], c[i + 1]);
             if (!(length > LeastEdge)) return null;
             var (cross, dot) = (px * y - py * x, px * x + py * y);
-            var turn = Math.Atan2(cross, dot);
             var closes = cross * shift > 0;
-            if (!closes && Math.Abs(turn) > 1.01 * step) Round(c[i], px, py, turn);
+            if (!closes && dot < leastCosine) Round(c[i], px, py, Math.Atan2(cross, dot));
             else
             {
                 if (dot < -0.999) return null;
                 var mitre = shift / (1 + dot);
                 moved.Add(new Coordinate(c[i].X - mitre * (py + y), c[i].Y + mitre * (px + x)));
             }
-            // what a corner takes from the edges on both its sides
-            var takes = closes ? distance * Math.Tan(Math.Abs(turn) / 2) : 0;
+            // what a corner takes from the edges on both its sides: d·tan(θ/2)
+            var takes = closes ? distance * Math.Abs(cross) / (1 + dot) : 0;
             if (i == 0) firstTaken = takes;
             else if (EdgeLength(i - 1) - taken - takes < LeastEdge) return null;
             taken = takes;

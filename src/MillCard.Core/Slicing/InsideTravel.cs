@@ -35,7 +35,7 @@ internal sealed class InsideTravel
         return best;
     }
 
-    private bool Inside(Point a, Point b) => !_outline.AreCrossed(a, b);
+    private bool Inside(Point a, Point b) => !_outline.AreMet(a, b);
 
     private bool Holds(Point from, Point[] way, Point to)
     {

@@ -25,8 +25,8 @@ internal static class Islands
             if (ReferenceEquals(regions[i], regions[i - 1])) continue;
             foreach (var piece in Plane.Polygons(regions[i]))
             {
-                if (piece.Area < LeastArea || piece.Intersects(regions[i - 1])) continue;
-                if (held is not null && i - 1 - gap >= 0 && piece.Intersects(held(i - 1 - gap))) continue;
+                if (piece.Area < LeastArea || Nesting.Meet(piece, regions[i - 1])) continue;
+                if (held is not null && i - 1 - gap >= 0 && held(i - 1 - gap) is { IsEmpty: false } below && Nesting.Meet(piece, below)) continue;
                 if (++found > Most) yield break;
                 var at = piece.InteriorPoint;
                 yield return new Finding("island-in-air", Severity.Caution,

@@ -187,21 +187,21 @@ internal sealed class Layering
         return new PartLayer(region, [[Slicing.Walls.Ring(middle.ExteriorRing, PathKind.OuterWall, width) with { Speed = _recipe.SpeedOf(PathKind.OuterWall), Climbs = layer >= Math.Max(1, _recipe.BottomLayers) }]], [], [], []);
     }
 
-    /// <summary>Turns rings to their seams, from the bottom up, so that aligned ones follow each other.</summary>
+    /// <summary>Turns rings to their seams. Aligned ones follow the longest outer ring of the layer below, so those are gone through from the bottom up first.</summary>
     private void Seam(PartLayer[] layers)
     {
+        var guides = new Point[layers.Length];
         Point? guide = null;
         for (var i = 0; i < layers.Length; i++)
         {
-            if (layers[i].Walls.Count == 0) continue;
-            var outer = layers[i].Walls[0].Where(p => p.Closed).MaxBy(p => p.Length);
-            if (outer is null) continue;
-            guide ??= Seams.First(outer);
-            // spirals climb from where the layer below ended; they are turned where layers are put in order
-            var at = guide.Value;
-            layers[i] = layers[i] with { Walls = [.. layers[i].Walls.Select(rings => (IReadOnlyList<ToolPath>)[.. rings.Select(r => r.Closed ? Seams.At(r, _recipe.Wall.Seam, at, i) : r)])] };
-            guide = layers[i].Walls[0].Where(p => p.Closed).MaxBy(p => p.Length)!.Points[0];
+            if (layers[i].Walls.Count == 0 || layers[i].Walls[0].Where(p => p.Closed).MaxBy(p => p.Length) is not { } outer) continue;
+            guides[i] = guide ??= Seams.First(outer);
+            guide = Seams.At(outer, _recipe.Wall.Seam, guides[i], i).Points[0];
         }
+        if (guide is null) return;
+        // spirals climb from where the layer below ended; they are turned where layers are put in order
+        Parallel.For(0, layers.Length, _options, i =>
+            layers[i] = layers[i] with { Walls = [.. layers[i].Walls.Select(rings => (IReadOnlyList<ToolPath>)[.. rings.Select(r => r.Closed ? Seams.At(r, _recipe.Wall.Seam, guides[i], i) : r)])] });
     }
 
     private void Tell(string step, int done, int of) => _progress?.Report(new Progress(step, done, of));

@@ -1,40 +1,61 @@
+using System.Buffers;
+
 namespace MillCard.Core.Geometry;
 
 /// <summary>The edges of areas in strips along X, so that a line meets only those near it.</summary>
-public sealed class Edges
+public sealed class Edges : IDisposable
 {
     private readonly (double X0, double Y0, double X1, double Y1)[] _edges;
     private readonly double _bottom, _height;
+    private readonly int _strips;
     private readonly int[] _starts, _inStrips;
 
     /// <param name="areas">Any areas.</param>
     public Edges(Shape areas)
     {
         var rings = Plane.Polygons(areas).SelectMany(p => p.InteriorRings.Prepend(p.ExteriorRing)).Select(r => r.Coordinates).ToArray();
-        _edges = new (double, double, double, double)[rings.Sum(c => c.Length - 1)];
+        _edges = ArrayPool<(double, double, double, double)>.Shared.Rent(rings.Sum(c => c.Length - 1));
         var count = 0;
         foreach (var c in rings) for (var i = 1; i < c.Length; i++) _edges[count++] = (c[i - 1].X, c[i - 1].Y, c[i].X, c[i].Y);
         // as many strips as keep both the edges in one and the strips of a long edge few
-        var strips = Math.Max(1, (int)(2 * Math.Sqrt(count)));
+        _strips = Math.Max(1, (int)(2 * Math.Sqrt(count)));
         var box = areas.EnvelopeInternal;
-        (_bottom, _height) = (box.MinY, Math.Max(box.Height / strips, Plane.Touch));
-        _starts = new int[strips + 1];
-        foreach (var (_, y0, _, y1) in _edges) for (var s = StripOf(Math.Min(y0, y1)); s <= StripOf(Math.Max(y0, y1)); s++) _starts[s + 1]++;
-        for (var s = 0; s < strips; s++) _starts[s + 1] += _starts[s];
-        _inStrips = new int[_starts[strips]];
-        var next = _starts.ToArray();
+        (_bottom, _height) = (box.MinY, Math.Max(box.Height / _strips, Plane.Touch));
+        _starts = ArrayPool<int>.Shared.Rent(_strips + 2);
+        Array.Clear(_starts);
         for (var e = 0; e < count; e++)
-            for (var s = StripOf(Math.Min(_edges[e].Y0, _edges[e].Y1)); s <= StripOf(Math.Max(_edges[e].Y0, _edges[e].Y1)); s++) _inStrips[next[s]++] = e;
+        {
+            var (first, last) = StripsOf(_edges[e].Y0, _edges[e].Y1);
+            for (var s = first; s <= last; s++) _starts[s + 2]++;
+        }
+        for (var s = 0; s < _strips; s++) _starts[s + 2] += _starts[s + 1];
+        _inStrips = ArrayPool<int>.Shared.Rent(_starts[_strips + 1]);
+        // each strip's beginning moves to its end while it is filled, which is where the next one begins
+        for (var e = 0; e < count; e++)
+        {
+            var (first, last) = StripsOf(_edges[e].Y0, _edges[e].Y1);
+            for (var s = first; s <= last; s++) _inStrips[_starts[s + 1]++] = e;
+        }
     }
 
-    private int StripOf(double y) => (int)Math.Clamp((y - _bottom) / _height, 0, _starts.Length - 2);
+    /// <summary>Gives the memory back.</summary>
+    public void Dispose()
+    {
+        ArrayPool<(double, double, double, double)>.Shared.Return(_edges);
+        ArrayPool<int>.Shared.Return(_starts);
+        ArrayPool<int>.Shared.Return(_inStrips);
+    }
+
+    private (int First, int Last) StripsOf(double y0, double y1) => (StripOf(Math.Min(y0, y1)), StripOf(Math.Max(y0, y1)));
+
+    private int StripOf(double y) => (int)Math.Clamp((y - _bottom) / _height, 0, _strips - 1);
 
     /// <summary>Whether a straight way meets an edge; touching it is meeting it.</summary>
     public bool AreMet(double fromX, double fromY, double toX, double toY)
     {
         var (dx, dy) = (toX - fromX, toY - fromY);
-        var last = StripOf(Math.Max(fromY, toY));
-        for (var strip = StripOf(Math.Min(fromY, toY)); strip <= last; strip++)
+        var (first, last) = StripsOf(fromY, toY);
+        for (var strip = first; strip <= last; strip++)
             foreach (var e in _inStrips.AsSpan(_starts[strip], _starts[strip + 1] - _starts[strip]))
             {
                 ref readonly var edge = ref _edges[e];
@@ -62,5 +83,39 @@ public sealed class Edges
             for (var i = 1; i < c.Length; i++) if (AreMet(c[i - 1].X, c[i - 1].Y, c[i].X, c[i].Y)) return true;
         }
         return false;
+    }
+
+    /// <summary>Whether a point lies inside, by the edges to its right.</summary>
+    public bool Hold(double x, double y)
+    {
+        var inside = false;
+        var strip = StripOf(y);
+        foreach (var e in _inStrips.AsSpan(_starts[strip], _starts[strip + 1] - _starts[strip]))
+        {
+            ref readonly var edge = ref _edges[e];
+            if (edge.Y0 <= y == edge.Y1 <= y) continue;
+            if (edge.X0 + (y - edge.Y0) / (edge.Y1 - edge.Y0) * (edge.X1 - edge.X0) > x) inside = !inside;
+        }
+        return inside;
+    }
+
+    /// <summary>Where a straight way crosses edges, as shares of it, in no order; a crossing may come more than once.</summary>
+    /// <param name="from">Its beginning.</param>
+    /// <param name="to">Its end.</param>
+    /// <param name="shares">They are added to it.</param>
+    public void Crossings(Point from, Point to, List<double> shares)
+    {
+        var (dx, dy) = (to.X - from.X, to.Y - from.Y);
+        var (first, last) = StripsOf(from.Y, to.Y);
+        for (var strip = first; strip <= last; strip++)
+            foreach (var e in _inStrips.AsSpan(_starts[strip], _starts[strip + 1] - _starts[strip]))
+            {
+                ref readonly var edge = ref _edges[e];
+                var (s0, s1) = (dx * (edge.Y0 - from.Y) - dy * (edge.X0 - from.X), dx * (edge.Y1 - from.Y) - dy * (edge.X1 - from.X));
+                if (s0 < 0 == s1 < 0) continue;
+                var u = s0 / (s0 - s1);
+                var share = ((edge.X0 + u * (edge.X1 - edge.X0) - from.X) * dx + (edge.Y0 + u * (edge.Y1 - edge.Y0) - from.Y) * dy) / (dx * dx + dy * dy);
+                if (share is > 0 and < 1) shares.Add(share);
+            }
     }
 }

@@ -13,14 +13,20 @@ public static class Nesting
         outer.EnvelopeInternal.Contains(inner.EnvelopeInternal)
         && Plane.Polygons(inner).All(p => Holds(outer, p.ExteriorRing))
         && !Plane.Polygons(outer).SelectMany(p => p.InteriorRings.Prepend(p.ExteriorRing)).Any(ring => Holds(inner, ring))
-        && !new Edges(outer).AreMet(inner);
+        && !EdgesMeet(outer, inner);
 
     /// <summary>Whether two areas have anything in common.</summary>
     /// <param name="a">Valid areas, not empty.</param>
     /// <param name="b">Valid areas, not empty.</param>
     public static bool Meet(Shape a, Shape b) =>
         a.EnvelopeInternal.Intersects(b.EnvelopeInternal)
-        && (Plane.Polygons(a).Any(p => Holds(b, p.ExteriorRing)) || Plane.Polygons(b).Any(p => Holds(a, p.ExteriorRing)) || new Edges(a).AreMet(b));
+        && (Plane.Polygons(a).Any(p => Holds(b, p.ExteriorRing)) || Plane.Polygons(b).Any(p => Holds(a, p.ExteriorRing)) || EdgesMeet(a, b));
+
+    private static bool EdgesMeet(Shape a, Shape b)
+    {
+        using var edges = new Edges(a);
+        return edges.AreMet(b);
+    }
 
     private static bool Holds(Shape areas, LineString ring)
     {

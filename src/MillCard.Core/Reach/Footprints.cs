@@ -10,7 +10,6 @@ namespace MillCard.Core.Reach;
 public sealed class Footprints
 {
     private readonly Mesh _mesh;
-    private readonly Neighbours _neighbours;
     private readonly ConcurrentDictionary<(double Height, Apron Apron), Shape> _below = new();
     private readonly ConcurrentDictionary<double, Shape> _above = new();
     private readonly Shape _hull;
@@ -19,7 +18,7 @@ public sealed class Footprints
     public Footprints(Mesh mesh)
     {
         _mesh = Placement.Place(mesh, 0, 0, 0);
-        _neighbours = Neighbours.Of(_mesh);
+        Neighbours = Neighbours.Of(_mesh);
         Height = _mesh.Box.MaxZ;
         Whole = Below(double.PositiveInfinity);
         _hull = Whole.ConvexHull();
@@ -31,8 +30,11 @@ public sealed class Footprints
     /// <summary>Least and greatest x, y, z in the part's own frame.</summary>
     public (float MinX, float MinY, float MinZ, float MaxX, float MaxY, float MaxZ) Box => _mesh.Box;
 
+    /// <summary>Which face lies across each edge of each face; the same wherever the mesh is placed.</summary>
+    public Neighbours Neighbours { get; }
+
     /// <summary>Edges of the mesh with no partner.</summary>
-    public int OpenEdges => _neighbours.OpenEdges;
+    public int OpenEdges => Neighbours.OpenEdges;
 
     /// <summary>The projection of the whole part.</summary>
     public Shape Whole { get; }
@@ -45,7 +47,7 @@ public sealed class Footprints
 
     /// <summary>The projection of what rises above a height, in the part's own frame.</summary>
     /// <param name="height">mm above the bed.</param>
-    public Shape Above(double height) => height >= Height ? Plane.Empty : height <= 0 ? Whole : _above.GetOrAdd(height, key => Projection.Above(_mesh, _neighbours, key));
+    public Shape Above(double height) => height >= Height ? Plane.Empty : height <= 0 ? Whole : _above.GetOrAdd(height, key => Projection.Above(_mesh, Neighbours, key));
 
     /// <summary>A projection where a placement puts it.</summary>
     /// <param name="height">mm above the bed.</param>
@@ -70,7 +72,7 @@ public sealed class Footprints
 
     private Shape Make(double height, Apron apron)
     {
-        if (apron.Width == 0) return Projection.Below(_mesh, _neighbours, height);
+        if (apron.Width == 0) return Projection.Below(_mesh, Neighbours, height);
         var foot = Plane.GrowOutside(Below(apron.FirstLayer), apron.Width);
         return height <= apron.FirstLayer ? foot : Plane.Union(Below(height), foot);
     }

@@ -1,28 +1,16 @@
 using MillCard.Core.Geometry;
-using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Slicing;
 
-/// <summary>Cuts curves to an area: each straight piece by an even-odd scan of the area's edges.</summary>
-internal sealed class Clip
+/// <summary>Cuts curves to an area.</summary>
+/// <param name="area">Any areas.</param>
+internal sealed class Clip(Shape area) : IDisposable
 {
-    private readonly List<(double X0, double Y0, double X1, double Y1)> _edges = [];
-    private readonly List<double> _crossings = [];
+    private readonly Edges _edges = new(area);
+    private readonly List<double> _shares = [];
 
-    public Clip(Shape area)
-    {
-        foreach (var polygon in Plane.Polygons(area))
-        {
-            Add(polygon.ExteriorRing);
-            foreach (var hole in polygon.InteriorRings) Add(hole);
-        }
-    }
-
-    private void Add(LineString ring)
-    {
-        var c = ring.CoordinateSequence;
-        for (var i = 1; i < c.Count; i++) _edges.Add((c.GetX(i - 1), c.GetY(i - 1), c.GetX(i), c.GetY(i)));
-    }
+    /// <summary>Gives the memory back.</summary>
+    public void Dispose() => _edges.Dispose();
 
     /// <summary>The pieces of a curve within the area.</summary>
     /// <param name="curve">Its corners.</param>
@@ -56,23 +44,24 @@ internal sealed class Clip
         return open.Count > 1 && sum >= least;
     }
 
-    /// <summary>Shares of a straight piece that lie within, in order.</summary>
+    /// <summary>Shares of a straight piece that lie within, in order: between one crossing and the next it is asked in the middle.</summary>
     private List<(double From, double To)> Pieces(Point a, Point b)
     {
-        var (dx, dy) = (b.X - a.X, b.Y - a.Y);
-        _crossings.Clear();
-        foreach (var (x0, y0, x1, y1) in _edges)
+        _shares.Clear();
+        _shares.Add(0);
+        _shares.Add(1);
+        _edges.Crossings(a, b, _shares);
+        _shares.Sort();
+        var pieces = new List<(double From, double To)>();
+        for (var i = 0; i + 1 < _shares.Count; i++)
         {
-            var (s0, s1) = (dx * (y0 - a.Y) - dy * (x0 - a.X), dx * (y1 - a.Y) - dy * (x1 - a.X));
-            // every ring is closed, so the straight line is crossed an even number of times
-            if (s0 < 0 == s1 < 0) continue;
-            var t = s0 / (s0 - s1);
-            _crossings.Add(((x0 + t * (x1 - x0) - a.X) * dx + (y0 + t * (y1 - y0) - a.Y) * dy) / (dx * dx + dy * dy));
+            var (from, to) = (_shares[i], _shares[i + 1]);
+            if (from == to) continue;
+            var middle = Along(a, b, (from + to) / 2);
+            if (!_edges.Hold(middle.X, middle.Y)) continue;
+            if (pieces.Count > 0 && pieces[^1].To == from) pieces[^1] = (pieces[^1].From, to);
+            else pieces.Add((from, to));
         }
-        _crossings.Sort();
-        var pieces = new List<(double, double)>();
-        for (var i = 0; i + 1 < _crossings.Count; i += 2)
-            if (Math.Max(0, _crossings[i]) is var from && Math.Min(1, _crossings[i + 1]) is var to && to > from) pieces.Add((from, to));
         return pieces;
     }
 

@@ -37,7 +37,8 @@ public static class Hatch
         var rows = Scan(area, frame, spacing);
         if (rows.Count == 0) return [];
         if (joining == Joining.None) return [.. rows.SelectMany(row => row.Value.Select(piece => new ToolPath(kind, [frame.Back(piece.From, row.Key * spacing), frame.Back(piece.To, row.Key * spacing)], false, width)))];
-        return Join(rows, new Edges(area), frame, spacing, kind, width, joining == Joining.Far ? double.PositiveInfinity : 2 * spacing);
+        using var border = new Edges(area);
+        return Join(rows, border, frame, spacing, kind, width, joining == Joining.Far ? double.PositiveInfinity : 2 * spacing);
     }
 
     /// <summary>Coordinates along the rows and across them.</summary>

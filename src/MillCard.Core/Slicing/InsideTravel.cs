@@ -3,7 +3,7 @@ using MillCard.Core.Geometry;
 namespace MillCard.Core.Slicing;
 
 /// <summary>Ways from line to line that stay within a part, so that nothing is dragged over its outside.</summary>
-internal sealed class InsideTravel
+internal sealed class InsideTravel : IDisposable
 {
     private const double LongestDetour = 3;
     private const double Always = 8;
@@ -14,6 +14,9 @@ internal sealed class InsideTravel
     /// <param name="region">The layer's cross-section.</param>
     /// <param name="rings">Ways round along which it may be gone: the middles of its outer walls.</param>
     public InsideTravel(Shape region, IReadOnlyList<Point[]> rings) => (_outline, _rings) = (new Edges(region), rings);
+
+    /// <summary>Gives the memory back.</summary>
+    public void Dispose() => _outline.Dispose();
 
     /// <summary>The corners of a way between two points, without them; null where none is known that is not far longer than the straight one.</summary>
     public Point[]? Between(Point from, Point to)

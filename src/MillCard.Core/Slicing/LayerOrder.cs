@@ -125,7 +125,8 @@ internal sealed class LayerOrder
     {
         var own = part.Layers[layer];
         into.AddNearest(own.Supports, nozzle, index);
-        into.Inside = part.Recipe.Retraction.StayInside && !own.Region.IsEmpty ? new InsideTravel(own.Region, [.. own.Walls.Take(1).SelectMany(rings => rings).Where(r => r.Closed).Select(r => r.Points)]) : null;
+        using var inside = part.Recipe.Retraction.StayInside && !own.Region.IsEmpty ? new InsideTravel(own.Region, [.. own.Walls.Take(1).SelectMany(rings => rings).Where(r => r.Closed).Select(r => r.Points)]) : null;
+        into.Inside = inside;
         var inward = part.Recipe.Wall.Order == WallOrder.OutsideIn;
         for (var k = 0; k < own.Walls.Count; k++) into.AddNearest(own.Walls[inward ? k : own.Walls.Count - 1 - k], nozzle, index, keepSeams: true);
         into.AddNearest(own.Thin, nozzle, index);

@@ -103,7 +103,7 @@ internal sealed class Layering
     private (Shape[] Regions, int Unclosed, int Crossing, int OpenEdges) Cut()
     {
         var (n, unclosed, crossing, done) = (_places.Length, 0, 0, 0);
-        var neighbours = Neighbours.Of(_mesh);
+        var neighbours = _part.Footprints.Neighbours;
         var regions = new Shape[n];
         var sections = new CrossSections(_mesh, neighbours, [.. _places.Select(p => p.Middle)]);
         var correction = _recipe.Compensation;
@@ -169,7 +169,7 @@ internal sealed class Layering
     /// <summary>Lines cut to a zone; a ring that lies in it whole stays a ring.</summary>
     private static IEnumerable<ToolPath> Cut(IEnumerable<ToolPath> paths, Shape area)
     {
-        var clip = new Clip(area);
+        using var clip = new Clip(area);
         foreach (var path in paths)
         {
             Point[] way = path.Closed ? [.. path.Points, path.Points[0]] : path.Points;

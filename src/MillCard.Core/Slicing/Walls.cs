@@ -67,7 +67,8 @@ internal sealed record Walls(IReadOnlyList<Shape> Middles, Shape Inside, Shape T
 
     private static Shape Left(Shape edge, Shape middle, double half)
     {
-        var left = Plane.Difference(edge, Plane.Offset(middle, half, Chords));
+        // a touch more than it was shrunk by: edges that coincide are slow to overlay
+        var left = Plane.Difference(edge, Plane.Offset(middle, half + Plane.Touch, Chords));
         if (left.Area < LeastArea) return Plane.Empty;
         var narrowest = 0.4 * half;
         return Plane.Factory.BuildGeometry([.. Plane.Polygons(Plane.Opened(left, narrowest, Chords)).Where(p => p.Area > LeastArea)]);

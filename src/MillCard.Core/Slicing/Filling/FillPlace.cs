@@ -16,7 +16,8 @@ internal sealed record FillPlace(Shape Area, Func<Shape> NearSkin, int Layer, do
     /// <summary>Curves cut to the area.</summary>
     public IEnumerable<ToolPath> Cut(IEnumerable<IReadOnlyList<Point>> curves)
     {
-        var clip = new Clip(Area);
-        return curves.SelectMany(curve => clip.Of(curve)).Select(points => new ToolPath(PathKind.Infill, points, false, Width));
+        using var clip = new Clip(Area);
+        foreach (var curve in curves)
+            foreach (var points in clip.Of(curve)) yield return new ToolPath(PathKind.Infill, points, false, Width);
     }
 }

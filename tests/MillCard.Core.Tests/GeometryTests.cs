@@ -1,7 +1,9 @@
 using CsCheck;
 using MillCard.Core.Geometry;
+using MillCard.Core.Slicing;
 using NetTopologySuite.Geometries;
 using Xunit;
+using Point = MillCard.Core.Geometry.Point;
 
 namespace MillCard.Core.Tests;
 
@@ -26,6 +28,51 @@ public class GeometryTests
         var exact = shape.Area + shape.Length * r + Math.PI * r * r;
         var grown = Plane.GrowOutside(shape, r).Area;
         Assert.InRange(grown, exact, exact + 0.011 * (shape.Length + 2 * Math.PI * r));
+    }, iter: 300);
+
+    /// <summary>Outlines with holes, some of which meet their border, in two pieces or one.</summary>
+    private static readonly Gen<Shape> Areas =
+        from outer in Star
+        from hole in Star
+        from size in Gen.Double[0.02, 0.5]
+        from piece in Star
+        from x in Gen.Double[-80, 80]
+        select Plane.Union(Plane.Difference(outer, NetTopologySuite.Geometries.Utilities.AffineTransformation.ScaleInstance(size, size).Transform(hole)), Plane.Moved(piece, x, 0));
+
+    // NetTopologySuite's own buffer, as an independent reference. It rounds corners that point inwards with the same number of chords and drops points of the outline within a hundredth of the distance.
+    [Fact]
+    public void Outlines_moved_edge_by_edge_are_where_the_buffer_puts_them() => Gen.Select(Areas, Gen.Double[0.1, 3]).Sample((area, distance) =>
+    {
+        var inset = Inset.Of(area, distance, 6).Area;
+        var buffer = Plane.Offset(area, -distance, 6);
+        var within = 0.012 * distance;
+        Assert.True(inset.IsValid);
+        Assert.True(inset.SymmetricDifference(buffer).Area <= within * area.Length, $"{inset.Area} {buffer.Area}");
+    }, iter: 400);
+
+    // NetTopologySuite's predicates, as an independent reference.
+    [Fact]
+    public void What_lies_within_and_what_meets_is_told_as_the_reference_tells_it() => Gen.Select(Areas, Areas, Gen.Double[0.05, 1.5], Gen.Double[-60, 60]).Sample((a, b, scale, x) =>
+    {
+        var moved = Plane.Moved(NetTopologySuite.Geometries.Utilities.AffineTransformation.ScaleInstance(scale, scale).Transform(b), x, 0);
+        Assert.Equal(a.Covers(moved) && !a.Boundary.Intersects(moved.Boundary), Nesting.LiesClearlyWithin(moved, a));
+        Assert.Equal(a.Intersects(moved), Nesting.Meet(a, moved));
+        Assert.False(Nesting.LiesClearlyWithin(a, a));
+        // a part of an area that shares some of its edges is not clearly within it, and is told to meet it
+        var half = Plane.Intersection(a, Shapes.Rectangle(-100, 0, 200, 100));
+        Assert.True(half.IsEmpty || !Nesting.LiesClearlyWithin(half, a) && Nesting.Meet(half, a));
+    }, iter: 300);
+
+    // NetTopologySuite's intersection of a line with areas, as an independent reference.
+    [Fact]
+    public void Curves_are_cut_as_the_reference_cuts_them() => Gen.Select(Areas, Gen.Select(Gen.Double[-60, 60], Gen.Double[-60, 60]).Array[2, 12]).Sample((area, corners) =>
+    {
+        using var clip = new Clip(area);
+        Point[] way = [.. corners.Select(c => new Point(c.Item1, c.Item2))];
+        var reference = 0.0;
+        for (var i = 1; i < way.Length; i++)
+            reference += area.Intersection(Plane.Factory.CreateLineString([new Coordinate(way[i - 1].X, way[i - 1].Y), new Coordinate(way[i].X, way[i].Y)])).Length;
+        Assert.Equal(reference, clip.Of(way, 0).Sum(piece => piece.Zip(piece.Skip(1), (p, q) => p.To(q)).Sum()), 1e-6);
     }, iter: 300);
 
     // Mixed area: area(A ⊕ B) is a quadratic form; for B = λA it is (1 + λ)² area(A). Schneider, "Convex Bodies", section 5.

@@ -6,6 +6,8 @@ using MillCard.Core.Slicing;
 namespace MillCard.Bench;
 
 /// <summary>Cutting, laying and ordering 300 layers, reading and writing left out: one thread against two.</summary>
+/// <remarks>Warmed up for long: compiling goes on in the background, which is free beside one thread and not beside two.</remarks>
+[WarmupCount(15), IterationCount(15)]
 public class Layers300
 {
     private SliceJob? _job;

@@ -22,11 +22,17 @@ internal sealed record Inset(Shape Area, bool KeepsForm)
     /// <param name="chords">Chords a quarter turn, where a corner is rounded.</param>
     public static Inset Of(Shape before, double distance, int chords)
     {
-        if (before.IsEmpty) return new Inset(before, true);
-        if (Moved(before, distance, chords) is { } moved) return new Inset(moved, true);
+        if (WithoutLoss(before, distance, chords) is { } plain) return plain;
         var after = Plane.Offset(before, -distance, chords);
         return new Inset(after, KeepsItsForm(before, after, distance));
     }
+
+    /// <summary>An area made smaller where all its edges stay; null where one of them would vanish or meet another.</summary>
+    /// <param name="before">Valid areas.</param>
+    /// <param name="distance">By how much, mm; more than 0.</param>
+    /// <param name="chords">Chords a quarter turn, where a corner is rounded.</param>
+    public static Inset? WithoutLoss(Shape before, double distance, int chords) =>
+        before.IsEmpty ? new Inset(before, true) : Moved(before, distance, chords) is { } moved ? new Inset(moved, true) : null;
 
     private static Shape? Moved(Shape before, double distance, int chords)
     {

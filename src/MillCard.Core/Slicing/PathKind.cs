@@ -63,7 +63,22 @@ public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double
     public int? Part { get; init; }
 
     /// <summary>The same line begun at another of its corners; an open one begun at its end is turned round.</summary>
-    public ToolPath From(int corner) => corner == 0 ? this : this with { Points = Closed ? [.. Points[corner..], .. Points[..corner]] : [.. Points.Reverse()] };
+    public ToolPath From(int corner)
+    {
+        if (corner == 0) return this;
+        var points = new Point[Points.Length];
+        if (Closed)
+        {
+            Array.Copy(Points, corner, points, 0, Points.Length - corner);
+            Array.Copy(Points, 0, points, Points.Length - corner, corner);
+        }
+        else
+        {
+            Points.CopyTo(points, 0);
+            Array.Reverse(points);
+        }
+        return this with { Points = points };
+    }
 
     /// <summary>Where the nozzle is when it has been laid.</summary>
     public Point End => Closed ? Points[0] : Points[^1];

@@ -27,29 +27,35 @@ internal sealed record Walls(IReadOnlyList<Shape> Middles, Shape Inside, Shape T
     /// <param name="fillThin">Whether thin places are left to single lines.</param>
     public static Walls Of(Shape region, int count, double outer, double inner, double height, bool fillThin)
     {
-        var middles = new List<Shape>(count);
-        var (edge, thin, gaps) = (region, Plane.Empty, new List<Shape>());
-        for (var i = 0; i < count && !edge.IsEmpty; i++)
+        var (middles, thin, gaps) = (new List<Shape>(count), Plane.Empty, new List<Shape>());
+        var half = Flow.ExtrudedLine.Spacing(inner, height) / 2;
+        var edge = new Lazy<Shape>(region);
+        Inset? ahead = null;
+        for (var i = 0; i < count; i++)
         {
             var spacing = Flow.ExtrudedLine.Spacing(i == 0 ? outer : inner, height);
             // the outer edge of the outermost line is the contour itself; neighbours overlap by their round sides
-            var outside = i == 0 ? outer / 2 : spacing / 2;
-            var (middle, keeps) = Inset.Of(edge, outside, Chords);
-            var (next, nextKeeps) = Inset.Of(middle, spacing / 2, Chords);
+            var outside = i == 0 ? outer / 2 : half;
+            var (middle, keeps) = ahead ?? Inset.Of(edge.Value, outside, Chords);
+            // where nothing is lost on the way, what comes next follows straight from this line's middle
+            ahead = Inset.WithoutLoss(middle, spacing / 2 + (i + 1 < count ? half : (1 - Lap) * half), Chords);
+            var next = ahead is null ? Inset.Of(middle, spacing / 2, Chords) : null;
             if (fillThin)
             {
-                if (!nextKeeps && WithoutThin(middle, spacing) is var wide && !ReferenceEquals(wide, middle)) (middle, keeps, next) = (wide, false, Inset.Of(wide, spacing / 2, Chords).Area);
-                var left = keeps ? Plane.Empty : Left(edge, middle, outside);
+                if (next is { KeepsForm: false } && WithoutThin(middle, spacing) is var wide && !ReferenceEquals(wide, middle)) (middle, keeps, next) = (wide, false, Inset.Of(wide, spacing / 2, Chords));
+                var left = keeps ? Plane.Empty : Left(edge.Value, middle, outside);
                 if (i == 0) thin = left; else if (!left.IsEmpty) gaps.Add(left);
             }
-            edge = next;
+            var line = middle;
+            edge = next is null ? new Lazy<Shape>(() => Inset.Of(line, spacing / 2, Chords).Area) : new Lazy<Shape>(next.Area);
             if (middle.IsEmpty) break;
             middles.Add(middle);
+            if (next is { Area.IsEmpty: true }) break;
         }
-        if (count == 0) return new Walls(middles, Inset.Of(edge, inner / 2, Chords).Area, thin, Plane.Empty);
-        var half = Flow.ExtrudedLine.Spacing(inner, height) / 2;
-        var (inside, whole) = Inset.Of(edge, (1 - Lap) * half, Chords);
-        if (fillThin && !whole && Left(edge, Inset.Of(edge, half, Chords).Area, half) is { IsEmpty: false } rest) gaps.Add(rest);
+        if (count == 0) return new Walls(middles, Inset.Of(region, inner / 2, Chords).Area, thin, Plane.Empty);
+        if (middles.Count == count && ahead is not null) return new Walls(middles, ahead.Area, thin, Plane.Union(gaps));
+        var (inside, whole) = Inset.Of(edge.Value, (1 - Lap) * half, Chords);
+        if (fillThin && !whole && Left(edge.Value, Inset.Of(edge.Value, half, Chords).Area, half) is { IsEmpty: false } rest) gaps.Add(rest);
         return new Walls(middles, inside, thin, Plane.Union(gaps));
     }
 

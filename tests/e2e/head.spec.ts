@@ -60,7 +60,6 @@ test('another nozzle shows what follows and which recipes no longer fit before i
   await expect(page.getByText('Ø 0.5, brass')).toBeVisible()
   await page.getByRole('button', { name: 'undo' }).click()
   await expect(page.getByText('Ø 0.4, brass')).toBeVisible()
-  await expect(page.locator('[data-save=saved]')).toBeVisible()
 })
 
 test('reach is drawn by nozzle, by set and by mode, and a mode may have a start routine of its own', async ({ page }) => {

@@ -81,6 +81,13 @@ export const test = base.extend<{ baseURL: string }, { server: Server }>({
     { scope: 'worker', timeout: 60_000 },
   ],
   baseURL: async ({ server }, use) => use(server.url),
+  // all tests of a worker share the demo cards: what a test took back last must be saved before its page goes
+  page: async ({ page }, use) => {
+    await use(page)
+    if (!page.isClosed()) await page.waitForFunction(nothingToSave, undefined, { timeout: 10_000 }).catch(() => undefined)
+  },
 })
+
+const nothingToSave = () => !document.querySelector('[data-save=waiting], [data-save=saving]')
 
 export { expect } from '@playwright/test'

@@ -1,4 +1,3 @@
-using CsCheck;
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;

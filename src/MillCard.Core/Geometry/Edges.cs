@@ -13,7 +13,7 @@ public sealed class Edges : IDisposable
     /// <param name="areas">Any areas.</param>
     public Edges(Shape areas)
     {
-        var rings = Plane.Polygons(areas).SelectMany(p => p.InteriorRings.Prepend(p.ExteriorRing)).Select(r => r.Coordinates).ToArray();
+        var rings = Plane.Rings(areas).Select(r => r.Coordinates).ToArray();
         _edges = ArrayPool<(double, double, double, double)>.Shared.Rent(rings.Sum(c => c.Length - 1));
         var count = 0;
         foreach (var c in rings) for (var i = 1; i < c.Length; i++) _edges[count++] = (c[i - 1].X, c[i - 1].Y, c[i].X, c[i].Y);
@@ -77,7 +77,7 @@ public sealed class Edges : IDisposable
     /// <summary>Whether any edge of other areas meets one of these.</summary>
     public bool AreMet(Shape areas)
     {
-        foreach (var ring in Plane.Polygons(areas).SelectMany(p => p.InteriorRings.Prepend(p.ExteriorRing)))
+        foreach (var ring in Plane.Rings(areas))
         {
             var c = ring.Coordinates;
             for (var i = 1; i < c.Length; i++) if (AreMet(c[i - 1].X, c[i - 1].Y, c[i].X, c[i].Y)) return true;

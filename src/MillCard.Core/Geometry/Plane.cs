@@ -104,6 +104,9 @@ public static class Plane
         }
     }
 
+    /// <summary>The outlines of all polygons, each with its holes after it.</summary>
+    public static IEnumerable<LineString> Rings(Shape shape) => Polygons(shape).SelectMany(p => p.InteriorRings.Prepend(p.ExteriorRing));
+
     /// <summary>Moved by (x, y).</summary>
     public static Shape Moved(Shape shape, double x, double y) =>
         x == 0 && y == 0 ? shape : NetTopologySuite.Geometries.Utilities.AffineTransformation.TranslationInstance(x, y).Transform(shape);

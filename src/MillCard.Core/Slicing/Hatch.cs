@@ -54,11 +54,7 @@ public static class Hatch
     private static SortedDictionary<int, List<(double From, double To)>> Scan(Shape area, Frame frame, double spacing)
     {
         var crossings = new List<(int Row, double U)>();
-        foreach (var polygon in Plane.Polygons(area))
-        {
-            ScanRing(polygon.ExteriorRing, frame, spacing, crossings);
-            foreach (var hole in polygon.InteriorRings) ScanRing(hole, frame, spacing, crossings);
-        }
+        foreach (var ring in Plane.Rings(area)) ScanRing(ring, frame, spacing, crossings);
         crossings.Sort();
         var rows = new SortedDictionary<int, List<(double, double)>>();
         for (var i = 0; i + 1 < crossings.Count; i += 2)

@@ -1,4 +1,5 @@
 using MillCard.Core.Geometry;
+using NetTopologySuite.Algorithm;
 using NetTopologySuite.Geometries;
 using NetTopologySuite.Noding;
 
@@ -45,7 +46,7 @@ internal sealed record Inset(Shape Area, bool KeepsForm)
             {
                 if (Moved(polygon.GetInteriorRingN(i), distance, chords, isHole: true) is not { } hole) return null;
                 // outlines that do not cross can only have passed each other whole
-                if (!NetTopologySuite.Algorithm.PointLocation.IsInRing(hole.GetCoordinateN(0), shell.Coordinates)) return null;
+                if (!PointLocation.IsInRing(hole.GetCoordinateN(0), shell.Coordinates)) return null;
                 holes[i] = hole;
             }
             polygons.Add(Plane.Factory.CreatePolygon(shell, holes));
@@ -60,7 +61,7 @@ internal sealed record Inset(Shape Area, bool KeepsForm)
         var c = ring.Coordinates;
         var n = c.Length - 1;
         // with the solid to the left of the way, the left normal leads inwards
-        var shift = IsCounterClockwise(c) != isHole ? distance : -distance;
+        var shift = Orientation.IsCCWArea(c) != isHole ? distance : -distance;
         var (step, leastCosine) = (Math.PI / 2 / chords, Math.Cos(1.01 * Math.PI / 2 / chords));
         var moved = new List<Coordinate>(n + 16);
         var (px, py, _) = Direction(c[n - 1], c[0]);
@@ -109,13 +110,6 @@ internal sealed record Inset(Shape Area, bool KeepsForm)
         return (x / length, y / length, length);
     }
 
-    private static bool IsCounterClockwise(Coordinate[] ring)
-    {
-        var twice = 0.0;
-        for (var i = 1; i < ring.Length; i++) twice += ring[i - 1].X * ring[i].Y - ring[i].X * ring[i - 1].Y;
-        return twice > 0;
-    }
-
     /// <summary>Whether an inset has the area that moving every edge inwards gives: A − P·d + d²·(Σ tan(θ/2) over corners that point outwards − Σ |θ|/2 over those that point inwards).</summary>
     private static bool KeepsItsForm(Shape before, Shape after, double distance)
     {
@@ -133,7 +127,7 @@ internal sealed record Inset(Shape Area, bool KeepsForm)
     {
         var c = ring.Coordinates;
         var n = c.Length - 1;
-        var side = IsCounterClockwise(c) != isHole ? 1 : -1;
+        var side = Orientation.IsCCWArea(c) != isHole ? 1 : -1;
         var (perimeter, corners) = (0.0, 0.0);
         var (px, py, _) = Direction(c[n - 1], c[0]);
         for (var i = 0; i < n; i++)

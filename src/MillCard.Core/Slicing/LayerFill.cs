@@ -70,9 +70,11 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
     /// <summary>The inside, parted into what is covered from above and below by as many layers as must be solid, and the rest with a line's width more.</summary>
     private (Shape Sparse, Shape Solid) Parted(int layer, Recipe recipe, Shape inside, double width)
     {
-        var (above, below) = (recipe.TopLayers > 0 ? common.Of(layer + 1, recipe.TopLayers) : inside, recipe.BottomLayers > 0 ? common.Of(layer - recipe.BottomLayers, recipe.BottomLayers) : inside);
-        if (above.IsEmpty || below.IsEmpty) return (Plane.Empty, inside);
-        var bare = Plane.Difference(inside, Plane.Intersection(above, below));
+        var above = recipe.TopLayers > 0 ? common.Of(layer + 1, recipe.TopLayers) : null;
+        var below = recipe.BottomLayers > 0 ? common.Of(layer - recipe.BottomLayers, recipe.BottomLayers) : null;
+        var covered = above is not null && below is not null ? Plane.Intersection(above, below) : above ?? below ?? inside;
+        if (covered.IsEmpty) return (Plane.Empty, inside);
+        var bare = ReferenceEquals(covered, inside) ? Plane.Empty : Plane.Difference(inside, covered);
         if (bare.IsEmpty) return (inside, bare);
         // the band itself is taken away, not what of it lies inside: edges that coincide are slow to overlay
         var band = Plane.Offset(Plane.Offset(bare, -width / 4), width);

@@ -190,18 +190,20 @@ internal sealed class Layering
     /// <summary>Turns rings to their seams. Aligned ones follow the longest outer ring of the layer below, so those are gone through from the bottom up first.</summary>
     private void Seam(PartLayer[] layers)
     {
-        var guides = new Point[layers.Length];
+        var guides = new Point?[layers.Length];
         Point? guide = null;
         for (var i = 0; i < layers.Length; i++)
         {
             if (layers[i].Walls.Count == 0 || layers[i].Walls[0].Where(p => p.Closed).MaxBy(p => p.Length) is not { } outer) continue;
-            guides[i] = guide ??= Seams.First(outer);
-            guide = Seams.At(outer, _recipe.Wall.Seam, guides[i], i).Points[0];
+            var at = guide ?? Seams.First(outer);
+            guides[i] = at;
+            guide = Seams.At(outer, _recipe.Wall.Seam, at, i).Points[0];
         }
-        if (guide is null) return;
         // spirals climb from where the layer below ended; they are turned where layers are put in order
         Parallel.For(0, layers.Length, _options, i =>
-            layers[i] = layers[i] with { Walls = [.. layers[i].Walls.Select(rings => (IReadOnlyList<ToolPath>)[.. rings.Select(r => r.Closed ? Seams.At(r, _recipe.Wall.Seam, guides[i], i) : r)])] });
+        {
+            if (guides[i] is { } at) layers[i] = layers[i] with { Walls = [.. layers[i].Walls.Select(rings => (IReadOnlyList<ToolPath>)[.. rings.Select(r => r.Closed ? Seams.At(r, _recipe.Wall.Seam, at, i) : r)])] };
+        });
     }
 
     private void Tell(string step, int done, int of) => _progress?.Report(new Progress(step, done, of));

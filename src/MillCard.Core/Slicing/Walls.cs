@@ -81,14 +81,7 @@ internal sealed record Walls(IReadOnlyList<Shape> Middles, Shape Inside, Shape T
     }
 
     /// <summary>The rings of one wall as paths.</summary>
-    public static IEnumerable<ToolPath> Rings(Shape middle, PathKind kind, double width)
-    {
-        foreach (var polygon in Plane.Polygons(middle))
-        {
-            yield return Ring(polygon.ExteriorRing, kind, width);
-            foreach (var hole in polygon.InteriorRings) yield return Ring(hole, kind, width);
-        }
-    }
+    public static IEnumerable<ToolPath> Rings(Shape middle, PathKind kind, double width) => Plane.Rings(middle).Select(ring => Ring(ring, kind, width));
 
     /// <summary>A ring as a path.</summary>
     public static ToolPath Ring(LineString ring, PathKind kind, double width)

@@ -7,7 +7,7 @@ namespace MillCard.Web.Endpoints;
 internal static class Rings
 {
     public static double[][][] Of(NetTopologySuite.Geometries.Geometry area) =>
-        [.. Plane.Polygons(area).SelectMany(p => p.InteriorRings.Prepend(p.ExteriorRing)).Select(Ring)];
+        [.. Plane.Rings(area).Select(Ring)];
 
     /// <summary>Areas one by one, each as its outline and its holes.</summary>
     public static double[][][][] Polygons(NetTopologySuite.Geometries.Geometry area) => [.. Plane.Polygons(area).Select(p => Of(p))];

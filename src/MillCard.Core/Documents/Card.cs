@@ -175,7 +175,7 @@ public enum SourceKind
 }
 
 /// <summary>A finding that its owner accepts.</summary>
-public sealed record AcceptedFinding : OpenRecord
+public sealed record AcceptedFinding : Member
 {
     /// <summary>Id of the rule.</summary>
     [Field("rule", Most = 100)] public required string Rule { get; init; }

@@ -113,7 +113,7 @@ public sealed record EdgeMargins : OpenRecord
 }
 
 /// <summary>A region of the bed to stay out of.</summary>
-public sealed record KeepOut : OpenRecord
+public sealed record KeepOut : Member
 {
     /// <summary>What its owner calls it.</summary>
     [Field("keep-out's name", Most = 100)] public required string Name { get; init; }

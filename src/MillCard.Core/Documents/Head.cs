@@ -24,7 +24,7 @@ public sealed record Head : OpenRecord
 }
 
 /// <summary>Something solid on the carriage, from its underside upward.</summary>
-public sealed record Body : OpenRecord
+public sealed record Body : Member
 {
     /// <summary>What its owner calls it.</summary>
     [Field("body's name", Most = 100)] public required string Name { get; init; }
@@ -37,7 +37,7 @@ public sealed record Body : OpenRecord
 }
 
 /// <summary>A strip across the whole machine along one axis.</summary>
-public sealed record Beam : OpenRecord
+public sealed record Beam : Member
 {
     /// <summary>The axis it lies along.</summary>
     public required BeamAxis Along { get; init; }
@@ -59,7 +59,7 @@ public enum BeamAxis
 }
 
 /// <summary>One of two carriages on a beam.</summary>
-public sealed record Carriage : OpenRecord
+public sealed record Carriage : Member
 {
     /// <summary>Id of the nozzle it carries.</summary>
     [Field("carriage's nozzle", Fewest = 1, Most = 40)] public required string Nozzle { get; init; }

@@ -1,7 +1,7 @@
 namespace MillCard.Core.Documents;
 
 /// <summary>A way to run a machine with two carriages on one beam.</summary>
-public sealed record Mode : OpenRecord
+public sealed record Mode : Member
 {
     /// <summary>Which.</summary>
     [Field("mode")] public required ModeKind Kind { get; init; }

@@ -115,7 +115,7 @@ public sealed record DeltaFacts : OpenRecord
 }
 
 /// <summary>A way commanded and the way that came.</summary>
-public sealed record AxisMeasurement : OpenRecord
+public sealed record AxisMeasurement : Member
 {
     /// <summary>Asked for, mm.</summary>
     [Field("commanded", "mm", Above = 0, AtMost = 10000)] public required double Commanded { get; init; }

@@ -46,7 +46,7 @@ public sealed record TrialLimits : OpenRecord
 }
 
 /// <summary>One part and where it lies.</summary>
-public sealed record TrialPart : OpenRecord
+public sealed record TrialPart : Member
 {
     /// <summary>Its name on the sheet.</summary>
     [Field("part's name", Fewest = 1, Most = 200)] public required string Name { get; init; }
@@ -71,7 +71,7 @@ public sealed record TrialPart : OpenRecord
 }
 
 /// <summary>Faces marked for support, or against it.</summary>
-public sealed record FaceMark : OpenRecord
+public sealed record FaceMark : Member
 {
     /// <summary>Whether support is wanted there.</summary>
     public required bool Wanted { get; init; }

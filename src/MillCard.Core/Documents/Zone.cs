@@ -8,7 +8,7 @@ namespace MillCard.Core.Documents;
 [JsonDerivedType(typeof(BoxZone), "box")]
 [JsonDerivedType(typeof(CylinderZone), "cylinder")]
 [JsonDerivedType(typeof(MeshZone), "mesh")]
-public abstract record Zone : OpenRecord
+public abstract record Zone : Member
 {
     /// <summary>What its owner calls it.</summary>
     [Field("zone's name", Fewest = 1, Most = 100)] public required string Name { get; init; }

@@ -32,6 +32,10 @@ internal static class DocumentEndpoints
         })
             .Accepts<T>("application/json").Produces<Refusal>(422, Refusal.MediaType).WithSummary($"Makes a {kind}");
 
+        documents.MapPost("/holds", async Task<Results<NoContent, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+            (await request.ReadDocumentAsync<T>(Bounds.Document, draft: true, stop)).Errors is { Count: > 0 } errors ? Refusal.Fields(errors) : TypedResults.NoContent())
+            .Accepts<T>("application/json").Produces<Refusal>(422, Refusal.MediaType).WithSummary($"Whether a draft of a {kind} holds against its schema; nothing is kept");
+
         documents.MapPut("/{id:guid}", async Task<Results<Ok<Stored<T>>, JsonHttpResult<Clash<T>>, JsonHttpResult<Refusal>>> (Guid id, HttpRequest request, HttpResponse response, DocumentStore<T> store, CancellationToken stop) =>
         {
             if (Version(request) is not { } version)

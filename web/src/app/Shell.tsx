@@ -10,11 +10,13 @@ interface ShellProps {
   /** How the document stands against the database. */
   state?: ReactNode
   tools?: ReactNode
+  /** What has to be decided before all is well, below the bar. */
+  notices?: ReactNode
   children: ReactNode
 }
 
 /** The bar with the way back, and the page below it. */
-export function Shell({ trail, title, state, tools, children }: ShellProps) {
+export function Shell({ trail, title, state, tools, notices, children }: ShellProps) {
   useEffect(() => {
     document.title = title === 'Rack' ? 'Mill Card' : `${title} · Mill Card`
   }, [title])
@@ -39,6 +41,7 @@ export function Shell({ trail, title, state, tools, children }: ShellProps) {
         <SchemeKey />
         <Shortcuts />
       </header>
+      {notices}
       {children}
     </div>
   )

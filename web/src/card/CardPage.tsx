@@ -3,6 +3,7 @@ import { NavLink, Route, Routes, useParams } from 'react-router'
 import type { StoreApi } from 'zustand'
 import { sentenceOf, type Card } from '../api/client'
 import { Shell } from '../app/Shell'
+import { DraftNotices } from '../document/DraftNotices'
 import { SaveNote } from '../document/SaveNote'
 import type { DocumentState } from '../document/documentStore'
 import { useSchema } from '../document/schema'
@@ -45,7 +46,12 @@ function OpenCardPage({ store }: { store: StoreApi<DocumentState<Card>> }) {
   const home = `/cards/${state.id}`
   return (
     <CardContext value={open}>
-      <Shell trail={[{ name: 'Rack', to: '/' }]} title={state.document.name || 'Card without a name'} state={<SaveNote state={state} />}>
+      <Shell
+        trail={[{ name: 'Rack', to: '/' }]}
+        title={state.document.name || 'Card without a name'}
+        state={<SaveNote state={state} />}
+        notices={<DraftNotices kind="cards" state={state} />}
+      >
         <div className="card-page">
           <nav className="tabs" aria-label="Parts of this card">
             <NavLink to={home} end>

@@ -3,7 +3,7 @@ import type { SaveStatus } from './documentStore'
 
 /** Says how the draft stands against the database, and offers undo. */
 export function SaveNote({ state }: { state: SaveStatus & { past: unknown[]; future: unknown[] } }) {
-  const bad = state.state === 'refused' || state.state === 'unreachable'
+  const bad = state.state === 'refused' || state.state === 'unreachable' || state.state === 'clash'
   return (
     <>
       <span className={bad ? 'state bad' : 'state'} role="status" data-save={state.state} title={state.problem}>
@@ -19,14 +19,16 @@ export function SaveNote({ state }: { state: SaveStatus & { past: unknown[]; fut
   )
 }
 
-function words({ state, savedAt, problem, mergedAt }: SaveStatus): string {
+function words({ state, savedAt, problem, mergedAt, keptHere }: SaveStatus): string {
   switch (state) {
     case 'saved':
       return `draft, saved ${timeOfDay(savedAt)}${mergedAt && Date.now() - mergedAt < 60_000 ? ', with changes made elsewhere' : ''}`
     case 'refused':
       return `not saved: ${problem ?? 'refused'}`
     case 'unreachable':
-      return 'not saved yet: the server does not answer; kept here'
+      return `not saved yet: ${keptHere ? 'kept in this browser, tried again' : 'not kept in this browser either, its store is full or closed; leave this page open'}. ${problem ?? ''}`
+    case 'clash':
+      return 'not all saved: see what was changed here and elsewhere'
     default:
       return 'saving'
   }

@@ -37,6 +37,8 @@ export const documents = {
   archived: (kind: Kind) => ask<DocumentHead[]>(`/api/${kind}?archived=true`),
   read: <K extends Kind>(kind: K, id: string) => ask<Stored<Kinds[K]>>(`/api/${kind}/${id}`),
   make: <K extends Kind>(kind: K, document: Kinds[K]) => ask<Stored<Kinds[K]>>(`/api/${kind}`, { method: 'POST', ...body(document) }),
+  /** Nothing where a draft holds against its schema; else it is refused. */
+  holds: <K extends Kind>(kind: K, document: Kinds[K]) => ask<undefined>(`/api/${kind}/holds`, { method: 'POST', ...body(document) }),
   remove: (kind: Kind, id: string) => ask<undefined>(`/api/${kind}/${id}`, { method: 'DELETE' }),
   archive: (kind: Kind, id: string) => ask<undefined>(`/api/${kind}/${id}/archive`, { method: 'POST' }),
   restore: (kind: Kind, id: string) => ask<undefined>(`/api/${kind}/${id}/restore`, { method: 'POST' }),

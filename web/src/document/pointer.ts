@@ -8,6 +8,9 @@ export function stepsOf(pointer: string): string[] {
         .map((step) => step.replaceAll('~1', '/').replaceAll('~0', '~'))
 }
 
+/** The pointer of steps. */
+export const pointerOf = (steps: readonly string[]) => steps.map((step) => `/${step.replaceAll('~', '~0').replaceAll('/', '~1')}`).join('')
+
 /** The value at a pointer, or undefined. */
 export function valueAt(document: unknown, pointer: string): unknown {
   return stepsOf(pointer).reduce<unknown>(

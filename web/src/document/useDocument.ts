@@ -1,8 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { useStore, type StoreApi } from 'zustand'
-import { createDocumentStore, type DocumentState } from './documentStore'
-import { documents, type Kind, type Kinds } from './documents'
+import type { DocumentState } from './documentStore'
+import type { Kind, Kinds } from './documents'
+import { openDocument } from './openDocument'
 
 /** The open document of an id, the same one for everything on the page. */
 export function useDocumentStore<K extends Kind>(kind: K, id: string | null | undefined) {
@@ -11,7 +12,7 @@ export function useDocumentStore<K extends Kind>(kind: K, id: string | null | un
     enabled: Boolean(id),
     staleTime: Infinity,
     gcTime: Infinity,
-    queryFn: async () => createDocumentStore(kind, await documents.read(kind, id!)),
+    queryFn: () => openDocument(kind, id!),
   })
 }
 

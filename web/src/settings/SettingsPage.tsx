@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import { Shell } from '../app/Shell'
 import type { DocumentState } from '../document/documentStore'
+import { DraftNotices } from '../document/DraftNotices'
 import { SaveNote } from '../document/SaveNote'
 import { useUndoKeys } from '../document/useUndoKeys'
 import { CardsOf } from './CardsOf'
@@ -28,6 +29,7 @@ export function SettingsPage<T extends Settable>({ state, kind, groups, drawing 
       ]}
       title={state.document.name || `${one} without a name`}
       state={<SaveNote state={state} />}
+      notices={<DraftNotices kind={kind} state={state} />}
     >
       <main className="settings-page">
         <div>

@@ -6,6 +6,7 @@ import { createStore, useStore, type StoreApi } from 'zustand'
 import { api, dataOf, sentenceOf, type Card, type Filament, type MeshFacts, type Recipe, type Trial, type TrialPart } from '../api/client'
 import { inField } from '../app/Shortcuts'
 import { Shell } from '../app/Shell'
+import { DraftNotices } from '../document/DraftNotices'
 import { SaveNote } from '../document/SaveNote'
 import type { DocumentState } from '../document/documentStore'
 import { useDocumentState, useDocumentStore } from '../document/useDocument'
@@ -176,6 +177,7 @@ function OpenTrialPage({
         ]}
         title={trial.document.name || 'Trial'}
         state={<SaveNote state={trial} />}
+        notices={<DraftNotices kind="trials" state={trial} />}
       >
         <main
           className="trial"

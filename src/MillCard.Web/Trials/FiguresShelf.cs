@@ -1,7 +1,4 @@
-using System.Security.Cryptography;
-using System.Text.Json;
 using Microsoft.Extensions.Caching.Memory;
-using MillCard.Core.Documents;
 using MillCard.Core.Slicing;
 using MillCard.Core.Trying;
 
@@ -16,9 +13,9 @@ internal sealed class FiguresShelf : IDisposable
     /// <summary>What a job comes to, or why it cannot be sliced.</summary>
     public async Task<(Figures? Figures, string? Refusal)> TakeAsync(SliceJob job, CancellationToken stop)
     {
-        var bears = JsonSerializer.SerializeToUtf8Bytes(new
+        var key = Fingerprint.Of(new
         {
-            Card = job.Machine.Card with { Sources = new Dictionary<string, FactSource>(), Accepted = [] },
+            Card = job.Machine.Card.Bare(),
             job.Filament,
             job.SecondFilament,
             job.Recipe,
@@ -26,8 +23,7 @@ internal sealed class FiguresShelf : IDisposable
             Zones = job.Zones.Select(z => z.Zone),
             job.Sequence,
             job.Mode,
-        }, DocumentJson.Options);
-        var key = Convert.ToHexString(SHA256.HashData(bears));
+        });
         if (_shelf.TryGetValue(key, out (Figures?, string?) known)) return known;
         return _shelf.Set(key, await Task.Run(() => WhatIf.Measure(job, stop), stop), Kept);
     }

@@ -1,5 +1,3 @@
-using System.Security.Cryptography;
-using System.Text.Json;
 using Microsoft.Extensions.Caching.Memory;
 using MillCard.Core.Documents;
 using MillCard.Core.Reach;
@@ -15,9 +13,7 @@ internal sealed class FitShelf : IDisposable
     /// <summary>The verdicts on a card with a recipe's apron and a trial's limits.</summary>
     public Fit Take(Card card, Recipe? recipe, TrialLimits? limits)
     {
-        // only what bears on the verdict: where a fact comes from or what a routine says does not
-        var bears = JsonSerializer.SerializeToUtf8Bytes(new { card.Envelope, card.Head, card.Motion, card.Modes, recipe?.Layers, recipe?.Skirt, recipe?.Brim, recipe?.Raft, recipe?.Widths, recipe?.LineWidth, limits }, DocumentJson.Options);
-        var key = Convert.ToHexString(SHA256.HashData(bears));
+        var key = Fingerprint.Of(new { Card = card.Bare() with { Routines = new Routines() }, Recipe = recipe, Limits = limits });
         return _shelf.TryGetValue(key, out Fit? known) ? known! : _shelf.Set(key, new Fit(Machine.Of(card.Tightened(limits)), recipe), Kept);
     }
 

@@ -21,7 +21,9 @@ function memberName(path: Path, documents: readonly unknown[]): string {
       namedById(document),
     )
     if (typeof member === 'string') return member
-    const known = isObject(member) ? [member.name, member.rule, member.kind, member.nozzle].find((one) => typeof one === 'string') : undefined
+    const known = isObject(member)
+      ? [member.name, member.rule, member.kind, member.nozzle].find((one) => typeof one === 'string')
+      : undefined
     if (known !== undefined) return known
     if (isObject(member)) return `${spelledOut(path.at(-2) ?? '')} ${keyOf(member) ?? ''}`
   }

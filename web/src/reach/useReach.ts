@@ -1,15 +1,7 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { api, dataOf, type Card, type ReachAnswer } from '../api/client'
+import { useAnswer } from '../api/useAnswer'
+import { machineOf } from '../card/machine'
 
 /** What the nozzles of a card reach, as it stands now; undefined until it is known. */
-export function useReach(card: Card): ReachAnswer | undefined {
-  const { envelope, head, motion, modes } = card
-  const { data } = useQuery({
-    queryKey: ['reach', JSON.stringify([envelope, head, motion, modes])],
-    placeholderData: keepPreviousData,
-    retry: false,
-    queryFn: async ({ signal }) =>
-      dataOf(await api.POST('/api/reach', { body: { ...card, routines: undefined, sources: undefined }, signal })),
-  })
-  return data
-}
+export const useReach = (card: Card): ReachAnswer | undefined =>
+  useAnswer('reach', machineOf(card), async (body, signal) => dataOf(await api.POST('/api/reach', { body, signal }))).data

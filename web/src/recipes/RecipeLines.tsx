@@ -1,5 +1,6 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { api, dataOf, type Card, type CeilingBy, type Filament, type LineAnswer, type Recipe } from '../api/client'
+import { useAnswer } from '../api/useAnswer'
+import { machineOf } from '../card/machine'
 import type { DocumentState } from '../document/documentStore'
 import { plain } from '../units/format'
 import './recipe-lines.css'
@@ -78,31 +79,12 @@ function useLines(
   widths: (number | null | undefined)[],
   heights: (number | null | undefined)[],
 ): LineAnswer[] | undefined {
-  const { head, motion } = card
-  const body = {
-    card: { ...card, routines: undefined, sources: undefined },
-    filament,
-    widths: [...new Set(widths.filter((v): v is number => typeof v === 'number'))],
-    heights: [...new Set(heights.filter((v): v is number => typeof v === 'number'))],
-  }
-  const { data } = useQuery({
-    queryKey: [
-      'flow',
-      JSON.stringify([
-        head?.nozzles?.[0],
-        motion,
-        body.filament?.flow,
-        body.filament?.maxFlow,
-        body.filament?.diameter,
-        body.widths,
-        body.heights,
-      ]),
-    ],
-    enabled: body.widths.length > 0 && body.heights.length > 0,
-    placeholderData: keepPreviousData,
-    retry: false,
-    queryFn: async ({ signal }) => dataOf(await api.POST('/api/flow', { body, signal })),
-  })
+  const known = (values: (number | null | undefined)[]) => [...new Set(values.filter((v): v is number => typeof v === 'number'))]
+  const body = { card: machineOf(card), filament, widths: known(widths), heights: known(heights) }
+  const asked = body.widths.length > 0 && body.heights.length > 0
+  const { data } = useAnswer('flow', asked ? body : undefined, async (question, signal) =>
+    dataOf(await api.POST('/api/flow', { body: question, signal })),
+  )
   return data
 }
 

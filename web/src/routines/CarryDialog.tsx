@@ -1,7 +1,7 @@
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material'
-import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, dataOf, sentenceOf, type Card, type CarriedRoutine, type FlavourId } from '../api/client'
+import { useAnswer } from '../api/useAnswer'
 import { withValue } from '../document/pointer'
 import { useFlavours } from './useRoutines'
 
@@ -15,12 +15,9 @@ interface CarryDialogProps {
 export function CarryDialog({ card, onClose, onTake }: CarryDialogProps) {
   const flavours = useFlavours()
   const [to, setTo] = useState<FlavourId>()
-  const { data, error } = useQuery({
-    queryKey: ['carry', JSON.stringify(card.routines), card.firmware?.flavour, to],
-    enabled: Boolean(to),
-    retry: false,
-    queryFn: async () => dataOf(await api.POST('/api/routines/carry', { body: { card, to } })),
-  })
+  const { data, error } = useAnswer('carry', to ? { card, to } : undefined, async (body, signal) =>
+    dataOf(await api.POST('/api/routines/carry', { body, signal })),
+  )
   const lines = data?.flatMap((routine) => routine.lines) ?? []
   const count = (kind: string) => lines.filter((line) => line.kind === kind).length
   return (

@@ -36,14 +36,14 @@ function AllOf({ onClose }: { onClose: () => void }) {
   const { trial, card, filament, recipe } = useTrial()
   const [search, setSearch] = useState('')
   const { data: settings, error } = useQuery({
-    queryKey: ['settings', trial.id, trial.savedAt, card.savedAt, filament?.savedAt, recipe?.savedAt],
+    queryKey: ['settings', trial.id, trial.savedAt, card.savedAt, filament?.savedAt, recipe?.savedAt, trial.document],
     retry: false,
     queryFn: async () => dataOf(await api.GET('/api/trials/{id}/settings', { params: { path: { id: trial.id } } })),
   })
   const sought = search.trim().toLowerCase()
-  const shown = settings?.filter((s) =>
-    [s.label, s.value, s.who, givers[s.from], s.pointer].some((text) => text.toLowerCase().includes(sought)),
-  )
+  const shown = settings?.filter((s) => [s.label, s.value, s.who, givers[s.from]].some((text) => text.toLowerCase().includes(sought)))
+  // a setting may stand twice under one giver: its place in the whole list tells it from all others
+  const keys = new Map(settings?.map((setting, i) => [setting, i]))
   const address = (setting: ResolvedSetting) =>
     setting.from === 'filament' && filament
       ? `/filaments/${filament.id}`
@@ -86,7 +86,7 @@ function AllOf({ onClose }: { onClose: () => void }) {
             {shown?.map((setting) => {
               const to = address(setting)
               return (
-                <tr key={`${setting.from} ${setting.who} ${setting.pointer}`}>
+                <tr key={keys.get(setting)}>
                   <td>{setting.label}</td>
                   <td className="mono">
                     {setting.value.length > 60 ? `${setting.value.slice(0, 60)} …` : setting.value || '—'}{' '}

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using System.Text;
 using CsCheck;
 using MillCard.Core.Documents;
@@ -48,6 +49,43 @@ public class PreviewTests
     {
         var preview = Preview(Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = "M104 S{{ heat.nozle }}" } });
         Assert.Equal(["end"], preview.Moments.Select(m => m.Moment));
+    }
+
+    public static TheoryData<string, string, int, int, string> Failing => new()
+    {
+        { "start", "G28\n{{ 1 | divided_by: 0 }}", 2, 1, "divides by zero" },
+        { "start", "{% if bed.width > 0 %}\nG28\n  G1 X{{ 1 | divided_by: bed.min_x }}\n{% endif %}", 3, 7, "divides by zero" },
+        { "end", "M84\n{% assign x = 79228162514264337593543950335 | times: 10 %}\nG1 X{{ x }}", 2, 1, "too large" },
+        { "beforeLayer", "{% for i in (1..9999) %}{% for j in (1..9999) %}x{% endfor %}{% endfor %}", 1, 50, "runs away" },
+        { "afterLayer", "G1 X{{ 1 | divided_by: 1 }} Y{{ 2 | modulo: 0 }}", 1, 30, "" },
+        { "pause", "M117 {{ 1 | divided_by: 0 }}", 1, 6, "divides by zero" },
+        { "toolChange", "T{{ 1 | divided_by: 0 }}", 1, 2, "divides by zero" },
+    };
+
+    [Theory, MemberData(nameof(Failing))]
+    public void A_routine_that_fails_while_it_is_written_out_is_a_stop_at_its_place(string moment, string text, int line, int column, string says)
+    {
+        var json = JsonSerializer.SerializeToNode(Cards.Dunlin, DocumentJson.Options)!;
+        json["routines"]![moment] = text;
+        var card = json.Deserialize<Card>(DocumentJson.Options)!;
+        var preview = RoutinePreview.Of(card.Machine(), null, null, null, 1, default);
+        foreach (var found in new[] { preview.Findings, CardCheck.Of(card, default) })
+        {
+            var stop = Assert.Single(found, f => f.Rule == "broken-routine");
+            Assert.Equal((Severity.Stop, $"/routines/{moment}", line), (stop.Severity, stop.Pointer, stop.Line));
+            Assert.Contains($"line {line}, column {column}:", stop.Message, StringComparison.Ordinal);
+            Assert.Contains(says, stop.Message, StringComparison.Ordinal);
+        }
+        Assert.NotEmpty(preview.Moments);
+    }
+
+    [Fact]
+    public void A_mode_whose_start_fails_and_a_filaments_code_that_fails_are_stops_too()
+    {
+        var avocet = Cards.Dunlin with { Modes = [new Mode { Kind = ModeKind.Copy, Start = "{{ 1 | divided_by: 0 }}" }] };
+        Assert.Contains(CardCheck.Of(avocet, default), f => f.Rule == "broken-routine" && f.Pointer == "/modes/0/start" && f.Line == 1);
+        var preview = RoutinePreview.Of(Cards.Dunlin.Machine(), Cards.Petg with { End = "M84\n{{ 1 | divided_by: 0 }}" }, null, null, 1, default);
+        Assert.Contains(preview.Findings, f => f.Rule == "broken-routine" && f.Pointer == "/filament/end" && f.Line == 2);
     }
 
     [Fact]

@@ -18,6 +18,7 @@ public static class DocumentReader
         try
         {
             using var parsed = JsonDocument.Parse(json, new JsonDocumentOptions { MaxDepth = DocumentJson.MaxDepth });
+            if (TextCheck.Of(json.Span) is { } unfit) return new Reading<T>(null, [unfit]);
             return Read<T>(parsed.RootElement, draft);
         }
         catch (JsonException broken)

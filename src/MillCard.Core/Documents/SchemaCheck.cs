@@ -9,6 +9,7 @@ namespace MillCard.Core.Documents;
 public sealed class SchemaCheck
 {
     private const int MostErrors = 50;
+    private const int LongestEcho = 80;
     private readonly JsonNode _root;
     private readonly List<FieldError> _errors = [];
 
@@ -104,8 +105,11 @@ public sealed class SchemaCheck
         var high = most is { } m ? $"at most {Plain(m)}" : null;
         var limit = string.Join(" and ", new[] { low, high }.OfType<string>());
         var unit = (string?)schema["x-unit"] is { Length: > 0 } u ? $" {u}" : "";
-        Refuse(schema, at, $"must be {(limit.Length > 0 ? limit : "a number")}{unit}; {value.GetRawText()} is not", $"{limit}{unit}");
+        Refuse(schema, at, $"must be {(limit.Length > 0 ? limit : "a number")}{unit}; {Short(value.GetRawText())} is not", $"{limit}{unit}");
     }
+
+    /// <summary>What was sent, as a sentence can hold it.</summary>
+    private static string Short(string text) => text.Length <= LongestEcho ? text : $"{text[..(LongestEcho - 1)]}…";
 
     private void Length(JsonObject schema, JsonElement value, string at)
     {
@@ -132,7 +136,7 @@ public sealed class SchemaCheck
     private void Refuse(JsonObject schema, string at, string problem, string limit, string? name = null)
     {
         if (_errors.Count >= MostErrors) return;
-        var label = (string?)schema["title"] ?? name ?? at[(at.LastIndexOf('/') + 1)..];
+        var label = (string?)schema["title"] ?? name ?? Short(at[(at.LastIndexOf('/') + 1)..]);
         if (label.Length == 0) label = "the document";
         _errors.Add(new FieldError(at, $"{char.ToUpperInvariant(label[0])}{label[1..]} {problem}.", limit));
     }

@@ -110,7 +110,9 @@ public static class Rules
     ];
 
     /// <summary>All findings about a card, worst first; accepted ones carry the reason.</summary>
-    public static IReadOnlyList<Finding> Check(Card card) => Sorted(ForCards.SelectMany(rule => rule.Look(card)), card);
+    /// <param name="card">Complete or not.</param>
+    /// <param name="more">Findings of a further look at it.</param>
+    public static IReadOnlyList<Finding> Check(Card card, params IEnumerable<Finding> more) => Sorted(ForCards.SelectMany(rule => rule.Look(card)).Concat(more), card);
 
     /// <summary>All findings about a dry run, worst first.</summary>
     public static IReadOnlyList<Finding> Check(DryRunReport run, Machine machine) =>

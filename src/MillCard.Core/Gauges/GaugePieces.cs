@@ -1,6 +1,7 @@
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
+using MillCard.Core.Findings.CardRules;
 using MillCard.Core.Meshes;
 using MillCard.Core.Motion;
 using MillCard.Core.Reach;
@@ -49,7 +50,7 @@ public static class GaugePieces
         }
         catch (RoutineException broken)
         {
-            return Refused("broken-routine", broken.Message, "A routine that cannot be written out would leave a hole in the print's code.");
+            return new MadeGauge(default, [], null, [BrokenRoutine.Of(broken)]);
         }
     }
 

@@ -32,7 +32,9 @@ public sealed record ExtendedCommand(string Name, IReadOnlyDictionary<string, st
 
     /// <summary>A parameter as a number; NaN where it is missing or none.</summary>
     public double Number(string name) =>
-        Parameters.TryGetValue(name, out var text) && double.TryParse(text, System.Globalization.CultureInfo.InvariantCulture, out var value) ? value : double.NaN;
+        Parameters.TryGetValue(name, out var text) && double.TryParse(text, System.Globalization.CultureInfo.InvariantCulture, out var value) && double.IsFinite(value)
+            ? Math.Clamp(value, -Words.Largest, Words.Largest)
+            : double.NaN;
 
     /// <summary>A parameter as a text; null where it is missing.</summary>
     public string? Text(string name) => Parameters.GetValueOrDefault(name);

@@ -6,6 +6,9 @@ namespace MillCard.Core.Gcode;
 /// <remarks>One instance is used over and over; reading a block allocates nothing.</remarks>
 public sealed class Words
 {
+    /// <summary>No machine counts further: a larger number is read as this one, so that nothing computed from it is beyond numbers.</summary>
+    public const double Largest = 1e9;
+
     private const int Most = 32;
     private readonly byte[] _letters = new byte[Most];
     private readonly double[] _values = new double[Most];
@@ -100,6 +103,7 @@ public sealed class Words
         if (digits > 15) return Long(line, ref at, out value);
         at = end;
         value = decimals == 0 ? mantissa : mantissa / Powers[decimals];
+        if (value > Largest) value = Largest;
         if (negative) value = -value;
         return true;
     }
@@ -116,7 +120,9 @@ public sealed class Words
             text[n++] = (char)c;
         }
         at = i;
-        return double.TryParse(text[..n], NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out value);
+        var read = double.TryParse(text[..n], NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out value);
+        value = Math.Clamp(value, -Largest, Largest);
+        return read;
     }
 
     private static readonly double[] Powers = [1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15, 1e16, 1e17, 1e18];

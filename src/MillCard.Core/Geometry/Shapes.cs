@@ -16,6 +16,7 @@ public enum Side
 public static class Shapes
 {
     private const double CurveError = 0.01;
+    private const double Farthest = 4000;
 
     /// <summary>Sides of the polygon that stands for a circle with an error of at most 0.01 mm: n ≥ π / acos(1 − 0.01/r).</summary>
     /// <param name="radius">mm, the larger half axis of an ellipse.</param>
@@ -23,7 +24,7 @@ public static class Shapes
         radius <= CurveError ? 8 : Math.Max(16, (int)Math.Ceiling(Math.PI / Math.Acos(1 - CurveError / radius)));
 
     /// <summary>The bed in the bed frame, curves inscribed. Needs its sizes.</summary>
-    /// <exception cref="InvalidDataException">The outline crosses itself.</exception>
+    /// <exception cref="OutlineException">The outline crosses itself.</exception>
     public static Polygon Of(Bed bed) => bed switch
     {
         RectangleBed r => Rectangle(0, 0, r.Width!.Value, r.Depth!.Value),
@@ -33,7 +34,7 @@ public static class Shapes
     };
 
     /// <summary>An outline, curves drawn to the given side.</summary>
-    /// <exception cref="InvalidDataException">The outline crosses itself.</exception>
+    /// <exception cref="OutlineException">The outline crosses itself.</exception>
     public static Polygon Of(Outline outline, Side side) => outline switch
     {
         RectangleOutline r => Rectangle(r.X, r.Y, r.Width, r.Depth),
@@ -69,11 +70,12 @@ public static class Shapes
 
     private static Polygon Simple(IReadOnlyList<IReadOnlyList<double>> points)
     {
+        if (points.Any(p => p.Count != 2 || p.Any(v => !(Math.Abs(v) <= Farthest)))) throw new OutlineException($"A corner is two numbers, none beyond {Farthest:0} mm.");
         var ring = points.Select(p => new Coordinate(p[0], p[1])).ToList();
         if (!ring[0].Equals2D(ring[^1])) ring.Add(ring[0].Copy());
-        if (ring.Count < 4) throw new InvalidDataException("An outline needs at least three different corners.");
+        if (ring.Count < 4) throw new OutlineException("An outline needs at least three different corners.");
         var polygon = Plane.Factory.CreatePolygon([.. ring]);
-        if (!polygon.IsValid || polygon.Area <= 0) throw new InvalidDataException("The outline crosses itself or has no area.");
+        if (!polygon.IsValid || !(polygon.Area > 0)) throw new OutlineException("The outline crosses itself or has no area.");
         return polygon;
     }
 

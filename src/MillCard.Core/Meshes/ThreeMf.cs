@@ -156,7 +156,7 @@ public static class ThreeMf
         xml.WriteAttributeString("unit", "millimeter");
         xml.WriteStartElement("metadata", Core);
         xml.WriteAttributeString("name", "Title");
-        xml.WriteString(title);
+        xml.WriteString(Plain(title));
         xml.WriteEndElement();
         xml.WriteStartElement("resources", Core);
         for (var i = 0; i < parts.Count; i++) WriteObject(xml, i + 1, parts[i]);
@@ -172,12 +172,15 @@ public static class ThreeMf
         xml.WriteEndElement();
     }
 
+    /// <summary>A name without the control characters that XML cannot hold.</summary>
+    private static string Plain(string name) => new([.. name.Select(c => XmlConvert.IsXmlChar(c) || char.IsSurrogate(c) ? c : ' ')]);
+
     private static void WriteObject(XmlWriter xml, int id, FilePart part)
     {
         xml.WriteStartElement("object", Core);
         xml.WriteAttributeString("id", id.ToString(CultureInfo.InvariantCulture));
         xml.WriteAttributeString("type", "model");
-        if (part.Name is { } name) xml.WriteAttributeString("name", name);
+        if (part.Name is { } name) xml.WriteAttributeString("name", Plain(name));
         xml.WriteStartElement("mesh", Core);
         xml.WriteStartElement("vertices", Core);
         var c = part.Mesh.Corners;

@@ -24,7 +24,7 @@ public static class OutlineFile
     private const int MostCharacters = 20_000_000;
 
     /// <summary>Reads by content.</summary>
-    /// <exception cref="InvalidDataException">It holds no outline; the message says why.</exception>
+    /// <exception cref="OutlineException">It holds no outline; the message says why.</exception>
     /// <exception cref="MeshRefusedException">It is a broken mesh.</exception>
     public static ReadOutline Read(byte[] file)
     {
@@ -49,7 +49,7 @@ public static class OutlineFile
                 if (reader.NodeType != XmlNodeType.Element) continue;
                 if (reader.LocalName == "svg") unit ??= Unit(reader);
                 if (reader.GetAttribute("transform") is { Length: > 0 } && reader.LocalName is "g" or "path" or "polygon" or "rect")
-                    throw new InvalidDataException("This drawing moves or scales its shapes (transform); flatten them where it was drawn, or paste the path alone.");
+                    throw new OutlineException("This drawing moves or scales its shapes (transform); flatten them where it was drawn, or paste the path alone.");
                 if (reader.LocalName == "path" && reader.GetAttribute("d") is { } data) rings.AddRange(SvgPath.Rings(data).Select(Flipped));
                 if (reader.LocalName == "polygon" && reader.GetAttribute("points") is { } points) rings.AddRange(SvgPath.Rings("M" + points).Select(Flipped));
                 if (reader.LocalName == "rect") rings.AddRange(SvgPath.Rings($"M{reader.GetAttribute("x") ?? "0"},{reader.GetAttribute("y") ?? "0"}h{reader.GetAttribute("width")}v{reader.GetAttribute("height")}h-{reader.GetAttribute("width")}z").Select(Flipped));
@@ -57,7 +57,7 @@ public static class OutlineFile
         }
         catch (XmlException broken)
         {
-            throw new InvalidDataException($"This drawing cannot be read: it is broken at line {broken.LineNumber}.", broken);
+            throw new OutlineException($"This drawing cannot be read: it is broken at line {broken.LineNumber}.", broken);
         }
         return OfRings(rings, unit);
     }
@@ -75,8 +75,8 @@ public static class OutlineFile
 
     private static ReadOutline OfRings(IEnumerable<IReadOnlyList<Coordinate>> rings, double? unit)
     {
-        var largest = rings.Select(Area).OfType<Polygon>().MaxBy(p => p.Area) ?? throw new InvalidDataException("No closed outline was found in this.");
-        if (!largest.IsValid) throw new InvalidDataException("The outline crosses itself.");
+        var largest = rings.Select(Area).OfType<Polygon>().MaxBy(p => p.Area) ?? throw new OutlineException("No closed outline was found in this.");
+        if (!largest.IsValid) throw new OutlineException("The outline crosses itself.");
         var box = largest.EnvelopeInternal;
         var size = Math.Max(box.Width, box.Height);
         Polygon drawn = largest;

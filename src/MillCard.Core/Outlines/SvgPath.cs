@@ -1,3 +1,4 @@
+using MillCard.Core.Geometry;
 using System.Globalization;
 using System.Text.RegularExpressions;
 using NetTopologySuite.Geometries;
@@ -12,7 +13,7 @@ public static partial class SvgPath
 
     /// <summary>The closed rings that a path draws, in its own units, Y down as SVG counts.</summary>
     /// <param name="data">What stands in the attribute d.</param>
-    /// <exception cref="InvalidDataException">It is not path data; the message says where.</exception>
+    /// <exception cref="OutlineException">It is not path data; the message says where.</exception>
     public static IReadOnlyList<IReadOnlyList<Coordinate>> Rings(string data) => new Pen(data).Draw();
 
     [GeneratedRegex(@"[MmLlHhVvCcSsQqTtAaZz]|[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?|[^\s,]", RegexOptions.CultureInvariant)]
@@ -29,7 +30,7 @@ public static partial class SvgPath
         private static string[] Tokens(string data)
         {
             var tokens = Token().Matches(data).Take(MostNumbers + 1).Select(m => m.Value).ToArray();
-            return tokens.Length <= MostNumbers ? tokens : throw new InvalidDataException($"This path has more than {MostNumbers} numbers.");
+            return tokens.Length <= MostNumbers ? tokens : throw new OutlineException($"This path has more than {MostNumbers} numbers.");
         }
 
         public IReadOnlyList<IReadOnlyList<Coordinate>> Draw()
@@ -140,7 +141,7 @@ public static partial class SvgPath
 
         private double Next(double value) { _at++; return value; }
 
-        private InvalidDataException Broken() => new(_at < _tokens.Length
+        private OutlineException Broken() => new(_at < _tokens.Length
             ? $"This is not path data: \"{_tokens[_at]}\" is not understood as word {_at + 1}."
             : "This path ends in the middle of a command.");
     }

@@ -61,19 +61,18 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
     /// <param name="stop">Ends the computation.</param>
     public static RoutinePreview Of(Machine machine, Filament? filament, Recipe? recipe, ModeKind? mode, int layer, CancellationToken stop)
     {
-        var card = WithoutBroken(machine.Card);
-        var whole = Machine.Of(card);
-        var imagined = ImaginedPart.Moderate(whole);
-        var (job, layers) = imagined.Planned(whole, filament ?? Proposal.Filament(card), recipe ?? Proposal.Recipe(card), mode is { } kind ? new ModeUse { Kind = kind } : null);
-        var shown = Math.Clamp(layer, 1, layers.Count);
-        var writer = new ProgramWriter(job, layers) { KeepsSpans = true };
-        var program = writer.Write(stop);
+        var card = WrittenOut.WithoutBroken(machine.Card);
+        var use = mode is { } kind ? new ModeUse { Kind = kind } : null;
+        var written = WrittenOut.Of(Machine.Of(card), filament ?? Proposal.Filament(card), recipe ?? Proposal.Recipe(card), use, stop);
+        var (job, imagined, writer, layers, program, failed) = written;
+        var whole = job.Machine;
+        var shown = Math.Clamp(layer, 1, layers);
         var run = SimulatedMachine.Run(whole, program, stop);
-        var startAt = job.Mode is { } use && card.Modes.ToList().FindIndex(m => m.Kind == use.Kind && m.Start is not null) is var at and >= 0 ? $"/modes/{at}/start" : "/routines/start";
+        var startAt = job.TextOf(RoutineMoment.Start).Pointer;
         var spans = Shown(writer.Spans, shown).ToList();
         var placed = spans.Select(s => (Span: s, Pointer: s.Moment == RoutineMoment.Start ? startAt : $"/routines/{s.Moment.Name}", Map: LineMap.Of(s.Moment, s.Template, s.Values, s.Count))).ToArray();
         var moments = placed.Select(p => MomentOf(run, whole, p.Span, p.Pointer, p.Map, p.Span.Moment == RoutineMoment.BeforeLayer || p.Span.Moment == RoutineMoment.AfterLayer ? shown : null)).ToList();
-        var findings = new List<Finding>(Mapped(Rules.Check(run, whole), run, placed));
+        var findings = new List<Finding>([.. failed, .. Mapped(Rules.Check(run, whole), run, placed)]);
         foreach (var moment in new[] { RoutineMoment.Pause, RoutineMoment.Resume, RoutineMoment.Cancel })
             if (Outside(whole, writer, program, run, moment, stop) is { } outside)
             {
@@ -82,20 +81,8 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
             }
         var part = job.Parts[0].Part;
         var printed = run.LayersEnd > run.LayersBegin && run.LayersBegin >= 0 ? run.Starts[run.LayersEnd] - run.Starts[run.LayersBegin] : 0;
-        return new RoutinePreview(moments, findings, layers.Count, printed,
+        return new RoutinePreview(moments, findings, layers, printed,
             [part.X - imagined.Width / 2, part.Y - imagined.Depth / 2, part.X + imagined.Width / 2, part.Y + imagined.Depth / 2, imagined.Height]);
-    }
-
-    /// <summary>Without the routines that cannot be written out: a rule of its own says why, the others run.</summary>
-    private static Card WithoutBroken(Card card)
-    {
-        string? Whole(string? text) => string.IsNullOrWhiteSpace(text) || RoutineTemplate.Problems(text).Count > 0 ? null : text;
-        var r = card.Routines;
-        return card with
-        {
-            Routines = r with { Start = Whole(r.Start), BeforeLayer = Whole(r.BeforeLayer), AfterLayer = Whole(r.AfterLayer), ToolChange = Whole(r.ToolChange), End = Whole(r.End), Pause = Whole(r.Pause), Resume = Whole(r.Resume), Cancel = Whole(r.Cancel) },
-            Modes = [.. card.Modes.Select(m => m.Start is null ? m : m with { Start = Whole(m.Start) ?? "" })],
-        };
     }
 
     /// <summary>The occurrence of every routine that is shown: those of layers for one layer, the others where they first run.</summary>

@@ -24,16 +24,20 @@ public sealed record HeadSolid(string Name, Polygon Outline, double Underside, B
     /// <summary>Bodies, idle nozzles and beams as the given nozzle sees them.</summary>
     /// <param name="head">The head.</param>
     /// <param name="nozzle">Index of the nozzle that prints.</param>
-    /// <exception cref="InvalidDataException">An outline crosses itself.</exception>
+    /// <exception cref="OutlineException">An outline crosses itself.</exception>
     internal static IReadOnlyList<HeadSolid> Of(Head head, int nozzle)
     {
         var solids = new List<HeadSolid>();
         // on two carriages a body hangs beside its own nozzle; on one all hang about the first
         var own = head.Carriages.Count == 2 && head.Nozzles?.Count >= 2;
         var (x, y, z) = own ? (0, 0, 0) : Between(head, nozzle, 0);
-        foreach (var body in head.Bodies)
-            if (!own || body.On is null || body.On == head.Nozzles![nozzle].Id)
-                solids.Add(new HeadSolid(body.Name, (Polygon)Plane.Moved(Shapes.Of(body.Outline, Side.Outside), x, y), body.Underside + z));
+        for (var i = 0; i < head.Bodies.Count; i++)
+        {
+            var body = head.Bodies[i];
+            if (own && body.On is not null && body.On != head.Nozzles![nozzle].Id) continue;
+            var outline = OutlineException.Naming($"/head/bodies/{i}/outline", body.Name, () => Shapes.Of(body.Outline, Side.Outside));
+            solids.Add(new HeadSolid(body.Name, (Polygon)Plane.Moved(outline, x, y), body.Underside + z));
+        }
         for (var other = 0; !own && other < (head.Nozzles?.Count ?? 0); other++)
         {
             if (other == nozzle) continue;

@@ -15,11 +15,11 @@ public sealed class Machine
         Card = card;
         var envelope = card.Envelope;
         Frames = Frames.Of(envelope.Origin!);
-        Bed = Shapes.Of(envelope.Bed!);
+        Bed = OutlineException.Naming("/envelope/bed", "The bed", () => Shapes.Of(envelope.Bed!));
         Height = Math.Min(envelope.Height!.Value, envelope.Use?.Height ?? double.PositiveInfinity);
         Usable = UsableOf(Bed, envelope.Use);
         Clearance = card.Head.Clearance ?? DefaultClearance;
-        KeepOuts = [.. envelope.KeepOuts.Select(Region.Of)];
+        KeepOuts = [.. envelope.KeepOuts.Select((k, i) => OutlineException.Naming($"/envelope/keepOuts/{i}/outline", k.Name, () => Region.Of(k)))];
         Nozzles = card.Head.Nozzles ?? [];
         _heads = [.. Enumerable.Range(0, Math.Max(1, Nozzles.Count)).Select(i => HeadSolid.Of(card.Head, i))];
     }
@@ -48,12 +48,12 @@ public sealed class Machine
     public FlavourId Flavour => Card.Firmware.Flavour!.Value;
 
     /// <summary>Resolves a complete card.</summary>
-    /// <exception cref="InvalidDataException">An outline crosses itself; the message names it.</exception>
+    /// <exception cref="OutlineException">An outline crosses itself; the message names it.</exception>
     public static Machine Of(Card card) => new(card);
 
     /// <summary>Resolves a draft as far as the plan goes: what is missing of origin and height plays no part there.</summary>
     /// <returns>Null where the bed is not there yet.</returns>
-    /// <exception cref="InvalidDataException">An outline crosses itself; the message names it.</exception>
+    /// <exception cref="OutlineException">An outline crosses itself; the message names it.</exception>
     public static Machine? OfDraft(Card card) => card.Envelope.Bed switch
     {
         null or RectangleBed { Width: null } or RectangleBed { Depth: null } or EllipseBed { Width: null } or EllipseBed { Depth: null } => null,
@@ -89,7 +89,7 @@ public sealed class Machine
 public sealed record Region(KeepOut KeepOut, Polygon Outline)
 {
     /// <summary>Of a keep-out.</summary>
-    /// <exception cref="InvalidDataException">Its outline crosses itself.</exception>
+    /// <exception cref="OutlineException">Its outline crosses itself.</exception>
     public static Region Of(KeepOut keepOut) =>
         new(keepOut, (Polygon)Plane.GrowOutside(Shapes.Of(keepOut.Outline, Side.Outside), keepOut.Tolerance ?? 0));
 }

@@ -39,7 +39,18 @@ public static class LineMap
     }
 
     /// <summary>The template with the number of its line at the begin of every line and behind every tag, where text can stand.</summary>
-    private static string Marked(string template)
+    private static string Marked(string template) => Marked(template, (_, line) => line);
+
+    /// <summary>The same with the position in the text in place of the line's number.</summary>
+    internal static string MarkedByPlace(string template) => Marked(template, (place, _) => place);
+
+    /// <summary>The last mark that a marked template wrote before it failed; 0 where it wrote none.</summary>
+    internal static int LastMark(string written) =>
+        written.LastIndexOf(Close) is var close and > 0 && written.LastIndexOf(Open, close) is var open and >= 0
+            ? int.Parse(written.AsSpan(open + 1, close - open - 1), System.Globalization.CultureInfo.InvariantCulture)
+            : 0;
+
+    private static string Marked(string template, Func<int, int, int> number)
     {
         var marked = new StringBuilder(template.Length + 256);
         var (at, line, text) = (0, 0, true);
@@ -52,7 +63,7 @@ public static class LineMap
             at = end;
             // nothing but a tag may stand between case and when
             text = !template.AsSpan(start, end - start).TrimStart("{%- ").StartsWith("case");
-            if (template[start + 1] == '%') Mark(end);
+            Mark(end);
         }
         Plain(template.Length);
         return marked.ToString();
@@ -72,7 +83,7 @@ public static class LineMap
         void Mark(int place)
         {
             var trims = place > 2 && template[place - 1] == '}' && template[place - 3] == '-' || template.AsSpan(place).TrimStart().StartsWith("{%-") || template.AsSpan(place).TrimStart().StartsWith("{{-");
-            if (text && !trims) marked.Append(Open).Append(line).Append(Close);
+            if (text && !trims) marked.Append(Open).Append(number(place, line)).Append(Close);
         }
     }
 }

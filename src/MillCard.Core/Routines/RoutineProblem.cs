@@ -13,6 +13,9 @@ public sealed class RoutineException : Exception
     public RoutineException(string moment, IReadOnlyList<RoutineProblem> problems)
         : base($"{moment} routine, line {problems[0].Line}, column {problems[0].Column}: {problems[0].Message}") => (Moment, Problems) = (moment, problems);
 
+    /// <summary>The same, with the place of the text.</summary>
+    internal RoutineException In(string pointer) => new(Moment, Problems) { Pointer = pointer };
+
     /// <summary>With a sentence.</summary>
     public RoutineException(string message) : base(message) { }
     /// <summary>With a sentence and a cause.</summary>
@@ -22,6 +25,8 @@ public sealed class RoutineException : Exception
 
     /// <summary>Which routine.</summary>
     public string Moment { get; } = "";
+    /// <summary>Where its text stands in the card, or in the filament below <c>/filament</c>; null where that is not known.</summary>
+    public string? Pointer { get; private init; }
     /// <summary>What is wrong.</summary>
     public IReadOnlyList<RoutineProblem> Problems { get; } = [];
 }

@@ -37,20 +37,50 @@ public static partial class RoutineTemplate
     {
         var problems = Parse(text, out var template);
         if (problems.Count > 0) throw new RoutineException(moment.Title, problems);
+        using var output = new BoundedWriter(LongestOutput);
+        try
+        {
+            Write(template!, values, output);
+            return output.ToString();
+        }
+        catch (Exception broken) when (broken is not OperationCanceledException)
+        {
+            throw new RoutineException(moment.Title, [TagScan.At(text, PlaceOfFailure(text, values), Sentence(broken))]);
+        }
+    }
+
+    private static void Write(IFluidTemplate template, IReadOnlyDictionary<string, object> values, TextWriter output)
+    {
         var context = new TemplateContext(Options);
         foreach (var group in values.GroupBy(v => v.Key.Split('.')[0]))
             context.SetValue(group.Key, new DictionaryValue(new FluidValueDictionaryFluidIndexable(group.ToDictionary(v => v.Key.Split('.')[1], v => Value(v.Value)))));
+        template.RenderAsync(output, NullEncoder.Default, context).AsTask().GetAwaiter().GetResult();
+    }
+
+    /// <summary>Position of the tag that fails: it is written out once more with marks, and the first tag behind the last mark that came out is the one.</summary>
+    private static int PlaceOfFailure(string text, IReadOnlyDictionary<string, object> values)
+    {
+        using var output = new BoundedWriter(2 * LongestOutput);
         try
         {
-            using var output = new BoundedWriter(LongestOutput);
-            template!.RenderAsync(output, NullEncoder.Default, context).AsTask().GetAwaiter().GetResult();
-            return output.ToString();
+            if (Parse(LineMap.MarkedByPlace(text), out var marked).Count == 0) Write(marked!, values, output);
         }
-        catch (Exception broken) when (broken is not (OperationCanceledException or RoutineException))
+        catch (Exception broken) when (broken is not OperationCanceledException)
         {
-            throw new RoutineException(moment.Title, [new RoutineProblem(1, 1, $"it ran away or failed: {broken.Message}")]);
+            var reached = LineMap.LastMark(output.ToString());
+            return TagScan.Tags(text).Where(tag => tag.Start >= reached).Select(tag => (int?)tag.Start).FirstOrDefault() ?? 0;
         }
+        return 0;
     }
+
+    private static string Sentence(Exception broken) => broken switch
+    {
+        DivideByZeroException => "This divides by zero.",
+        OverflowException => "A number grows too large here.",
+        RunawayException own => own.Message,
+        InvalidOperationException when broken.Message.Contains("maximum", StringComparison.OrdinalIgnoreCase) => $"It takes more than {MostSteps} steps: it runs away here.",
+        _ => "This cannot be computed.",
+    };
 
     /// <summary>Parses a text; what was parsed lately is at hand, since one routine is written out for every layer.</summary>
     private static IReadOnlyList<RoutineProblem> Parse(string text, out IFluidTemplate? template)
@@ -112,10 +142,10 @@ public static partial class RoutineTemplate
     }
 
     private static NumberValue Divide(FluidValue input, FluidValue by) =>
-        by.ToNumberValue() is var divisor and not 0 ? NumberValue.Create(input.ToNumberValue() / divisor) : throw new InvalidOperationException("division by zero");
+        by.ToNumberValue() is var divisor and not 0 ? NumberValue.Create(input.ToNumberValue() / divisor) : throw new DivideByZeroException();
 
     private static StringValue Joined(string a, string b) =>
-        a.Length + b.Length <= LongestText ? new StringValue(a + b) : throw new InvalidOperationException("a text grows too long");
+        a.Length + b.Length <= LongestText ? new StringValue(a + b) : throw new RunawayException($"A text grows longer than {LongestText} characters here.");
 
     /// <summary>Collects names, filters and tags that a routine may not use.</summary>
     private sealed class Look(string text) : AstVisitor
@@ -181,6 +211,8 @@ public static partial class RoutineTemplate
             new OutputStatement(new FilterExpression(statement.Expression, "plain", []));
     }
 
+    private sealed class RunawayException(string message) : Exception(message);
+
     private sealed class BoundedWriter(int longest) : StringWriter(CultureInfo.InvariantCulture)
     {
         public override void Write(char value) { base.Write(value); Check(); }
@@ -190,7 +222,7 @@ public static partial class RoutineTemplate
 
         private void Check()
         {
-            if (GetStringBuilder().Length > longest) throw new InvalidOperationException($"it writes more than {longest} characters");
+            if (GetStringBuilder().Length > longest) throw new RunawayException($"It writes more than {longest} characters.");
         }
     }
 }

@@ -9,12 +9,14 @@ public static class ProgramName
     public const string Usual = "{{ job.name }}-{{ filament.name }}";
 
     private const int Longest = 120;
+    private static readonly RoutineMoment FileName = new("fileName", "File-name", _ => null);
 
     internal static string Of(SliceJob job, IReadOnlyList<LayerPlan> layers, double seconds)
     {
         var values = ProgramValues.Of(job, layers);
         values["job.seconds"] = Math.Round(seconds);
-        return Safe(RoutineTemplate.Render(RoutineMoment.Start, job.Recipe.FileName ?? Usual, values));
+        try { return Safe(RoutineTemplate.Render(FileName, job.Recipe.FileName ?? Usual, values)); }
+        catch (RoutineException broken) { throw broken.In("/recipe/fileName"); }
     }
 
     /// <summary>A name without what file systems refuse, with its ending.</summary>

@@ -71,7 +71,7 @@ internal sealed partial class ProgramWriter
     {
         StatedLimits.Write(_job.Machine.Card, _out);
         Routine(RoutineMoment.Start);
-        Own(RoutineMoment.Start, f => f.Start);
+        Own(RoutineMoment.Start, "/filament/start", f => f.Start);
         Compensation();
         Parts();
         _out.Line("; layers begin").Line("G21").Line("G90").Line(_relative ? "M83" : "M82").Line("G92 E0");
@@ -84,7 +84,7 @@ internal sealed partial class ProgramWriter
         Accelerate(null, false);
         _out.Line("; layers end");
         if (_relative) _out.Line("M83");
-        Own(RoutineMoment.End, f => f.End);
+        Own(RoutineMoment.End, "/filament/end", f => f.End);
         Routine(RoutineMoment.End);
         return _out.Written;
     }
@@ -274,29 +274,39 @@ internal sealed partial class ProgramWriter
     }
 
     /// <summary>The routines that filaments bring along, one a filament in use.</summary>
-    private void Own(RoutineMoment moment, Func<Filament, string?> of)
+    private void Own(RoutineMoment moment, string pointer, Func<Filament, string?> of)
     {
         foreach (var text in _layers.SelectMany(l => l.Paths).Select(p => p.Nozzle).Distinct().Order().Select(_job.FilamentOf).Distinct().Select(of))
         {
             if (string.IsNullOrWhiteSpace(text)) continue;
-            _out.Line($"; {moment.Title.ToLowerInvariant()} routine of the filament").Line(RoutineTemplate.Render(moment, text, _values).ReplaceLineEndings("\n").TrimEnd('\n'));
+            _out.Line($"; {moment.Title.ToLowerInvariant()} routine of the filament").Line(Written(moment, pointer, text));
             (_feed, _z, _here, _last) = (-1, double.NaN, new Point(double.NaN, double.NaN), null);
         }
     }
 
     private void Routine(RoutineMoment moment)
     {
-        var text = moment == RoutineMoment.Start && _job.Mode is { } mode && _job.Machine.Card.Modes.FirstOrDefault(m => m.Kind == mode.Kind)?.Start is { } own
-            ? own
-            : moment.Of(_job.Machine.Card.Routines);
+        var (pointer, text) = _job.TextOf(moment);
         if (string.IsNullOrWhiteSpace(text)) return;
-        var written = RoutineTemplate.Render(moment, text, _values).ReplaceLineEndings("\n").TrimEnd('\n');
+        var written = Written(moment, pointer, text);
         _out.Line($"; {moment.Title.ToLowerInvariant()} routine");
         var first = _out.Lines;
         _out.Line(written);
         if (KeepsSpans) Spans.Add(new RoutineSpan(moment, text, new Dictionary<string, object>(_values), first, _out.Lines - first));
         // the owner's code may have changed speed and position
         (_feed, _z, _here, _last) = (-1, double.NaN, new Point(double.NaN, double.NaN), null);
+    }
+
+    private string Written(RoutineMoment moment, string pointer, string text)
+    {
+        try
+        {
+            return RoutineTemplate.Render(moment, text, _values).ReplaceLineEndings("\n").TrimEnd('\n');
+        }
+        catch (RoutineException broken)
+        {
+            throw broken.In(pointer);
+        }
     }
 }
 

@@ -4,6 +4,7 @@ using MillCard.Core.Findings;
 using MillCard.Core.Meshes;
 using MillCard.Core.Motion;
 using MillCard.Core.Reach;
+using MillCard.Core.Routines;
 
 namespace MillCard.Core.Slicing;
 
@@ -39,6 +40,13 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
 
     /// <summary>The parts as they stand.</summary>
     internal IReadOnlyList<StandingPart> Standing => [.. Parts.Select(p => StandingPart.Of(p.Part, p.Footprints))];
+
+    /// <summary>A routine's text and where it stands in the card: a mode may have a start of its own.</summary>
+    internal (string Pointer, string? Text) TextOf(RoutineMoment moment)
+    {
+        var own = moment == RoutineMoment.Start && Mode is { } use ? Machine.Card.Modes.ToList().FindIndex(m => m.Kind == use.Kind && m.Start is not null) : -1;
+        return own >= 0 ? ($"/modes/{own}/start", Machine.Card.Modes[own].Start) : ($"/routines/{moment.Name}", moment.Of(Machine.Card.Routines));
+    }
 
     /// <summary>The filament in a nozzle.</summary>
     internal Filament FilamentOf(int nozzle) => nozzle > 0 ? SecondFilament ?? Filament : Filament;

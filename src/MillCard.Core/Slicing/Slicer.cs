@@ -4,6 +4,7 @@ using MillCard.Core.Clearance;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
+using MillCard.Core.Findings.CardRules;
 using MillCard.Core.Flow;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
@@ -67,7 +68,7 @@ public static class Slicer
         }
         catch (RoutineException broken)
         {
-            return new SliceResult(default, [], null, [new Finding("broken-routine", Severity.Stop, broken.Message, "A routine that cannot be written out would leave a hole in the print's code.")]);
+            return new SliceResult(default, [], null, [BrokenRoutine.Of(broken)]);
         }
     }
 

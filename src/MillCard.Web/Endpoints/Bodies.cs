@@ -23,6 +23,14 @@ internal static class Bodies
     }
 
     /// <summary>A document from the body.</summary>
-    public static async Task<Reading<T>> ReadDocumentAsync<T>(this HttpRequest request, long most, bool draft, CancellationToken stop) where T : class =>
-        DocumentReader.Read<T>(await request.ReadAsync(most, stop), draft);
+    public static async Task<Reading<T>> ReadDocumentAsync<T>(this HttpRequest request, long most, bool draft, CancellationToken stop) where T : class
+    {
+        if (typeof(T) == typeof(Card)) request.HttpContext.Items[CardKey] = "";
+        return DocumentReader.Read<T>(await request.ReadAsync(most, stop), draft);
+    }
+
+    /// <summary>Where the card stands in what was asked, so that a refusal can name a place in it.</summary>
+    public static string CardAt(this HttpContext context) => context.Items[CardKey] as string ?? "/card";
+
+    private static readonly object CardKey = new();
 }

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
+using MillCard.Core.Previews;
 using MillCard.Web.Hosting;
 
 namespace MillCard.Web.Endpoints;
@@ -14,7 +15,7 @@ internal static class CheckEndpoint
         api.MapPost("/check", async Task<Results<Ok<CheckAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop, bool draft = false) =>
         {
             var reading = await request.ReadDocumentAsync<Card>(Bounds.Document, draft, stop);
-            return reading.Document is { } card ? TypedResults.Ok(new CheckAnswer(Rules.Check(card))) : Refusal.Fields(reading.Errors);
+            return reading.Document is { } card ? TypedResults.Ok(new CheckAnswer(CardCheck.Of(card, stop))) : Refusal.Fields(reading.Errors);
         })
             .Accepts<Card>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("Findings about a card; with draft=true needed facts may be missing and are findings").WithTags("Computation");

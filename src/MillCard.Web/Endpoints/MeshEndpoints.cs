@@ -49,29 +49,37 @@ internal static class MeshEndpoints
             .Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
             .WithSummary("Keeps the parts of a mesh file (STL, 3MF, OBJ, AMF); the body is the file");
 
-        meshes.MapGet("/{hash}", async Task<Ok<MeshFacts>> (
+        meshes.MapGet("/{hash}", async Task<Results<Ok<MeshFacts>, JsonHttpResult<Refusal>>> (
             string hash, BlobStore blobs, MeshShelf shelf, CancellationToken stop, double scaleX = 1, double scaleY = 1, double scaleZ = 1, double tiltX = 0, double tiltY = 0) =>
         {
             var (scale, tilt) = (new PartScale { X = scaleX, Y = scaleY, Z = scaleZ }, new Tilt { X = tiltX, Y = tiltY });
+            if (Unfit(scale, tilt) is { } refusal) return refusal;
             return TypedResults.Ok(Facts(hash, await shelf.TakeAsync(hash, scale, tilt, blobs, stop)));
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("What a page needs to draw a part, in a scale and a tilt");
 
-        meshes.MapGet("/{hash}/sides", async Task<Ok<IReadOnlyList<FlatSide>>> (string hash, BlobStore blobs, MeshShelf shelf, CancellationToken stop, double scaleX = 1, double scaleY = 1, double scaleZ = 1) =>
+        meshes.MapGet("/{hash}/sides", async Task<Results<Ok<IReadOnlyList<FlatSide>>, JsonHttpResult<Refusal>>> (string hash, BlobStore blobs, MeshShelf shelf, CancellationToken stop, double scaleX = 1, double scaleY = 1, double scaleZ = 1) =>
         {
+            var scale = new PartScale { X = scaleX, Y = scaleY, Z = scaleZ };
+            if (Unfit(scale, new Tilt()) is { } refusal) return refusal;
             var mesh = (await shelf.TakeAsync(hash, null, null, blobs, stop)).Mesh;
-            return TypedResults.Ok(FlatSides.Of(Placement.Oriented(mesh, new PartScale { X = scaleX, Y = scaleY, Z = scaleZ }, null)));
+            return TypedResults.Ok(FlatSides.Of(Placement.Oriented(mesh, scale, null)));
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("The flat sides on which a part can stand, largest first");
 
-        meshes.MapGet("/{hash}/undersides", async Task<Ok<IReadOnlyList<Underside>>> (
+        meshes.MapGet("/{hash}/undersides", async Task<Results<Ok<IReadOnlyList<Underside>>, JsonHttpResult<Refusal>>> (
             string hash, BlobStore blobs, MeshShelf shelf, CancellationToken stop, double scaleX = 1, double scaleY = 1, double scaleZ = 1, double tiltX = 0, double tiltY = 0) =>
         {
+            var (scale, tilt) = (new PartScale { X = scaleX, Y = scaleY, Z = scaleZ }, new Tilt { X = tiltX, Y = tiltY });
+            if (Unfit(scale, tilt) is { } refusal) return refusal;
             var mesh = (await shelf.TakeAsync(hash, null, null, blobs, stop)).Mesh;
-            return TypedResults.Ok(Undersides.Of(Placement.Oriented(mesh, new PartScale { X = scaleX, Y = scaleY, Z = scaleZ }, new Tilt { X = tiltX, Y = tiltY })));
+            return TypedResults.Ok(Undersides.Of(Placement.Oriented(mesh, scale, tilt)));
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("The undersides of a part as it is tilted, largest first, with their faces");
     }
+
+    /// <summary>A scale or a tilt from a query, held to what a part of a trial may have.</summary>
+    private static JsonHttpResult<Refusal>? Unfit(PartScale scale, Tilt tilt) => Numbers.Unfit(scale) ?? Numbers.Unfit(tilt);
 
     private static MeshFacts Facts(string hash, ShelvedMesh mesh)
     {

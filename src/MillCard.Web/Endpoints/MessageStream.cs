@@ -1,6 +1,7 @@
 using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.Slicing;
+using MillCard.Web.Hosting;
 
 namespace MillCard.Web.Endpoints;
 
@@ -16,8 +17,9 @@ internal static class MessageStream
         public void Report(Progress value) => Volatile.Write(ref Value, value);
     }
 
-    /// <summary>Does the work, tells how far it has come ten times a second at most, and ends with its result.</summary>
-    public static async Task WriteAsync<T>(HttpResponse response, Func<IProgress<Progress>, Task<T>> work, Func<Progress, T> step, CancellationToken stop)
+    /// <summary>Does the work, tells how far it has come ten times a second at most, and ends with its result, or with why it failed.</summary>
+    public static async Task WriteAsync<T>(
+        HttpResponse response, Func<IProgress<Progress>, Task<T>> work, Func<Progress, T> step, Func<Refusal, T> failed, CancellationToken stop)
     {
         response.ContentType = MediaType;
         var latest = new Latest();
@@ -29,7 +31,21 @@ internal static class MessageStream
             if (Volatile.Read(ref latest.Value) is not { } now || now == said) continue;
             await LineAsync(response, step(said = now), stop);
         }
-        await LineAsync(response, await running, stop);
+        await LineAsync(response, await OutcomeAsync(response, running, failed, stop), stop);
+    }
+
+    /// <summary>The result, or why there is none: the status has gone out already, so a failure is a message too.</summary>
+    private static async Task<T> OutcomeAsync<T>(HttpResponse response, Task<T> work, Func<Refusal, T> failed, CancellationToken stop)
+    {
+        try
+        {
+            return await work;
+        }
+        catch (Exception failure) when (!stop.IsCancellationRequested)
+        {
+            var failures = response.HttpContext.RequestServices.GetRequiredService<Failures>();
+            return failed(failures.Tell(failure, response.HttpContext).Value!);
+        }
     }
 
     /// <summary>One message.</summary>

@@ -37,7 +37,7 @@ internal static class RunEndpoints
                 if (laidOut is null) return new SliceMessage(Refusal: refusal);
                 var (run, refused) = await desk.SliceAsync(laidOut, progress, stop);
                 return new SliceMessage(Run: run, Refusal: refused);
-            }, step => new SliceMessage(Progress: step), stop);
+            }, step => new SliceMessage(Progress: step), failed => new SliceMessage(Refusal: failed), stop);
         })
             .Produces<SliceMessage>(200, MessageStream.MediaType).WithSummary("Slices a trial; one JSON message a line, the last has the run or the refusal");
 
@@ -71,7 +71,7 @@ internal static class RunEndpoints
         {
             if (await runs.FindAsync(id, stop) is not { } row) return Refusal.Missing("This program");
             var run = await shelf.TakeAsync(row, blobs, stop);
-            return TypedResults.Ok(RunSeries.Of(run, from, to ?? run.TotalSeconds, Math.Clamp(points, 2, 1000)));
+            return TypedResults.Ok(RunSeries.Of(run, Numbers.Within(from, 0, run.TotalSeconds), Numbers.Within(to ?? run.TotalSeconds, 0, run.TotalSeconds), Math.Clamp(points, 2, 1000)));
         })
             .WithSummary("Temperatures, fan and speed over time");
 

@@ -1,6 +1,10 @@
 using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.AspNetCore.Http.Features;
+using Microsoft.AspNetCore.Http.HttpResults;
+using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
 using MillCard.Store;
+using MillCard.Web.Endpoints;
 using Npgsql;
 
 namespace MillCard.Web.Hosting;
@@ -8,35 +12,83 @@ namespace MillCard.Web.Hosting;
 /// <summary>Turns what goes wrong into problem details with a sentence.</summary>
 internal sealed partial class Failures(ILogger<Failures> log) : IExceptionHandler
 {
+    /// <summary>Seconds after which a request that failed for want of the database is worth trying again.</summary>
+    private const string RetryAfter = "5";
+
     public async ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken stop)
     {
         if (context.RequestAborted.IsCancellationRequested || context.Response.HasStarted) return true;
-        var answer = exception switch
-        {
-            MeshRefusedException mesh => Refusal.Sentence(422, "The file is refused.", mesh.Message),
-            MissingReferenceException missing => Refusal.Sentence(422, "The document is refused.", missing.Message, "/card"),
-            BadHttpRequestException { StatusCode: 413 } => Refusal.Sentence(413, "Too large.", TooLarge(context)),
-            BadHttpRequestException broken => Refusal.Sentence(broken.StatusCode, "The request is broken.", "The request could not be read; it was cut short or is not what this address takes."),
-            InvalidDataException broken when broken.Message.Contains("limit", StringComparison.Ordinal) => Refusal.Sentence(413, "Too large.", TooLarge(context)),
-            InvalidDataException broken => Refusal.Sentence(422, "The request is refused.", broken.Message),
-            NpgsqlException => Refusal.Sentence(503, "The database does not answer.", "The database does not answer at the moment. What you typed is kept on this page and saved as soon as it does."),
-            _ => null,
-        };
-        if (answer is null)
-        {
-            Unexpected(exception, context.Request.Path);
-            answer = Refusal.Sentence(500, "Something went wrong here.", "Something went wrong in Mill Card itself. The server's log says more.");
-        }
+        var answer = Tell(exception, context);
         context.Response.StatusCode = answer.StatusCode ?? 500;
+        if (answer.StatusCode is 503 or 429) context.Response.Headers.RetryAfter = RetryAfter;
         await answer.ExecuteAsync(context);
         return true;
     }
 
+    /// <summary>What to answer to a failure; what nobody expected is logged whole, the rest in a line where it is worth one.</summary>
+    public JsonHttpResult<Refusal> Tell(Exception exception, HttpContext context)
+    {
+        if (Known(exception, context) is { } known)
+        {
+            if (known.StatusCode == 503) Unavailable(context.Request.Path, Cause(exception).Message);
+            return known;
+        }
+        Unexpected(exception, context.Request.Path);
+        return Refusal.Sentence(500, "Something went wrong here.", "Something went wrong in Mill Card itself. The server's log says more.");
+    }
+
+    private static JsonHttpResult<Refusal>? Known(Exception exception, HttpContext context) => exception switch
+    {
+        MeshRefusedException mesh => Refusal.Sentence(422, "The file is refused.", mesh.Message),
+        OutlineException outline => Refusal.Sentence(422, "An outline is refused.", outline.Message, outline.Pointer is { } at ? $"{context.CardAt()}{at}" : ""),
+        MissingReferenceException missing => Refusal.Sentence(422, "The document is refused.", missing.Message, "/card"),
+        BadHttpRequestException { StatusCode: 413 } => Refusal.Sentence(413, "Too large.", TooLarge(context)),
+        BadHttpRequestException broken => Refusal.Sentence(broken.StatusCode, "The request is broken.", "The request could not be read; it was cut short or is not what this address takes."),
+        InvalidDataException broken when OfForm(broken) is { } sentence => Refusal.Sentence(413, "Too large.", sentence),
+        InvalidDataException broken => Refusal.Sentence(422, "The request is refused.", broken.Message),
+        _ => OfDatabase(exception),
+    };
+
+    /// <summary>Any failure of the database, however deep the mapper has wrapped it.</summary>
+    private static JsonHttpResult<Refusal>? OfDatabase(Exception exception)
+    {
+        const string Kept = "What you typed is kept on this page and saved as soon as it can be.";
+        return Chain(exception).OfType<NpgsqlException>().LastOrDefault() switch
+        {
+            PostgresException { SqlState: PostgresErrorCodes.DiskFull } => Refusal.Sentence(503, "The disk is full.", $"The disk on which the database stands is full; free some room there. {Kept}"),
+            // class 22: a value that no text of the database can hold
+            PostgresException { SqlState: ['2', '2', ..] } => Refusal.Sentence(422, "The request is refused.", "A text holds a character that cannot be stored."),
+            NpgsqlException => Refusal.Sentence(503, "The database does not answer.", $"The database does not answer at the moment. {Kept}"),
+            null => null,
+        };
+    }
+
+    private static Exception Cause(Exception exception) => Chain(exception).Last();
+
+    private static IEnumerable<Exception> Chain(Exception? exception)
+    {
+        for (; exception is not null; exception = exception.InnerException) yield return exception;
+    }
+
+    /// <summary>The framework says which bound of a form was passed in words alone.</summary>
+    private static string? OfForm(InvalidDataException broken) => broken.Message switch
+    {
+        var m when m.Contains("value count limit", StringComparison.Ordinal) || m.Contains("key count limit", StringComparison.Ordinal) => $"This form has more than {Bounds.JobFiles} fields; at most {Bounds.JobFiles} are taken.",
+        var m when m.Contains("key length limit", StringComparison.Ordinal) => "The name of a field of this form is too long.",
+        var m when m.Contains("value length limit", StringComparison.Ordinal) => $"A field of this form is larger than the {Bounds.Document >> 20} MB that are taken.",
+        var m when m.Contains("body length limit", StringComparison.Ordinal) => $"A file is larger than the {Bounds.Mesh >> 20} MB that are taken.",
+        var m when m.Contains("limit", StringComparison.Ordinal) => "This form is larger than what is taken here.",
+        _ => null,
+    };
+
     private static string TooLarge(HttpContext context) =>
-        context.Features.Get<Microsoft.AspNetCore.Http.Features.IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize is { } most
+        context.Features.Get<IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize is { } most
             ? $"This is larger than the {most >> 20} MB that are taken here."
             : "This is larger than what is taken here.";
 
     [LoggerMessage(LogLevel.Error, "Unexpected failure at {Path}")]
     private partial void Unexpected(Exception exception, PathString path);
+
+    [LoggerMessage(LogLevel.Warning, "Not available at {Path}: {Why}")]
+    private partial void Unavailable(PathString path, string why);
 }

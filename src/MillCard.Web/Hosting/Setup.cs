@@ -26,6 +26,7 @@ internal static class Setup
         var services = builder.Services;
         services.ConfigureHttpJsonOptions(json => DocumentJson.Apply(json.SerializerOptions));
         services.AddOpenApi("v1", Description.Shape);
+        services.AddSingleton<Failures>();
         services.AddExceptionHandler<Failures>();
         services.AddProblemDetails();
         services.AddHostFiltering(hosts => hosts.AllowedHosts = ["localhost", "127.0.0.1", "[::1]", .. builder.Configuration.GetSection("Hosts").Get<string[]>() ?? []]);

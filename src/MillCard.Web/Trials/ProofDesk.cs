@@ -1,6 +1,7 @@
 using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
+using MillCard.Core.Previews;
 using MillCard.Core.Proofs;
 using MillCard.Core.Reach;
 using MillCard.Store;
@@ -51,7 +52,7 @@ internal sealed class ProofDesk(RevisionStore store, DocumentStore<Trial> trials
         if (run.At < trial.SavedAt) return "The trial was changed after it was sliced; slice it again.";
         var result = JsonSerializer.Deserialize<RunResult>(run.Result, DocumentJson.Options)!;
         if (result.Origin != ProgramOrigin.Sliced) return "The program of this trial was brought as a file; a proof needs one that was sliced with the card.";
-        if (result.Findings.Concat(Rules.Check(revision)).FirstOrDefault(f => f.Severity == Severity.Stop && f.AcceptedBecause is null) is { } finding) return $"There is a stop: {finding.Message}";
+        if (result.Findings.Concat(CardCheck.Of(revision, stop)).FirstOrDefault(f => f.Severity == Severity.Stop && f.AcceptedBecause is null) is { } finding) return $"There is a stop: {finding.Message}";
         var at = clock.GetUtcNow();
         await store.StampAsync(new ProofRow { CardId = id, Number = number, TrialId = trialId, Trial = trial.Document.Name ?? "trial", RestsOn = (await FactsAsync(revision, trial.Document, stop)).GetRawText(), Program = run.Program, At = at }, stop);
         return null;

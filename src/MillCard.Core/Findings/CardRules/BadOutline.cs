@@ -27,7 +27,7 @@ public sealed class BadOutline : ICardRule
         if (outline is not PolygonOutline polygon) return false;
         if (polygon.Points.Any(p => p.Count != 2 || p.Any(v => !(Math.Abs(v) <= 4000)))) return true;
         try { Shapes.Of(polygon, Side.Outside); return false; }
-        catch (InvalidDataException) { return true; }
+        catch (OutlineException) { return true; }
     }
 
     private Finding Say(string pointer, string name) => Id.At(pointer, $"{name}'s outline crosses itself, has no area, or has a corner that is not two numbers.", "What is inside and what is outside cannot be told.");

@@ -6,8 +6,15 @@ namespace MillCard.Core.Findings.CardRules;
 /// <summary>A routine that cannot be rendered: a name that does not exist, broken Liquid, a runaway.</summary>
 public sealed class BrokenRoutine : ICardRule
 {
+    private static readonly RuleId Rule = new("broken-routine", Severity.Stop);
+    private const string Why = "A routine that cannot be written out would leave a hole in the print's code.";
+
     /// <inheritdoc/>
-    public RuleId Id { get; } = new("broken-routine", Severity.Stop);
+    public RuleId Id => Rule;
+
+    /// <summary>The stop that a routine is which fails while it is written out, at its line.</summary>
+    internal static Finding Of(RoutineException broken) =>
+        new(Rule.Name, Rule.Severity, broken.Message, Why, broken.Pointer, broken.Problems is [var first, ..] ? first.Line : null);
 
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(Card card) =>
@@ -15,5 +22,5 @@ public sealed class BrokenRoutine : ICardRule
             .Concat(card.Modes.Select((m, i) => (Pointer: $"/modes/{i}/start", Title: $"Start routine of {ModeNames.Of(m.Kind)}", Text: m.Start)))
         where !string.IsNullOrWhiteSpace(routine.Text)
         from problem in RoutineTemplate.Problems(routine.Text)
-        select Id.At(routine.Pointer, $"{routine.Title}, line {problem.Line}, column {problem.Column}: {problem.Message}", "A routine that cannot be written out would leave a hole in the print's code.") with { Line = problem.Line };
+        select Id.At(routine.Pointer, $"{routine.Title}, line {problem.Line}, column {problem.Column}: {problem.Message}", Why) with { Line = problem.Line };
 }

@@ -9,6 +9,6 @@ public sealed class BlobRow
     public required byte[] Bytes { get; init; }
     /// <summary>What they are, such as "model/stl".</summary>
     public required string MediaType { get; init; }
-    /// <summary>When they were first kept.</summary>
+    /// <summary>When they were last sent.</summary>
     public DateTimeOffset At { get; init; }
 }

@@ -120,8 +120,8 @@ public class DocumentTests(Server server)
         await server.Client.DeleteAsync($"/api/cards/{card}");
         await using var scope = server.Services.CreateAsyncScope();
         var context = scope.ServiceProvider.GetRequiredService<MillCardContext>();
-        Assert.Equal(0, await new Bin(context, TimeProvider.System).ClearAsync(default));
-        Assert.True(await new Bin(context, new Later(Bin.Keeps + TimeSpan.FromHours(1))).ClearAsync(default) >= 1);
+        Assert.Equal(0, await new Bin(context, TimeProvider.System).ClearOldAsync(default));
+        Assert.True(await new Bin(context, new Later(Bin.Keeps + TimeSpan.FromHours(1))).ClearOldAsync(default) >= 1);
         Assert.Empty((await (await server.Client.GetAsync($"/api/trials?card={card}")).BodyAsync()).EnumerateArray());
     }
 

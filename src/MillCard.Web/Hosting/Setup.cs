@@ -36,6 +36,8 @@ internal static class Setup
         services.AddScoped<RunStore>();
         services.AddScoped<RevisionStore>();
         services.AddScoped<Bin>();
+        services.AddScoped<Leftovers>();
+        services.AddHostedService<Housekeeping>();
         services.AddScoped(typeof(DocumentStore<>));
         services.AddScoped<TrialDesk>();
         services.AddScoped<ProofDesk>();
@@ -61,10 +63,9 @@ internal static class Setup
     /// <summary>Migrates, and fills an empty database with the demo data once.</summary>
     public static async Task PrepareDatabaseAsync(this WebApplication app)
     {
-        if (app.Configuration.GetConnectionString("MillCard") is null) return;
+        if (app.Configuration.GetConnectionString("MillCard") is null || !app.Configuration.GetValue("PrepareDatabase", true)) return;
         await using var scope = app.Services.CreateAsyncScope();
         await scope.ServiceProvider.GetRequiredService<MillCardContext>().Database.MigrateAsync();
-        await scope.ServiceProvider.GetRequiredService<Bin>().ClearAsync(CancellationToken.None);
         if (app.Configuration["Demo"] is { } folder) await scope.ServiceProvider.GetRequiredService<DemoData>().SeedOnceAsync(folder, CancellationToken.None);
     }
 

@@ -3166,6 +3166,109 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/bin': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /** What was deleted and can be brought back, the last first */
+    get: {
+      parameters: {
+        query?: never
+        header?: never
+        path?: never
+        cookie?: never
+      }
+      requestBody?: never
+      responses: {
+        /** @description OK */
+        200: {
+          headers: {
+            [name: string]: unknown
+          }
+          content: {
+            'application/json': components['schemas']['BinEntry'][]
+          }
+        }
+      }
+    }
+    put?: never
+    post?: never
+    /** Clears the bin now; nothing in it can be brought back then */
+    delete: {
+      parameters: {
+        query?: never
+        header?: never
+        path?: never
+        cookie?: never
+      }
+      requestBody?: never
+      responses: {
+        /** @description OK */
+        200: {
+          headers: {
+            [name: string]: unknown
+          }
+          content: {
+            'application/json': components['schemas']['Cleared']
+          }
+        }
+      }
+    }
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/bin/{id}': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    post?: never
+    /** Clears one document of the bin now */
+    delete: {
+      parameters: {
+        query?: never
+        header?: never
+        path: {
+          id: string
+        }
+        cookie?: never
+      }
+      requestBody?: never
+      responses: {
+        /** @description OK */
+        200: {
+          headers: {
+            [name: string]: unknown
+          }
+          content: {
+            'application/json': components['schemas']['Cleared']
+          }
+        }
+        /** @description Not Found */
+        404: {
+          headers: {
+            [name: string]: unknown
+          }
+          content: {
+            'application/problem+json': components['schemas']['Refusal']
+          }
+        }
+      }
+    }
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/meshes': {
     parameters: {
       query?: never
@@ -5197,6 +5300,33 @@ export interface components {
        */
       depth?: null | number
     }
+    /** @description A document in the bin. */
+    BinEntry: {
+      /**
+       * Format: uuid
+       * @description Its id.
+       */
+      id: string
+      /** @description Kind of document, such as "card". */
+      kind: string
+      /** @description Its name; empty where it has none. */
+      name: string
+      /**
+       * Format: date-time
+       * @description When it was deleted.
+       */
+      deletedAt: string
+      /**
+       * Format: date-time
+       * @description From when on it can go for good.
+       */
+      goesAt: string
+      /**
+       * Format: int32
+       * @description How many trials go with it.
+       */
+      trials: number
+    }
     /** @description Something solid on the carriage, from its underside upward. */
     Body: {
       /** @description What its owner calls it. */
@@ -5417,6 +5547,14 @@ export interface components {
     ClashOfTrial: {
       current: components['schemas']['StoredOfTrial']
       sent: components['schemas']['Trial']
+    }
+    /** @description What went. */
+    Cleared: {
+      /**
+       * Format: int32
+       * @description How many documents.
+       */
+      documents: number
     }
     /** @description One command of a dialect. */
     Command: {

@@ -10,6 +10,7 @@ const TrialPage = lazy(() => import('../trial/TrialPage'))
 const FilamentPage = lazy(() => import('../filaments/FilamentPage'))
 const RecipePage = lazy(() => import('../recipes/RecipePage'))
 const StockPage = lazy(() => import('../stock/StockPage'))
+const BinPage = lazy(() => import('../bin/BinPage'))
 const DryRunPage = lazy(() => import('../dry-run/DryRunPage'))
 
 /** What stands at which address. */
@@ -36,6 +37,7 @@ export function Pages() {
         <Routes>
           <Route path="/" element={<Rack />} />
           <Route path="/cards/:id/*" element={<CardPage />} />
+          <Route path="/bin" element={<BinPage />} />
           <Route path="/stock" element={<StockPage />} />
           <Route path="/filaments/:id" element={<FilamentPage />} />
           <Route path="/recipes/:id" element={<RecipePage />} />

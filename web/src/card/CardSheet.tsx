@@ -9,7 +9,7 @@ import { SheetDrawing } from './SheetDrawing'
 /** Drawing, schedule and findings, side by side. */
 export function CardSheet() {
   const { document: card, light, change } = useCard()
-  const findings = useFindings(card)
+  const { findings, unlooked } = useFindings(card)
   const accept = (finding: Finding, why: string | undefined) =>
     change((before) => {
       const others = (before.accepted ?? []).filter((a) => !(a.rule === finding.rule && a.at === (finding.pointer ?? '')))
@@ -29,6 +29,7 @@ export function CardSheet() {
           }
           onAccept={accept}
           mayAccept={(finding) => finding.rule !== 'missing-fact'}
+          unlooked={unlooked}
           fine="Nothing to say against this card."
         />
       </aside>

@@ -15,22 +15,30 @@ interface FindingsProps {
   onRemedy?: (finding: Finding) => void
   /** Whether a finding can be lived with at all; a missing fact cannot. */
   mayAccept?: (finding: Finding) => boolean
-  /** What to say where there are none. */
+  /** Why it is not known whether there are others; undefined where all was looked at. */
+  unlooked?: string
+  /** What to say where all was looked at and there are none. */
   fine: string
 }
 
 /** The margin of findings, worst first; each says what, with numbers, and why it matters. */
-export function Findings({ findings, placeOf, onPoint, onGo, onAccept, onRemedy, mayAccept = () => true, fine }: FindingsProps) {
+export function Findings({ findings, placeOf, onPoint, onGo, onAccept, onRemedy, mayAccept = () => true, unlooked, fine }: FindingsProps) {
   const [asking, setAsking] = useState<Finding>()
   const open = findings.filter((finding) => !finding.accepted)
   const accepted = findings.filter((finding) => finding.accepted)
   return (
     <section className="findings" aria-label="Findings">
       <h2 className="caps">Findings</h2>
-      {open.length === 0 && (
-        <p className="fine-line">
-          <Tick /> {fine}
+      {unlooked !== undefined ? (
+        <p className="fine-line" data-unlooked role="status">
+          {unlooked}
         </p>
+      ) : (
+        open.length === 0 && (
+          <p className="fine-line">
+            <Tick /> {fine}
+          </p>
+        )
       )}
       {[...open, ...accepted].map((finding, i) => (
         <article

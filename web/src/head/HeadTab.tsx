@@ -12,7 +12,7 @@ import './head.css'
 export function HeadTab() {
   const { document: card, lit, light } = useCard()
   const [open, setOpen] = useState<string | undefined>((card.head?.bodies?.length ?? 0) > 0 ? '/head/bodies/0' : '/head/nozzles/0')
-  const findings = useFindings(card).filter((finding) => finding.pointer?.startsWith('/head'))
+  const { findings, unlooked } = useFindings(card, (finding) => finding.pointer?.startsWith('/head') ?? false)
   const guide = guideFor(lit ?? open)
   return (
     <main className="card-sheet">
@@ -33,6 +33,7 @@ export function HeadTab() {
           placeOf={(finding) => (finding.pointer ? letterOf(finding.pointer) : undefined)}
           onPoint={(finding) => light(finding?.pointer ?? undefined)}
           onGo={(finding) => setOpen(/^\/head\/\w+\/\d+/.exec(finding.pointer ?? '')?.[0])}
+          unlooked={unlooked}
           fine="Nothing to say against this head."
         />
       </aside>

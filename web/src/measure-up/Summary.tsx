@@ -12,7 +12,7 @@ import { questions } from './questions'
 /** What follows from the answers: sentences with numbers, what is still open, and the way to a first trial. */
 export function Summary({ onAsk }: { onAsk: (question: string) => void }) {
   const { id, document: card } = useCard()
-  const findings = useFindings(card).filter((finding) => finding.rule !== 'missing-fact')
+  const { findings, unlooked } = useFindings(card, (finding) => finding.rule !== 'missing-fact')
   const { data, error } = useConsequences(card)
   const go = useNavigate()
   const client = useQueryClient()
@@ -72,6 +72,7 @@ export function Summary({ onAsk }: { onAsk: (question: string) => void }) {
           ))}
         </dl>
       )}
+      {unlooked !== undefined && <p className="quiet">{unlooked}</p>}
       {findings.map((finding, i) => (
         <p key={i} className="short-finding">
           <SeverityMark severity={finding.severity} /> <span>{finding.message}</span>

@@ -35,7 +35,7 @@ export function MotionTab() {
   const heaters = useHeat(card)
   const [open, setOpen] = useState<string | undefined>('z')
   const [report, setReport] = useState(false)
-  const findings = useFindings(card).filter((finding) => /^\/(motion|heat|head\/nozzles\/\d+\/heater)/.test(finding.pointer ?? ''))
+  const { findings, unlooked } = useFindings(card, (finding) => /^\/(motion|heat|head\/nozzles\/\d+\/heater)/.test(finding.pointer ?? ''))
   const delta = card.motion?.layout === 'delta'
   return (
     <main className="card-sheet">
@@ -150,6 +150,7 @@ export function MotionTab() {
           findings={findings}
           onPoint={(finding) => light(finding?.pointer ?? undefined)}
           onGo={(finding) => setOpen(partOf(finding.pointer ?? ''))}
+          unlooked={unlooked}
           fine="Drives and heaters go together."
         />
       </aside>

@@ -11,7 +11,8 @@ import { bedSize } from '../drawing/outline'
 import { CardMenu } from './CardMenu'
 import { matches } from './search'
 import { A4Sheet, PatternSilhouette, Silhouette } from './Silhouette'
-import { orders, type Order } from './order'
+import { orders } from './order'
+import { useLook } from './useLook'
 import { useStarts } from './useStarts'
 import './rack.css'
 
@@ -27,11 +28,8 @@ export function Rack() {
     staleTime: Infinity,
     queryFn: async () => dataOf(await api.GET('/api/patterns')),
   })
-  const [search, setSearch] = useState('')
-  const [order, setOrder] = useState<Order>('name')
+  const { search, order, goes, away, look } = useLook()
   const [open, setOpen] = useState<HTMLElement>()
-  const [away, setAway] = useState(false)
-  const [goes, setGoes] = useState('')
   const { data: stock } = useQuery({ queryKey: ['matches'], queryFn: async () => dataOf(await api.GET('/api/matches')) })
   const row = stock && [...stock.filaments, ...stock.recipes].find(({ id }) => id === goes)
   const matchOf = (card: string) => (row && stock.cards.includes(card) ? row.matches[stock.cards.indexOf(card)] : undefined)
@@ -69,7 +67,7 @@ export function Rack() {
           value={search}
           placeholder="Find a machine, 180x160"
           aria-label="Find a machine"
-          onChange={(event) => setSearch(event.target.value)}
+          onChange={(event) => look({ find: event.target.value })}
         />
       }
     >
@@ -86,9 +84,10 @@ export function Rack() {
           <span className="quiet">all to one scale</span>
           <span style={{ flex: 1 }} />
           <Link to="/stock">Filaments and recipes</Link>
+          <Link to="/bin">Bin</Link>
           <label className="quiet">
             goes with{' '}
-            <select className="sorter" aria-label="Goes with" value={goes} onChange={(event) => setGoes(event.target.value)}>
+            <select className="sorter" aria-label="Goes with" value={goes} onChange={(event) => look({ with: event.target.value })}>
               <option value="">…</option>
               {stock &&
                 (
@@ -109,7 +108,7 @@ export function Rack() {
           </label>
           <label className="quiet">
             by{' '}
-            <select className="sorter" value={order} onChange={(event) => setOrder(event.target.value as Order)}>
+            <select className="sorter" value={order} onChange={(event) => look({ by: event.target.value })}>
               {Object.entries(orders).map(([name, { label }]) => (
                 <option key={name} value={name}>
                   {label}
@@ -169,7 +168,7 @@ export function Rack() {
         {archived && archived.length > 0 && (
           <section aria-label="Put away">
             <h2 className="caps">
-              <button className="link plain" aria-expanded={away} onClick={() => setAway(!away)}>
+              <button className="link plain" aria-expanded={away} onClick={() => look({ away: away ? '' : '1' })}>
                 <span className="mono">{away ? '−' : '+'}</span> put away, {archived.length}
               </button>
             </h2>

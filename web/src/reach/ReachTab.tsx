@@ -1,5 +1,5 @@
 import { lazy, Suspense, useState } from 'react'
-import type { Card, ReachAnswer } from '../api/client'
+import type { Card, Finding, ReachAnswer } from '../api/client'
 import { useCard } from '../card/CardContext'
 import { CardChoice, CardNumber } from '../card/fields'
 import { modeKinds, wordOf } from '../card/words'
@@ -34,7 +34,7 @@ interface Entry {
 export function ReachTab() {
   const { document: card } = useCard()
   const reach = useReach(card)
-  const findings = useFindings(card).filter((finding) =>
+  const { findings, unlooked } = useFindings(card, (finding) =>
     /^\/(modes|head\/(carriages|leastDistance|offsets|probe))/.test(finding.pointer ?? ''),
   )
   const groups = entriesOf(card, reach)
@@ -74,7 +74,7 @@ export function ReachTab() {
         )}
       </section>
       <aside className="margin-column">
-        <Findings findings={findings} fine="Reach and modes go together." />
+        <Findings findings={findings} unlooked={unlooked} fine="Reach and modes go together." />
       </aside>
     </main>
   )
@@ -171,7 +171,7 @@ function Axis({ x, from, to, text }: { x: number; from: number; to: number; text
   )
 }
 
-function ModeFields({ index, findings }: { index: number; findings: ReturnType<typeof useFindings> }) {
+function ModeFields({ index, findings }: { index: number; findings: Finding[] }) {
   const { document: card, set } = useCard()
   const mode = card.modes![index]!
   const at = `/modes/${index}`

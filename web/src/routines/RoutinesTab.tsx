@@ -6,7 +6,7 @@ import { useCard } from '../card/CardContext'
 import { valueAt } from '../document/pointer'
 import { SeriesChart } from '../dry-run/SeriesChart'
 import { Findings } from '../findings/Findings'
-import { useFindings } from '../findings/useFindings'
+import { unlookedBy, useFindings } from '../findings/useFindings'
 import { CarryDialog } from './CarryDialog'
 import { withEdits } from './edits'
 import { EffectColumn } from './EffectColumn'
@@ -38,8 +38,8 @@ export function RoutinesTab() {
   const [dialog, setDialog] = useState<'carry' | 'learn' | 'macros'>()
   const [more, setMore] = useState<HTMLElement>()
 
-  const { data: preview, error } = useRoutinePreview(card, layer)
-  const checked = useFindings(card)
+  const { data: preview, error, isPlaceholderData } = useRoutinePreview(card, layer)
+  const { findings: checked, unlooked } = useFindings(card, aboutRoutines)
   const names = useRoutineNames()
   const flavour = useFlavours().find((one) => one.id === card.firmware?.flavour)
   const macros = useMacros(flavour?.extended ? card.firmware?.macros : undefined)
@@ -47,10 +47,7 @@ export function RoutinesTab() {
   const pointer = preview?.moments.find((moment) => moment.moment === name)?.pointer ?? `/routines/${name}`
   const text = String(valueAt(card, pointer) ?? '')
   const moment = preview?.moments.find((one) => one.moment === name)
-  const all = useMemo(
-    () => [...(preview?.findings ?? []), ...checked.filter((finding) => /^\/(routines|modes\/\d+\/start)/.test(finding.pointer ?? ''))],
-    [preview, checked],
-  )
+  const all = useMemo(() => distinct([...(preview?.findings ?? []), ...checked]), [preview, checked])
   const here = useMemo(
     () => all.filter((finding) => finding.pointer === pointer).sort((a, b) => rank.indexOf(b.severity) - rank.indexOf(a.severity)),
     [all, pointer],
@@ -168,6 +165,7 @@ export function RoutinesTab() {
           placeOf={(finding) => (finding.line ? `line ${finding.line}` : undefined)}
           onGo={(finding) => finding.line && go({ line: String(finding.line) })}
           onRemedy={remedy}
+          unlooked={unlookedBy(error, !preview || isPlaceholderData) ?? unlooked}
           fine={text.trim() ? 'Nothing to say against this routine.' : 'This routine is empty.'}
         />
       </aside>
@@ -183,6 +181,13 @@ export function RoutinesTab() {
     </main>
   )
 }
+
+const aboutRoutines = ({ pointer }: Finding) => /^\/(routines|modes\/\d+\/start)/.test(pointer ?? '')
+
+/** Each finding once: a routine that cannot be written out is found by running it and by looking at the card. */
+const distinct = (findings: Finding[]) => [
+  ...new Map(findings.map((one) => [`${one.rule} ${one.pointer} ${one.line} ${one.message}`, one])).values(),
+]
 
 /** A passage behind the cursor's line; in place of an empty text. */
 function inserted(pointer: string, text: string, cursor: number, passage: string) {

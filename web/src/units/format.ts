@@ -24,3 +24,8 @@ export function clockTime(seconds: number): string {
 export function timeOfDay(moment: string | number): string {
   return new Date(moment).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 }
+
+/** The day of a moment, as `27 Nov 2026`. */
+export function dayOf(moment: string | number): string {
+  return new Date(moment).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+}

@@ -25,7 +25,7 @@ public class GcodeTests
     [InlineData("N12 G1 X5 (left (edge) Y6", new[] { 1, 5.0, 6 })]
     [InlineData("G1 X5 ; Y6", new[] { 1, 5.0 })]
     [InlineData("G1 X1.23456789012345678", new[] { 1, 1.2345678901234568 })]
-    [InlineData("G1 X123456789012345678901", new[] { 1, 123456789012345678901.0 })]
+    [InlineData("G1 X123456789012345678901", new[] { 1, Words.Largest })]
     public void Numbers_and_comments_are_read(string line, double[] values) => Assert.Equal(values, Read(line).Select(w => w.Item2));
 
     [Fact]

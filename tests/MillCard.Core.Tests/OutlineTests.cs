@@ -1,3 +1,4 @@
+using MillCard.Core.Geometry;
 using System.Text;
 using MillCard.Core.Meshes;
 using MillCard.Core.Outlines;
@@ -32,7 +33,7 @@ public class OutlineTests
     public void Path_data_draws_what_it_says(string path, double area) => Assert.Equal(1, Area(Read(path)) / area, 0.005);
 
     [Theory, InlineData("M0 0 L"), InlineData("M0 0 L1 x"), InlineData("M"), InlineData("M0 0 10"), InlineData("M0 0"), InlineData("M0 0L10 10 20 20Z"), InlineData("M0 0L10 10 10 0 0 10Z")]
-    public void What_is_no_outline_is_refused(string path) => Assert.Throws<InvalidDataException>(() => Read(path));
+    public void What_is_no_outline_is_refused(string path) => Assert.Throws<OutlineException>(() => Read(path));
 
     [Fact]
     public void A_drawing_tells_its_unit_and_stands_upright()
@@ -49,7 +50,7 @@ public class OutlineTests
     [InlineData("<svg><path d='M0 0h1v1z'")]
     [InlineData("<svg><g transform='scale(2)'><path d='M0 0h1v1z'/></g></svg>")]
     [InlineData("<svg/>")]
-    public void A_drawing_with_a_DTD_broken_or_without_an_outline_is_refused(string drawing) => Assert.Throws<InvalidDataException>(() => Read(drawing));
+    public void A_drawing_with_a_DTD_broken_or_without_an_outline_is_refused(string drawing) => Assert.Throws<OutlineException>(() => Read(drawing));
 
     [Fact]
     public void A_mesh_gives_its_outline_from_above()

@@ -54,7 +54,7 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
     {
         var stands = Stands(parts, mode);
         var found = new List<Conflict>[parts.Count];
-        Parallel.For(0, parts.Count, new ParallelOptions { CancellationToken = stop }, i =>
+        Parallel.For(0, parts.Count, new ParallelOptions { CancellationToken = stop, TaskScheduler = TaskScheduler.Current }, i =>
         {
             found[i] = [];
             for (var j = 0; j < parts.Count; j++)

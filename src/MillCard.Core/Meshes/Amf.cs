@@ -10,13 +10,13 @@ internal static class Amf
 
     private sealed record Instance(string Object, Placing At);
 
-    public static IReadOnlyList<FilePart> Read(ReadOnlyMemory<byte> file)
+    public static IReadOnlyList<FilePart> Read(ReadOnlyMemory<byte> file, CancellationToken stop)
     {
         using var stream = new MemoryStream(file.ToArray(), writable: false);
-        return Read(stream);
+        return Read(stream, stop);
     }
 
-    public static IReadOnlyList<FilePart> Read(Stream stream) => MeshXml.Reading(Format, stream, reader =>
+    public static IReadOnlyList<FilePart> Read(Stream stream, CancellationToken stop) => MeshXml.Reading(Format, stream, reader =>
     {
         var (unit, objects, constellations) = (1.0, new Dictionary<string, (string? Name, float[] Corners, int[] Faces)>(), new Dictionary<string, List<Instance>>());
         reader.MoveToContent();
@@ -24,6 +24,7 @@ internal static class Amf
         unit = MeshXml.Millimetres(Format, reader.GetAttribute("unit"));
         while (reader.Read())
         {
+            stop.ThrowIfCancellationRequested();
             if (reader is not { NodeType: XmlNodeType.Element, Depth: 1 }) continue;
             if (reader.LocalName == "object") objects[reader.GetAttribute("id") ?? ""] = Object(reader);
             else if (reader.LocalName == "constellation") constellations[reader.GetAttribute("id") ?? ""] = Constellation(reader);
@@ -45,7 +46,8 @@ internal static class Amf
             if (!objects.TryGetValue(id, out var part)) throw new MeshRefusedException($"This AMF names object {id}, which it does not have.");
             if ((left -= part.Faces.Length / 3 + 1) < 0) throw new MeshRefusedException($"This AMF unfolds to more than {FaceList.Most} faces.");
             if (part.Faces.Length == 0) return;
-            var faces = new FaceList(Format, part.Faces.Length / 3);
+            if (parts.Count == MeshFile.MostParts) throw new MeshRefusedException($"This AMF holds more than {MeshFile.MostParts} parts, as many as lie on a bed.");
+            var faces = new FaceList(Format, part.Faces.Length / 3, stop);
             Span<float> c = stackalloc float[9];
             for (var f = 0; f < part.Faces.Length; f += 3)
             {

@@ -3,11 +3,13 @@ namespace MillCard.Core.Meshes;
 /// <summary>Faces as they are read from a file: corners welded, faces without area dropped.</summary>
 /// <param name="format">Name of the file's format, for refusals.</param>
 /// <param name="expected">About how many faces come.</param>
-internal sealed class FaceList(string format, int expected)
+/// <param name="stop">Ends the reading.</param>
+internal sealed class FaceList(string format, int expected, CancellationToken stop)
 {
     /// <summary>Most faces that are read.</summary>
     public const int Most = 20_000_000;
 
+    private const int Beat = 1 << 14;
     private const float Farthest = 100_000;
 
     private readonly CornerTable _corners = new(expected);
@@ -22,6 +24,7 @@ internal sealed class FaceList(string format, int expected)
     /// <exception cref="MeshRefusedException">It holds something that is not a number, or lies too far away.</exception>
     public void Add(ReadOnlySpan<float> c)
     {
+        if (Count % Beat == 0) stop.ThrowIfCancellationRequested();
         if (++Count > Most) throw new MeshRefusedException($"This {format} has more than {Most} faces.");
         for (var i = 0; i < 9; i++)
         {

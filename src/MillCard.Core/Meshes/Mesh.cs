@@ -7,6 +7,9 @@ public sealed record Mesh(float[] Corners, int[] Faces)
 {
     private (float, float, float, float, float, float)? _box;
 
+    /// <summary>Faces that stood in the file more than once and were taken once.</summary>
+    public int RepeatedFaces { get; init; }
+
     /// <summary>Number of faces.</summary>
     public int FaceCount => Faces.Length / 3;
 

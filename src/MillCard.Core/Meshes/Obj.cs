@@ -7,6 +7,7 @@ internal static class Obj
 {
     private const string Format = "OBJ";
     private const int Looked = 20_000;
+    private const int Beat = 1 << 14;
 
     /// <summary>Whether this is one: text whose first statements are an OBJ's.</summary>
     public static bool Is(ReadOnlySpan<byte> file)
@@ -25,16 +26,16 @@ internal static class Obj
     }
 
     /// <exception cref="MeshRefusedException">A statement cannot be read, or a face names a corner that is not there.</exception>
-    public static Mesh Read(ReadOnlySpan<byte> file)
+    public static Mesh Read(ReadOnlySpan<byte> file, CancellationToken stop)
     {
         var corners = new List<float>();
-        var faces = new FaceList(Format, Math.Min(FaceList.Most, file.Length / 40 + 16));
+        var faces = new FaceList(Format, Math.Min(FaceList.Most, file.Length / 40 + 16), stop);
         Span<float> triangle = stackalloc float[9];
         var polygon = new List<int>();
         var number = 0;
         foreach (var range in file.Split((byte)'\n'))
         {
-            number++;
+            if (number++ % Beat == 0) stop.ThrowIfCancellationRequested();
             var line = Trimmed(file[range]);
             if (line.Length < 2 || line[1] is not ((byte)' ' or (byte)'\t')) continue;
             if (line[0] == 'v') Corner(line[2..], number, corners);

@@ -4,10 +4,30 @@ namespace MillCard.Core.Meshes;
 internal static class Orientation
 {
     /// <summary>The mesh, faces turned where they disagree with most of their piece, and all where the whole is inside out.</summary>
-    public static Mesh Repaired(Mesh mesh)
+    /// <param name="mesh">As read.</param>
+    /// <param name="stop">Ends the repair.</param>
+    public static Mesh Repaired(Mesh mesh, CancellationToken stop = default)
     {
-        var repaired = Neighbours.Of(mesh).OpenEdges == 0 ? mesh : new Mesh(mesh.Corners, Agreeing(mesh));
-        return repaired.Volume() < 0 ? new Mesh(repaired.Corners, Turned(repaired.Faces, _ => true)) : repaired;
+        var neighbours = Neighbours.Of(mesh, stop);
+        if (neighbours.HasCrowdedEdges && Once(mesh, stop) is { RepeatedFaces: > 0 } once) (mesh, neighbours) = (once, Neighbours.Of(once, stop));
+        var repaired = neighbours.OpenEdges == 0 ? mesh : mesh with { Faces = Agreeing(mesh) };
+        stop.ThrowIfCancellationRequested();
+        return repaired.Volume() < 0 ? repaired with { Faces = Turned(repaired.Faces, _ => true) } : repaired;
+    }
+
+    /// <summary>Every face once: the same three corners in the same sense are the same face.</summary>
+    private static Mesh Once(Mesh mesh, CancellationToken stop)
+    {
+        var seen = new HashSet<(int, int, int)>(mesh.FaceCount);
+        var kept = new List<int>(mesh.Faces.Length);
+        for (var f = 0; f < mesh.Faces.Length; f += 3)
+        {
+            if (f % (3 << 16) == 0) stop.ThrowIfCancellationRequested();
+            var (a, b, c) = (mesh.Faces[f], mesh.Faces[f + 1], mesh.Faces[f + 2]);
+            var least = Math.Min(a, Math.Min(b, c));
+            if (seen.Add(a == least ? (a, b, c) : b == least ? (b, c, a) : (c, a, b))) kept.AddRange([a, b, c]);
+        }
+        return mesh with { Faces = [.. kept], RepeatedFaces = mesh.FaceCount - kept.Count / 3 };
     }
 
     private static int[] Turned(int[] faces, Func<int, bool> which)

@@ -10,17 +10,17 @@ internal static class Packed
 
     private const int MostEntries = 2000;
 
-    public static IReadOnlyList<FilePart> Read(ReadOnlyMemory<byte> file)
+    public static IReadOnlyList<FilePart> Read(ReadOnlyMemory<byte> file, CancellationToken stop)
     {
         try
         {
             using var archive = new ZipArchive(new MemoryStream(file.ToArray(), writable: false), ZipArchiveMode.Read);
             if (archive.Entries.Count > MostEntries) throw new MeshRefusedException($"This archive has {archive.Entries.Count} entries; at most {MostEntries} are read.");
-            if (archive.Entries.Any(e => e.FullName.EndsWith(".model", StringComparison.OrdinalIgnoreCase))) return ThreeMf.Read(archive);
+            if (archive.Entries.Any(e => e.FullName.EndsWith(".model", StringComparison.OrdinalIgnoreCase))) return ThreeMf.Read(archive, stop);
             if (archive.Entries.FirstOrDefault(e => e.FullName.EndsWith(".amf", StringComparison.OrdinalIgnoreCase)) is { } amf)
             {
-                using var stream = Open(amf);
-                return Amf.Read(stream);
+                using var stream = Open(amf, stop);
+                return Amf.Read(stream, stop);
             }
             throw new MeshRefusedException("This archive holds neither a 3MF model nor an AMF.");
         }
@@ -31,14 +31,15 @@ internal static class Packed
     }
 
     /// <summary>An entry that refuses to give more than it may, whatever it claims.</summary>
-    public static Stream Open(ZipArchiveEntry entry) => new Bounded(entry.Open(), entry.FullName);
+    public static Stream Open(ZipArchiveEntry entry, CancellationToken stop) => new Bounded(entry.Open(), entry.FullName, stop);
 
-    private sealed class Bounded(Stream inner, string name) : Stream
+    private sealed class Bounded(Stream inner, string name, CancellationToken stop) : Stream
     {
         private long _read;
 
         public override int Read(byte[] buffer, int offset, int count)
         {
+            stop.ThrowIfCancellationRequested();
             var got = inner.Read(buffer, offset, count);
             if ((_read += got) > MostBytes) throw new MeshRefusedException($"{name} unpacks to more than {MostBytes / (1024 * 1024)} MB; that is not read.");
             return got;

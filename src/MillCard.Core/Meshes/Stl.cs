@@ -14,18 +14,22 @@ public static class Stl
     private const int Record = 50;
 
     /// <summary>Whether this is an STL: text that begins with the word solid, or as long as its number of faces says.</summary>
-    public static bool Is(ReadOnlySpan<byte> file) => IsAscii(file) || file.Length >= Header && Header + (long)BinaryPrimitives.ReadUInt32LittleEndian(file[80..]) * Record == file.Length;
+    public static bool Is(ReadOnlySpan<byte> file) => IsAscii(file) || IsBinary(file);
+
+    /// <summary>Whether this is exactly as long as a binary STL of the number of faces it names.</summary>
+    public static bool IsBinary(ReadOnlySpan<byte> file) => file.Length >= Header && Header + (long)BinaryPrimitives.ReadUInt32LittleEndian(file[80..]) * Record == file.Length;
 
     /// <summary>Reads a mesh; equal corners are welded and faces without area dropped.</summary>
     /// <param name="file">The whole file.</param>
+    /// <param name="stop">Ends the reading.</param>
     /// <exception cref="MeshRefusedException">Not an STL, cut short, claims more faces than it has, holds NaN, or has no face.</exception>
-    public static Mesh Read(ReadOnlySpan<byte> file)
+    public static Mesh Read(ReadOnlySpan<byte> file, CancellationToken stop = default)
     {
         if (file.Length >= Header)
         {
             var claimed = BinaryPrimitives.ReadUInt32LittleEndian(file[80..]);
             var present = (file.Length - Header) / Record;
-            if (Header + (long)claimed * Record == file.Length) return ReadBinary(file, (int)claimed);
+            if (Header + (long)claimed * Record == file.Length) return ReadBinary(file, (int)claimed, stop);
             if (!IsAscii(file))
             {
                 if (claimed > present && (long)claimed * Record <= (long)MostFaces * Record)
@@ -33,7 +37,7 @@ public static class Stl
                 throw new MeshRefusedException("This is not an STL file: its length does not fit the number of faces it names, and it is not text either.");
             }
         }
-        if (IsAscii(file)) return ReadAscii(file);
+        if (IsAscii(file)) return ReadAscii(file, stop);
         throw new MeshRefusedException(file.Length == 0 ? "This file is empty." : "This is not an STL file: it begins neither as a binary one nor with the word solid.");
     }
 
@@ -52,11 +56,11 @@ public static class Stl
         return file;
     }
 
-    private static Mesh ReadBinary(ReadOnlySpan<byte> file, int count)
+    private static Mesh ReadBinary(ReadOnlySpan<byte> file, int count, CancellationToken stop)
     {
         if (count > MostFaces) throw new MeshRefusedException($"This STL has {count} faces; at most {MostFaces} are read.");
         if (count == 0) throw new MeshRefusedException("This STL has no face.");
-        var faces = new FaceList("STL", count);
+        var faces = new FaceList("STL", count, stop);
         Span<float> c = stackalloc float[9];
         for (var f = 0; f < count; f++)
         {
@@ -75,9 +79,9 @@ public static class Stl
         return file.Length - start >= 5 && Matches(file.Slice(start, 5), "solid"u8) && file[..Math.Min(file.Length, 2048)].IndexOf((byte)0) < 0;
     }
 
-    private static Mesh ReadAscii(ReadOnlySpan<byte> file)
+    private static Mesh ReadAscii(ReadOnlySpan<byte> file, CancellationToken stop)
     {
-        var faces = new FaceList("STL", Math.Min(MostFaces, file.Length / 200 + 16));
+        var faces = new FaceList("STL", Math.Min(MostFaces, file.Length / 200 + 16), stop);
         Span<float> corners = stackalloc float[9];
         var (have, at, line, ended) = (0, 0, 1, false);
         while (Next(file, ref at, ref line) is { Length: > 0 } word)

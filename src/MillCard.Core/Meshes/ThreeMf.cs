@@ -17,16 +17,17 @@ public static class ThreeMf
 
     private sealed record Model(double Unit, Dictionary<int, Part> Objects, List<(int Id, Placing At)> Items);
 
-    internal static IReadOnlyList<FilePart> Read(ZipArchive archive)
+    internal static IReadOnlyList<FilePart> Read(ZipArchive archive, CancellationToken stop)
     {
-        using var stream = Packed.Open(Root(archive));
+        using var stream = Packed.Open(Root(archive, stop), stop);
         var model = MeshXml.Reading(Format, stream, ReadModel);
+        if (model.Items.Count > MeshFile.MostParts) throw new MeshRefusedException($"This 3MF holds {model.Items.Count} parts; at most {MeshFile.MostParts} are read, as many as lie on a bed.");
         var parts = new List<FilePart>();
         var known = new Dictionary<int, long>();
         if (model.Items.Sum(item => FacesOf(model, item.Id, known, 0)) > FaceList.Most) throw new MeshRefusedException($"This 3MF unfolds to more than {FaceList.Most} faces.");
         foreach (var (id, at) in model.Items)
         {
-            var faces = new FaceList(Format, 1024);
+            var faces = new FaceList(Format, 1024, stop);
             Lay(model, id, at, faces);
             if (faces.Count > 0) parts.Add(new FilePart(model.Objects.GetValueOrDefault(id)?.Name, faces.ToMesh()));
         }
@@ -34,12 +35,12 @@ public static class ThreeMf
     }
 
     /// <summary>The model that the package's relations name; the usual place where they name none.</summary>
-    private static ZipArchiveEntry Root(ZipArchive archive)
+    private static ZipArchiveEntry Root(ZipArchive archive, CancellationToken stop)
     {
         var target = "3D/3dmodel.model";
         if (archive.GetEntry("_rels/.rels") is { } relations)
         {
-            using var stream = Packed.Open(relations);
+            using var stream = Packed.Open(relations, stop);
             target = MeshXml.Reading(Format, stream, reader =>
             {
                 while (reader.Read())

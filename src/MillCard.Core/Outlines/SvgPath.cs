@@ -29,8 +29,13 @@ public static partial class SvgPath
 
         private static string[] Tokens(string data)
         {
-            var tokens = Token().Matches(data).Take(MostNumbers + 1).Select(m => m.Value).ToArray();
-            return tokens.Length <= MostNumbers ? tokens : throw new OutlineException($"This path has more than {MostNumbers} numbers.");
+            var tokens = new List<string>();
+            foreach (var match in Token().EnumerateMatches(data))
+            {
+                if (tokens.Count == MostNumbers) throw new OutlineException($"This path has more than {MostNumbers} numbers.");
+                tokens.Add(data.Substring(match.Index, match.Length));
+            }
+            return [.. tokens];
         }
 
         public IReadOnlyList<IReadOnlyList<Coordinate>> Draw()

@@ -92,6 +92,8 @@ internal sealed class Layering
             findings.Add(new Finding("open-mesh", Severity.Caution, $"{_part.Part.Name}: {unclosed} outlines of its layers have gaps over {CrossSections.Gap} mm and were left out.", "The mesh has holes; what is missing there is not printed."));
         else if (open > 0)
             findings.Add(new Finding("open-edges", Severity.Note, $"{_part.Part.Name}: {open} edges of its mesh have no partner; every outline was closed all the same.", "The mesh is not quite closed. Look through the layers whether something is missing."));
+        if (_part.Mesh.RepeatedFaces is > 0 and var repeated)
+            findings.Add(new Finding("repeated-faces", Severity.Note, $"{_part.Part.Name}: {repeated} faces stand in its file more than once; each was taken once.", "A body that was exported twice, or a broken export: look whether the part is whole."));
         if (crossing > 0)
             findings.Add(new Finding("overlapping-mesh", Severity.Note, $"{_part.Part.Name}: on {crossing} of {n} layers its outlines cross each other; what lies in several counts once.", "The mesh is made of bodies that overlap, or folds into itself."));
         findings.AddRange(Islands.Of(_part.Part.Name, regions, _places, supports is null ? null : i => layers[i].Held, gap, lift));

@@ -27,8 +27,8 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
     /// <summary>Threads that work on it; the result does not depend on them.</summary>
     public int Threads { get; init; } = Environment.ProcessorCount;
 
-    /// <summary>How loops over layers run.</summary>
-    internal ParallelOptions Parallel(CancellationToken stop) => new() { CancellationToken = stop, MaxDegreeOfParallelism = Threads };
+    /// <summary>How loops over layers run: on the threads on which the job itself runs.</summary>
+    internal ParallelOptions Parallel(CancellationToken stop) => new() { CancellationToken = stop, MaxDegreeOfParallelism = Threads, TaskScheduler = TaskScheduler.Current };
 
     /// <summary>The recipe with a part's departures, its widths and heights in mm for the part's nozzle.</summary>
     internal Recipe RecipeOf(TrialPart part)

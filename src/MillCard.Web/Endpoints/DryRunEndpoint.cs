@@ -5,6 +5,7 @@ using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Reach;
 using MillCard.Web.Hosting;
+using MillCard.Web.Work;
 
 namespace MillCard.Web.Endpoints;
 
@@ -29,14 +30,17 @@ internal static class DryRunEndpoint
     internal sealed record DryRunAnswer(double Seconds, double Filament, [property: JsonIgnore(Condition = JsonIgnoreCondition.Never)] Extents? Extents, IReadOnlyList<LineAnswer>? Lines, IReadOnlyList<Finding> Findings);
 
     public static void MapDryRun(this IEndpointRouteBuilder api) =>
-        api.MapPost("/dry-run", async Task<Results<Ok<DryRunAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop, bool lines = true) =>
+        api.MapPost("/dry-run", async Task<Results<Ok<DryRunAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, WorkQueue queue, CancellationToken stop, bool lines = true) =>
         {
             // a program in JSON grows by its escapes
             var reading = await request.ReadDocumentAsync<DryRunQuestion>(Bounds.Gcode + Bounds.Gcode / 4 + Bounds.Document, draft: false, stop);
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
-            var machine = Machine.Of(question.Card!);
-            var run = SimulatedMachine.Run(machine, System.Text.Encoding.UTF8.GetBytes(question.Gcode!), stop);
-            return TypedResults.Ok(new DryRunAnswer(run.TotalSeconds, run.Filament, run.Extents, lines ? Lines(run) : null, Rules.Check(run, machine)));
+            return TypedResults.Ok(await queue.BySizeAsync(question.Gcode!.Length, left =>
+            {
+                var machine = Machine.Of(question.Card!);
+                var run = SimulatedMachine.Run(machine, System.Text.Encoding.UTF8.GetBytes(question.Gcode!), left);
+                return new DryRunAnswer(run.TotalSeconds, run.Filament, run.Extents, lines ? Lines(run) : null, Rules.Check(run, machine));
+            }, stop));
         })
             .Accepts<DryRunQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
             .WithSummary("Runs a program on the machine of a card").WithTags("Computation");

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Reach;
 using MillCard.Web.Hosting;
+using MillCard.Web.Work;
 
 namespace MillCard.Web.Endpoints;
 
@@ -27,12 +28,16 @@ internal static class FitEndpoint
     }
 
     public static void MapFit(this IEndpointRouteBuilder api) =>
-        api.MapPost("/fit", async Task<Results<Ok<FitAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        api.MapPost("/fit", async Task<Results<Ok<FitAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, WorkQueue queue, CancellationToken stop) =>
         {
-            var reading = await ReadJob.OfAsync(request, toSlice: false, stop);
-            if (reading.Document is not { } job) return Refusal.Fields(reading.Errors);
-            var fit = new Fit(job.Machine, job.Job.Recipe);
-            return TypedResults.Ok(new FitAnswer(fit.Of(job.Standing, job.Job.Mode, cure: true, stop), ModeAnswer.Of(fit.PlanOf(job.Standing, job.Job.Mode))));
+            var reading = await SentJob.OfAsync(request, toSlice: false, stop);
+            if (reading.Document is not { } sent) return Refusal.Fields(reading.Errors);
+            return TypedResults.Ok(await queue.BySizeAsync(sent.Bytes, left =>
+            {
+                var job = sent.Read(left);
+                var fit = new Fit(job.Machine, job.Job.Recipe);
+                return new FitAnswer(fit.Of(job.Standing, job.Job.Mode, cure: true, left), ModeAnswer.Of(fit.PlanOf(job.Standing, job.Job.Mode)));
+            }, stop));
         })
             .Accepts<JobForm>("multipart/form-data").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("Whether parts fit, by how much they do not, and which move cures it").WithTags("Computation");

@@ -6,6 +6,7 @@ using MillCard.Core.MeasureUps;
 using MillCard.Core.Reach;
 using MillCard.Core.Slicing;
 using MillCard.Web.Hosting;
+using MillCard.Web.Work;
 
 namespace MillCard.Web.Endpoints;
 
@@ -52,23 +53,23 @@ internal static class GaugeEndpoint
             .Accepts<GaugeQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("The gauge pieces there are, as they would be printed on a card").WithTags("Computation");
 
-        api.MapPost("/gauges/{id}", async Task<Results<FileContentHttpResult, JsonHttpResult<Refusal>>> (string id, HttpRequest request, CancellationToken stop) =>
+        api.MapPost("/gauges/{id}", async Task<Results<FileContentHttpResult, JsonHttpResult<Refusal>>> (string id, HttpRequest request, WorkQueue queue, CancellationToken stop) =>
         {
             if (Find(id) is not { } piece) return Refusal.Missing("This gauge piece");
             var (job, refusal, _) = await ReadAsync(request, stop);
             if (job is null) return refusal!;
-            var made = await Task.Run(() => GaugePieces.Make(piece, job, stop), stop);
+            var made = await queue.BySizeAsync(0, left => GaugePieces.Make(piece, job, left), stop);
             return made.Gcode.Length > 0 ? TypedResults.Bytes(made.Gcode.ToArray(), "text/x.gcode", $"{id}.gcode") : Refusal.Because(made.Findings);
         })
             .Accepts<GaugeQuestion>("application/json").Produces<string>(200, "text/x.gcode").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("A gauge piece as G-code for a card").WithTags("Computation");
 
-        api.MapPost("/gauges/{id}/dry-run", async Task<Results<Ok<TriedGauge>, JsonHttpResult<Refusal>>> (string id, HttpRequest request, CancellationToken stop) =>
+        api.MapPost("/gauges/{id}/dry-run", async Task<Results<Ok<TriedGauge>, JsonHttpResult<Refusal>>> (string id, HttpRequest request, WorkQueue queue, CancellationToken stop) =>
         {
             if (Find(id) is not { } piece) return Refusal.Missing("This gauge piece");
             var (job, refusal, _) = await ReadAsync(request, stop);
             if (job is null) return refusal!;
-            var made = await Task.Run(() => GaugePieces.Make(piece, job, stop), stop);
+            var made = await queue.BySizeAsync(0, left => GaugePieces.Make(piece, job, left), stop);
             return TypedResults.Ok(new TriedGauge(made.Run?.TotalSeconds, made.Run?.Filament, made.Findings, Seen(made.Layers)));
         })
             .Accepts<GaugeQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)

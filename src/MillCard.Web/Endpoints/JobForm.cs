@@ -21,13 +21,19 @@ internal sealed record ReadJob(Job Job, Machine Machine, IReadOnlyList<PartToSli
 {
     /// <summary>The parts as they stand.</summary>
     public IReadOnlyList<StandingPart> Standing => [.. Parts.Select(p => StandingPart.Of(p.Part, p.Footprints))];
+}
 
-    /// <summary>Reads a job from a form.</summary>
+/// <summary>A job as it was sent: its documents read, its files not yet.</summary>
+internal sealed record SentJob(Job Job, IReadOnlyDictionary<string, byte[]> Files)
+{
+    /// <summary>Bytes of all files.</summary>
+    public long Bytes => Files.Values.Sum(f => (long)f.Length);
+
+    /// <summary>Takes a job from a form.</summary>
     /// <param name="request">The request.</param>
     /// <param name="toSlice">Whether filament and recipe are needed.</param>
     /// <param name="stop">Ends the wait.</param>
-    /// <exception cref="MeshRefusedException">A file is refused; the message names it.</exception>
-    public static async Task<Reading<ReadJob>> OfAsync(HttpRequest request, bool toSlice, CancellationToken stop)
+    public static async Task<Reading<SentJob>> OfAsync(HttpRequest request, bool toSlice, CancellationToken stop)
     {
         if (!request.HasFormContentType) return Refused("", "The body must be multipart/form-data with a field job and the files.");
         if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit) limit.MaxRequestBodySize = Bounds.Job;
@@ -40,51 +46,69 @@ internal sealed record ReadJob(Job Job, Machine Machine, IReadOnlyList<PartToSli
         }));
         var form = await request.ReadFormAsync(stop);
         if (form.Files.Count > Bounds.JobFiles) return Refused("", $"A job takes {Bounds.JobFiles} files; this one has {form.Files.Count}.");
-        if (form["job"] is not [{ } json]) return Refused("/job", "The field job is missing.");
-        var reading = DocumentReader.Read<Job>(System.Text.Encoding.UTF8.GetBytes(json));
-        if (reading.Document is not { } job) return new Reading<ReadJob>(null, reading.Errors);
+        if (await JsonOfAsync(form, stop) is not { } json) return Refused("/job", "The field job is missing.");
+        var reading = DocumentReader.Read<Job>(json);
+        if (reading.Document is not { } job) return new Reading<SentJob>(null, reading.Errors);
         if (toSlice && job.Filament is null) return Refused("/filament", "Filament is missing.");
         if (toSlice && job.Recipe is null) return Refused("/recipe", "Recipe is missing.");
-        var meshes = new Dictionary<string, Mesh>();
+        var named = job.Parts.Select((p, i) => (Pointer: $"/parts/{i}/file", p.Name, p.File))
+            .Concat(job.Zones.Select((z, i) => (Pointer: $"/zones/{i}/file", z.Name, File: (z as MeshZone)?.File!)).Where(z => z.File is not null)).ToArray();
+        var files = new Dictionary<string, byte[]>();
+        foreach (var (pointer, name, wanted) in named)
+        {
+            if (files.ContainsKey(wanted)) continue;
+            if (form.Files.FirstOrDefault(f => f.FileName == wanted) is not { } file) return Refused(pointer, $"{name} names the file {wanted}, which was not sent along.");
+            files[wanted] = await BytesOfAsync(file, stop);
+        }
+        return new Reading<SentJob>(new SentJob(job, files), []);
+    }
+
+    /// <summary>Reads the files. Long work: it belongs in the queue.</summary>
+    /// <exception cref="MeshRefusedException">A file is refused; the message names it.</exception>
+    public ReadJob Read(CancellationToken stop)
+    {
+        var meshes = Files.ToDictionary(f => f.Key, f => MeshOf(f.Key, f.Value, stop));
         var projected = new Dictionary<(string, PartScale?, Tilt?), Footprints>();
         var parts = new List<PartToSlice>();
-        for (var i = 0; i < job.Parts.Count; i++)
+        foreach (var part in Job.Parts)
         {
-            var part = job.Parts[i];
-            if (!meshes.TryGetValue(part.File, out var mesh))
-            {
-                if (form.Files.FirstOrDefault(f => f.FileName == part.File) is not { } file)
-                    return Refused($"/parts/{i}/file", $"{part.Name} names the file {part.File}, which was not sent along.");
-                meshes[part.File] = mesh = await MeshOfAsync(file, stop);
-            }
+            stop.ThrowIfCancellationRequested();
+            var mesh = meshes[part.File];
             if (!projected.TryGetValue((part.File, part.Scale, part.Tilt), out var footprints))
                 projected[(part.File, part.Scale, part.Tilt)] = footprints = new Footprints(Placement.Oriented(mesh, part.Scale, part.Tilt));
             parts.Add(new PartToSlice(part, mesh, footprints));
         }
-        var zones = new List<ZoneToSlice>();
-        for (var i = 0; i < job.Zones.Count; i++)
-        {
-            var zone = job.Zones[i];
-            if (zone is MeshZone { File: var named } && form.Files.FirstOrDefault(f => f.FileName == named) is null) return Refused($"/zones/{i}/file", $"{zone.Name} names the file {named}, which was not sent along.");
-            zones.Add(new ZoneToSlice(zone, zone is MeshZone { File: var sent } ? await MeshOfAsync(form.Files.First(f => f.FileName == sent), stop) : null));
-        }
-        return new Reading<ReadJob>(new ReadJob(job, Machine.Of(job.Card!), parts, zones), []);
+        return new ReadJob(Job, Machine.Of(Job.Card!), parts, [.. Job.Zones.Select(z => new ZoneToSlice(z, z is MeshZone { File: var file } ? meshes[file] : null))]);
     }
 
-    private static async Task<Mesh> MeshOfAsync(IFormFile file, CancellationToken stop)
+    /// <summary>The job's JSON, whether it was sent as a field or as a file part; null where there is none.</summary>
+    private static async Task<byte[]?> JsonOfAsync(IFormCollection form, CancellationToken stop)
+    {
+        if (form["job"] is [{ } field]) return System.Text.Encoding.UTF8.GetBytes(field);
+        if (form.Files.GetFile("job") is not { } file) return null;
+        if (file.Length > Bounds.Document) throw new BadHttpRequestException("too large", StatusCodes.Status413PayloadTooLarge);
+        return await BytesOfAsync(file, stop);
+    }
+
+    private static async Task<byte[]> BytesOfAsync(IFormFile file, CancellationToken stop)
     {
         var bytes = new byte[file.Length];
         await using var content = file.OpenReadStream();
         await content.ReadExactlyAsync(bytes, stop);
+        return bytes;
+    }
+
+    private static Mesh MeshOf(string name, byte[] bytes, CancellationToken stop)
+    {
         try
         {
-            return MeshFile.ReadOne(bytes);
+            return MeshFile.ReadOne(bytes, stop);
         }
         catch (MeshRefusedException refused)
         {
-            throw new MeshRefusedException($"{file.FileName}: {refused.Message}", refused);
+            throw new MeshRefusedException($"{name}: {refused.Message}", refused);
         }
     }
 
-    private static Reading<ReadJob> Refused(string pointer, string message) => new(null, [new FieldError(pointer, message, "required")]);
+    private static Reading<SentJob> Refused(string pointer, string message) => new(null, [new FieldError(pointer, message, "required")]);
 }

@@ -100,6 +100,7 @@ internal static class LineEndpoints
         if (await cards.FindAsync(id, stop) is not { } card) return Refusal.Missing("This card");
         if (card.Document.Line is not { } facts) return Refusal.Sentence(422, "There is no line.", "The card does not say where its printer answers.", "/line");
         try { return TypedResults.Ok(await does(desk.Take(id, facts), card.Document)); }
+        catch (LineRefusedException refused) { return Refusal.Sentence(422, "The line is not opened.", refused.Message, "/line/host"); }
         catch (LineFailedException failure) { return Refusal.Sentence(502, "The line failed.", failure.Message, "/line/host"); }
     }
 

@@ -4,7 +4,7 @@ using MillCard.Core.Meshes;
 using MillCard.Store;
 using MillCard.Web.Hosting;
 using MillCard.Web.Trials;
-using NetTopologySuite.Simplify;
+using MillCard.Web.Work;
 
 namespace MillCard.Web.Endpoints;
 
@@ -21,6 +21,8 @@ internal static class MeshEndpoints
     /// <param name="Outline">Rings [x, y] of its projection, its bounding box's middle at (0, 0); true to 0.05 mm.</param>
     internal sealed record MeshFacts(string Hash, int Faces, int OpenEdges, double[] Size, double[][][] Outline)
     {
+        /// <summary>Faces that stood in the file more than once and were taken once.</summary>
+        public int RepeatedFaces { get; init; }
         /// <summary>Its name in the file; null where it has none.</summary>
         public string? Name { get; init; }
         /// <summary>Middle of its bounding box in a file of several parts, mm; null for a single one.</summary>
@@ -31,10 +33,10 @@ internal static class MeshEndpoints
     {
         var meshes = api.MapGroup("/meshes").WithTags("Parts");
 
-        meshes.MapPost("", async (HttpRequest request, BlobStore blobs, MeshShelf shelf, CancellationToken stop) =>
+        meshes.MapPost("", async (HttpRequest request, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop) =>
         {
             var file = await request.ReadAsync(Bounds.Mesh, stop);
-            var parts = MeshFile.Read(file);
+            var parts = await queue.BySizeAsync(file.Length, left => MeshFile.Read(file, left), stop);
             var answers = new List<MeshFacts>();
             foreach (var part in parts)
             {
@@ -58,22 +60,22 @@ internal static class MeshEndpoints
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("What a page needs to draw a part, in a scale and a tilt");
 
-        meshes.MapGet("/{hash}/sides", async Task<Results<Ok<IReadOnlyList<FlatSide>>, JsonHttpResult<Refusal>>> (string hash, BlobStore blobs, MeshShelf shelf, CancellationToken stop, double scaleX = 1, double scaleY = 1, double scaleZ = 1) =>
+        meshes.MapGet("/{hash}/sides", async Task<Results<Ok<IReadOnlyList<FlatSide>>, JsonHttpResult<Refusal>>> (string hash, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop, double scaleX = 1, double scaleY = 1, double scaleZ = 1) =>
         {
             var scale = new PartScale { X = scaleX, Y = scaleY, Z = scaleZ };
             if (Unfit(scale, new Tilt()) is { } refusal) return refusal;
             var mesh = (await shelf.TakeAsync(hash, null, null, blobs, stop)).Mesh;
-            return TypedResults.Ok(FlatSides.Of(Placement.Oriented(mesh, scale, null)));
+            return TypedResults.Ok(await queue.BySizeAsync(MeshShelf.SizeOf(mesh), _ => FlatSides.Of(Placement.Oriented(mesh, scale, null)), stop));
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("The flat sides on which a part can stand, largest first");
 
         meshes.MapGet("/{hash}/undersides", async Task<Results<Ok<IReadOnlyList<Underside>>, JsonHttpResult<Refusal>>> (
-            string hash, BlobStore blobs, MeshShelf shelf, CancellationToken stop, double scaleX = 1, double scaleY = 1, double scaleZ = 1, double tiltX = 0, double tiltY = 0) =>
+            string hash, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop, double scaleX = 1, double scaleY = 1, double scaleZ = 1, double tiltX = 0, double tiltY = 0) =>
         {
             var (scale, tilt) = (new PartScale { X = scaleX, Y = scaleY, Z = scaleZ }, new Tilt { X = tiltX, Y = tiltY });
             if (Unfit(scale, tilt) is { } refusal) return refusal;
             var mesh = (await shelf.TakeAsync(hash, null, null, blobs, stop)).Mesh;
-            return TypedResults.Ok(Undersides.Of(Placement.Oriented(mesh, scale, tilt)));
+            return TypedResults.Ok(await queue.BySizeAsync(MeshShelf.SizeOf(mesh), _ => Undersides.Of(Placement.Oriented(mesh, scale, tilt)), stop));
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("The undersides of a part as it is tilted, largest first, with their faces");
     }
@@ -84,7 +86,6 @@ internal static class MeshEndpoints
     private static MeshFacts Facts(string hash, ShelvedMesh mesh)
     {
         var box = mesh.Footprints.Box;
-        var drawn = DouglasPeuckerSimplifier.Simplify(mesh.Footprints.Whole, DrawnError);
-        return new MeshFacts(hash, mesh.Mesh.FaceCount, mesh.Footprints.OpenEdges, [box.MaxX - box.MinX, box.MaxY - box.MinY, box.MaxZ - box.MinZ], Rings.Of(drawn));
+        return new MeshFacts(hash, mesh.Mesh.FaceCount, mesh.Footprints.OpenEdges, [box.MaxX - box.MinX, box.MaxY - box.MinY, box.MaxZ - box.MinZ], Rings.Of(mesh.Footprints.Whole, DrawnError)) { RepeatedFaces = mesh.Mesh.RepeatedFaces };
     }
 }

@@ -31,15 +31,27 @@ internal static class MessageStream
             if (Volatile.Read(ref latest.Value) is not { } now || now == said) continue;
             await LineAsync(response, step(said = now), stop);
         }
-        await LineAsync(response, await OutcomeAsync(response, running, failed, stop), stop);
+        await LineAsync(response, await OutcomeAsync(response, () => running, failed, stop), stop);
+    }
+
+    /// <summary>Writes messages as they come; a failure in between is the last of them.</summary>
+    public static async Task WriteAllAsync<T>(HttpResponse response, IAsyncEnumerable<T> messages, Func<Refusal, T> failed, CancellationToken stop)
+    {
+        response.ContentType = MediaType;
+        await using var each = messages.GetAsyncEnumerator(stop);
+        for (var more = true; more;)
+        {
+            var message = await OutcomeAsync<T[]>(response, async () => (more = await each.MoveNextAsync()) ? [each.Current] : Array.Empty<T>(), refusal => [failed(refusal)], stop);
+            foreach (var one in message) await LineAsync(response, one, stop);
+        }
     }
 
     /// <summary>The result, or why there is none: the status has gone out already, so a failure is a message too.</summary>
-    private static async Task<T> OutcomeAsync<T>(HttpResponse response, Task<T> work, Func<Refusal, T> failed, CancellationToken stop)
+    private static async Task<T> OutcomeAsync<T>(HttpResponse response, Func<Task<T>> work, Func<Refusal, T> failed, CancellationToken stop)
     {
         try
         {
-            return await work;
+            return await work();
         }
         catch (Exception failure) when (!stop.IsCancellationRequested)
         {

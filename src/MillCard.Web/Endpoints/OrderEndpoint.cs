@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Clearance;
 using MillCard.Core.Reach;
 using MillCard.Web.Hosting;
+using MillCard.Web.Work;
 
 namespace MillCard.Web.Endpoints;
 
@@ -22,12 +23,12 @@ internal static class OrderEndpoint
     internal sealed record ConflictAnswer(string First, string Then, string With, Move? Cure);
 
     public static void MapOrder(this IEndpointRouteBuilder api) =>
-        api.MapPost("/order", async Task<Results<Ok<OrderAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        api.MapPost("/order", async Task<Results<Ok<OrderAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, WorkQueue queue, CancellationToken stop) =>
         {
-            var reading = await ReadJob.OfAsync(request, toSlice: false, stop);
-            if (reading.Document is not { } job) return Refusal.Fields(reading.Errors);
-            var result = new PrintOrder(job.Machine, job.Job.Recipe).Of(job.Standing, job.Job.Mode, cure: true, stop);
-            string Name(int part) => job.Parts[part].Part.Name;
+            var reading = await SentJob.OfAsync(request, toSlice: false, stop);
+            if (reading.Document is not { } sent) return Refusal.Fields(reading.Errors);
+            var result = await queue.BySizeAsync(sent.Bytes, left => sent.Read(left) is var job ? new PrintOrder(job.Machine, job.Job.Recipe).Of(job.Standing, job.Job.Mode, cure: true, left) : null!, stop);
+            string Name(int part) => sent.Job.Parts[part].Name;
             return TypedResults.Ok(new OrderAnswer(result.Order?.Select(Name).ToArray(), [.. result.Conflicts.Select(c => new ConflictAnswer(Name(c.First), Name(c.Then), c.With, c.Cure))]));
         })
             .Accepts<JobForm>("multipart/form-data").Produces<Refusal>(422, Refusal.MediaType)

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Outlines;
 using MillCard.Store;
 using MillCard.Web.Hosting;
+using MillCard.Web.Work;
 
 namespace MillCard.Web.Endpoints;
 
@@ -18,9 +19,10 @@ internal static class PlateEndpoints
 
     public static void MapPlates(this IEndpointRouteBuilder api)
     {
-        api.MapPost("/outlines", async (HttpRequest request, CancellationToken stop) =>
+        api.MapPost("/outlines", async (HttpRequest request, WorkQueue queue, CancellationToken stop) =>
         {
-            var outline = OutlineFile.Read(await request.ReadAsync(Bounds.Mesh, stop));
+            var file = await request.ReadAsync(Bounds.Mesh, stop);
+            var outline = await queue.BySizeAsync(file.Length, left => OutlineFile.Read(file, left), stop);
             return TypedResults.Ok(new OutlineAnswer(outline.Points, outline.Size, outline.MillimetresPerUnit));
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("The outline in SVG path data, an SVG drawing or an STL mesh; the body is the file").WithTags("Computation");
@@ -34,10 +36,12 @@ internal static class PlateEndpoints
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("Keeps a picture; the body is the file").WithTags("Cards");
 
-        api.MapGet("/pictures/{hash}", async Task<Results<FileContentHttpResult, JsonHttpResult<Refusal>>> (string hash, BlobStore blobs, CancellationToken stop) =>
-            await blobs.FindAsync(hash, stop) is { } row && row.MediaType.StartsWith("image/", StringComparison.Ordinal)
-                ? TypedResults.Bytes(row.Bytes, row.MediaType)
-                : Refusal.Missing("This picture"))
+        api.MapGet("/pictures/{hash}", async Task<Results<FileContentHttpResult, JsonHttpResult<Refusal>>> (string hash, BlobStore blobs, HttpResponse response, CancellationToken stop) =>
+        {
+            if (await blobs.FindAsync(hash, stop) is not { } row || !row.MediaType.StartsWith("image/", StringComparison.Ordinal)) return Refusal.Missing("This picture");
+            response.Headers.CacheControl = "private, max-age=31536000, immutable";
+            return TypedResults.Bytes(row.Bytes, row.MediaType);
+        })
             .WithSummary("A picture").WithTags("Cards");
     }
 

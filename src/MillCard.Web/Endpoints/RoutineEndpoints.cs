@@ -7,6 +7,7 @@ using MillCard.Core.Previews;
 using MillCard.Core.Reach;
 using MillCard.Core.Routines;
 using MillCard.Web.Hosting;
+using MillCard.Web.Work;
 
 namespace MillCard.Web.Endpoints;
 
@@ -55,6 +56,14 @@ internal static class RoutineEndpoints
     /// <summary>A macro in short.</summary>
     internal sealed record MacroAnswer(string Name, string? About, IReadOnlyList<string> Parameters, string Text);
 
+    private static List<FieldError> Missing(CarryQuestion question)
+    {
+        var missing = new List<FieldError>();
+        if (question.Card is null) missing.Add(new FieldError("/card", "Card is missing.", "required"));
+        if (question.To is null) missing.Add(new FieldError("/to", "The flavour to carry to is missing.", "required"));
+        return missing;
+    }
+
     public static void MapRoutines(this IEndpointRouteBuilder api)
     {
         var routines = api.MapGroup("/routines").WithTags("Routines");
@@ -80,7 +89,9 @@ internal static class RoutineEndpoints
         routines.MapPost("/carry", async Task<Results<Ok<IReadOnlyList<CarriedRoutine>>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<CarryQuestion>(Bounds.Document, draft: true, stop);
-            if (reading.Document is not { Card: { } card, To: { } to }) return Refusal.Fields(reading.Errors);
+            if (reading.Document is not { } q) return Refusal.Fields(reading.Errors);
+            if (Missing(q) is { Count: > 0 } missing) return Refusal.Fields(missing);
+            var (card, to) = (q.Card!, q.To!.Value);
             if (card.Firmware.Flavour is not { } from) return Refusal.Fields([new FieldError("/card/firmware/flavour", "The card does not say which flavour its routines are written in.", "required")]);
             return TypedResults.Ok<IReadOnlyList<CarriedRoutine>>([.. RoutineMoment.All.Select(m => (Pointer: $"/routines/{m.Name}", m.Title, Text: m.Of(card.Routines)))
                 .Concat(card.Modes.Select((m, i) => (Pointer: $"/modes/{i}/start", Title: $"Start of {ModeNames.Of(m.Kind)}", Text: m.Start)))
@@ -89,11 +100,11 @@ internal static class RoutineEndpoints
             .Accepts<CarryQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("A card's routines in another dialect, line by line");
 
-        routines.MapPost("/learn", async Task<Results<Ok<Learned>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        routines.MapPost("/learn", async Task<Results<Ok<Learned>, JsonHttpResult<Refusal>>> (HttpRequest request, WorkQueue queue, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<LearnQuestion>(Bounds.Gcode + Bounds.Gcode / 4 + Bounds.Document, draft: false, stop);
             return reading.Document is { } q
-                ? TypedResults.Ok(await Task.Run(() => Learned.Of(Machine.Of(q.Card!), System.Text.Encoding.UTF8.GetBytes(q.Gcode!), stop), stop))
+                ? TypedResults.Ok(await queue.BySizeAsync(q.Gcode!.Length, left => Learned.Of(Machine.Of(q.Card!), System.Text.Encoding.UTF8.GetBytes(q.Gcode!), left), stop))
                 : Refusal.Fields(reading.Errors);
         })
             .Accepts<LearnQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)

@@ -7,6 +7,7 @@ using MillCard.Core.Slicing;
 using MillCard.Store;
 using MillCard.Web.Hosting;
 using MillCard.Web.Trials;
+using MillCard.Web.Work;
 
 namespace MillCard.Web.Endpoints;
 
@@ -29,8 +30,9 @@ internal static class RunEndpoints
     {
         var trial = api.MapGroup("/trials/{id:guid}").WithTags("Trials");
 
-        trial.MapPost("/slice", async (Guid id, TrialDesk desk, HttpResponse response, CancellationToken stop) =>
+        trial.MapPost("/slice", async (Guid id, TrialDesk desk, WorkQueue queue, HttpResponse response, CancellationToken stop) =>
         {
+            queue.EnsureRoom();
             var (laidOut, refusal) = await desk.LayOutAsync(id, toSlice: true, stop);
             await MessageStream.WriteAsync(response, async progress =>
             {

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Slicing;
 using MillCard.Web.Hosting;
+using MillCard.Web.Work;
 
 namespace MillCard.Web.Endpoints;
 
@@ -8,20 +9,22 @@ namespace MillCard.Web.Endpoints;
 internal static class SliceEndpoint
 {
     public static void MapSlice(this IEndpointRouteBuilder api) =>
-        api.MapPost("/slice", async Task<Results<FileContentHttpResult, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        api.MapPost("/slice", async Task<Results<FileContentHttpResult, JsonHttpResult<Refusal>>> (HttpRequest request, WorkQueue queue, CancellationToken stop) =>
         {
-            var reading = await ReadJob.OfAsync(request, toSlice: true, stop);
-            if (reading.Document is not { } job) return Refusal.Fields(reading.Errors);
-            var name = job.Parts.Count > 0 ? job.Parts[0].Part.Name : "job";
-            var sliced = Slicer.Slice(new SliceJob(name, job.Machine, job.Job.Filament!, job.Job.Recipe!, job.Parts)
-            {
-                Sequence = job.Job.Sequence,
-                Mode = job.Job.Mode,
-                SecondFilament = job.Job.SecondFilament,
-                Zones = job.Zones,
-            }, null, stop);
+            var reading = await SentJob.OfAsync(request, toSlice: true, stop);
+            if (reading.Document is not { } sent) return Refusal.Fields(reading.Errors);
+            var sliced = await queue.LargeAsync(sent.Bytes, left => Slicer.Slice(JobOf(sent.Read(left)), null, left), stop);
             return sliced.Sliced ? TypedResults.Bytes(sliced.Gcode.ToArray(), "text/x.gcode", sliced.FileName) : Refusal.Because(sliced.Findings);
         })
             .Accepts<JobForm>("multipart/form-data").Produces<string>(200, "text/x.gcode").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("Slices parts; the program, or findings that say why not").WithTags("Computation");
+
+    private static SliceJob JobOf(ReadJob job) =>
+        new(job.Parts.Count > 0 ? job.Parts[0].Part.Name : "job", job.Machine, job.Job.Filament!, job.Job.Recipe!, job.Parts)
+        {
+            Sequence = job.Job.Sequence,
+            Mode = job.Job.Mode,
+            SecondFilament = job.Job.SecondFilament,
+            Zones = job.Zones,
+        };
 }

@@ -7,6 +7,7 @@ using MillCard.Core.Reach;
 using MillCard.Store;
 using MillCard.Web.Hosting;
 using MillCard.Web.Trials;
+using MillCard.Web.Work;
 
 namespace MillCard.Web.Endpoints;
 
@@ -68,31 +69,37 @@ internal static class TrialOrderEndpoint
 
     public static void MapTrialOrder(this IEndpointRouteBuilder api)
     {
-        api.MapPost("/trials/order", async Task<Results<Ok<TrialOrderAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, BlobStore blobs, MeshShelf shelf, CancellationToken stop) =>
+        api.MapPost("/trials/order", async Task<Results<Ok<TrialOrderAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<TrialOrderQuestion>(Bounds.Document, draft: false, stop);
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
             var parts = await shelf.StandingAsync(question.Parts, blobs, stop);
-            var clearance = new PrintOrder(Machine.Of(question.Card!.Tightened(question.Limits)), question.Recipe);
-            var result = clearance.Of(parts, question.Mode, cure: true, stop);
-            var moments = result.Order is { } order
-                ? clearance.Moments(parts, [.. order.Take(MostMoments)], question.Mode)
-                : [.. result.Conflicts.Take(MostMoments).Select(c => clearance.MomentOf(parts, c.First, c.Then, question.Mode)).OfType<Moment>()];
-            return TypedResults.Ok(new TrialOrderAnswer(result.Order, [.. result.Conflicts.Select(c => new PairAnswer(c.First, c.Then, c.With, c.Cure, Say(c, parts)))], result.Cycles, result.TravelHeight, moments));
+            return TypedResults.Ok(await queue.BySizeAsync(0, left => AnswerOf(question, parts, left), stop));
         })
             .Accepts<TrialOrderQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("The order in which parts can be printed one at a time, and the head's worst moments").WithTags("Trials");
 
-        api.MapPost("/trials/packing", async Task<Results<Ok<PackingAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, BlobStore blobs, MeshShelf shelf, CancellationToken stop) =>
+        api.MapPost("/trials/packing", async Task<Results<Ok<PackingAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<PackingQuestion>(Bounds.Document, draft: false, stop);
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
             var part = (await shelf.StandingAsync([question.Part!], blobs, stop))[0];
-            var packing = await Task.Run(() => Packing.Of(Machine.Of(question.Card!.Tightened(question.Limits)), question.Recipe, part, stop), stop);
+            var packing = await queue.BySizeAsync(0, left => Packing.Of(Machine.Of(question.Card!.Tightened(question.Limits)), question.Recipe, part, left), stop);
             return TypedResults.Ok(new PackingAnswer(packing.PitchX, packing.PitchY, [.. packing.Places.Select(p => new[] { Math.Round(p.X, 3), Math.Round(p.Y, 3) })]));
         })
             .Accepts<PackingQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("How many of a part fit the bed one at a time, and at which pitch").WithTags("Trials");
+    }
+
+    private static TrialOrderAnswer AnswerOf(TrialOrderQuestion question, IReadOnlyList<StandingPart> parts, CancellationToken stop)
+    {
+        var clearance = new PrintOrder(Machine.Of(question.Card!.Tightened(question.Limits)), question.Recipe);
+        var result = clearance.Of(parts, question.Mode, cure: true, stop);
+        var moments = result.Order is { } order
+            ? clearance.Moments(parts, [.. order.Take(MostMoments)], question.Mode)
+            : [.. result.Conflicts.Take(MostMoments).Select(c => clearance.MomentOf(parts, c.First, c.Then, question.Mode)).OfType<Moment>()];
+        PairAnswer[] pairs = [.. result.Conflicts.Select(c => new PairAnswer(c.First, c.Then, c.With, c.Cure, Say(c, parts)))];
+        return new TrialOrderAnswer(result.Order, pairs, result.Cycles, result.TravelHeight, moments);
     }
 
     private static string Say(MillCard.Core.Clearance.Conflict conflict, IReadOnlyList<StandingPart> parts)

@@ -1,10 +1,13 @@
+using System.Runtime.CompilerServices;
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Core.Meshes;
+using MillCard.Core.Slicing;
 using MillCard.Core.Trying;
 using MillCard.Web.Hosting;
 using MillCard.Web.Trials;
+using MillCard.Web.Work;
 
 namespace MillCard.Web.Endpoints;
 
@@ -28,6 +31,41 @@ internal static class WhatIfEndpoints
     /// <param name="Problem">Why nothing can be compared.</param>
     internal sealed record WhatIfMessage(int Of, Figures? Now = null, WhatIfVariant? Variant = null, Refusal? Problem = null);
 
+    /// <summary>What is to be compared: one of the three.</summary>
+    private sealed record Wish(string? Setting, string? Outcome, int? Part)
+    {
+        public IEnumerable<Variant> Of(SliceJob job) => this switch
+        {
+            { Setting: { } setting } => WhatIf.Of(job, setting),
+            _ when Enum.TryParse<Outcome>(Outcome, ignoreCase: true, out var wanted) => WhatIf.Better(job, wanted),
+            { Part: { } part } when part >= 0 && part < job.Parts.Count => WhatIf.Orientations(job, part),
+            _ => [],
+        };
+    }
+
+    private static async IAsyncEnumerable<WhatIfMessage> MessagesAsync(Guid id, Wish wish, TrialDesk desk, FiguresShelf shelf, [EnumeratorCancellation] CancellationToken stop)
+    {
+        var (laidOut, refusal) = await desk.LayOutAsync(id, toSlice: true, stop);
+        if (laidOut is null)
+        {
+            yield return new WhatIfMessage(0, Problem: refusal);
+            yield break;
+        }
+        var job = await desk.JobAsync(laidOut, stop);
+        Variant[] variants = [.. wish.Of(job)];
+        if (wish.Part is null)
+        {
+            var (now, why) = await shelf.TakeAsync(job, stop);
+            yield return new WhatIfMessage(variants.Length, now, Problem: why is null ? null : Refusal.Sentence(422, "It cannot be sliced.", why).Value);
+            if (now is null) yield break;
+        }
+        foreach (var variant in variants)
+        {
+            var (figures, why) = await shelf.TakeAsync(variant.Job, stop);
+            yield return new WhatIfMessage(variants.Length, Variant: new WhatIfVariant(variant.Label, variant.Pointer, variant.Value, figures, why, variant.Overhang, variant.Tilt));
+        }
+    }
+
     public static void MapWhatIf(this IEndpointRouteBuilder api)
     {
         api.MapGet("/effects", () => Effects.All).WithSummary("What each setting of a recipe tends to move; common practice").WithTags("Recipes");
@@ -41,28 +79,10 @@ internal static class WhatIfEndpoints
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("Every setting of a trial, its value and where it comes from");
 
-        trial.MapGet("/what-if", async (Guid id, TrialDesk desk, FiguresShelf shelf, HttpResponse response, CancellationToken stop, string? setting = null, string? outcome = null, int? part = null) =>
+        trial.MapGet("/what-if", (Guid id, TrialDesk desk, FiguresShelf shelf, WorkQueue queue, HttpResponse response, CancellationToken stop, string? setting = null, string? outcome = null, int? part = null) =>
         {
-            response.ContentType = MessageStream.MediaType;
-            var (laidOut, refusal) = await desk.LayOutAsync(id, toSlice: true, stop);
-            if (laidOut is null)
-            {
-                await MessageStream.LineAsync(response, new WhatIfMessage(0, Problem: refusal), stop);
-                return;
-            }
-            var job = await desk.JobAsync(laidOut, stop);
-            Variant[] variants = setting is not null ? [.. WhatIf.Of(job, setting)] : Enum.TryParse<Outcome>(outcome, ignoreCase: true, out var wanted) ? [.. WhatIf.Better(job, wanted)] : part is >= 0 && part < job.Parts.Count ? [.. WhatIf.Orientations(job, part.Value)] : [];
-            if (part is null)
-            {
-                var (now, why) = await shelf.TakeAsync(job, stop);
-                await MessageStream.LineAsync(response, new WhatIfMessage(variants.Length, now, Problem: why is null ? null : Refusal.Sentence(422, "It cannot be sliced.", why).Value), stop);
-                if (now is null) return;
-            }
-            foreach (var variant in variants)
-            {
-                var (figures, why) = await shelf.TakeAsync(variant.Job, stop);
-                await MessageStream.LineAsync(response, new WhatIfMessage(variants.Length, Variant: new WhatIfVariant(variant.Label, variant.Pointer, variant.Value, figures, why, variant.Overhang, variant.Tilt)), stop);
-            }
+            queue.EnsureRoom();
+            return MessageStream.WriteAllAsync(response, MessagesAsync(id, new Wish(setting, outcome, part), desk, shelf, stop), refusal => new WhatIfMessage(0, Problem: refusal), stop);
         })
             .Produces<WhatIfMessage>(200, MessageStream.MediaType)
             .WithSummary("Slices a trial with one thing changed: a setting's steps or choices, what makes an outcome better, or a part's flat sides; one JSON message a line");

@@ -5,6 +5,7 @@ using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
 using MillCard.Store;
 using MillCard.Web.Endpoints;
+using MillCard.Web.Work;
 using Npgsql;
 
 namespace MillCard.Web.Hosting;
@@ -12,15 +13,11 @@ namespace MillCard.Web.Hosting;
 /// <summary>Turns what goes wrong into problem details with a sentence.</summary>
 internal sealed partial class Failures(ILogger<Failures> log) : IExceptionHandler
 {
-    /// <summary>Seconds after which a request that failed for want of the database is worth trying again.</summary>
-    private const string RetryAfter = "5";
-
     public async ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken stop)
     {
         if (context.RequestAborted.IsCancellationRequested || context.Response.HasStarted) return true;
         var answer = Tell(exception, context);
         context.Response.StatusCode = answer.StatusCode ?? 500;
-        if (answer.StatusCode is 503 or 429) context.Response.Headers.RetryAfter = RetryAfter;
         await answer.ExecuteAsync(context);
         return true;
     }
@@ -40,6 +37,7 @@ internal sealed partial class Failures(ILogger<Failures> log) : IExceptionHandle
     private static JsonHttpResult<Refusal>? Known(Exception exception, HttpContext context) => exception switch
     {
         MeshRefusedException mesh => Refusal.Sentence(422, "The file is refused.", mesh.Message),
+        BusyException busy => Refusal.Sentence(429, "Too much at once.", busy.Message),
         OutlineException outline => Refusal.Sentence(422, "An outline is refused.", outline.Message, outline.Pointer is { } at ? $"{context.CardAt()}{at}" : ""),
         MissingReferenceException missing => Refusal.Sentence(422, "The document is refused.", missing.Message, "/card"),
         BadHttpRequestException { StatusCode: 413 } => Refusal.Sentence(413, "Too large.", TooLarge(context)),

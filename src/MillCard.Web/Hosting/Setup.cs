@@ -4,6 +4,7 @@ using MillCard.Core.Documents;
 using MillCard.Store;
 using MillCard.Web.Lines;
 using MillCard.Web.Trials;
+using MillCard.Web.Work;
 using Serilog;
 
 namespace MillCard.Web.Hosting;
@@ -16,7 +17,7 @@ internal static class Setup
         builder.Services.AddSerilog(log => log.MinimumLevel.Information()
             .MinimumLevel.Override("Microsoft", Serilog.Events.LogEventLevel.Warning)
             // a failed command throws, and is told of there; a new database fails its first look for a history
-            .MinimumLevel.Override("Microsoft.EntityFrameworkCore.Database.Command", Serilog.Events.LogEventLevel.Fatal)
+            .MinimumLevel.Override("Microsoft.EntityFrameworkCore", Serilog.Events.LogEventLevel.Fatal)
             .WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture, outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}{Exception}"));
         builder.WebHost.ConfigureKestrel(server =>
         {
@@ -29,7 +30,6 @@ internal static class Setup
         services.AddSingleton<Failures>();
         services.AddExceptionHandler<Failures>();
         services.AddProblemDetails();
-        services.AddHostFiltering(hosts => hosts.AllowedHosts = ["localhost", "127.0.0.1", "[::1]", .. builder.Configuration.GetSection("Hosts").Get<string[]>() ?? []]);
         services.AddSingleton(TimeProvider.System);
         services.AddDbContext<MillCardContext>(db => db.UseNpgsql(builder.Configuration.GetConnectionString("MillCard")));
         services.AddScoped<BlobStore>();
@@ -44,6 +44,8 @@ internal static class Setup
         services.AddScoped<DemoData>();
         services.AddSignalR().AddJsonProtocol(json => DocumentJson.Apply(json.PayloadSerializerOptions));
         services.AddSingleton<LineDesk>();
+        services.AddHttpContextAccessor();
+        services.AddSingleton<WorkQueue>();
         services.AddSingleton<MeshShelf>();
         services.AddSingleton<FitShelf>();
         services.AddSingleton<FiguresShelf>();
@@ -52,7 +54,8 @@ internal static class Setup
 
     public static void UseMillCard(this WebApplication app)
     {
-        app.UseHostFiltering();
+        var names = KnownHost.Names(app.Configuration);
+        app.Use(next => context => KnownHost.Check(context, next, names));
         app.Use(next => context => SameOrigin.Check(context, next));
         app.UseExceptionHandler();
         app.UseStatusCodePages(answer => Refusal.OfStatus(answer.HttpContext.Response.StatusCode).ExecuteAsync(answer.HttpContext));

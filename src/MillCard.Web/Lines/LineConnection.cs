@@ -8,6 +8,9 @@ namespace MillCard.Web.Lines;
 /// <summary>The printer cannot be reached, or does not answer; the message is a sentence.</summary>
 internal sealed class LineFailedException(string message) : Exception(message);
 
+/// <summary>A line that is not to be opened, or not now; the message is a sentence.</summary>
+internal sealed class LineRefusedException(string message) : Exception(message);
+
 /// <summary>How long things may take on a line.</summary>
 /// <param name="Answer">Silence longer than this is no answer.</param>
 /// <param name="Reconnect">Time between tries to reach a printer that is gone.</param>

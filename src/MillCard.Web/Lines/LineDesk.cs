@@ -12,21 +12,23 @@ internal sealed class LineDesk(IConfiguration configuration, IHubContext<LineHub
     private readonly ConcurrentDictionary<Guid, int> _watchers = new();
 
     /// <summary>The line of a card, opened where it is not yet.</summary>
-    /// <exception cref="LineFailedException">The host is not allowed.</exception>
+    /// <exception cref="LineRefusedException">The host is not allowed, or a job runs on the line as it was.</exception>
     public OpenLine Take(Guid card, LineFacts facts)
     {
         var allowed = Own.Concat(configuration.GetSection("Lines:Hosts").Get<string[]>() ?? []);
         if (!allowed.Contains(facts.Host, StringComparer.OrdinalIgnoreCase))
-            throw new LineFailedException($"{facts.Host} is not allowed: lines go to this machine itself, and to the hosts that the server's configuration lists under Lines:Hosts.");
+            throw new LineRefusedException($"{Short(facts.Host)} is not allowed: lines go to this machine itself, and to the hosts that the server's configuration lists under Lines:Hosts.");
         if (_lines.TryGetValue(card, out var known))
         {
             if (known.Facts == facts) return known;
-            if (known.Working) throw new LineFailedException("A job runs on this line; its host and port can be changed when it is over.");
+            if (known.Working) throw new LineRefusedException("A job runs on this line; its host and port can be changed when it is over.");
             _lines.TryRemove(card, out _);
             _ = known.DisposeAsync().AsTask();
         }
         return _lines.GetOrAdd(card, _ => new OpenLine(facts, status => hub.Clients.Group(card.ToString()).SendAsync("status", status), () => _watchers.GetValueOrDefault(card) > 0, clock));
     }
+
+    private static string Short(string host) => host.Length > 60 ? $"{host[..60]}…" : host;
 
     /// <summary>How a card's line stands; null where it was never opened.</summary>
     public LineStatus? StatusOf(Guid card) => _lines.TryGetValue(card, out var line) ? line.Status : null;

@@ -1,11 +1,12 @@
 using Microsoft.Extensions.Caching.Memory;
 using MillCard.Core.Slicing;
 using MillCard.Core.Trying;
+using MillCard.Web.Work;
 
 namespace MillCard.Web.Trials;
 
 /// <summary>Figures of jobs that were sliced to be compared, so that the same is not sliced twice.</summary>
-internal sealed class FiguresShelf : IDisposable
+internal sealed class FiguresShelf(WorkQueue queue) : IDisposable
 {
     private static readonly MemoryCacheEntryOptions Kept = new() { Size = 1, SlidingExpiration = TimeSpan.FromHours(2) };
     private readonly MemoryCache _shelf = new(new MemoryCacheOptions { SizeLimit = 5000 });
@@ -25,7 +26,7 @@ internal sealed class FiguresShelf : IDisposable
             job.Mode,
         });
         if (_shelf.TryGetValue(key, out (Figures?, string?) known)) return known;
-        return _shelf.Set(key, await Task.Run(() => WhatIf.Measure(job, stop), stop), Kept);
+        return _shelf.Set(key, await queue.LargeAsync(job.Parts.Sum(p => MeshShelf.SizeOf(p.Mesh)), left => WhatIf.Measure(job, left), stop), Kept);
     }
 
     public void Dispose() => _shelf.Dispose();

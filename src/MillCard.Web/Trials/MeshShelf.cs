@@ -3,6 +3,7 @@ using MillCard.Core.Documents;
 using MillCard.Core.Meshes;
 using MillCard.Core.Reach;
 using MillCard.Store;
+using MillCard.Web.Work;
 
 namespace MillCard.Web.Trials;
 
@@ -12,7 +13,7 @@ namespace MillCard.Web.Trials;
 internal sealed record ShelvedMesh(Mesh Mesh, Footprints Footprints);
 
 /// <summary>Meshes that were asked for lately, by hash and orientation, so that a dragged part is read and projected once.</summary>
-internal sealed class MeshShelf : IDisposable
+internal sealed class MeshShelf(WorkQueue queue) : IDisposable
 {
     private readonly MemoryCache _shelf = new(new MemoryCacheOptions { SizeLimit = 1L << 30 });
 
@@ -38,9 +39,10 @@ internal sealed class MeshShelf : IDisposable
         if (!_shelf.TryGetValue(hash, out Mesh? mesh))
         {
             var row = await blobs.FindAsync(hash, stop) ?? throw new MeshRefusedException("The file of this part is not there any more; drop it on the bed again.");
-            mesh = Put(hash, MeshFile.ReadOne(row.Bytes));
+            mesh = Put(hash, await queue.BySizeAsync(row.Bytes.Length, left => MeshFile.ReadOne(row.Bytes, left), stop));
         }
-        var shelved = new ShelvedMesh(mesh!, new Footprints(Placement.Oriented(mesh!, scale, tilt)));
+        var read = mesh!;
+        var shelved = new ShelvedMesh(read, await queue.BySizeAsync(SizeOf(read), _ => new Footprints(Placement.Oriented(read, scale, tilt)), stop));
         // the projections keep a copy of their own and a table of neighbours
         return _shelf.Set(key, shelved, new MemoryCacheEntryOptions { Size = 2 * SizeOf(mesh!) });
     }
@@ -50,5 +52,6 @@ internal sealed class MeshShelf : IDisposable
 
     public void Dispose() => _shelf.Dispose();
 
-    private static long SizeOf(Mesh mesh) => 4L * (mesh.Corners.Length + mesh.Faces.Length) + 1024;
+    /// <summary>Bytes that a mesh takes in memory.</summary>
+    public static long SizeOf(Mesh mesh) => 4L * (mesh.Corners.Length + mesh.Faces.Length) + 1024;
 }

@@ -4,11 +4,12 @@ using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Reach;
 using MillCard.Store;
+using MillCard.Web.Work;
 
 namespace MillCard.Web.Trials;
 
 /// <summary>Dry runs that were looked at lately, so that a page of lines does not run the program again.</summary>
-internal sealed class RunShelf : IDisposable
+internal sealed class RunShelf(WorkQueue queue) : IDisposable
 {
     private readonly MemoryCache _shelf = new(new MemoryCacheOptions { SizeLimit = 1L << 30 });
 
@@ -19,7 +20,7 @@ internal sealed class RunShelf : IDisposable
         if (_shelf.TryGetValue(key, out DryRunReport? known)) return known!;
         var program = await blobs.FindAsync(row.Program, stop) ?? throw new InvalidDataException("The program is not there any more; slice again.");
         var card = JsonSerializer.Deserialize<Card>(row.Card, DocumentJson.Options)!;
-        var run = await Task.Run(() => SimulatedMachine.Run(Machine.Of(card), program.Bytes, stop), stop);
+        var run = await queue.BySizeAsync(program.Bytes.Length, left => SimulatedMachine.Run(Machine.Of(card), program.Bytes, left), stop);
         return Put(row, run);
     }
 

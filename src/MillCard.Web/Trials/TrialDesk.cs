@@ -8,6 +8,7 @@ using MillCard.Core.Reach;
 using MillCard.Core.Slicing;
 using MillCard.Store;
 using MillCard.Web.Hosting;
+using MillCard.Web.Work;
 
 namespace MillCard.Web.Trials;
 
@@ -24,7 +25,7 @@ internal sealed record LaidOutTrial(Guid Id, Trial Trial, Machine Machine, Filam
 /// <summary>Gathers what a trial names, slices it, and keeps what comes of it.</summary>
 internal sealed class TrialDesk(
     DocumentStore<Trial> trials, DocumentStore<Card> cards, DocumentStore<Filament> filaments, DocumentStore<Recipe> recipes,
-    BlobStore blobs, RunStore runs, RevisionStore revisions, MeshShelf meshes, RunShelf shelf)
+    BlobStore blobs, RunStore runs, RevisionStore revisions, MeshShelf meshes, RunShelf shelf, WorkQueue queue)
 {
     /// <summary>The trial, or why it is not complete.</summary>
     /// <param name="id">The trial.</param>
@@ -78,7 +79,7 @@ internal sealed class TrialDesk(
     {
         var clock = Stopwatch.StartNew();
         var job = await JobAsync(trial, stop);
-        var sliced = await Task.Run(() => Slicer.Slice(job, progress, stop), stop);
+        var sliced = await queue.LargeAsync(job.Parts.Sum(p => MeshShelf.SizeOf(p.Mesh)), left => Slicer.Slice(job, progress, left), stop, progress);
         if (!sliced.Sliced) return (null, Refusal.Because(sliced.Findings).Value);
         var result = RunResult.Of(job.Name, ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count, clock.Elapsed.TotalSeconds, trial.Machine.Card, trial.Filament, trial.Copies) with { FileName = sliced.FileName };
         return (await KeepAsync(trial, sliced.Gcode, LayerFile.Write(sliced.Layers), result, sliced.Run!, stop), null);
@@ -88,9 +89,9 @@ internal sealed class TrialDesk(
     public async Task<StoredRun> BringAsync(LaidOutTrial trial, string name, byte[] gcode, CancellationToken stop)
     {
         var clock = Stopwatch.StartNew();
-        var (run, findings) = await Task.Run(() =>
+        var (run, findings) = await queue.BySizeAsync(gcode.Length, left =>
         {
-            var report = SimulatedMachine.Run(trial.Machine, gcode, stop);
+            var report = SimulatedMachine.Run(trial.Machine, gcode, left);
             return (report, Rules.Check(report, trial.Machine));
         }, stop);
         var result = RunResult.Of(name, ProgramOrigin.File, run, findings, 0, clock.Elapsed.TotalSeconds, trial.Machine.Card, trial.Filament);

@@ -1,7 +1,11 @@
 import createClient from 'openapi-fetch'
+import { newId } from '../units/newId'
 import type { components, paths } from './schema'
 
-export const api = createClient<paths>()
+/** Says which page asks: pages take turns where work waits in a queue. */
+export const asker = { Asker: newId() }
+
+export const api = createClient<paths>({ headers: asker })
 
 type Schemas = components['schemas']
 export type Axis = Schemas['Axis']
@@ -51,6 +55,7 @@ export type Learned = Schemas['Learned']
 export type Passage = Schemas['Passage']
 export type RoutinePreview = Schemas['RoutinePreview']
 export type RunSeries = Schemas['RunSeries']
+export type Progress = Schemas['Progress']
 export type Recipe = Schemas['Recipe']
 export type Refusal = Schemas['Refusal']
 export type RegionAnswer = Schemas['RegionAnswer']

@@ -6894,6 +6894,11 @@ export interface components {
       size: number[]
       /** @description Rings [x, y] of its projection, its bounding box's middle at (0, 0); true to 0.05 mm. */
       outline: number[][][]
+      /**
+       * Format: int32
+       * @description Faces that stood in the file more than once and were taken once.
+       */
+      repeatedFaces?: number
       /** @description Its name in the file; null where it has none. */
       name?: null | string
       /** @description Middle of its bounding box in a file of several parts, mm; null for a single one. */

@@ -1,4 +1,4 @@
-import { newId } from './members'
+import { newId } from '../units/newId'
 import type { Path } from './members'
 import type { Kind } from './documents'
 

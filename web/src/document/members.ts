@@ -1,3 +1,5 @@
+import { newId } from '../units/newId'
+
 /** Steps to a value of a document; a member of a list is named by its id, so that the way leads to it wherever it stands. */
 export type Path = readonly string[]
 
@@ -23,9 +25,6 @@ export function same(a: unknown, b: unknown): boolean {
   if (!isObject(a) || !isObject(b)) return false
   return Object.keys(a).every((name) => same(a[name], b[name])) && Object.keys(b).every((name) => name in a || same(undefined, b[name]))
 }
-
-/** A new id for a member, not given anywhere else. */
-export const newId = () => [...crypto.getRandomValues(new Uint8Array(6))].map((byte) => byte.toString(36).padStart(2, '0')).join('')
 
 /** The document with an id for every member of a list that has none; one that was rebuilt at its place keeps the id it had there. */
 export function withIds<T>(after: T, before?: unknown): T {

@@ -3,7 +3,7 @@ import { useSnackbar } from 'notistack'
 import { useRef } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import type { StoreApi } from 'zustand'
-import { answerOf, api, dataOf, sentenceOf, type Card, type StoredRun, type Trial } from '../api/client'
+import { answerOf, api, asker, dataOf, sentenceOf, type Card, type StoredRun, type Trial } from '../api/client'
 import { holdGcode } from '../api/limits'
 import { Shell } from '../app/Shell'
 import type { DocumentState } from '../document/documentStore'
@@ -129,7 +129,7 @@ function useBring(id: string) {
       const answer = await fetch(`/api/trials/${id}/run/program?name=${encodeURIComponent(file.name)}`, {
         method: 'PUT',
         body: file,
-        headers: { 'content-type': 'text/x.gcode' },
+        headers: { 'content-type': 'text/x.gcode', ...asker },
       })
       client.setQueryData(['run', id], await answerOf<StoredRun>(answer))
     } catch (failure) {

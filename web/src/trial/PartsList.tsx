@@ -220,6 +220,9 @@ function PartFields({ index }: { index: number }) {
           onChange={(settings) => trial.set(`/parts/${index}/settings`, settings)}
         />
       )}
+      {mesh && (mesh.repeatedFaces ?? 0) > 0 && (
+        <p className="quiet open-note">{mesh.repeatedFaces} faces stand in the file more than once; each was taken once.</p>
+      )}
       {mesh && mesh.openEdges > 0 && (
         <p className="quiet open-note">{mesh.openEdges} open edges: the mesh has holes; what can be sliced is.</p>
       )}

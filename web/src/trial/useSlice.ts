@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
-import { sentenceOf, type Refusal, type SliceMessage } from '../api/client'
+import { asker, sentenceOf, type Progress, type Refusal, type SliceMessage } from '../api/client'
 import { messages } from '../api/stream'
 
 /** How a slicing stands. */
@@ -13,6 +13,10 @@ export interface Slicing {
   cancel: () => void
 }
 
+/** What is being done, in words. */
+const stepOf = ({ step, done, of }: Progress) =>
+  step === 'queue' ? `waiting for its turn, place ${done} of ${of}` : `${step}, ${done} of ${of}`
+
 /** Slices a trial, tells how far it has come, and can be cancelled. */
 export function useSlice(id: string): Slicing {
   const client = useQueryClient()
@@ -23,11 +27,11 @@ export function useSlice(id: string): Slicing {
     const controller = (abort.current = new AbortController())
     setState({ step: 'starting', share: 0 })
     try {
-      const answer = await fetch(`/api/trials/${id}/slice`, { method: 'POST', signal: controller.signal })
+      const answer = await fetch(`/api/trials/${id}/slice`, { method: 'POST', signal: controller.signal, headers: asker })
       for await (const message of messages<SliceMessage>(answer)) {
         const { progress, run, refusal } = message
         if (progress)
-          setState({ step: `${progress.step}, ${progress.done} of ${progress.of}`, share: progress.of ? progress.done / progress.of : 0 })
+          setState({ step: stepOf(progress), share: progress.step === 'queue' || !progress.of ? 0 : progress.done / progress.of })
         if (refusal) setState({ refusal })
         if (run) {
           client.setQueryData(['run', id], run)

@@ -55,6 +55,12 @@ playwright() {
     node -p "const s = JSON.parse(require('fs').readFileSync('artifacts/e2e.json')).stats; s.expected + ' ' + (s.unexpected + s.flaky + s.skipped)"
 }
 
+# start.sh and mill-card as their owner calls them, killed, stopped and restored
+life() {
+    env -u CONNECTION node --test --test-reporter=tap tests/life/ >"$1" 2>&1 || true
+    echo "$(sed -n 's/^# pass //p' "$1") $(($(sed -n 's/^# tests //p' "$1") - $(sed -n 's/^# pass //p' "$1")))"
+}
+
 CLUSTER=$(reachable_folder "$(mktemp -d "${TMPDIR:-/tmp}/mill-card-test.XXXXXX")")/cluster
 chmod 755 "$(dirname "$CLUSTER")"
 trap 'stop_cluster; rm -rf "$(dirname "$CLUSTER")"' EXIT
@@ -65,6 +71,7 @@ suite "Pages' units" vitest
 suite "Core" xunit tests/MillCard.Core.Tests
 suite "API on PostgreSQL" xunit tests/MillCard.Web.Tests
 suite "Pages in Chromium" playwright
+suite "Starting, stopping, restoring" life
 
 say ""
 say "$PASSED passed, $FAILED failed"

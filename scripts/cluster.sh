@@ -1,6 +1,8 @@
 # A PostgreSQL cluster of the project's own, on loopback. Sourced, not run.
 # Expects CLUSTER, its folder, to be set; sets CONNECTION, what the server connects with.
 
+DATABASE_LOG_BYTES=5242880
+
 # initdb and postgres refuse to run as root: root lends them the account of Debian's package
 as_owner() {
     if [ "$(id -u)" = 0 ]; then runuser -u postgres -- "$@"; else "$@"; fi
@@ -23,32 +25,72 @@ reachable_folder() {
     printf '%s' "$wished"
 }
 
+# Made beside its place and moved there when it is complete: whatever ends this in between, the next start begins anew.
 make_cluster() {
-    local bin secret
+    local bin making secret
     bin=$(postgres_bin)
-    mkdir -p "$CLUSTER"
-    secret=$CLUSTER.password
+    making=$CLUSTER.making.$$
+    rm -rf "$CLUSTER".making.*
+    mkdir -p "$making"
+    secret=$making.password
     (umask 077 && head -c 24 /dev/urandom | base64 | tr -d '/+=' >"$secret")
-    if [ "$(id -u)" = 0 ]; then chown postgres "$CLUSTER" "$secret"; fi
-    as_owner "$bin/initdb" -D "$CLUSTER" -U app -E UTF8 --locale=C.UTF-8 --auth-host=scram-sha-256 --auth-local=reject --pwfile="$secret"
+    if [ "$(id -u)" = 0 ]; then chown postgres "$making" "$secret"; fi
+    as_owner "$bin/initdb" -D "$making" -U app -E UTF8 --locale=C.UTF-8 --auth-host=scram-sha-256 --auth-local=reject --pwfile="$secret"
+    mv -T "$secret" "$CLUSTER.password"
+    rm -rf "$CLUSTER"
+    mv -T "$making" "$CLUSTER"
+    sync "$CLUSTER" "$CLUSTER.password"
+}
+
+# Whether a process is the server of this cluster: a number in a file may be another program's by now.
+is_postmaster() {
+    local pid=$1
+    case $pid in '' | *[!0-9]*) return 1 ;; esac
+    [ -r "/proc/$pid/cmdline" ] || return 1
+    tr '\0' '\n' <"/proc/$pid/cmdline" | grep -qxF -- "$CLUSTER" && tr '\0' '\n' <"/proc/$pid/cmdline" | head -1 | grep -q 'postgres$'
+}
+
+cluster_pid() {
+    local pid
+    pid=$(as_owner head -1 "$CLUSTER/postmaster.pid" 2>/dev/null) || return 1
+    is_postmaster "$pid" && printf '%s' "$pid"
+}
+
+# Refuses data that the installed PostgreSQL cannot read.
+check_cluster_version() {
+    local made installed
+    made=$(as_owner cat "$CLUSTER/PG_VERSION")
+    installed=$("$(postgres_bin)/postgres" --version | sed 's/[^0-9]*\([0-9]*\).*/\1/')
+    [ "$made" = "$installed" ] && return
+    fail "The data in $CLUSTER was made by PostgreSQL $made; PostgreSQL $installed is installed here.
+Install the package postgresql-$made, or take a backup where it still runs (./mill-card backup FILE) and restore it into an empty folder here (./mill-card restore FILE)."
 }
 
 # Starts the cluster on a free port, or finds it running.
 start_cluster() {
     local bin port password
     bin=$(postgres_bin)
-    if ! as_owner "$bin/pg_ctl" -D "$CLUSTER" status >/dev/null 2>&1; then
+    check_cluster_version
+    if ! cluster_pid >/dev/null; then
+        as_owner rm -f "$CLUSTER/postmaster.pid"
         port=$(free_port)
-        as_owner "$bin/pg_ctl" -w -D "$CLUSTER" -l "$CLUSTER/server.log" \
-            -o "-c listen_addresses=127.0.0.1 -p $port -c unix_socket_directories= -c max_connections=60 $*" start >/dev/null ||
+        as_owner "$bin/pg_ctl" -w -t 120 -D "$CLUSTER" -l "$CLUSTER/server.log" \
+            -o "-c listen_addresses=127.0.0.1 -p $port -c unix_socket_directories= -c max_connections=60 $*" start >/dev/null 9>&- ||
             fail "The database did not start. Its log: $CLUSTER/server.log"
     fi
     port=$(as_owner sed -n 4p "$CLUSTER/postmaster.pid")
     password=$(cat "$CLUSTER.password")
     CONNECTION="Host=127.0.0.1;Port=$port;Username=app;Password=$password;Database=postgres"
-    export CONNECTION
+    export CONNECTION PGHOST=127.0.0.1 PGPORT=$port PGUSER=app PGPASSWORD=$password PGDATABASE=postgres
 }
 
 stop_cluster() {
     as_owner "$(postgres_bin)/pg_ctl" -m fast -w -D "$CLUSTER" stop >/dev/null 2>&1 || true
+}
+
+# Keeps a log that others append to within bounds: the last part of it, and the part before.
+rotate_log() {
+    local log=$1
+    [ "$(stat -c %s "$log" 2>/dev/null || echo 0)" -gt "$DATABASE_LOG_BYTES" ] || return 0
+    cp "$log" "$log.1" && : >"$log"
 }

@@ -14,7 +14,7 @@ step() {
     local log="$LOGS/$(printf '%s' "$what" | tr -c 'a-zA-Z0-9\n' '-').log"
     local began=$SECONDS
     printf '%s … ' "$what"
-    ("$@") >"$log" 2>&1 &
+    ("$@") >"$log" 2>&1 9>&- &
     local worker=$! code=0
     while kill -0 "$worker" 2>/dev/null; do
         sleep 0.2

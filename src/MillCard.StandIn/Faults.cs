@@ -15,6 +15,8 @@ public sealed record Faults
     public long? SilentAfter { get; init; }
     /// <summary>Behind so many executed lines it starts anew; null for never.</summary>
     public long? RestartAfter { get; init; }
+    /// <summary>Behind so many executed lines it says that it is busy and never ends; null for never.</summary>
+    public long? BusyAfter { get; init; }
     /// <summary>Heaters take so many times as long.</summary>
     public double SlowHeater { get; init; } = 1;
     /// <summary>The nozzle's heater does not heat: the firmware halts when a wait for it begins.</summary>
@@ -32,6 +34,7 @@ public sealed record Faults
         "WRONG_CHECKSUM" => this with { WrongChecksum = value },
         "SILENCE" => this with { SilentAfter = (long)value },
         "RESTART" => this with { RestartAfter = (long)value },
+        "BUSY" => this with { BusyAfter = (long)value },
         "SLOW_HEATER" => this with { SlowHeater = Math.Max(1, value) },
         "DEAD_HEATER" => this with { DeadHeater = value != 0 },
         _ => null,

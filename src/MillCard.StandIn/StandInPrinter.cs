@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Net;
 using System.Net.Sockets;
 using System.Text;
+using System.Threading.Channels;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Gcode;
@@ -26,7 +27,8 @@ public sealed class StandInPrinter : IAsyncDisposable
     private LiveMachine _machine;
     private double _speed;
     private long _last, _executedCount;
-    private bool _silent, _halted;
+    private bool _busy, _disposed;
+    private volatile bool _silent, _halted, _breakOff;
     private Faults _faults = new();
     private List<string>? _storing;
     private string? _storingName;
@@ -34,6 +36,7 @@ public sealed class StandInPrinter : IAsyncDisposable
     private FilePrint? _print;
     private long _lastNoticed = Environment.TickCount64;
     private double _pending;
+    private DateTime _saidBusy = DateTime.MinValue;
 
     private StandInPrinter(Card card, int port, double speed, Func<string, Card?> cards, int seed)
     {
@@ -64,6 +67,7 @@ public sealed class StandInPrinter : IAsyncDisposable
     /// <summary>Switches it off.</summary>
     public async ValueTask DisposeAsync()
     {
+        if (Interlocked.Exchange(ref _disposed, true)) return;
         await _off.CancelAsync();
         _listener.Stop();
         try { await _serving; } catch (Exception ended) when (ended is OperationCanceledException or SocketException or ObjectDisposedException) { }
@@ -77,7 +81,7 @@ public sealed class StandInPrinter : IAsyncDisposable
             using var client = await _listener.AcceptTcpClientAsync(_off.Token);
             client.NoDelay = true;
             try { await TalkAsync(client); }
-            catch (Exception gone) when (gone is IOException or SocketException or InvalidDataException) { }
+            catch (Exception gone) when (gone is IOException or SocketException or InvalidDataException or OperationCanceledException or ObjectDisposedException) { }
         }
     }
 
@@ -85,9 +89,39 @@ public sealed class StandInPrinter : IAsyncDisposable
     {
         await using var stream = client.GetStream();
         using var reader = new StreamReader(stream, new UTF8Encoding(false), false, 1024);
+        var heard = Channel.CreateUnbounded<string>();
+        using var left = CancellationTokenSource.CreateLinkedTokenSource(_off.Token);
+        var doing = DoAllAsync(heard.Reader, client, stream, left);
+        try { await ListenAsync(reader, heard.Writer, left.Token); }
+        finally
+        {
+            heard.Writer.TryComplete();
+            await doing;
+        }
+    }
+
+    /// <summary>Does what was heard, one line after the other.</summary>
+    private async Task DoAllAsync(ChannelReader<string> heard, TcpClient client, NetworkStream to, CancellationTokenSource left)
+    {
+        try
+        {
+            await foreach (var text in heard.ReadAllAsync(left.Token))
+            {
+                if (Chance(_faults.Drop)) break;
+                await HearAsync(Garbled(text), to);
+            }
+        }
+        catch (Exception gone) when (gone is IOException or SocketException or OperationCanceledException or ObjectDisposedException) { }
+        await left.CancelAsync();
+        client.Close();
+    }
+
+    /// <summary>Takes lines in. What breaks a wait off, and the emergency stop, are obeyed at once, before what was said earlier.</summary>
+    private async Task ListenAsync(StreamReader reader, ChannelWriter<string> heard, CancellationToken stop)
+    {
         var line = new StringBuilder();
         var buffer = new char[1024];
-        while (await reader.ReadAsync(buffer, _off.Token) is var count and > 0)
+        while (await reader.ReadAsync(buffer, stop) is var count and > 0)
             for (var i = 0; i < count; i++)
             {
                 if (buffer[i] is not ('\n' or '\r'))
@@ -99,8 +133,9 @@ public sealed class StandInPrinter : IAsyncDisposable
                 if (line.Length == 0) continue;
                 var text = line.ToString();
                 line.Clear();
-                if (Chance(_faults.Drop)) return;
-                await HearAsync(Garbled(text), stream);
+                if (text.Trim() is "M108" && _machine.Flavour.Spell("break-off-wait") == "M108") _breakOff = true;
+                else if (text.Trim() is "M112") (_halted, _breakOff) = (true, true);
+                else heard.TryWrite(text);
             }
     }
 
@@ -135,6 +170,7 @@ public sealed class StandInPrinter : IAsyncDisposable
         if (number < 0) return;
         _executedCount++;
         if (_faults.SilentAfter == _executedCount) _silent = true;
+        if (_faults.BusyAfter == _executedCount) _busy = true;
         if (_faults.RestartAfter == _executedCount) await RestartAsync(to);
     }
 
@@ -147,7 +183,7 @@ public sealed class StandInPrinter : IAsyncDisposable
 
     private async Task RestartAsync(NetworkStream to)
     {
-        (_machine, _last, _silent, _halted, _print, _storing) = (new LiveMachine(Machine.Of(_card)), 0, false, false, null, null);
+        (_machine, _last, _silent, _halted, _busy, _print, _storing) = (new LiveMachine(Machine.Of(_card)), 0, false, false, false, null, null);
         await SayAsync(to, "start");
     }
 
@@ -202,16 +238,21 @@ public sealed class StandInPrinter : IAsyncDisposable
     /// <summary>Lets a command take its time; says that it is busy where that is long.</summary>
     private async Task TakeTimeAsync(double seconds, NetworkStream to)
     {
-        if (double.IsPositiveInfinity(_speed) && double.IsFinite(seconds)) return;
+        if (double.IsPositiveInfinity(_speed) && double.IsFinite(seconds) && !_busy) return;
         // what is shorter than a tick of the clock is slept when enough of it has come together
         _pending += seconds / _speed;
-        while (_pending > 0.02)
+        _breakOff = false;
+        while ((_pending > 0.02 || _busy) && !(_breakOff && !_busy) && !_halted)
         {
-            var part = TimeSpan.FromSeconds(Math.Min(_pending, BusyEvery.TotalSeconds));
+            var part = TimeSpan.FromSeconds(_busy ? 0.1 : Math.Min(_pending, BusyEvery.TotalSeconds / 4));
             await Task.Delay(part, _off.Token);
             _pending -= part.TotalSeconds;
-            if (_pending > 0.02) { await SayAsync(to, "echo:busy: processing"); await SayAsync(to, Temperatures()); }
+            if (_pending <= 0.02 && !_busy || DateTime.UtcNow - _saidBusy < (_busy ? part : BusyEvery)) continue;
+            _saidBusy = DateTime.UtcNow;
+            await SayAsync(to, "echo:busy: processing");
+            await SayAsync(to, Temperatures());
         }
+        if (_breakOff || _halted) _pending = 0;
         _lastNoticed = Environment.TickCount64;
     }
 
@@ -245,7 +286,7 @@ public sealed class StandInPrinter : IAsyncDisposable
             if (_faults.With(fault.ToUpperInvariant(), double.IsNaN(value) ? 1 : value) is { } faults)
             {
                 // counts begin now
-                (_faults, _silent, _halted, _executedCount) = (faults, false, false, 0);
+                (_faults, _silent, _halted, _busy, _executedCount) = (faults, false, false, false, 0);
             }
             else await SayAsync(to, $"echo:no such fault: {fault}");
         }

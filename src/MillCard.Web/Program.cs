@@ -1,13 +1,25 @@
 using MillCard.Web.Endpoints;
 using MillCard.Web.Hosting;
 
+const int NewerData = 78;
+
 var builder = WebApplication.CreateBuilder(args);
 builder.AddMillCard();
 var app = builder.Build();
 app.UseMillCard();
 app.MapApi();
-await app.PrepareDatabaseAsync();
+if (args.Contains("--check")) return await app.CheckDataAsync();
+try
+{
+    await app.PrepareDatabaseAsync();
+}
+catch (NewerDataException newer)
+{
+    Console.Error.WriteLine(newer.Message);
+    return NewerData;
+}
 await app.RunAsync();
+return 0;
 
 /// <summary>The server. Named so that tests can start it.</summary>
 public partial class Program;

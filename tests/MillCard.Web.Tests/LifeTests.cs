@@ -142,7 +142,7 @@ public class LifeTests(Server server)
     {
         var card = await CardAsync(c => c["line"] = new JsonObject { ["host"] = "192.0.2.7", ["port"] = 23 });
         var (status, body) = await PostAsync($"/api/cards/{card}/line/test");
-        Assert.Equal(HttpStatusCode.BadGateway, status);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, status);
         Assert.Contains("not allowed", body.GetProperty("detail").GetString());
     }
 

@@ -30,6 +30,9 @@ public enum ReplyKind
 /// <param name="Position">What it says of the position; null where nothing.</param>
 public sealed partial record Reply(ReplyKind Kind, string Text, long Number, LineTemperatures? Temperatures, LinePosition? Position)
 {
+    /// <summary>Whether it works on nothing but waits for somebody to come: for new filament, for a key.</summary>
+    public bool AwaitsOwner => Kind == ReplyKind.Busy && Text.Contains("paused", StringComparison.OrdinalIgnoreCase);
+
     /// <summary>Reads an answer.</summary>
     public static Reply Of(string line)
     {
@@ -46,7 +49,9 @@ public sealed partial record Reply(ReplyKind Kind, string Text, long Number, Lin
     private static LineTemperatures? HeatOf(string text)
     {
         double? One(string name, int group) => Regex.Match(text, $@"(?<![A-Za-z]){name}0?:\s*(-?\d+(?:\.\d+)?)\s*(?:/\s*(-?\d+(?:\.\d+)?))?") is { Success: true } m && m.Groups[group].Success ? double.Parse(m.Groups[group].ValueSpan, CultureInfo.InvariantCulture) : null;
-        return One("T", 1) is { } nozzle ? new(nozzle, One("T", 2), One("B", 1), One("B", 2)) : null;
+        if (One("T", 1) is not { } nozzle) return null;
+        var targets = Target().Matches(text).Select(m => double.Parse(m.Groups[1].ValueSpan, CultureInfo.InvariantCulture)).ToArray();
+        return new(nozzle, One("T", 2), One("B", 1), One("B", 2)) { HottestTarget = targets.Length > 0 ? targets.Max() : null };
     }
 
     private static LinePosition? PlaceOf(string text) =>
@@ -57,12 +62,20 @@ public sealed partial record Reply(ReplyKind Kind, string Text, long Number, Lin
     [GeneratedRegex(@"^(?:Resend:|rs)\s*N?(\d+)\s*$", RegexOptions.IgnoreCase)]
     private static partial Regex Again();
 
+    // every heater's target stands behind a stroke: T0, T1, B, C alike
+    [GeneratedRegex(@"(?<![A-Za-z])[A-Z]\d*:\s*-?\d+(?:\.\d+)?\s*/\s*(-?\d+(?:\.\d+)?)")]
+    private static partial Regex Target();
+
     [GeneratedRegex(@"X:\s*(-?\d+(?:\.\d+)?)\s+Y:\s*(-?\d+(?:\.\d+)?)\s+Z:\s*(-?\d+(?:\.\d+)?)")]
     private static partial Regex Place();
 }
 
 /// <summary>Temperatures and targets, °C; null where the printer does not say.</summary>
-public sealed record LineTemperatures(double Nozzle, double? NozzleTarget, double? Bed, double? BedTarget);
+public sealed record LineTemperatures(double Nozzle, double? NozzleTarget, double? Bed, double? BedTarget)
+{
+    /// <summary>The highest target of all heaters that the printer names; null where it tells no target.</summary>
+    public double? HottestTarget { get; init; }
+}
 
 /// <summary>A position, mm.</summary>
 public sealed record LinePosition(double X, double Y, double Z);

@@ -5,6 +5,8 @@ public enum SendState
 {
     /// <summary>Lines go out.</summary>
     Sending,
+    /// <summary>To be held as soon as the line that is out has ended.</summary>
+    Pausing,
     /// <summary>Held by its owner.</summary>
     Paused,
     /// <summary>All lines were taken.</summary>
@@ -56,9 +58,10 @@ public sealed class Sender
     public static string Reset { get; } = LineFrame.Of(0, "M110 N0");
 
     /// <summary>The line to be sent now; null where there is none: one is out, or the job is held or over.</summary>
+    /// <remarks>While it is to be held, only the line that was out already goes out again.</remarks>
     public string? Next()
     {
-        if (State != SendState.Sending || _waiting) return null;
+        if (State is not (SendState.Sending or SendState.Pausing) || _waiting) return null;
         _waiting = true;
         return LineFrame.Of(Taken + 1, _commands[Taken].Command);
     }
@@ -84,7 +87,7 @@ public sealed class Sender
     /// <summary>Nothing came for too long, or the connection is there again: the line that is out goes out once more, under its number.</summary>
     public void Repeat()
     {
-        if (State is not (SendState.Sending or SendState.Paused) || !_waiting) return;
+        if (State is not (SendState.Sending or SendState.Pausing or SendState.Paused) || !_waiting) return;
         if (++_repeats > MostRepeats) { Stop($"The printer does not answer to line {Line}.", Line); return; }
         (_waiting, _ignoreOk) = (false, false);
         Message = $"Line {Line} was sent again: no answer came.";
@@ -93,13 +96,13 @@ public sealed class Sender
     /// <summary>Holds it behind the line that is out.</summary>
     public void Pause()
     {
-        if (State == SendState.Sending) State = SendState.Paused;
+        if (State == SendState.Sending) State = _waiting ? SendState.Pausing : SendState.Paused;
     }
 
     /// <summary>Goes on.</summary>
     public void Resume()
     {
-        if (State == SendState.Paused) State = SendState.Sending;
+        if (State is SendState.Paused or SendState.Pausing) State = SendState.Sending;
     }
 
     /// <summary>Ends it.</summary>
@@ -116,7 +119,8 @@ public sealed class Sender
     private void Advance()
     {
         (_waiting, _ignoreOk, _repeats, _strange) = (false, false, 0, 0);
-        if (++Taken == _commands.Count && State is (SendState.Sending or SendState.Paused)) State = SendState.Done;
+        if (++Taken == _commands.Count && State is (SendState.Sending or SendState.Pausing or SendState.Paused)) State = SendState.Done;
+        else if (State == SendState.Pausing) State = SendState.Paused;
     }
 
     private void Again(long number)

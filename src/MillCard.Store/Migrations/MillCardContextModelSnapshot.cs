@@ -131,6 +131,66 @@ namespace MillCard.Store.Migrations
                     b.ToTable("done", (string)null);
                 });
 
+            modelBuilder.Entity("MillCard.Store.JobRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("BeganAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("began_at");
+
+                    b.Property<Guid>("CardId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("card_id");
+
+                    b.Property<int>("Count")
+                        .HasColumnType("integer")
+                        .HasColumnName("count");
+
+                    b.Property<string>("Heaters")
+                        .HasColumnType("text")
+                        .HasColumnName("heaters");
+
+                    b.Property<string>("How")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("how");
+
+                    b.Property<int>("Line")
+                        .HasColumnType("integer")
+                        .HasColumnName("line");
+
+                    b.Property<string>("Message")
+                        .HasColumnType("text")
+                        .HasColumnName("message");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<DateTimeOffset>("SeenAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("seen_at");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("state");
+
+                    b.Property<int>("Taken")
+                        .HasColumnType("integer")
+                        .HasColumnName("taken");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CardId", "BeganAt");
+
+                    b.ToTable("job", (string)null);
+                });
+
             modelBuilder.Entity("MillCard.Store.PrintRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -277,6 +337,15 @@ namespace MillCard.Store.Migrations
                         .WithMany()
                         .HasForeignKey("CardId")
                         .OnDelete(DeleteBehavior.Cascade);
+                });
+
+            modelBuilder.Entity("MillCard.Store.JobRow", b =>
+                {
+                    b.HasOne("MillCard.Store.DocumentRow", null)
+                        .WithMany()
+                        .HasForeignKey("CardId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("MillCard.Store.PrintRow", b =>

@@ -36,6 +36,19 @@ internal static class LineEndpoints
         public SendHow How { get; init; }
     }
 
+    /// <summary>A job that went to the printer.</summary>
+    /// <param name="Name">Its name.</param>
+    /// <param name="How">Line by line, or as a file.</param>
+    /// <param name="State">How it stands.</param>
+    /// <param name="Line">The program's line it came to, counted from 1.</param>
+    /// <param name="Taken">Commands that the printer has taken.</param>
+    /// <param name="Count">All commands.</param>
+    /// <param name="Message">Why it ended before its end.</param>
+    /// <param name="Heaters">What was known of the heaters then; null while it runs.</param>
+    /// <param name="BeganAt">When it began.</param>
+    /// <param name="SeenAt">When it ended, or was last seen.</param>
+    internal sealed record JobRecord(string Name, JobHow How, JobState State, int Line, int Taken, int Count, string? Message, HeatersAre? Heaters, DateTimeOffset BeganAt, DateTimeOffset SeenAt);
+
     internal sealed record LineAnswers(IReadOnlyList<string> Answers);
 
     public static void MapLines(this IEndpointRouteBuilder api)
@@ -78,15 +91,20 @@ internal static class LineEndpoints
             return await OnLine(id, desk, cards, async (open, card) =>
             {
                 await open.IdentifyAsync(stop);
-                open.Print(name, program.Bytes, q.How, Flavour.Of(card.Firmware.Flavour ?? FlavourId.RepRap));
+                open.Print(name, program.Bytes, q.How, SwitchOff.Of(card));
                 return open.Status;
             }, stop);
         })
             .Accepts<PrintQuestion>("application/json").WithSummary("Sends the program of a trial");
 
+        line.MapGet("/jobs", async (Guid id, JobStore jobs, CancellationToken stop) =>
+            TypedResults.Ok((await jobs.ListAsync(id, stop)).Select(j => new JobRecord(j.Name, j.How, j.State, j.Line, j.Taken, j.Count, j.Message, j.Heaters is { } heaters && Enum.TryParse<HeatersAre>(heaters, out var are) ? are : null, j.BeganAt, j.SeenAt)).ToArray()))
+            .WithSummary("The last jobs that went to the printer, the newest first");
+
         foreach (var (name, does, what) in new (string, Func<OpenLine, CancellationToken, Task>, string)[]
         {
-            ("pause", (open, stop) => open.PauseAsync(stop), "Holds the job"), ("resume", (open, stop) => open.ResumeAsync(stop), "Goes on with the job"), ("cancel", (open, stop) => open.CancelAsync(stop), "Gives the job up; heaters go off"),
+            ("pause", (open, stop) => open.PauseAsync(stop), "Holds the job"), ("resume", (open, stop) => open.ResumeAsync(stop), "Goes on with the job"), ("cancel", (open, stop) => open.CancelAsync("Cancelled.", stop), "Gives the job up and switches the heaters off"),
+            ("emergency", (open, stop) => open.EmergencyAsync(stop), "Stops the printer at once (M112); it has to be started anew"),
         })
             line.MapPost($"/{name}", (Guid id, LineDesk desk, DocumentStore<Card> cards, CancellationToken stop) => OnLine(id, desk, cards, async (open, _) =>
             {

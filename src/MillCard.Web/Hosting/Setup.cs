@@ -1,3 +1,4 @@
+using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.FileProviders;
 using MillCard.Core.Documents;
@@ -9,16 +10,19 @@ using Serilog;
 
 namespace MillCard.Web.Hosting;
 
+/// <summary>The data was made by a newer version; the message says what to do.</summary>
+internal sealed class NewerDataException(string message) : Exception(message);
+
 /// <summary>Puts the server together.</summary>
 internal static class Setup
 {
     public static void AddMillCard(this WebApplicationBuilder builder)
     {
-        builder.Services.AddSerilog(log => log.MinimumLevel.Information()
+        builder.Services.AddSerilog(log => ToFiles(log, builder.Configuration["Logs"]).MinimumLevel.Information()
             .MinimumLevel.Override("Microsoft", Serilog.Events.LogEventLevel.Warning)
             // a failed command throws, and is told of there; a new database fails its first look for a history
             .MinimumLevel.Override("Microsoft.EntityFrameworkCore", Serilog.Events.LogEventLevel.Fatal)
-            .WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture, outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}{Exception}"));
+            .WriteTo.Console(formatProvider: CultureInfo.InvariantCulture, outputTemplate: $"{{Timestamp:HH:mm:ss}} {Line}"));
         builder.WebHost.ConfigureKestrel(server =>
         {
             server.AddServerHeader = false;
@@ -43,7 +47,12 @@ internal static class Setup
         services.AddScoped<ProofDesk>();
         services.AddScoped<DemoData>();
         services.AddSignalR().AddJsonProtocol(json => DocumentJson.Apply(json.PayloadSerializerOptions));
+        services.AddScoped<JobStore>();
         services.AddSingleton<LineDesk>();
+        services.AddSingleton<IHostLifetime, Stopping>();
+        services.AddHostedService<InterruptedJobs>();
+        services.AddHostedService<NothingLeftHot>();
+        services.Configure<HostOptions>(host => host.ShutdownTimeout = TimeSpan.FromSeconds(45));
         services.AddHttpContextAccessor();
         services.AddSingleton<WorkQueue>();
         services.AddSingleton<MeshShelf>();
@@ -51,6 +60,17 @@ internal static class Setup
         services.AddSingleton<FiguresShelf>();
         services.AddSingleton<RunShelf>();
     }
+
+    private const string Line = "{Level:u3} {Message:lj}{NewLine}{Exception}";
+    private const long LogBytes = 5 << 20;
+    private const int LogFiles = 6;
+
+    /// <summary>The log as files of bounded size, the oldest dropped, where a folder is given.</summary>
+    private static LoggerConfiguration ToFiles(LoggerConfiguration log, string? folder) => folder is null
+        ? log
+        : log.WriteTo.File(
+            Path.Combine(folder, "server.log"), formatProvider: CultureInfo.InvariantCulture, outputTemplate: $"{{Timestamp:yyyy-MM-dd HH:mm:ss}} {Line}",
+            fileSizeLimitBytes: LogBytes, rollOnFileSizeLimit: true, retainedFileCountLimit: LogFiles);
 
     public static void UseMillCard(this WebApplication app)
     {
@@ -68,7 +88,10 @@ internal static class Setup
     {
         if (app.Configuration.GetConnectionString("MillCard") is null || !app.Configuration.GetValue("PrepareDatabase", true)) return;
         await using var scope = app.Services.CreateAsyncScope();
-        await scope.ServiceProvider.GetRequiredService<MillCardContext>().Database.MigrateAsync();
+        var database = scope.ServiceProvider.GetRequiredService<MillCardContext>().Database;
+        if (await database.CanConnectAsync() && (await database.GetAppliedMigrationsAsync()).Except(database.GetMigrations()).FirstOrDefault() is { } unknown)
+            throw new NewerDataException($"This data was made by a newer Mill Card (it knows the change {unknown}). Bring this Mill Card up to date, or restore a backup that it made itself into an empty folder.");
+        await database.MigrateAsync();
         if (app.Configuration["Demo"] is { } folder) await scope.ServiceProvider.GetRequiredService<DemoData>().SeedOnceAsync(folder, CancellationToken.None);
     }
 

@@ -18,16 +18,32 @@ internal sealed class LineRefusedException(string message) : Exception(message);
 /// <param name="Ask">How often temperatures are asked for.</param>
 internal sealed record LinePatience(TimeSpan Answer, TimeSpan Reconnect, int Tries, TimeSpan Ask)
 {
+    /// <summary>The usual.</summary>
     public static LinePatience Usual { get; } = new(TimeSpan.FromSeconds(8), TimeSpan.FromSeconds(1), 20, TimeSpan.FromSeconds(2));
+
+    /// <summary>A printer that says for longer that it is busy with one line is given up; one that waits for its owner is not.</summary>
+    public TimeSpan Busy { get; init; } = TimeSpan.FromMinutes(60);
+
+    /// <summary>A question is given up after this, whatever else the printer says meanwhile.</summary>
+    public TimeSpan Question { get; init; } = TimeSpan.FromMinutes(10);
+
+    /// <summary>Switching everything off may take this long, confirmation included.</summary>
+    public TimeSpan Off { get; init; } = TimeSpan.FromSeconds(20);
 }
 
 /// <summary>A TCP connection to a printer: questions with their answers, and jobs that survive what goes wrong.</summary>
 internal sealed class LineConnection(string host, int port, LinePatience patience, Action<Reply> heard) : IAsyncDisposable
 {
+    private const string Flooded = "What answers there sends without end; the connection was cut.";
     private const int LongestReply = 4096;
+    private const int MostReplies = 4096;
+    private const int MostAnswers = 5000;
+    private const int MostLinesASecond = 20_000;
     private readonly SemaphoreSlim _turn = new(1, 1);
     private TcpClient? _client;
-    private Channel<Reply> _replies = Channel.CreateUnbounded<Reply>();
+    private Channel<Reply> _replies = Bounded();
+    private bool _floods;
+    private DateTime _lineOut;
     private Task _reading = Task.CompletedTask;
     private DateTime _asked = DateTime.MinValue;
 
@@ -48,9 +64,12 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
             client.Dispose();
             throw new LineFailedException($"Nothing answers at {host}:{port}. Is the printer on, and is the port right?");
         }
-        (_client, _replies) = (client, Channel.CreateUnbounded<Reply>());
+        (_client, _replies, _floods) = (client, Bounded(), false);
         _reading = ReadAsync(client, _replies.Writer);
     }
+
+    // what nobody takes is of no use later: of an idle printer's reports only the newest are kept
+    private static Channel<Reply> Bounded() => Channel.CreateBounded<Reply>(new BoundedChannelOptions(MostReplies) { FullMode = BoundedChannelFullMode.DropOldest });
 
     /// <summary>Asks and gathers what is answered up to the ok.</summary>
     /// <exception cref="LineFailedException">The printer is gone, or does not answer.</exception>
@@ -65,14 +84,25 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
     {
         if (_client is null) await ConnectAsync(stop);
         while (_replies.Reader.TryRead(out var late)) heard(late);
-        await WriteAsync(command, stop);
-        var answers = new List<Reply>();
-        while (await NextAsync(stop) is { } reply)
+        using var limit = CancellationTokenSource.CreateLinkedTokenSource(stop);
+        limit.CancelAfter(patience.Question);
+        var word = command.Split(' ')[0];
+        try
         {
-            answers.Add(reply);
-            if (reply.Kind is ReplyKind.Ok or ReplyKind.Error) return answers;
+            await WriteAsync(command, limit.Token);
+            var answers = new List<Reply>();
+            while (await NextAsync(limit.Token) is { } reply)
+            {
+                if (answers.Count == MostAnswers) throw new LineFailedException($"The printer answers {word} with more than {MostAnswers} lines and comes to no end.");
+                answers.Add(reply);
+                if (reply.Kind is ReplyKind.Ok or ReplyKind.Error) return answers;
+            }
         }
-        throw new LineFailedException($"The printer does not answer to {command.Split(' ')[0]}.");
+        catch (OperationCanceledException) when (!stop.IsCancellationRequested)
+        {
+            throw new LineFailedException($"The printer did not come to an end with {word} within {patience.Question.TotalMinutes:0.#} minutes.");
+        }
+        throw new LineFailedException(_floods ? Flooded : $"The printer does not answer to {word}.");
     }
 
     /// <summary>Runs a job to its end.</summary>
@@ -85,7 +115,7 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
         try
         {
             await ResetAsync(sender, stop);
-            while (sender.State is SendState.Sending or SendState.Paused)
+            while (sender.State is SendState.Sending or SendState.Pausing or SendState.Paused)
             {
                 stop.ThrowIfCancellationRequested();
                 if (!await StepAsync(sender, stop)) await ReturnAsync(sender, stop);
@@ -127,8 +157,17 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
                 catch (LineFailedException) when (_client is { Connected: true }) { }
             }
             if (sender.State == SendState.Paused && !sender.Waiting) { await Task.Delay(50, stop); return true; }
-            if (sender.Next() is { } line) await WriteAsync(line, stop);
-            if (await NextAsync(stop) is { } reply) sender.Take(reply);
+            if (sender.Next() is { } line)
+            {
+                _lineOut = DateTime.UtcNow;
+                await WriteAsync(line, stop);
+            }
+            if (await NextAsync(stop) is { } reply)
+            {
+                sender.Take(reply);
+                if (sender.Waiting && DateTime.UtcNow - _lineOut > patience.Busy)
+                    sender.Stop($"The printer has been busy with line {sender.Line} for {patience.Busy.TotalMinutes:0.#} minutes; the job was given up.", sender.Line);
+            }
             else if (_reading.IsCompleted) return false;
             else
             {
@@ -165,7 +204,7 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
     {
         if (_client is not { } client) throw new LineFailedException("The connection is closed.");
         try { await client.GetStream().WriteAsync(Encoding.UTF8.GetBytes(line + "\n"), stop); }
-        catch (Exception gone) when (gone is IOException or SocketException or InvalidOperationException) { throw new LineFailedException("The connection to the printer broke."); }
+        catch (Exception gone) when (gone is IOException or SocketException or InvalidOperationException) { throw new LineFailedException(_floods ? Flooded : "The connection to the printer broke."); }
     }
 
     /// <summary>The next answer; null for silence, or where the connection is gone. A printer that says it is busy is not silent.</summary>
@@ -179,19 +218,32 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
             {
                 var reply = await _replies.Reader.ReadAsync(limit.Token);
                 heard(reply);
-                if (reply.Kind is not (ReplyKind.Busy or ReplyKind.Report)) return reply;
+                if (reply.AwaitsOwner) _lineOut = DateTime.UtcNow;
+                if (reply.Kind != ReplyKind.Busy || DateTime.UtcNow - _lineOut > patience.Busy) return reply;
                 limit.CancelAfter(patience.Answer);
-                if (reply.Kind == ReplyKind.Report) return reply;
             }
         }
         catch (OperationCanceledException) when (!stop.IsCancellationRequested) { return null; }
         catch (ChannelClosedException) { return null; }
     }
 
-    private static async Task ReadAsync(TcpClient client, ChannelWriter<Reply> into)
+    /// <summary>Says something that is not answered in turn: a wait is broken off by it.</summary>
+    /// <exception cref="LineFailedException">The connection is gone.</exception>
+    public Task InterjectAsync(string command, CancellationToken stop) => WriteAsync(command, stop);
+
+    /// <summary>Waits until the line that was out is answered, or nothing comes any more.</summary>
+    public async Task<bool> SettledAsync(CancellationToken stop)
+    {
+        while (await NextAsync(stop) is { } reply)
+            if (reply.Kind is ReplyKind.Ok or ReplyKind.Error) return true;
+        return false;
+    }
+
+    private async Task ReadAsync(TcpClient client, ChannelWriter<Reply> into)
     {
         try
         {
+            var (second, lines) = (Environment.TickCount64 / 1000, 0);
             using var reader = new StreamReader(client.GetStream(), new UTF8Encoding(false), false, 1024, leaveOpen: true);
             var line = new StringBuilder();
             var buffer = new char[1024];
@@ -202,6 +254,12 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
                     {
                         if (line.Length > 0) into.TryWrite(Reply.Of(line.ToString()));
                         line.Clear();
+                        if (Environment.TickCount64 / 1000 is var now && now != second) (second, lines) = (now, 0);
+                        if (++lines <= MostLinesASecond) continue;
+                        _floods = true;
+                        into.TryComplete();
+                        client.Dispose();
+                        return;
                     }
                     else if (line.Length < LongestReply) line.Append(buffer[i]);
                 }

@@ -11,6 +11,21 @@ internal enum SendHow
     File,
 }
 
+/// <summary>What is known of the heaters once a job has ended before its end.</summary>
+internal enum HeatersAre
+{
+    /// <summary>The job runs, or went to its end: they are as its program left them.</summary>
+    AsProgrammed,
+    /// <summary>They are being switched off.</summary>
+    SwitchingOff,
+    /// <summary>The printer itself reports that no heater has a target.</summary>
+    Off,
+    /// <summary>The printer was told to switch them off and has not confirmed it.</summary>
+    ToldNotConfirmed,
+    /// <summary>Nobody could be told: they may be hot.</summary>
+    NotKnown,
+}
+
 /// <summary>A job on the line.</summary>
 /// <param name="Name">Its name.</param>
 /// <param name="How">How it goes.</param>
@@ -26,6 +41,9 @@ internal sealed record LineJob(string Name, SendHow How, SendState State, int Ta
 {
     /// <summary>What the printer does with a file that was handed over; null for a job sent line by line.</summary>
     public string? OnPrinter { get; init; }
+
+    /// <summary>What is known of the heaters.</summary>
+    public HeatersAre Heaters { get; init; }
 }
 
 /// <summary>One line of the talk.</summary>

@@ -2,11 +2,11 @@ import { useQuery } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { api, dataOf, sentenceOf, type LineStatus } from '../api/client'
+import { api, dataOf, sentenceOf, type LineJob, type LineStatus } from '../api/client'
 import { useCard } from '../card/CardContext'
 import { known } from '../card/sources'
 import { withValue } from '../document/pointer'
-import { plain, timeOfDay } from '../units/format'
+import { dayOf, plain, timeOfDay } from '../units/format'
 import { NozzleOnBed } from './NozzleOnBed'
 import { StandInPanel } from './StandInPanel'
 import { TemperatureTrail } from './TemperatureTrail'
@@ -97,7 +97,10 @@ export function LineTab() {
             onChange={(event) => set('/line/baud', event.target.value ? Math.round(Number(event.target.value)) : undefined)}
           />
         </label>
-        <p className="quiet">Lines go to this machine itself, and to hosts that the server’s configuration lists.</p>
+        <p className="quiet">
+          Lines go to this machine itself, and to hosts that the server’s configuration lists. The host{' '}
+          <span className="mono">stand-in</span> is the simulated printer that comes with Mill Card, whatever its port.
+        </p>
         <div className="keys">
           <button className="key" disabled={!card.line || Boolean(busy)} onClick={() => void test()}>
             Test the line
@@ -183,8 +186,10 @@ function JobPanel({ id, status, ready, onFailure }: PanelProps) {
     queryFn: async () => dataOf(await api.GET('/api/trials', { params: { query: { card: id } } })),
   })
   const job = status?.job
-  const running = job?.state === 'sending' || job?.state === 'paused' || (job?.onPrinter && job.onPrinter !== 'done')
-  const paused = job?.state === 'paused' || job?.onPrinter === 'paused'
+  const running =
+    job?.state === 'sending' || job?.state === 'pausing' || job?.state === 'paused' || (job?.onPrinter && job.onPrinter !== 'done')
+  const paused = job?.state === 'paused' || job?.state === 'pausing' || job?.onPrinter === 'paused'
+  const last = useLastJob(id, job)
   const path = { params: { path: { id } } }
   async function act(does: () => Promise<unknown>) {
     onFailure('')
@@ -225,6 +230,16 @@ function JobPanel({ id, status, ready, onFailure }: PanelProps) {
           There is no trial on this card yet. <Link to={`/cards/${id}/trials`}>Open one</Link>.
         </p>
       )}
+      {!job && last && (
+        <div className={`job-now ${last.state}`} data-last-job={last.state}>
+          <p>
+            <strong>{last.name}</strong>, last job, {dayOf(last.beganAt)} {timeOfDay(last.beganAt)}:{' '}
+            {last.state === 'done' ? 'all sent' : `${last.state} at line ${last.line}`}
+          </p>
+          {last.message && <p className={last.state === 'done' ? 'quiet' : 'failure'}>{last.message}</p>}
+          <Heaters are={last.heaters ?? undefined} />
+        </div>
+      )}
       {job && (
         <div className={`job-now ${job.state}`} data-job={job.state}>
           <p>
@@ -236,6 +251,7 @@ function JobPanel({ id, status, ready, onFailure }: PanelProps) {
             {job.taken} of {job.count} commands, line {job.line}
           </p>
           {job.message && <p className={job.state === 'stopped' ? 'failure' : 'quiet'}>{job.message}</p>}
+          <Heaters are={job.heaters} />
           {job.errorLine && (
             <p className="error-line mono">
               <span>{job.errorLine}</span> {job.errorText}
@@ -254,7 +270,14 @@ function JobPanel({ id, status, ready, onFailure }: PanelProps) {
                 {paused ? 'Resume' : 'Pause'}
               </button>
               <button className="key" onClick={() => void act(async () => dataOf(await api.POST('/api/cards/{id}/line/cancel', path)))}>
-                Cancel
+                Cancel, heaters off
+              </button>
+              <button
+                className="key"
+                title="M112: whatever the printer does ends at once; it has to be switched on anew"
+                onClick={() => void act(async () => dataOf(await api.POST('/api/cards/{id}/line/emergency', path)))}
+              >
+                Emergency stop
               </button>
             </div>
           )}
@@ -264,7 +287,39 @@ function JobPanel({ id, status, ready, onFailure }: PanelProps) {
   )
 }
 
-const words = { sending: 'going out', paused: 'paused', done: 'all sent', stopped: 'stopped' }
+const words = {
+  sending: 'going out',
+  pausing: 'pausing, behind the line that is out',
+  paused: 'paused',
+  done: 'all sent',
+  stopped: 'stopped',
+}
+
+const heaterWords = {
+  'as-programmed': undefined,
+  'switching-off': 'The heaters are being switched off …',
+  off: 'The heaters are off: the printer itself reports no target.',
+  'told-not-confirmed': 'The printer was told to switch its heaters off and has not confirmed it. Look at it.',
+  'not-known': 'Nobody could tell the printer to switch its heaters off: they may be hot. Look at it.',
+}
+
+function Heaters({ are = 'as-programmed' }: { are?: LineJob['heaters'] }) {
+  const sentence = heaterWords[are]
+  return sentence ? (
+    <p className={are === 'off' ? 'fine' : 'failure'} data-heaters={are} role="status">
+      {sentence}
+    </p>
+  ) : null
+}
+
+/** The last job that the database knows, for a page that is opened after a restart. */
+function useLastJob(id: string, job: LineStatus['job']) {
+  const { data } = useQuery({
+    queryKey: ['jobs', id, job?.state],
+    queryFn: async () => dataOf(await api.GET('/api/cards/{id}/line/jobs', { params: { path: { id } } })),
+  })
+  return data?.[0]
+}
 
 function Talk({ id, status, ready, onFailure }: PanelProps) {
   const [command, setCommand] = useState('')

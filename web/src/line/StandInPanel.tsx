@@ -9,6 +9,7 @@ const faults = [
   { name: 'DROP', title: 'connection breaks', value: '0.01', unit: 'share of lines' },
   { name: 'SILENCE', title: 'falls silent', value: '200', unit: 'lines from now' },
   { name: 'RESTART', title: 'starts anew', value: '200', unit: 'lines from now' },
+  { name: 'BUSY', title: 'busy for ever', value: '200', unit: 'lines from now' },
   { name: 'SLOW_HEATER', title: 'slow heater', value: '3', unit: 'times as slow' },
   { name: 'DEAD_HEATER', title: 'heater that stops', value: '1', unit: '' },
 ]

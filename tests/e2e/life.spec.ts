@@ -49,6 +49,7 @@ test('a line is tested, a program sent, and a dead heater shown at its line', as
     ].join('\n')
     await page.goto(`${dunlin}/line`)
     await request.put(`/api/trials/${trial}/run/program?name=short.gcode`, { data: gcode, headers: { 'content-type': 'text/x.gcode' } })
+    await page.getByLabel('host').fill('127.0.0.1')
     await page.getByLabel('port').fill(printer.port)
     await expect(page.locator('[data-save=saved]')).toBeVisible()
     await page.getByRole('button', { name: 'Test the line' }).click()
@@ -66,6 +67,8 @@ test('a line is tested, a program sent, and a dead heater shown at its line', as
     await expect(page.locator('[data-job=stopped]')).toContainText('Heating failed')
     await expect(page.locator('.error-line')).toContainText('M109 S200')
     await page.getByLabel('port').fill('7421')
+    await page.getByLabel('host').fill('stand-in')
+    await expect(page.getByLabel('port')).toBeDisabled()
     await expect(page.locator('[data-save=saved]')).toBeVisible()
   } finally {
     printer.end()

@@ -82,7 +82,7 @@ export function LineTab() {
             min={1}
             max={65535}
             value={card.line?.port ?? ''}
-            disabled={!card.line}
+            disabled={!card.line || card.line.host === 'stand-in'}
             onChange={(event) => set('/line/port', Math.round(Number(event.target.value)) || 1)}
           />
         </label>

@@ -10,7 +10,7 @@ const TrialPage = lazy(() => import('../trial/TrialPage'))
 const FilamentPage = lazy(() => import('../filaments/FilamentPage'))
 const RecipePage = lazy(() => import('../recipes/RecipePage'))
 const StockPage = lazy(() => import('../stock/StockPage'))
-const BinPage = lazy(() => import('../bin/BinPage'))
+const BinPage = lazy(() => import('../deleted/BinPage'))
 const DryRunPage = lazy(() => import('../dry-run/DryRunPage'))
 
 /** What stands at which address. */

@@ -35,7 +35,7 @@ public class LineTests
     [Fact]
     public void Temperatures_and_positions_are_read()
     {
-        Assert.Equal(new LineTemperatures(210.5, 215, 60.1, 60), Reply.Of("ok T:210.5 /215.0 B:60.1 /60.0 @:127").Temperatures);
+        Assert.Equal(new LineTemperatures(210.5, 215, 60.1, 60) { HottestTarget = 215 }, Reply.Of("ok T:210.5 /215.0 B:60.1 /60.0 @:127").Temperatures);
         Assert.Equal(new LinePosition(10, -5.5, 0.3), Reply.Of("X:10.00 Y:-5.50 Z:0.30 E:0.00 Count X:800").Position);
     }
 

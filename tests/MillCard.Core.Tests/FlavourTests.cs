@@ -1,3 +1,4 @@
+using CsCheck;
 using System.Text;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
@@ -127,8 +128,19 @@ public class FlavourTests
     [Theory]
     [InlineData("{% if params.A|default(1)|int > 3 %}M1{% elif params.B is defined %}M2{% else %}M3{% endif %}", "A=5", "M1")]
     [InlineData("{% if params.A|default(1)|int > 3 %}M1{% elif params.A == '2' %}M2{% else %}M3{% endif %}", "A=2", "M2")]
-    [InlineData("{% set z = [1]|max %}G1 Z{z}", "", "")]
-    [InlineData("{% for i in range(3) %}M1{% endfor %}M5", "", "M5")]
+    [InlineData("{% set z = [1]|max %}G1 Z{z}", "", "G1 Z1")]
+    [InlineData("{% set z = printer.probe.last_z %}G1 Z{z}", "", "")]
+    [InlineData("{% for i in range(3) %}G1 X{i}\n{% endfor %}M5", "", "G1 X0\nG1 X1\nG1 X2\nM5")]
+    [InlineData("{% for i in range(1, 7, 2) %}{% if i != 3 %}G1 X{i}\n{% endif %}{% endfor %}", "", "G1 X1\nG1 X5")]
+    [InlineData("{% for i in printer.objects %}M1\n{% endfor %}M5", "", "M5")]
+    [InlineData("{% if params.A is defined %}M1{% else %}M2{% endif %}", "", "M2")]
+    [InlineData("{% if params.A is not defined %}M1{% else %}M2{% endif %}", "", "M1")]
+    [InlineData("{% if 'b' in params.A.lower() %}M1{% else %}M2{% endif %}", "A=ABC", "M1")]
+    [InlineData("{% for v in params.A.split(',') %}G1 X{v|int * 2}\n{% endfor %}", "A=1,2", "G1 X2\nG1 X4")]
+    [InlineData("{# a note #}M1 # why\n# M2\nM3", "", "M1\nM3")]
+    [InlineData("{% if true %}{% if false %}M1{% elif true %}M2{% endif %}M3{% else %}M4{% endif %}", "", "M2M3")]
+    [InlineData("{action_respond_info('x')}M1", "", "M1")]
+    [InlineData("G1 X{params.get('A', 4)} Y{params.get('B', 5)}", "A=1", "G1 X1 Y5")]
     [InlineData("G1 X{printer.toolhead.position.x}\nM5", "", "M5")]
     [InlineData("G1 X{ 10 / 4 } Y{ (1 + 2) * 3 } Z{ 7 // 2 }", "", "G1 X2.5 Y9 Z3")]
     public void Macro_templates_are_followed_as_far_as_the_printer_need_not_be_asked(string text, string given, string expected)
@@ -143,4 +155,102 @@ public class FlavourTests
         var card = Cards.Bare() with { Firmware = new() { Flavour = FlavourId.Klipper, Macros = "[gcode_macro AA]\ngcode:\n  AA\n  BB\n[gcode_macro BB]\ngcode:\n  AA\n  M84\n" } };
         Assert.NotEmpty(SimulatedMachine.Run(card.Machine(), "AA\n"u8.ToArray()).MacroCalls);
     }
+
+    private static DryRunReport Klipper(string macros, string program)
+    {
+        var card = Cards.Dunlin with { Firmware = new() { Flavour = FlavourId.Klipper, Macros = macros.ReplaceLineEndings("\n") } };
+        return SimulatedMachine.Run(card.Machine(), System.Text.Encoding.UTF8.GetBytes(program));
+    }
+
+    private static string[] Steps(DryRunReport run) => [.. run.MacroCalls.SelectMany(c => c.Steps).Select(s => s.Text)];
+
+    [Fact]
+    public void Macros_that_stand_for_commands_are_entered_and_reach_the_command_by_its_new_name()
+    {
+        var run = Klipper("[gcode_macro G28]\nrename_existing: G28.1\ngcode:\n  G28.1 {rawparams}\n  G1 Z10 F600\n[gcode_macro M600]\ngcode:\n  _PARK X=5\n[gcode_macro _PARK]\ngcode:\n  G1 X{params.X} F3000\n[gcode_macro T0]\ngcode:\n  M117 first\n", "G28\nM600\nT0\n");
+        Assert.Equal(["G28", "M600", "_PARK", "T0"], run.MacroCalls.Select(c => c.Macro.Name));
+        Assert.Equal((5f, 10f), (run.End.Position.X, run.End.Position.Z));
+        Assert.Empty(run.Unknown);
+        Assert.Empty(run.Recursions);
+        Assert.True(run.Moves.ToArray().All(m => m.Known));
+    }
+
+    [Fact]
+    public void What_the_run_knows_decides_conditions_at_their_moment()
+    {
+        const string Macros = """
+            [gcode_macro HOME_IF_NEEDED]
+            gcode:
+              {% if "xyz" not in printer.toolhead.homed_axes %}
+                G28
+              {% endif %}
+            [gcode_macro HEAT]
+            variable_ready: 0
+            gcode:
+              {% if printer.extruder.target < 200 and printer["gcode_macro HEAT"].ready == 0 %}
+                M104 S210
+                SET_GCODE_VARIABLE MACRO=HEAT VARIABLE=ready VALUE=1
+              {% endif %}
+              {% if printer.bed_mesh is defined %}
+                BED_MESH_PROFILE LOAD=default
+              {% endif %}
+              {% if printer.quad_gantry_level is defined %}
+                QUAD_GANTRY_LEVEL
+              {% endif %}
+            [bed_mesh]
+            speed: 100
+            """;
+        var run = Klipper(Macros, "HOME_IF_NEEDED\nHOME_IF_NEEDED\nHEAT\nHEAT\nM104 S0\nHEAT\n");
+        Assert.Equal(1, Steps(run).Count(s => s == "G28"));
+        Assert.Equal(1, Steps(run).Count(s => s == "M104 S210"));
+        Assert.Equal(3, Steps(run).Count(s => s.StartsWith("BED_MESH_PROFILE", StringComparison.Ordinal)));
+        Assert.DoesNotContain("QUAD_GANTRY_LEVEL", Steps(run));
+        Assert.All(run.MacroCalls, c => Assert.Empty(c.Unfollowed));
+    }
+
+    [Fact]
+    public void A_macro_that_calls_itself_is_told_as_that()
+    {
+        var run = Klipper("[gcode_macro AA]\ngcode:\n  BB\n[gcode_macro BB]\ngcode:\n  AA\n  M117 x\n", "AA\n");
+        var finding = Assert.Single(Rules.Check(run, Cards.Dunlin.Machine()), f => f.Rule == "macro-calls-itself");
+        Assert.Equal((Severity.Stop, 1), (finding.Severity, finding.Line));
+        Assert.Contains("AA calls itself", finding.Message, StringComparison.Ordinal);
+    }
+
+    // from memory of the firmwares' public documentation: what E words are behind each way to say how words count
+    [Theory]
+    [InlineData(FlavourId.Marlin, "2.1", "M83|G90", false)]
+    [InlineData(FlavourId.Marlin, "1.1.9", "M83|G90", true)]
+    [InlineData(FlavourId.Marlin, "1.1.9", "M82|G91", true)]
+    [InlineData(FlavourId.Marlin, null, "M82|G91", true)]
+    [InlineData(FlavourId.Marlin, null, "G91|M82", false)]
+    [InlineData(FlavourId.Klipper, null, "M82|G91", true)]
+    [InlineData(FlavourId.Klipper, null, "G91|M82", true)]
+    [InlineData(FlavourId.Klipper, null, "M82|G91|G90", false)]
+    [InlineData(FlavourId.Klipper, null, "M83|G90", true)]
+    [InlineData(FlavourId.Repetier, null, "M82|G91", true)]
+    [InlineData(FlavourId.Repetier, null, "M83|G91|G90", true)]
+    [InlineData(FlavourId.RepRap, null, "M83|G90", true)]
+    [InlineData(FlavourId.RepRap, null, "M82|G91", true)]
+    [InlineData(FlavourId.RepRapFirmware, null, "M82|G91", false)]
+    [InlineData(FlavourId.RepRapFirmware, null, "M83|G90", true)]
+    [InlineData(FlavourId.Smoothieware, null, "M83|G90", false)]
+    public void E_words_count_as_the_dialect_has_it(FlavourId flavour, string? version, string said, bool lengths)
+    {
+        var card = Cards.Bare() with { Firmware = new() { Flavour = flavour, Version = version } };
+        var run = SimulatedMachine.Run(card.Machine(), System.Text.Encoding.ASCII.GetBytes($"G28\n{said.Replace('|', '\n')}\nG92 E0\nG1 X1 E5 F600\nG1 X2 E5\n"));
+        Assert.Equal(lengths ? 10 : 5, run.Filament, 6);
+    }
+
+    // whatever is said: carried to another dialect, every E word feeds what it fed before
+    [Fact]
+    public void Carried_words_count_as_they_did() =>
+        Gen.Select(Gen.Enum<FlavourId>(), Gen.Enum<FlavourId>(), Gen.OneOf(Gen.Const("G90"), Gen.Const("G91"), Gen.Const("M82"), Gen.Const("M83"), Gen.Const("G1 X1 E2 F600")).Array[1, 12]).Sample((from, to, lines) =>
+        {
+            double Fed(FlavourId flavour, string text) => SimulatedMachine.Run((Cards.Bare() with { Firmware = new() { Flavour = flavour } }).Machine(), System.Text.Encoding.ASCII.GetBytes($"G28\n{text}\n")).Filament;
+            var text = string.Join('\n', lines);
+            var carried = Carry.Of(text, from, to);
+            if (carried.Any(l => l.Note?.Contains("whatever M82 says", StringComparison.Ordinal) == true)) return;
+            Assert.Equal(Fed(from, text), Fed(to, string.Join('\n', carried.Select(l => l.After))), 6);
+        }, iter: 3000);
 }

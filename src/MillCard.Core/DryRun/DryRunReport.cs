@@ -38,6 +38,8 @@ public sealed class DryRunReport
     public int LayersBegin { get; internal set; } = -1;
     /// <summary>The line at which the layers of a sliced program end; −1 where it does not say.</summary>
     public int LayersEnd { get; internal set; } = -1;
+    /// <summary>Macros that call themselves, with the line that started it, counted from 0.</summary>
+    public List<(int Line, string Macro)> Recursions { get; } = [];
     /// <summary>Whether words were distances when the layers began.</summary>
     public bool RelativeAtLayers { get; internal set; }
     /// <summary>Lines that the dialect does not know, the first few.</summary>

@@ -1,4 +1,5 @@
 using MillCard.Core.Documents;
+using MillCard.Core.Flavours;
 
 namespace MillCard.Core.DryRun;
 
@@ -7,6 +8,7 @@ public sealed partial class SimulatedMachine
 {
     private const double HomingSeconds = 10;
     private const double ArcError = 0.01;
+    private const double SameRay = 1e-9;
     private const double FirmwareRetraction = 1;
 
     private readonly bool[] _homed = new bool[3];
@@ -39,7 +41,7 @@ public sealed partial class SimulatedMachine
     {
         var word = _words['E'] * _unit;
         if (double.IsNaN(word)) return 0;
-        if (_relativeE) { _e += word; return word; }
+        if (_relativeE || _relative && _flavour.Extrusion == ExtrusionCounts.Either) { _e += word; return word; }
         var fed = word - _e;
         _e = word;
         return fed;
@@ -88,9 +90,7 @@ public sealed partial class SimulatedMachine
         var (cx, cy) = (_at[0] + i, _at[1] + j);
         var radius = Math.Sqrt(i * i + j * j);
         var start = Math.Atan2(-j, -i);
-        var sweep = Math.Atan2(y - cy, x - cx) - start;
-        if (clockwise) { if (sweep >= -1e-9) sweep -= 2 * Math.PI; }
-        else if (sweep <= 1e-9) sweep += 2 * Math.PI;
+        var sweep = Sweep(-i, -j, x - cx, y - cy, clockwise);
         var first = _run.MoveList.Count;
         var pieces = radius < ArcError ? 1 : Math.Clamp((int)Math.Ceiling(Math.Abs(sweep) / (2 * Math.Acos(1 - ArcError / radius))), 1, 10_000);
         var (z0, per) = (_at[2], e * _flowShare / pieces);
@@ -101,6 +101,14 @@ public sealed partial class SimulatedMachine
         }
         Go(line, x, y, z, per);
         return new Effect(EffectKind.Move, first, 0);
+    }
+
+    /// <summary>Angle from one ray to another in the sense of the arc, radians: negative clockwise; where both are the same it is a full turn.</summary>
+    private static double Sweep(double ax, double ay, double bx, double by, bool clockwise)
+    {
+        var turn = Math.Atan2(ax * by - ay * bx, ax * bx + ay * by);
+        if (clockwise) return turn > -SameRay ? turn - 2 * Math.PI : turn;
+        return turn < SameRay ? turn + 2 * Math.PI : turn;
     }
 
     private static (double I, double J) Centre(double dx, double dy, double radius, bool clockwise)

@@ -34,8 +34,9 @@ public sealed partial class SimulatedMachine
     private SimulatedMachine(Machine machine, GcodeText text)
     {
         _machine = machine;
-        _flavour = Flavour.Of(machine.Flavour);
+        _flavour = Flavour.Of(machine.Card.Firmware);
         _macros = _flavour.Extended ? MacroFile.Of(machine.Card.Firmware.Macros) : MacroFile.Empty;
+        _replaced = ReplacedBy(_macros);
         _limits = Limits.Of(machine.Card);
         _seconds = new double[text.Count];
         _effects = new Effect[text.Count];
@@ -182,7 +183,7 @@ public sealed partial class SimulatedMachine
     private Effect Counting(bool relative)
     {
         _relative = relative;
-        if (_flavour.AbsoluteTurnsExtrusion) _relativeE = relative;
+        if (_flavour.Extrusion == ExtrusionCounts.Last) _relativeE = relative;
         return new Effect(relative ? EffectKind.Relative : EffectKind.Absolute, -1, 0);
     }
 

@@ -103,6 +103,7 @@ public static class Rules
         new NotAscii(),
         new ToolNotThere(),
         new MacroParameterUnknown(),
+        new MacroCallsItself(),
         new SettingOverridden(),
         new TuningValuesInStart(),
         new CarriageModeLeftOn(),

@@ -31,8 +31,9 @@ public sealed record CarriedLine(int Line, string Before, string After, Carried 
 public sealed partial class Carry
 {
     private readonly Flavour _from, _to;
+    private ExtrusionCount _counted, _counts;
 
-    private Carry(Flavour from, Flavour to) => (_from, _to) = (from, to);
+    private Carry(Flavour from, Flavour to) => (_from, _to, _counted, _counts) = (from, to, new(from.Extrusion), new(to.Extrusion));
 
     /// <summary>Carries a routine.</summary>
     /// <param name="routine">Its text, a template.</param>
@@ -79,15 +80,23 @@ public sealed partial class Carry
             case Meaning.FanOn when _from.FanOfOne && !_to.FanOfOne && words.TryGetValue("S", out var share) && Number(share) is <= 1 and > 0:
                 return (S().Replace(code, "S", 1).Replace("S" + share, "S" + Math.Round(Number(share)!.Value * 255).ToString(CultureInfo.InvariantCulture), StringComparison.Ordinal), "Fans count 0 to 255 there.");
             case Meaning.Dwell when words.TryGetValue("S", out var seconds) && !there.Takes("S"): return ($"{command.Word} P{Times(seconds, 1000)}", "Times count ms there.");
-            case Meaning.Relative or Meaning.Absolute when _from.AbsoluteTurnsExtrusion && !_to.AbsoluteTurnsExtrusion:
-                return ($"{code}\n{(command.Meaning == Meaning.Relative ? "M83" : "M82")}", $"{command.Word} counts E words too on {_from.Name}, not on {_to.Name}.");
-            case Meaning.Relative or Meaning.Absolute when !_from.AbsoluteTurnsExtrusion && _to.AbsoluteTurnsExtrusion:
-                return (code, $"{command.Word} changes how E words count on {_to.Name}: say M82 or M83 after it where E words follow.");
+            case Meaning.Relative or Meaning.Absolute or Meaning.ExtrusionRelative or Meaning.ExtrusionAbsolute: return Counting(command, code);
             case Meaning.Home when !_from.HomeDropsMesh && _to.HomeDropsMesh: return (code, $"On {_to.Name} homing forgets the mesh of the bed.");
         }
         var missing = words.Keys.Where(k => command.Takes(k) && !there.Takes(k)).ToArray();
         var needs = there.Needs is { } need && command.Needs is null ? $"Not always there: {need}." : null;
         return (code, missing.Length > 0 ? $"{string.Join(", ", missing)} {(missing.Length == 1 ? "is" : "are")} not read there." : needs);
+    }
+
+    /// <summary>A line that changes how words count; where E words would count another way there, that is said behind it.</summary>
+    private (string After, string? Note) Counting(Command command, string code)
+    {
+        (_counted, _counts) = (_counted.After(command.Meaning), _counts.After(command.Meaning));
+        if (_counted.Relative == _counts.Relative) return (code, null);
+        var mend = _counted.Relative ? Meaning.ExtrusionRelative : Meaning.ExtrusionAbsolute;
+        _counts = _counts.After(mend);
+        if (_counted.Relative != _counts.Relative) return (code, $"Under G91 E words are lengths on {_to.Name}, whatever M82 says: write them as lengths there.");
+        return ($"{code}\n{_to.With(mend)!.Word}", $"{command.Word} makes E words count another way on {_to.Name} than on {_from.Name}.");
     }
 
     /// <summary>Another command does it there.</summary>

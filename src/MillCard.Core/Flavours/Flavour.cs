@@ -21,8 +21,8 @@ public sealed partial record Flavour
     public required string Name { get; init; }
     /// <summary>Where the facts come from.</summary>
     public required string Source { get; init; }
-    /// <summary>Whether G90 and G91 change how E words count too.</summary>
-    public required bool AbsoluteTurnsExtrusion { get; init; }
+    /// <summary>What decides how E words count.</summary>
+    public required ExtrusionCounts Extrusion { get; init; }
     /// <summary>Whether a wait with S waits while the heater is hotter, too.</summary>
     public required bool WaitsWhileHotter { get; init; }
     /// <summary>Whether a wait takes R, which waits both ways.</summary>
@@ -50,6 +50,19 @@ public sealed partial record Flavour
 
     /// <summary>The table of a dialect.</summary>
     public static Flavour Of(FlavourId id) => Read.GetOrAdd(id, Load);
+
+    /// <summary>The dialect as a card's firmware speaks it: a fact of its version may make another of it.</summary>
+    /// <remarks>Marlin 1 keeps M83 through G90; from memory of its public documentation.</remarks>
+    public static Flavour Of(Firmware firmware)
+    {
+        var flavour = Of(firmware.Flavour!.Value);
+        return firmware.Flavour == FlavourId.Marlin && FirstVersion().IsMatch(firmware.Version ?? "") ? OfFirstVersion.Value : flavour;
+    }
+
+    private static readonly Lazy<Flavour> OfFirstVersion = new(() => Load(FlavourId.Marlin) with { Extrusion = ExtrusionCounts.Either });
+
+    [GeneratedRegex(@"(^|[^\d.])1\.\d")]
+    private static partial Regex FirstVersion();
 
     /// <summary>The command of a letter and number, or null where the dialect does not know it.</summary>
     public Command? Find(char letter, double number)

@@ -11,7 +11,9 @@ public sealed record ExtendedCommand(string Name, IReadOnlyDictionary<string, st
     public static bool Begins(ReadOnlySpan<byte> line)
     {
         line = line.TrimStart(" \t"u8);
-        if (line.Length < 2 || !IsLetter(line[0])) return false;
+        if (line.Length < 2) return false;
+        if (line[0] == '_') return true;
+        if (!IsLetter(line[0])) return false;
         if (IsLetter(line[1]) || line[1] == '_') return true;
         for (var i = 1; i < line.Length && line[i] is not ((byte)' ' or (byte)'\t' or (byte)';' or (byte)'*'); i++) if (line[i] == '_') return true;
         return false;

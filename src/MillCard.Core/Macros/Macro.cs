@@ -9,6 +9,9 @@ namespace MillCard.Core.Macros;
 /// <param name="Renamed">The name under which the command it replaces goes on; null where it replaces none.</param>
 public sealed partial record Macro(string Name, string Text, string? About = null, string? Renamed = null)
 {
+    /// <summary>Its own variables as its section sets them.</summary>
+    public IReadOnlyDictionary<string, object?> Variables { get; init; } = new Dictionary<string, object?>();
+
     /// <summary>Names of the parameters it reads, in capitals.</summary>
     public IReadOnlyList<string> Parameters { get; } =
         [.. Reads().Matches(Text).Select(m => (m.Groups["dot"].Success ? m.Groups["dot"] : m.Groups["key"]).Value.ToUpperInvariant()).Distinct()];
@@ -16,9 +19,10 @@ public sealed partial record Macro(string Name, string Text, string? About = nul
     /// <summary>Whether it takes any parameter, because it reads all of them at once.</summary>
     public bool TakesAny { get; } = Text.Contains("rawparams", StringComparison.Ordinal) || AllParameters().IsMatch(Text);
 
-    [GeneratedRegex(@"\bparams\s*(?:\.\s*(?<dot>\w+)|\[\s*['""](?<key>\w+)['""]\s*\])")]
+    // what is called with brackets is a method of all parameters, and no parameter
+    [GeneratedRegex(@"\bparams\s*(?:\.\s*(?<dot>\w+)\b(?!\s*\()|\.\s*get\s*\(\s*['""](?<key>\w+)['""]|\[\s*['""](?<key>\w+)['""]\s*\])")]
     private static partial Regex Reads();
 
-    [GeneratedRegex(@"\bparams\b(?!\s*[.\[])")]
+    [GeneratedRegex(@"\bparams\b(?!\s*[.\[])|\bparams\s*\.\s*(?!get\b)\w+\s*\(")]
     private static partial Regex AllParameters();
 }

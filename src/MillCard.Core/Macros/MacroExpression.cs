@@ -13,25 +13,38 @@ internal sealed class MacroExpression
 {
     private const int Deepest = 60;
     private readonly string _text;
+    private const int LongestRange = 2000;
+    private const string Printer = "printer.";
     private readonly IReadOnlyDictionary<string, object?> _values;
+    private readonly Func<string, object?>? _printer;
     private int _at, _depth;
 
-    private MacroExpression(string text, IReadOnlyDictionary<string, object?> values) => (_text, _values) = (text, values);
+    private MacroExpression(string text, IReadOnlyDictionary<string, object?> values, Func<string, object?>? printer) => (_text, _values, _printer) = (text, values, printer);
 
     /// <summary>The value: a double, a string, a bool or null.</summary>
     /// <param name="text">The expression.</param>
     /// <param name="values">Parameters as <c>params.NAME</c>, variables by their name.</param>
+    /// <param name="printer">What is known of the printer, by what stands behind <c>printer.</c>; throws for what is not.</param>
     /// <exception cref="UnknowableException">It asks for a name that is not among the values, or is written in a way that is not followed.</exception>
-    public static object? Of(string text, IReadOnlyDictionary<string, object?> values)
+    public static object? Of(string text, IReadOnlyDictionary<string, object?> values, Func<string, object?>? printer = null)
     {
-        var expression = new MacroExpression(text, values);
+        var expression = new MacroExpression(text, values, printer);
         var value = expression.Either();
         expression.Blanks();
         return expression._at == text.Length ? value : throw new UnknowableException(text.Trim());
     }
 
+    /// <summary>The members of a value that a loop goes through.</summary>
+    /// <exception cref="UnknowableException">It has none.</exception>
+    public static IEnumerable<object?> ListOf(object? value) => value switch
+    {
+        IReadOnlyList<object?> list => list,
+        string text => text.Select(c => (object?)c.ToString()),
+        _ => throw new UnknowableException(Written(value)),
+    };
+
     /// <summary>Whether a value counts as true.</summary>
-    public static bool True(object? value) => value switch { null => false, bool b => b, double d => d != 0, string s => s.Length > 0, _ => true };
+    public static bool True(object? value) => value switch { null => false, bool b => b, double d => d != 0, string s => s.Length > 0, IReadOnlyList<object?> list => list.Count > 0, _ => true };
 
     /// <summary>A value as it is written into G-code.</summary>
     public static string Written(object? value) => value switch
@@ -39,6 +52,7 @@ internal sealed class MacroExpression
         double d => d == Math.Floor(d) && Math.Abs(d) < 1e15 ? d.ToString("0", CultureInfo.InvariantCulture) : d.ToString("0.######", CultureInfo.InvariantCulture),
         bool b => b ? "True" : "False",
         null => "",
+        IReadOnlyList<object?> list => string.Join(", ", list.Select(Written)),
         _ => (string)value,
     };
 
@@ -63,7 +77,14 @@ internal sealed class MacroExpression
 
     private object? Compared()
     {
-        var left = Sum();
+        // whether a name is there at all can be asked of a name that is not
+        object? left;
+        try { left = Sum(); }
+        catch (UnknowableException unknown) when (Word("is") && IsMissing(unknown))
+        {
+            var not = Word("not");
+            return Word("defined") ? not : Word("undefined") || Word("none") ? !not : throw Unfollowed();
+        }
         foreach (var sign in new[] { "==", "!=", "<=", ">=", "<", ">" })
         {
             if (!Sign(sign)) continue;
@@ -75,7 +96,15 @@ internal sealed class MacroExpression
         if (Word("is"))
         {
             var not = Word("not");
-            return Word("defined") ? left is not null != not : Word("none") ? left is null != not : throw Unfollowed();
+            return Word("defined") ? !not : Word("undefined") ? not : Word("none") ? left is null != not : throw Unfollowed();
+        }
+        var outside = Word("not");
+        if (outside || Word("in"))
+        {
+            if (outside && !Word("in")) throw Unfollowed();
+            var whole = Sum();
+            var inside = whole is string all ? all.Contains(Written(left), StringComparison.Ordinal) : ListOf(whole).Any(one => Equals(one, left));
+            return inside != outside;
         }
         return left;
     }
@@ -112,7 +141,7 @@ internal sealed class MacroExpression
         string? missing = null;
         object? value = null;
         try { value = Primary(); }
-        catch (UnknowableException unknown) when (_at < _text.Length && _text.AsSpan(_at).TrimStart().StartsWith("|") && unknown.What.StartsWith("params.", StringComparison.Ordinal)) { missing = unknown.What; }
+        catch (UnknowableException unknown) when (_at < _text.Length && _text.AsSpan(_at).TrimStart().StartsWith("|") && IsMissing(unknown)) { missing = unknown.What; }
         while (Sign("|"))
         {
             var name = Name() ?? throw Unfollowed();
@@ -135,6 +164,14 @@ internal sealed class MacroExpression
                 "upper" => Written(value).ToUpperInvariant(),
                 "lower" => Written(value).ToLowerInvariant(),
                 "string" => Written(value),
+                "length" or "count" => value is string text ? (double)text.Length : ListOf(value).Count(),
+                "trim" => Written(value).Trim(),
+                "min" => ListOf(value).Min(Number),
+                "max" => ListOf(value).Max(Number),
+                "first" => ListOf(value).FirstOrDefault(),
+                "last" => ListOf(value).LastOrDefault(),
+                "list" => ListOf(value).ToArray(),
+                "replace" when arguments is [var old, var by] => Written(value).Replace(Written(old), Written(by), StringComparison.Ordinal),
                 _ => throw new UnknowableException($"| {name}"),
             };
         }
@@ -151,8 +188,17 @@ internal sealed class MacroExpression
             if (Sign("("))
             {
                 var inner = Either();
-                return Sign(")") ? inner : throw Unfollowed();
+                if (Sign(")")) return inner;
+                // several in brackets are a list
+                var several = new List<object?> { inner };
+                while (Sign(","))
+                {
+                    if (Sign(")")) return several;
+                    several.Add(Either());
+                }
+                return Sign(")") ? several : throw Unfollowed();
             }
+            if (Sign("[")) return Items("]");
             var c = _text[_at];
             if (c is '"' or '\'')
             {
@@ -181,10 +227,16 @@ internal sealed class MacroExpression
             case "true" or "True": return true;
             case "false" or "False": return false;
             case "none" or "None": return null;
+            case "range" when Sign("("): return Range(Items(")"));
         }
         while (_at < _text.Length)
         {
-            if (Sign(".")) name += "." + (Name() ?? throw Unfollowed());
+            if (Sign("."))
+            {
+                var member = Name() ?? throw Unfollowed();
+                if (Sign("(")) return Method(name, member, Items(")"));
+                name += "." + member;
+            }
             else if (Sign("["))
             {
                 name += "." + Written(Either());
@@ -192,8 +244,53 @@ internal sealed class MacroExpression
             }
             else break;
         }
-        var key = name.StartsWith("params.", StringComparison.Ordinal) ? "params." + name[7..].ToUpperInvariant() : name;
-        return _values.TryGetValue(key, out var value) ? value : throw new UnknowableException(key);
+        return Read(name);
+    }
+
+    private object? Read(string name)
+    {
+        var key = name.StartsWith(Params, StringComparison.Ordinal) ? Params + name[Params.Length..].ToUpperInvariant() : name;
+        if (_values.TryGetValue(key, out var value)) return value;
+        return key.StartsWith(Printer, StringComparison.Ordinal) && _printer is not null ? _printer(key[Printer.Length..]) : throw new UnknowableException(key);
+    }
+
+    private const string Params = "params.";
+
+    /// <summary>Whether a name that is not there is known not to be: parameters and variables are, what the printer knows is not.</summary>
+    private static bool IsMissing(UnknowableException unknown) => !unknown.What.StartsWith(Printer, StringComparison.Ordinal) && unknown.What.All(c => char.IsLetterOrDigit(c) || c is '_' or '.' or ' ');
+
+    private object? Method(string name, string method, IReadOnlyList<object?> arguments) => method switch
+    {
+        "split" => Written(Read(name)).Split(arguments.Count > 0 ? Written(arguments[0]) : " ", StringSplitOptions.RemoveEmptyEntries).Cast<object?>().ToArray(),
+        "lower" => Written(Read(name)).ToLowerInvariant(),
+        "upper" => Written(Read(name)).ToUpperInvariant(),
+        "strip" => Written(Read(name)).Trim(),
+        "startswith" when arguments is [var begin] => Written(Read(name)).StartsWith(Written(begin), StringComparison.Ordinal),
+        "endswith" when arguments is [var end] => Written(Read(name)).EndsWith(Written(end), StringComparison.Ordinal),
+        "get" when arguments.Count > 0 => _values.TryGetValue($"{name}.{(name == "params" ? Written(arguments[0]).ToUpperInvariant() : Written(arguments[0]))}", out var value) ? value : arguments.ElementAtOrDefault(1),
+        _ => throw new UnknowableException($"{name}.{method}"),
+    };
+
+    private List<object?> Items(string closing)
+    {
+        var items = new List<object?>();
+        while (!Sign(closing))
+        {
+            items.Add(Either());
+            Sign(",");
+            if (_at >= _text.Length && !_text.EndsWith(closing, StringComparison.Ordinal) || items.Count > LongestRange) throw Unfollowed();
+        }
+        return items;
+    }
+
+    private IReadOnlyList<object?> Range(IReadOnlyList<object?> bounds)
+    {
+        var numbers = bounds.Select(Number).ToArray();
+        var (from, to, step) = numbers switch { [var end] => (0.0, end, 1.0), [var begin, var end] => (begin, end, 1.0), [var begin, var end, var by] => (begin, end, by), _ => throw Unfollowed() };
+        if (step == 0 || Math.Abs((to - from) / step) > LongestRange) throw Unfollowed();
+        var list = new List<object?>();
+        for (var i = from; step > 0 ? i < to : i > to; i += step) list.Add(i);
+        return list;
     }
 
     private static double Number(object? value) => value switch

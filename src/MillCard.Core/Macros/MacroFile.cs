@@ -12,6 +12,8 @@ public sealed class MacroFile
     private readonly Dictionary<string, Macro> _macros = new(StringComparer.OrdinalIgnoreCase);
     private readonly Dictionary<string, string> _renamed = new(StringComparer.OrdinalIgnoreCase);
 
+    private readonly HashSet<string> _sections = new(StringComparer.OrdinalIgnoreCase);
+
     private MacroFile() { }
 
     /// <summary>No macro at all.</summary>
@@ -19,6 +21,9 @@ public sealed class MacroFile
 
     /// <summary>All macros, as they stand in the file.</summary>
     public IReadOnlyCollection<Macro> Macros => _macros.Values;
+
+    /// <summary>The names of all sections, such as <c>bed_mesh</c> or <c>gcode_macro PARK</c>: what has a section is there.</summary>
+    public IReadOnlySet<string> Sections => _sections;
 
     /// <summary>The macro that a name calls; null where there is none.</summary>
     public Macro? Find(string name) => _macros.GetValueOrDefault(name);
@@ -43,23 +48,36 @@ public sealed class MacroFile
             if (bare.StartsWith('[') && bare.IndexOf(']') is var close and > 0)
             {
                 file.Take(name, keys);
+                file._sections.Add(bare[1..close].Trim());
                 var words = bare[1..close].Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries);
                 name = words.Length == 2 && words[0].EndsWith("macro", StringComparison.OrdinalIgnoreCase) ? words[1].ToUpperInvariant() : null;
                 (keys, open) = (new(StringComparer.OrdinalIgnoreCase), null);
             }
             else if (bare.Length > 0 && !char.IsWhiteSpace(bare[0]) && bare[0] is not ('#' or ';') && bare.IndexOfAny([':', '=']) is var at and > 0)
                 open = keys[bare[..at].Trim()] = new StringBuilder(bare[(at + 1)..].Trim());
-            else if (bare.Length == 0 || char.IsWhiteSpace(bare[0])) open?.Append('\n').Append(bare.Trim());
+            else if ((bare.Length == 0 || char.IsWhiteSpace(bare[0])) && !bare.TrimStart().StartsWith('#')) open?.Append('\n').Append(bare.Trim());
         }
         file.Take(name, keys);
         return file;
+    }
+
+    private const string Variable = "variable_";
+
+    /// <summary>A macro's own variables: numbers, texts in quotes, True and False; anything else is not known.</summary>
+    private static Dictionary<string, object?> VariablesOf(Dictionary<string, StringBuilder> keys)
+    {
+        var variables = new Dictionary<string, object?>();
+        foreach (var (key, text) in keys.Where(k => k.Key.StartsWith(Variable, StringComparison.OrdinalIgnoreCase)))
+            try { variables[key[Variable.Length..].ToLowerInvariant()] = MacroExpression.Of(text.ToString(), variables); }
+            catch (UnknowableException) { }
+        return variables;
     }
 
     private void Take(string? name, Dictionary<string, StringBuilder> keys)
     {
         if (name is null || _macros.Count >= Most || !keys.TryGetValue("gcode", out var gcode)) return;
         var renamed = keys.TryGetValue("rename_existing", out var other) ? other.ToString().Trim().ToUpperInvariant() : null;
-        _macros[name] = new Macro(name, gcode.ToString().Trim('\n'), keys.TryGetValue("description", out var about) ? about.ToString().Trim() : null, renamed);
+        _macros[name] = new Macro(name, gcode.ToString().Trim('\n'), keys.TryGetValue("description", out var about) ? about.ToString().Trim() : null, renamed) { Variables = VariablesOf(keys) };
         if (renamed is not null) _renamed[renamed] = name;
     }
 }

@@ -7,68 +7,164 @@ namespace MillCard.Core.Macros;
 /// <param name="Unfollowed">What only the running printer knows; lines and branches that hang on it are left out.</param>
 public sealed record MacroOutput(IReadOnlyList<string> Lines, IReadOnlyList<string> Unfollowed);
 
-/// <summary>Writes macros out: parameters, variables, conditions and plain expressions are followed; loops and what the printer alone knows are not.</summary>
-public static class MacroText
+/// <summary>Writes macros out: parameters, variables, conditions, loops with known bounds and plain expressions are followed; what the printer alone knows is not.</summary>
+public sealed class MacroText
 {
     private const int MostLines = 5000;
+    private const int MostCharacters = 500_000;
+    private const int MostTurns = 2000;
     private const int LongestLine = 2000;
+    private const int Deepest = 60;
+    private const char Unknown = '\u0001';
+
+    private readonly IReadOnlyList<MacroPiece> _pieces;
+    private readonly Dictionary<string, object?> _values;
+    private readonly Func<string, object?>? _printer;
+    private readonly List<string> _unfollowed = [];
+    private readonly StringBuilder _text = new();
+    private int _turns;
+
+    private MacroText(IReadOnlyList<MacroPiece> pieces, Dictionary<string, object?> values, Func<string, object?>? printer) => (_pieces, _values, _printer) = (pieces, values, printer);
 
     /// <summary>Writes a macro out.</summary>
     /// <param name="macro">The macro.</param>
     /// <param name="parameters">As given in the call, by name in capitals.</param>
-    public static MacroOutput Render(Macro macro, IReadOnlyDictionary<string, string> parameters)
+    /// <param name="printer">What is known of the printer at this moment, by names such as <c>toolhead.homed_axes</c>; throws for what is not.</param>
+    /// <param name="variables">The macro's own variables as they stand; those of its section where nothing is given.</param>
+    public static MacroOutput Render(
+        Macro macro, IReadOnlyDictionary<string, string> parameters, Func<string, object?>? printer = null, IReadOnlyDictionary<string, object?>? variables = null)
     {
-        var values = parameters.ToDictionary(p => $"params.{p.Key}", p => (object?)p.Value);
-        var unfollowed = new List<string>();
-        var open = new Stack<(bool Runs, bool Done)>();
-        var loops = 0;
-        var text = new StringBuilder();
-        var at = 0;
-        var source = macro.Text;
-        while (at < source.Length && text.Length < MostLines * 100)
-        {
-            var brace = source.IndexOf('{', at);
-            var runs = loops == 0 && open.All(o => o.Runs);
-            if (brace < 0) { if (runs) text.Append(source, at, source.Length - at); break; }
-            if (runs) text.Append(source, at, brace - at);
-            var tag = brace + 1 < source.Length && source[brace + 1] == '%';
-            var close = source.IndexOf(tag ? "%}" : "}", brace, StringComparison.Ordinal);
-            if (close < 0) break;
-            var inner = source[(brace + (tag ? 2 : 1))..close].Trim(' ', '-');
-            at = close + (tag ? 2 : 1);
-            if (tag) Tag(inner, runs);
-            else if (runs)
-                try { text.Append(MacroExpression.Written(MacroExpression.Of(inner, values))); }
-                catch (UnknowableException unknown) { unfollowed.Add(unknown.What); text.Append(Unknown); }
-        }
-        var lines = text.ToString().Split('\n').Select(l => l.Trim()).Where(l => l.Length > 0 && !l.Contains(Unknown)).Take(MostLines).Select(l => l.Length > LongestLine ? l[..LongestLine] : l);
-        return new MacroOutput([.. lines], [.. unfollowed.Distinct()]);
+        var values = (variables ?? macro.Variables).ToDictionary();
+        foreach (var (name, value) in parameters) values[$"params.{name}"] = value;
+        values["rawparams"] = string.Join(' ', parameters.Select(p => $"{p.Key}={p.Value}"));
+        var writing = new MacroText(MacroPiece.Of(macro.Text), values, printer);
+        writing.Write(0, writing._pieces.Count, 0);
+        var lines = writing._text.ToString().Split('\n').Select(WithoutComment).Where(l => l.Length > 0 && !l.Contains(Unknown)).Take(MostLines);
+        return new MacroOutput([.. lines.Select(l => l.Length > LongestLine ? l[..LongestLine] : l)], [.. writing._unfollowed.Distinct()]);
+    }
 
-        void Tag(string inner, bool runs)
+    // a hash begins a comment where it stands at the begin of a line or behind a blank
+    private static string WithoutComment(string line)
+    {
+        var bare = line.Trim();
+        if (bare.StartsWith('#')) return "";
+        var hash = bare.IndexOf(" #", StringComparison.Ordinal);
+        return hash < 0 ? bare : bare[..hash].TrimEnd();
+    }
+
+    /// <summary>Writes pieces from one to another.</summary>
+    private void Write(int from, int to, int depth)
+    {
+        for (var at = from; at < to && _text.Length < MostCharacters; at++)
         {
-            var word = inner.Split(' ', 2)[0];
-            var rest = inner[word.Length..];
-            switch (word)
+            var piece = _pieces[at];
+            switch (piece.Kind)
             {
-                case "for": loops++; if (runs) unfollowed.Add(inner); break;
-                case "endfor": loops = Math.Max(0, loops - 1); break;
-                case "if" when loops == 0: open.Push(runs && Holds(rest) ? (true, true) : (false, !runs)); break;
-                case "elif" when loops == 0 && open.TryPop(out var before): open.Push(before.Done ? (false, true) : Holds(rest) ? (true, true) : (false, false)); break;
-                case "else" when loops == 0 && open.TryPop(out var last): open.Push((!last.Done, true)); break;
-                case "endif" when loops == 0: open.TryPop(out _); break;
-                case "set" when runs && rest.Split('=', 2) is [var name, var value]:
-                    try { values[name.Trim()] = MacroExpression.Of(value, values); }
-                    catch (UnknowableException unknown) { unfollowed.Add(unknown.What); }
-                    break;
+                case MacroPieceKind.Text: _text.Append(piece.Text); break;
+                case MacroPieceKind.Output: Output(piece.Text); break;
+                case MacroPieceKind.Tag when depth < Deepest: at = Tag(piece.Text, at, to, depth); break;
             }
-        }
-
-        bool Holds(string condition)
-        {
-            try { return MacroExpression.True(MacroExpression.Of(condition, values)); }
-            catch (UnknowableException unknown) { unfollowed.Add(unknown.What); return false; }
         }
     }
 
-    private const char Unknown = '\u0001';
+    private void Output(string expression)
+    {
+        // what only speaks, or ends the macro with a message, writes nothing
+        if (expression.StartsWith("action_", StringComparison.Ordinal)) return;
+        try { _text.Append(MacroExpression.Written(Value(expression))); }
+        catch (UnknowableException unknown) { _unfollowed.Add(unknown.What); _text.Append(Unknown); }
+    }
+
+    /// <summary>Follows a tag; the place of the piece that it ends with.</summary>
+    private int Tag(string tag, int at, int to, int depth)
+    {
+        var word = tag.Split(' ', 2)[0];
+        var rest = tag[word.Length..];
+        switch (word)
+        {
+            case "if": return If(rest, at, to, depth);
+            case "for": return For(rest, at, to, depth);
+            case "set" when rest.Split('=', 2) is [var name, var value]:
+                try { _values[name.Trim()] = Value(value); }
+                catch (UnknowableException unknown)
+                {
+                    _unfollowed.Add(unknown.What);
+                    _values.Remove(name.Trim());
+                }
+                return at;
+            case "macro" or "filter" or "call" or "block":
+                _unfollowed.Add(tag);
+                return End(at, to, word, $"end{word}") ?? to;
+            default: return at;
+        }
+    }
+
+    private int If(string condition, int at, int to, int depth)
+    {
+        var end = End(at, to, "if", "endif") ?? to;
+        var done = false;
+        for (var branch = at; branch < end;)
+        {
+            var next = Branch(branch, end);
+            var tag = branch == at ? condition : _pieces[branch].Text;
+            var runs = !done && (branch == at ? Holds(condition) : tag.StartsWith("elif", StringComparison.Ordinal) ? Holds(tag[4..]) : true);
+            if (runs) Write(branch + 1, next, depth + 1);
+            done |= runs;
+            branch = next;
+        }
+        return end;
+    }
+
+    private int For(string loop, int at, int to, int depth)
+    {
+        var end = End(at, to, "for", "endfor") ?? to;
+        if (loop.Split(" in ", 2) is not [var name, var over]) { _unfollowed.Add($"for{loop}"); return end; }
+        try
+        {
+            foreach (var item in MacroExpression.ListOf(Value(over)))
+            {
+                if (++_turns > MostTurns) { _unfollowed.Add($"for{loop}"); break; }
+                _values[name.Trim()] = item;
+                Write(at + 1, end, depth + 1);
+            }
+        }
+        catch (UnknowableException unknown) { _unfollowed.Add(unknown.What); }
+        return end;
+    }
+
+    /// <summary>The next branch of a condition on the same level, or its end.</summary>
+    private int Branch(int from, int end)
+    {
+        var level = 0;
+        for (var i = from + 1; i < end; i++)
+        {
+            if (_pieces[i].Kind != MacroPieceKind.Tag) continue;
+            var word = _pieces[i].Text.Split(' ', 2)[0];
+            if (word == "if") level++;
+            else if (word == "endif") level--;
+            else if (level == 0 && word is "elif" or "else" && level == 0) return i;
+        }
+        return end;
+    }
+
+    private int? End(int from, int to, string begin, string end)
+    {
+        var level = 0;
+        for (var i = from; i < to; i++)
+        {
+            if (_pieces[i].Kind != MacroPieceKind.Tag) continue;
+            var word = _pieces[i].Text.Split(' ', 2)[0];
+            if (word == begin) level++;
+            else if (word == end && --level == 0) return i;
+        }
+        return null;
+    }
+
+    private bool Holds(string condition)
+    {
+        try { return MacroExpression.True(Value(condition)); }
+        catch (UnknowableException unknown) { _unfollowed.Add(unknown.What); return false; }
+    }
+
+    private object? Value(string expression) => MacroExpression.Of(expression, _values, _printer);
 }

@@ -23,6 +23,8 @@ public class RuleTests
 
     private const string Warmer = "[gcode_macro JOB_BEGIN]\ndescription: warms up\ngcode:\n  {% set bed = params.BED|default(60)|float %}\n  M140 S{bed}\n  {% if bed > 0 %}\n  M190 S{bed}\n  {% endif %}\n  M109 S{params.NOZZLE|default(200)}\n\n[extruder]\nrotation_distance: 7.7\n";
 
+    private const string Endless = "[gcode_macro GO_ROUND]\ngcode:\n  G4 P1\n  GO_ROUND\n";
+
     private static readonly Card Klipper = On(FlavourId.Klipper, Warmer);
     private static readonly Card TwoNozzles = Plain with { Head = Plain.Head with { Nozzles = [Plain.Head.Nozzles![0], Plain.Head.Nozzles[0] with { Id = "n2", Offset = new() { X = 20 } }] } };
 
@@ -34,6 +36,7 @@ public class RuleTests
         ["RepRapFirmware"] = On(FlavourId.RepRapFirmware),
         ["Klipper without macros"] = On(FlavourId.Klipper),
         ["Klipper"] = Klipper,
+        ["Klipper going round"] = On(FlavourId.Klipper, Warmer + Endless),
         ["two nozzles"] = TwoNozzles,
         ["Dunlin"] = Cards.Dunlin,
         ["plain"] = Plain,
@@ -81,6 +84,7 @@ public class RuleTests
         { "feed-of-the-other-nozzle", "two nozzles", Warm + "T1\nG1 X30 E2\n" + Off, 8, Warm + "T0\nG1 X30 E2\n" + Off },
         { "filament-diameter-mismatch", "plain", "M200 D2.85\n", 1, "M200 D1.75\n" },
         { "unknown-command", "plain", "M9999\n", 1, "M105\n" },
+        { "macro-calls-itself", "Klipper going round", "GO_ROUND\n", 1, "JOB_BEGIN\n" },
         { "unknown-macro", "Klipper", "BEGIN_JOB\n", 1, "JOB_BEGIN\n" },
         { "wrong-unit", "RepRapFirmware", "M203 X180 Y180\n", 1, "M203 X10800 Y10800\n" },
         { "parameter-range", "plain", "M106 S300\nM107\n", 1, "M106 S255\nM107\n" },

@@ -17,7 +17,7 @@ public class FlavourTests
     /// <summary>Meanings that change nothing which the simulated machine shows; all others must do something or be asked for by a rule.</summary>
     private static readonly Meaning[] WithoutEffect =
     [
-        Meaning.None, Meaning.Mesh, Meaning.MeshDrop, Meaning.Park, Meaning.WorkOffset, Meaning.BabyStep, Meaning.ToolOffset, Meaning.StepsPerMm, Meaning.PressureCompensation,
+        Meaning.None, Meaning.Mesh, Meaning.MeshDrop, Meaning.Park, Meaning.ToolOffset, Meaning.StepsPerMm, Meaning.PressureCompensation,
         Meaning.FilamentDiameter, Meaning.ColdExtrusion, Meaning.SoftEndStops, Meaning.Geometry, Meaning.Tuning, Meaning.PartLabel, Meaning.MacroCall,
     ];
 

@@ -21,6 +21,8 @@ public sealed partial class SimulatedMachine
     private void SetTarget(int line, Heater heater, double target, int tool)
     {
         if (heater != Heater.Nozzle) tool = 0;
+        // at and below absolute zero stands for off
+        target = Math.Max(0, target);
         // within a macro many things happen on one line: each at its own time
         if (_depth > 0) { Settle(line); _run.TraceOf(heater, tool)?.Set(Now(line), target); }
         else _pending.Add((line, heater, target, tool));
@@ -94,7 +96,9 @@ public sealed partial class SimulatedMachine
     private Effect ToolSettings(int line)
     {
         var (tool, active) = (_words['P'], _words['S']);
+        if (_words['L'] is 2 or 20) return SetWorkOffset();
         if (double.IsNaN(tool) && double.IsNaN(active) && !_words.Has('R') && !_words.Has('L') && _words.Letter(0) == 'G') return FirmwareRetract(line);
+        if (_words['A'] == 0 && _words.Letter(0) == 'M') active = 0;
         if (double.IsNaN(active)) return new Effect(EffectKind.Setting, -1, 0);
         var named = tool >= 0 && tool < _tips.Length ? (int)tool : _tool;
         SetTarget(line, Heater.Nozzle, active, named);

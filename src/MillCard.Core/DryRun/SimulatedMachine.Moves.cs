@@ -15,7 +15,8 @@ public sealed partial class SimulatedMachine
     private readonly double[] _at = new double[3];
     private readonly double[] _shift = new double[3];
     private readonly Spot[] _tips;
-    private double _feed = 25, _e, _speedShare = 1, _flowShare = 1, _firmwareRetraction, _pulledBack;
+    private double _feed = 25, _e, _speedShare = 1, _flowShare = 1, _firmwareRetraction, _pulledBack, _pullingSpeed, _primingSpeed, _primedMore;
+    private double _fastest = double.PositiveInfinity;
     private double _minX = double.MaxValue, _minY = double.MaxValue, _minZ = double.MaxValue, _maxX = double.MinValue, _maxY = double.MinValue, _maxZ = double.MinValue;
 
     private Effect Line(int line)
@@ -49,12 +50,13 @@ public sealed partial class SimulatedMachine
 
     private void Go(int line, double x, double y, double z, double e)
     {
-        var feed = _feed * _speedShare;
+        var moves = (X: x != _at[0], Y: y != _at[1], Z: z != _at[2]);
+        var feed = moves is { X: false, Y: false, Z: false } ? _feed : Math.Min(_feed * _speedShare, _fastest);
         _planner.Add(line, x - _at[0], y - _at[1], z - _at[2], e, feed);
         var from = Spot();
         (_at[0], _at[1], _at[2]) = (x, y, z);
         _motors = true;
-        var move = new SimulatedMove(line, _homed[0] && _homed[1] && _homed[2], from, Spot(), (float)e, (float)feed, (byte)_tool);
+        var move = new SimulatedMove(line, Known(moves.X, moves.Y, moves.Z), from, Spot(), (float)e, (float)feed, (byte)_tool);
         _run.MoveList.Add(move);
         _run.Filament += e;
         if (e <= 0) return;
@@ -69,6 +71,13 @@ public sealed partial class SimulatedMachine
         if (!move.Extrudes) return;
         Spread(from);
         Spread(move.To);
+    }
+
+    /// <summary>Whether the axes of a move are homed; on a delta every move needs all three.</summary>
+    private bool Known(bool x, bool y, bool z)
+    {
+        var (a, b, c) = (_homed[0], _homed[1], _homed[2]);
+        return _machine.Card.Motion.Layout == MotionLayout.Delta ? a && b && c : (a || !x) && (b || !y) && (c || !z);
     }
 
     private void Spread(Spot p)
@@ -138,7 +147,7 @@ public sealed partial class SimulatedMachine
         if (!asked) return;
         var way = facts is { Min: { } min, Max: { } max } ? max - min : double.NaN;
         _seconds[line] += facts?.HomingSpeed is { } speed && way > 0 ? (_homed[axis] ? Math.Abs(_at[axis] - end) : way / 2) / speed : HomingSeconds;
-        (_at[axis], _shift[axis], _homed[axis]) = (end, 0, true);
+        (_at[axis], _shift[axis], _homed[axis]) = (end, _offset[axis] + _systems[_system, axis], true);
     }
 
     private Effect SetPosition()
@@ -158,23 +167,26 @@ public sealed partial class SimulatedMachine
 
     private Effect FirmwareRetract(int line)
     {
+        if (_words.Count > 0 && _words['L'] is 2 or 20) return SetWorkOffset();
         if (_pulledBack > 0) return new Effect(EffectKind.NoMove, -1, 0);
         _pulledBack = _firmwareRetraction;
-        return Push(line, -_pulledBack);
+        return Push(line, -_pulledBack, _pullingSpeed);
     }
 
     private Effect FirmwarePrime(int line)
     {
         if (_pulledBack == 0) return new Effect(EffectKind.NoMove, -1, 0);
-        var length = _pulledBack;
+        var length = _pulledBack + _primedMore;
         _pulledBack = 0;
-        return Push(line, length);
+        return Push(line, length, _primingSpeed);
     }
 
-    private Effect Push(int line, double length)
+    private Effect Push(int line, double length, double speed)
     {
-        var first = _run.MoveList.Count;
+        var (first, feed) = (_run.MoveList.Count, _feed);
+        if (speed > 0) _feed = speed;
         Go(line, _at[0], _at[1], _at[2], length);
+        _feed = feed;
         return new Effect(EffectKind.Move, first, 0);
     }
 

@@ -21,8 +21,22 @@ public sealed partial class SimulatedMachine
             case Meaning.SetJunction when _words['X'] is var deviation && deviation >= 0: (_limits.Corner, _limits.CornerValue) = (CornerKind.JunctionDeviation, deviation); break;
             case Meaning.SpeedOverride when _words['S'] is var share && share > 0: _speedShare = share / 100; break;
             case Meaning.FlowOverride when _words['S'] is var share && share > 0: _flowShare = share / 100; break;
-            case Meaning.FirmwareRetractSet when (_extended?.Number("RETRACT_LENGTH") ?? _words['S']) is var length && length >= 0: _firmwareRetraction = length; break;
+            case Meaning.FirmwareRetractSet: return SetFirmwareRetraction();
         }
+        return new Effect(EffectKind.Setting, -1, 0);
+    }
+
+    private Effect SetFirmwareRetraction()
+    {
+        var length = _extended?.Number("RETRACT_LENGTH") ?? _words['S'];
+        var pulling = _extended?.Number("RETRACT_SPEED") ?? _words['F'] / 60;
+        var priming = _extended?.Number("UNRETRACT_SPEED") ?? (_machine.Card.Firmware.Flavour == FlavourId.RepRapFirmware ? _words['T'] / 60 : double.NaN);
+        var more = _extended?.Number("UNRETRACT_EXTRA_LENGTH") ?? (_machine.Card.Firmware.Flavour == FlavourId.RepRapFirmware ? _words['R'] : double.NaN);
+        if (length >= 0) _firmwareRetraction = length;
+        if (pulling > 0) _pullingSpeed = pulling;
+        if (pulling > 0 && _extended is null) _primingSpeed = pulling;
+        if (priming > 0) _primingSpeed = priming;
+        if (!double.IsNaN(more)) _primedMore = more;
         return new Effect(EffectKind.Setting, -1, 0);
     }
 
@@ -43,7 +57,7 @@ public sealed partial class SimulatedMachine
     private Effect VelocityLimit()
     {
         var (speed, acceleration, corner) = (_extended?.Number("VELOCITY") ?? double.NaN, _extended?.Number("ACCEL") ?? double.NaN, _extended?.Number("SQUARE_CORNER_VELOCITY") ?? double.NaN);
-        if (speed > 0) (_limits.Speed[0], _limits.Speed[1]) = (speed, speed);
+        if (speed > 0) (_limits.Speed[0], _limits.Speed[1], _fastest) = (speed, speed, speed);
         if (acceleration > 0) (_limits.Printing, _limits.Travel) = (acceleration, acceleration);
         if (corner >= 0) (_limits.Corner, _limits.CornerValue) = (CornerKind.SquareCornerSpeed, corner);
         return new Effect(EffectKind.Setting, -1, 0);

@@ -24,7 +24,6 @@ public sealed partial class SimulatedMachine
     private readonly Words _words = new();
     private readonly Effect[] _effects;
     private readonly double[] _seconds;
-    private readonly Stack<(bool Relative, bool RelativeE, double Unit)> _saved = new();
     private ExtendedCommand? _extended;
     private double _unit = 1;
     private bool _relative, _relativeE, _motors;
@@ -136,7 +135,7 @@ public sealed partial class SimulatedMachine
     {
         switch (command.Meaning)
         {
-            case Meaning.Dwell: return Dwell(line);
+            case Meaning.Dwell: return Dwell(line, command);
             case Meaning.Home: return Home(line);
             case Meaning.Level: return Pause(line, EffectKind.Level, LevelSeconds);
             case Meaning.Inches: _unit = 25.4; return new Effect(EffectKind.Units, -1, 2);
@@ -146,8 +145,11 @@ public sealed partial class SimulatedMachine
             case Meaning.ExtrusionAbsolute: return CountingE(false);
             case Meaning.ExtrusionRelative: return CountingE(true);
             case Meaning.SetPosition: return SetPosition();
-            case Meaning.SaveState: _saved.Push((_relative, _relativeE, _unit)); return new Effect(EffectKind.Setting, -1, 0);
-            case Meaning.RestoreState: if (_saved.TryPop(out var saved)) (_relative, _relativeE, _unit) = saved; return new Effect(EffectKind.Setting, -1, 0);
+            case Meaning.SaveState: return SaveState();
+            case Meaning.RestoreState: return RestoreState(line);
+            case Meaning.WorkOffset: return WorkOffset(line);
+            case Meaning.BabyStep: return BabyStep(line);
+            case Meaning.Geometry when command.Word == "M206": return HomeOffset();
             case Meaning.SetNozzle: return Heat(line, Heater.Nozzle, EffectKind.SetNozzle);
             case Meaning.SetBed: return Heat(line, Heater.Bed, EffectKind.SetBed);
             case Meaning.SetChamber: return Heat(line, Heater.Chamber, EffectKind.SetChamber);
@@ -159,7 +161,7 @@ public sealed partial class SimulatedMachine
             case Meaning.HeaterByName: return HeaterByName(line);
             case Meaning.WaitByName: return WaitByName(line);
             case Meaning.HeatersOff: return HeatersOff(line);
-            case Meaning.MotorsOff: Settle(line); _motors = false; return new Effect(EffectKind.MotorsOff, -1, 0);
+            case Meaning.MotorsOff: return MotorsOff(line);
             case Meaning.Tool: return Tool(_words.Value(0));
             case Meaning.ToolByName: return Tool(_extended?.Text("EXTRUDER")?.Replace("extruder", "") is { Length: > 0 } number && int.TryParse(number, out var index) ? index : 0);
             case Meaning.Finish: Settle(line); return new Effect(EffectKind.Finish, -1, 0);
@@ -193,10 +195,21 @@ public sealed partial class SimulatedMachine
         return new Effect(relative ? EffectKind.ExtrusionRelative : EffectKind.ExtrusionAbsolute, -1, 0);
     }
 
-    private Effect Dwell(int line)
+    private Effect Dwell(int line, Command command)
     {
-        var (ms, s) = (_words['P'], _words['S']);
+        var (ms, s) = (_words['P'], command.Takes("S") ? _words['S'] : double.NaN);
         return Pause(line, EffectKind.Dwell, double.IsNaN(s) ? double.IsNaN(ms) ? 0 : Math.Clamp(ms / 1000, 0, 1e6) : Math.Clamp(s, 0, 1e6));
+    }
+
+    /// <summary>Motors without current hold nothing: where the axes are is not known any more. With a time alone they are off later.</summary>
+    private Effect MotorsOff(int line)
+    {
+        Settle(line);
+        var named = _words.Has('X') || _words.Has('Y') || _words.Has('Z') || _words.Has('E');
+        if (!named && !_words.Has('S')) Array.Clear(_homed);
+        else for (var axis = 0; axis < 3; axis++) _homed[axis] &= !_words.Has("XYZ"[axis]);
+        _motors = false;
+        return new Effect(EffectKind.MotorsOff, -1, 0);
     }
 
     private Effect Pause(int line, EffectKind kind, double seconds)

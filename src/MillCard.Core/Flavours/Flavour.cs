@@ -70,7 +70,8 @@ public sealed partial record Flavour
         var index = letter - 'A';
         if (index is < 0 or > 25 || _byLetter[index] is not { } row) return null;
         if (letter == 'T') return row[0];
-        return number >= 0 && number < row.Length && number == Math.Floor(number) ? row[(int)number] : null;
+        if (number != Math.Floor(number)) return Find(string.Create(CultureInfo.InvariantCulture, $"{letter}{number:0.##}"));
+        return number >= 0 && number < row.Length ? row[(int)number] : null;
     }
 
     /// <summary>The extended command of a name, or null where the dialect does not know it.</summary>
@@ -112,7 +113,7 @@ public sealed partial record Flavour
         var flavour = JsonSerializer.Deserialize<Flavour>(stream, Strict)!;
         foreach (var command in flavour.Commands)
         {
-            if (command.Word.Length > 1 && !char.IsAsciiDigit(command.Word[1])) { flavour._byName[command.Word] = command; continue; }
+            if (command.Word.Length > 1 && !char.IsAsciiDigit(command.Word[1]) || command.Word.Contains('.')) { flavour._byName[command.Word] = command; continue; }
             var row = flavour._byLetter[command.Word[0] - 'A'] ??= new Command?[MostNumber];
             row[command.Word.Length > 1 ? int.Parse(command.Word.AsSpan(1), CultureInfo.InvariantCulture) : 0] = command;
         }

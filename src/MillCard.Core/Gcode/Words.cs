@@ -59,7 +59,7 @@ public sealed class Words
             var letter = (byte)(c & 0xDF);
             if (letter is < (byte)'A' or > (byte)'Z' || Count == Most) { Stop(at); return; }
             var after = at + 1;
-            var read = Number(line, ref after, out var value);
+            var read = Number(line, ref after, out var value, whole: Count == 0 && letter != 'N');
             if (!read && !StandsAlone(line, after)) { Stop(at); return; }
             if (!(Count == 0 && letter == 'N' && read)) { _letters[Count] = letter; _values[Count++] = read ? value : double.NaN; }
             at = after;
@@ -78,7 +78,8 @@ public sealed class Words
     private static bool StandsAlone(ReadOnlySpan<byte> line, int at) => at >= line.Length || line[at] is (byte)' ' or (byte)'\t' or (byte)'\r' or (byte)';' or (byte)'*' or (byte)'(';
 
     /// <summary>A number by hand: mantissa ÷ 10ⁿ up to 15 digits, else the library. Blanks may stand anywhere in it.</summary>
-    internal static bool Number(ReadOnlySpan<byte> line, ref int at, out double value)
+    /// <remarks>A blank ends the number of a command: <c>M117 1/149</c> is M117.</remarks>
+    internal static bool Number(ReadOnlySpan<byte> line, ref int at, out double value, bool whole = false)
     {
         var i = at;
         long mantissa = 0;
@@ -97,7 +98,7 @@ public sealed class Words
             }
             else if (c == '.' && !point) { point = true; end = i + 1; }
             else if (c is (byte)'-' or (byte)'+' && !signed && !any && !point) { signed = true; negative = c == '-'; }
-            else if (c is not ((byte)' ' or (byte)'\t')) break;
+            else if (c is not ((byte)' ' or (byte)'\t') || whole && any) break;
         }
         if (!any) { value = 0; return false; }
         if (digits > 15) return Long(line, ref at, out value);

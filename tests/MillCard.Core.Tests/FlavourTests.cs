@@ -1,5 +1,5 @@
-using CsCheck;
 using System.Text;
+using CsCheck;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;

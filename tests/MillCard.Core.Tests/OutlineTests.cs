@@ -1,5 +1,5 @@
-using MillCard.Core.Geometry;
 using System.Text;
+using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
 using MillCard.Core.Outlines;
 using Xunit;

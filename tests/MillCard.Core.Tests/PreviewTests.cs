@@ -1,5 +1,5 @@
-using System.Text.Json;
 using System.Text;
+using System.Text.Json;
 using CsCheck;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;

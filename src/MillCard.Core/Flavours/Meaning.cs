@@ -37,7 +37,7 @@ public enum Meaning
     ExtrusionRelative,
     /// <summary>Names the present position.</summary>
     SetPosition,
-    /// <summary>Shifts what words count from: a workplace, an offset. The shift is not followed.</summary>
+    /// <summary>Shifts what words count from: a workplace, an offset.</summary>
     WorkOffset,
     /// <summary>Shifts Z a little.</summary>
     BabyStep,

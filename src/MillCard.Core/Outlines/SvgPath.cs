@@ -1,6 +1,6 @@
-using MillCard.Core.Geometry;
 using System.Globalization;
 using System.Text.RegularExpressions;
+using MillCard.Core.Geometry;
 using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Outlines;

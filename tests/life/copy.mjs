@@ -49,7 +49,8 @@ export class Copy {
 
   async start() {
     this.begin()
-    const over = await Promise.race([this.answers(), this.ended])
+    // it answers a moment before start.sh has seen that it does
+    const over = await Promise.race([this.answers().then(() => this.says('Mill Card is at')), this.ended])
     if (over) throw new Error(`it ended with ${JSON.stringify(over)}:\n${this.said}`)
   }
 

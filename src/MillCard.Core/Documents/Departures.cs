@@ -26,11 +26,11 @@ public static class Departures
         foreach (var (pointer, value) in settings)
         {
             if (!allowed.Any(a => pointer == a || pointer.StartsWith($"{a}/", StringComparison.Ordinal)))
-                return Refused($"{at}/{Escape(pointer)}", $"{pointer} cannot differ here; it belongs to the whole print.");
-            if (!Set(node, pointer, value)) return Refused($"{at}/{Escape(pointer)}", $"A recipe has no setting {pointer}.");
+                return Refused($"{at}/{JsonPointer.Escape(pointer)}", $"{pointer} cannot differ here; it belongs to the whole print.");
+            if (!Set(node, pointer, value)) return Refused($"{at}/{JsonPointer.Escape(pointer)}", $"A recipe has no setting {pointer}.");
         }
         var reading = DocumentReader.Read<Recipe>(JsonSerializer.SerializeToElement(node, DocumentJson.Options));
-        return reading.Errors.Count == 0 ? reading : new Reading<Recipe>(null, [.. reading.Errors.Select(e => e with { Pointer = $"{at}/{Escape(e.Pointer)}" })]);
+        return reading.Errors.Count == 0 ? reading : new Reading<Recipe>(null, [.. reading.Errors.Select(e => e with { Pointer = $"{at}/{JsonPointer.Escape(e.Pointer)}" })]);
     }
 
     private static Reading<Recipe> Refused(string pointer, string message) => new(null, [new FieldError(pointer, message)]);
@@ -52,6 +52,4 @@ public static class Departures
         parent[steps[^1]] = JsonNode.Parse(value.GetRawText());
         return true;
     }
-
-    private static string Escape(string text) => text.Replace("~", "~0", StringComparison.Ordinal).Replace("/", "~1", StringComparison.Ordinal);
 }

@@ -13,7 +13,7 @@ public abstract record Member : OpenRecord
 /// <summary>Gives members their ids as a document is read.</summary>
 internal static class MemberIds
 {
-    private static readonly MethodInfo ToList = typeof(MemberIds).GetMethod(nameof(Named), BindingFlags.NonPublic | BindingFlags.Static)!;
+    private static readonly MethodInfo NamedOf = typeof(MemberIds).GetMethod(nameof(Named), BindingFlags.NonPublic | BindingFlags.Static)!;
 
     /// <summary>A modifier of type information: lists of members go through <see cref="Named"/> before they are set.</summary>
     public static void Give(JsonTypeInfo type)
@@ -21,7 +21,7 @@ internal static class MemberIds
         foreach (var property in type.Properties)
         {
             if (MemberOf(property.PropertyType) is not { } member || property.Set is not { } set) continue;
-            var named = ToList.MakeGenericMethod(member).CreateDelegate<Func<object, object>>();
+            var named = NamedOf.MakeGenericMethod(member).CreateDelegate<Func<object, object>>();
             property.Set = (owner, list) => set(owner, list is null ? null : named(list));
         }
     }

@@ -55,12 +55,12 @@ public sealed class SchemaCheck
         foreach (var name in (schema["required"] as JsonArray ?? []).Select(n => (string)n!))
         {
             if (value.TryGetProperty(name, out _)) continue;
-            Refuse(schema["properties"]?[name] as JsonObject ?? [], $"{at}/{Escape(name)}", "is missing", "required", name);
+            Refuse(schema["properties"]?[name] as JsonObject ?? [], $"{at}/{JsonPointer.Escape(name)}", "is missing", "required", name);
         }
         foreach (var member in value.EnumerateObject())
         {
             var inner = schema["properties"]?[member.Name] ?? (schema["properties"] is null ? schema["additionalProperties"] : null);
-            Look(inner, member.Value, $"{at}/{Escape(member.Name)}");
+            Look(inner, member.Value, $"{at}/{JsonPointer.Escape(member.Name)}");
         }
     }
 
@@ -168,6 +168,4 @@ public sealed class SchemaCheck
         value.ValueKind == JsonValueKind.String && value.ValueEquals(constant.ToString());
 
     private static string Plain(double value) => value.ToString("0.###", CultureInfo.InvariantCulture);
-
-    private static string Escape(string name) => name.Replace("~", "~0", StringComparison.Ordinal).Replace("/", "~1", StringComparison.Ordinal);
 }

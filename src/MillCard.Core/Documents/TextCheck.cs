@@ -67,7 +67,7 @@ public static class TextCheck
     private static FieldError Refused(List<string> path, string what)
     {
         var pointer = new StringBuilder();
-        foreach (var step in path.Where(s => s.Length > 0)) pointer.Append('/').Append(step.Replace("~", "~0", StringComparison.Ordinal).Replace("/", "~1", StringComparison.Ordinal));
+        foreach (var step in path.Where(s => s.Length > 0)) pointer.Append('/').Append(JsonPointer.Escape(step));
         return new FieldError(pointer.ToString(), $"{what} holds half a character or the character NUL; it cannot be stored.");
     }
 }

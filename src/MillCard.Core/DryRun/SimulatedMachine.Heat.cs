@@ -140,7 +140,7 @@ public sealed partial class SimulatedMachine
     {
         null => (Heater.Nozzle, _tool),
         "heater_bed" => (Heater.Bed, 0),
-        _ when name.StartsWith("extruder", StringComparison.Ordinal) => (Heater.Nozzle, int.TryParse(name.AsSpan(8), out var tool) && tool < _tips.Length ? tool : 0),
+        _ when name.StartsWith("extruder", StringComparison.Ordinal) => (Heater.Nozzle, NozzleNamed(name) ?? 0),
         _ => (Heater.Chamber, 0),
     };
 

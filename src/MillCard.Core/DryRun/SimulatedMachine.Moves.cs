@@ -170,7 +170,7 @@ public sealed partial class SimulatedMachine
         if (_words.Count > 0 && _words['L'] is 2 or 20) return SetWorkOffset();
         if (_pulledBack > 0) return new Effect(EffectKind.NoMove, -1, 0);
         _pulledBack = _firmwareRetraction;
-        return Push(line, -_pulledBack, _pullingSpeed);
+        return Bring(line, _at, _pullingSpeed, -_pulledBack);
     }
 
     private Effect FirmwarePrime(int line)
@@ -178,16 +178,7 @@ public sealed partial class SimulatedMachine
         if (_pulledBack == 0) return new Effect(EffectKind.NoMove, -1, 0);
         var length = _pulledBack + _primedMore;
         _pulledBack = 0;
-        return Push(line, length, _primingSpeed);
-    }
-
-    private Effect Push(int line, double length, double speed)
-    {
-        var (first, feed) = (_run.MoveList.Count, _feed);
-        if (speed > 0) _feed = speed;
-        Go(line, _at[0], _at[1], _at[2], length);
-        _feed = feed;
-        return new Effect(EffectKind.Move, first, 0);
+        return Bring(line, _at, _primingSpeed, length);
     }
 
     /// <summary>Where the tip of the nozzle in use is.</summary>

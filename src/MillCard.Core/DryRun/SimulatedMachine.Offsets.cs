@@ -113,12 +113,13 @@ public sealed partial class SimulatedMachine
         return Bring(line, to, double.NaN);
     }
 
-    private Effect Bring(int line, double[] to, double speed)
+    /// <summary>A move that no words ask for, at a speed of its own where there is one.</summary>
+    private Effect Bring(int line, double[] to, double speed, double? filament = null)
     {
-        if (to.AsSpan().SequenceEqual(_at)) return new Effect(EffectKind.NoMove, -1, 0);
+        if (filament is null && to.AsSpan().SequenceEqual(_at)) return new Effect(EffectKind.NoMove, -1, 0);
         var (first, feed) = (_run.MoveList.Count, _feed);
         if (speed > 0) _feed = speed;
-        Go(line, to[0], to[1], to[2], 0);
+        Go(line, to[0], to[1], to[2], filament ?? 0);
         _feed = feed;
         return new Effect(EffectKind.Move, first, 0);
     }

@@ -28,10 +28,11 @@ public sealed partial class SimulatedMachine
 
     private Effect SetFirmwareRetraction()
     {
+        var hasPriming = _machine.Card.Firmware.Flavour == FlavourId.RepRapFirmware;
         var length = _extended?.Number("RETRACT_LENGTH") ?? _words['S'];
         var pulling = _extended?.Number("RETRACT_SPEED") ?? _words['F'] / 60;
-        var priming = _extended?.Number("UNRETRACT_SPEED") ?? (_machine.Card.Firmware.Flavour == FlavourId.RepRapFirmware ? _words['T'] / 60 : double.NaN);
-        var more = _extended?.Number("UNRETRACT_EXTRA_LENGTH") ?? (_machine.Card.Firmware.Flavour == FlavourId.RepRapFirmware ? _words['R'] : double.NaN);
+        var priming = _extended?.Number("UNRETRACT_SPEED") ?? (hasPriming ? _words['T'] / 60 : double.NaN);
+        var more = _extended?.Number("UNRETRACT_EXTRA_LENGTH") ?? (hasPriming ? _words['R'] : double.NaN);
         if (length >= 0) _firmwareRetraction = length;
         if (pulling > 0) _pullingSpeed = pulling;
         if (pulling > 0 && _extended is null) _primingSpeed = pulling;

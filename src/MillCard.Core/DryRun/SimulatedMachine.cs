@@ -178,8 +178,7 @@ public sealed partial class SimulatedMachine
     private void Note(int line, Command command, ReadOnlySpan<byte> text)
     {
         if (_run.Events.Count >= EventsKept) return;
-        var homed = _homed[0] && _homed[1] && _homed[2];
-        _run.Events.Add(new MachineEvent(line, command, Encoding.UTF8.GetString(text[..Math.Min(200, text.Length)]), Spot(), homed, _depth > 0 ? _calls.Peek() : null, 0, _run.MoveList.Count));
+        _run.Events.Add(new MachineEvent(line, command, Encoding.UTF8.GetString(text[..Math.Min(200, text.Length)]), Spot(), Known(true, true, true), _depth > 0 ? _calls.Peek() : null, 0, _run.MoveList.Count));
     }
 
     private Effect Counting(bool relative)

@@ -142,7 +142,7 @@ public sealed class MacroText
             var word = _pieces[i].Text.Split(' ', 2)[0];
             if (word == "if") level++;
             else if (word == "endif") level--;
-            else if (level == 0 && word is "elif" or "else" && level == 0) return i;
+            else if (level == 0 && word is "elif" or "else") return i;
         }
         return end;
     }

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using MillCard.Core.Documents;
 
 namespace MillCard.Core.Proofs;
 
@@ -22,7 +23,7 @@ public static class Differences
         {
             foreach (var name in a.EnumerateObject().Select(m => m.Name).Union(b.EnumerateObject().Select(m => m.Name)))
             {
-                var step = $"{at}/{name.Replace("~", "~0", StringComparison.Ordinal).Replace("/", "~1", StringComparison.Ordinal)}";
+                var step = $"{at}/{JsonPointer.Escape(name)}";
                 var (before, after) = (Member(a, name), Member(b, name));
                 // a member without a value is as good as none
                 if (before is { } x && after is { } y) Look(x, y, step, found);

@@ -33,6 +33,14 @@ internal sealed class WorkLane(string name, int atOnce, int most, long memory) :
         get { lock (_gate) return _waiting; }
     }
 
+    /// <summary>Refuses where as many wait as may.</summary>
+    /// <exception cref="BusyException">Too much waits already.</exception>
+    public void EnsureRoom()
+    {
+        lock (_gate)
+            if (_waiting >= most) throw new BusyException($"{_waiting} other jobs wait already; try again in a moment.");
+    }
+
     /// <summary>Does work when its turn comes.</summary>
     /// <param name="asker">Who asks; askers take turns.</param>
     /// <param name="bytes">Memory it will take, about.</param>
@@ -65,7 +73,7 @@ internal sealed class WorkLane(string name, int atOnce, int most, long memory) :
         stop.ThrowIfCancellationRequested();
         lock (_gate)
         {
-            if (_waiting >= most) throw new BusyException($"{_waiting} other jobs wait already; try again in a moment.");
+            EnsureRoom();
             var waiting = new Waiting(bytes, told, stop);
             var place = _askers.FirstOrDefault(a => a.Asker == asker);
             if (place.Work is null) _askers.AddLast(place = (asker, new LinkedList<Waiting>()));

@@ -36,10 +36,7 @@ internal sealed class WorkQueue(IHttpContextAccessor http) : IDisposable
 
     /// <summary>Refuses while there is still an answer to refuse with: a stream has sent its status before its work begins.</summary>
     /// <exception cref="BusyException">Too much waits already.</exception>
-    public void EnsureRoom()
-    {
-        if (_large.Length >= MostWaiting) throw new BusyException($"{MostWaiting} other jobs wait already; try again in a moment.");
-    }
+    public void EnsureRoom() => _large.EnsureRoom();
 
     private string Asker => http.HttpContext is { } context
         ? context.Request.Headers[AskerHeader] is [{ Length: > 0 and <= 40 } page] ? page : context.Connection.RemoteIpAddress?.ToString() ?? ""

@@ -1,11 +1,12 @@
 import type { Limits } from '../units/limits'
 import { isObject, keyOf, type Path } from './members'
-import { namedById, pointerAt } from './place'
-import { pointerOf } from './pointer'
+import { valueOn } from './merge'
+import { pointerAt } from './place'
+import { pointerOf, stepsOf } from './pointer'
 
 /** What a person calls the value that a path leads to: the names of the list's member on the way, then the field's. */
 export function nameOf(path: Path, documents: readonly unknown[], limits: (pointer: string) => Limits): string {
-  if (path[0] === 'sources') return `source of ${nameOf(path[1]!.slice(1).split('/'), documents, limits)}`
+  if (path[0] === 'sources') return `source of ${nameOf(stepsOf(path[1]!), documents, limits)}`
   const document = documents.find((one) => pointerAt(one, path) !== undefined)
   const pointer = pointerAt(document, path) ?? pointerOf(path.map((step) => (step.startsWith('@') ? '0' : step)))
   const members = path.flatMap((step, i) => (step.startsWith('@') ? [memberName(path.slice(0, i + 1), documents)] : []))
@@ -16,10 +17,7 @@ export function nameOf(path: Path, documents: readonly unknown[], limits: (point
 
 function memberName(path: Path, documents: readonly unknown[]): string {
   for (const document of documents) {
-    const member = path.reduce<unknown>(
-      (at, step) => (Array.isArray(at) ? at.find((one) => `@${keyOf(one)}` === step) : isObject(at) ? at[step] : undefined),
-      namedById(document),
-    )
+    const member = valueOn(document, path)
     if (typeof member === 'string') return member
     const known = isObject(member)
       ? [member.name, member.rule, member.kind, member.nozzle].find((one) => typeof one === 'string')

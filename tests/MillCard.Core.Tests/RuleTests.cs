@@ -69,7 +69,9 @@ public class RuleTests
         { "wait-does-not-wait", "plain", "M109 S240\nM109 S200\n", 2, "M109 S200\nM109 S240\n" },
         { "cold-extrusion", "plain", "G28\nM83\nG1 X20 E2\n", 3, Warm + "G1 X20 E2\n" },
         { "no-wait-before-extrusion", "plain", "G28\nM104 S240\nG4 S75\nG1 X20 E2\n", 4, Warm + "G1 X20 E2\n" },
-        { "hot-and-idle", "plain", "M109 S200\nM190 S90\nG28\nM83\nG1 X20 E2\n", 2, "M104 S150\nM190 S90\nM109 S200\nG28\nM83\nG1 X20 E2\n" },
+        { "hot-and-idle", "plain", "M109 S200\nM190 S90\nG28\nM83\nG1 X20 E2\n", 2, "M104 S150\nM190 S90\nG28\nM109 S200\nM83\nG1 X20 E2\n" },
+        { "left-to-chance", "plain", "G28\nM104 S200\nM190 S60\nM83\nG1 X20 E2\n", 5, "G28\nM104 S200\nM190 S60\nM109 S200\nM83\nG1 X20 E2\n" },
+        { "bed-still-cold", "plain", "M140 S60\nM109 S200\nG28\nM83\nG1 X20 E2\n", 5, "M140 S60\nM109 S200\nM190 S60\nG28\nM83\nG1 X20 E2\n" },
         { "serial-heating", "plain", "M190 S60\nM109 S200\n", 1, "M104 S150\nM190 S60\nM109 S200\n" },
         { "heated-twice", "Klipper", "M190 S60\nJOB_BEGIN BED=60 NOZZLE=200\n", 1, "JOB_BEGIN BED=60 NOZZLE=200\n" },
         { "nozzle-left-on", "plain", "M104 S200\n", 1, "M104 S200\nM104 S0\n" },
@@ -117,7 +119,7 @@ public class RuleTests
         for (var round = 0; round < 8 && Find(program, card).FirstOrDefault(f => f.Rule == rule && f.Remedy is not null) is { } finding; round++)
         {
             if (finding.Remedy!.Edits.Any(e => e.How == EditKind.SetFact)) return;
-            program = Edited(program, finding.Remedy.Edits).Replace("{{ clear.z | mm }}", "60").Replace("{{ heat.nozzle }}", "240").Replace("{{ heat.standby }}", "150")
+            program = Edited(program, finding.Remedy.Edits).Replace("{{ clear.z | mm }}", "60").Replace("{{ heat.nozzle }}", "240").Replace("{{ heat.standby }}", "150").Replace("{{ heat.bed }}", "60")
                 .Replace("{{ bed.min_x | plus: 5 | mm }}", "5").Replace("{{ bed.max_y | minus: 5 | mm }}", "155");
         }
         Assert.DoesNotContain(rule, Find(program, card).Where(f => f.Remedy is not null).Select(f => f.Rule));

@@ -22,6 +22,12 @@ public sealed class DryRunReport
     public required double[] Seconds { get; init; }
     /// <summary>Every straight move in order.</summary>
     public ReadOnlySpan<SimulatedMove> Moves => CollectionsMarshal.AsSpan(MoveList);
+    /// <summary>What the second carriage does meanwhile, where both move together in copy or mirror.</summary>
+    public List<SimulatedMove> SecondMoves { get; } = [];
+    /// <summary>When filament is fed while no tool is chosen.</summary>
+    public Moment FedWithoutTool { get; internal set; } = Moment.Never;
+    /// <summary>Filament fed by each nozzle, mm.</summary>
+    public required double[] FilamentOf { get; init; }
     /// <summary>Every wait for a temperature.</summary>
     public List<Wait> Waits { get; } = [];
     /// <summary>Every change of a target.</summary>
@@ -42,6 +48,14 @@ public sealed class DryRunReport
     public List<(int Line, string Macro)> Recursions { get; } = [];
     /// <summary>Whether words were distances when the layers began.</summary>
     public bool RelativeAtLayers { get; internal set; }
+    /// <summary>What only the running printer knows, with the line that asks for it, counted from 0; the first few.</summary>
+    public List<(int Line, string What)> Unfollowed { get; } = [];
+    /// <summary>When first something runs that could not be looked at: a macro or a file that the card does not hold.</summary>
+    public Moment Unseen { get; internal set; } = Moment.Never;
+    /// <summary>Its name; empty where there is none.</summary>
+    public string UnseenName { get; internal set; } = "";
+    /// <summary>Whether a condition was taken one way that only the running printer can decide.</summary>
+    public bool Hinges { get; internal set; }
     /// <summary>Lines that the dialect does not know, the first few.</summary>
     public List<UnknownCommand> Unknown { get; } = [];
     /// <summary>Every nozzle's temperature over time.</summary>
@@ -52,10 +66,10 @@ public sealed class DryRunReport
     public required HeaterTrace? Bed { get; init; }
     /// <summary>The housing's temperature over time; null where it has no heater.</summary>
     public required HeaterTrace? Chamber { get; init; }
-    /// <summary>First line that feeds filament; −1 for none.</summary>
-    public int FirstExtrusion { get; internal set; } = -1;
-    /// <summary>First line that feeds filament to each nozzle; −1 for none.</summary>
-    public required int[] FirstExtrusions { get; init; }
+    /// <summary>When filament is first fed.</summary>
+    public Moment FirstExtrusion { get; internal set; } = Moment.Never;
+    /// <summary>When filament is first fed to each nozzle.</summary>
+    public required Moment[] FirstExtrusions { get; init; }
     /// <summary>Where printing moves have been; null where nothing was printed.</summary>
     public Extents? Extents { get; internal set; }
     /// <summary>Filament used, mm.</summary>
@@ -70,6 +84,34 @@ public sealed class DryRunReport
 
     /// <summary>A heater's temperature over time; null where the machine has no such heater.</summary>
     internal HeaterTrace? TraceOf(Heater heater, int tool) => heater switch { Heater.Nozzle => Nozzles[tool], Heater.Bed => Bed, _ => Chamber };
+
+    /// <summary>The time of a moment, s.</summary>
+    public double TimeOf(Moment moment) => Starts[moment.Line] + moment.Within;
+
+    /// <summary>The line that runs at a time, counted from 0.</summary>
+    /// <param name="time">s.</param>
+    public int LineAt(double time)
+    {
+        var found = Array.BinarySearch(Starts, time);
+        if (found < 0) found = ~found - 1;
+        // of lines that begin together the last is the one that takes time
+        while (found + 1 < Starts.Length && Starts[found + 1] <= time) found++;
+        return Math.Max(0, found);
+    }
+
+    /// <summary>From which temperature on what is in a nozzle drips, °C: its filament's, or that of the material such a target suits.</summary>
+    /// <param name="tool">Which nozzle.</param>
+    /// <param name="until">Targets up to this time are looked at, s.</param>
+    /// <remarks>Temperatures by material are common practice, no source.</remarks>
+    internal double OozesFrom(int tool, double until)
+    {
+        if (tool < Filaments.Count && Filaments[tool]?.Nozzle.OozesFrom is { } known) return known;
+        var asked = HeatSteps.Where(s => s.Heater == Heater.Nozzle && s.Tool == tool && TimeOf(s.Begin) <= until).Select(s => s.Target).DefaultIfEmpty().Max();
+        return asked switch { <= 225 => 160, <= 262 => 190, _ => 200 };
+    }
+
+    /// <summary>What is known to be in the nozzles, by tool; null or missing where nothing is.</summary>
+    public IReadOnlyList<Documents.Filament?> Filaments { get; init; } = [];
 
     /// <summary>What a line does, in plain words.</summary>
     /// <param name="line">Counted from 0.</param>

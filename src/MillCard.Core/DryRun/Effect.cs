@@ -13,7 +13,7 @@ internal readonly record struct Effect(EffectKind Kind, int First, float Value);
 internal enum EffectKind : byte
 {
     Nothing, Comment, Unknown, Move, NoMove, Dwell, Home, Level, Units, Absolute, Relative, ExtrusionAbsolute, ExtrusionRelative, Position,
-    SetNozzle, WaitNozzle, SetBed, WaitBed, SetChamber, WaitChamber, HeatersOff, Never, Returns, WaitAll, Fan, MotorsOff, Tool, Finish, Person, CarriageMode, Macro, Setting, Message,
+    SetNozzle, WaitNozzle, SetBed, WaitBed, SetChamber, WaitChamber, HeatersOff, Never, Returns, WaitAll, Fan, MotorsOff, Tool, Finish, Person, CarriageMode, Macro, Setting, Message, Condition, Skipped, InLoop, Unfollowed,
 }
 
 /// <summary>Plain words for effects.</summary>
@@ -50,7 +50,7 @@ internal static class EffectWords
             EffectKind.Never => $"waits for {v:0} °C: never ends",
             EffectKind.Returns => $"target {v:0} °C; hotter already, does not wait",
             EffectKind.WaitAll => $"waits for all temperatures; {Time(seconds)}",
-            EffectKind.Fan => v > 0 ? $"part fan at {100 * v:0} %" : "part fan off",
+            EffectKind.Fan => (effect.First < 0 ? "part fan" : $"fan {effect.First}") + (v > 0 ? $" at {100 * v:0} %" : " off"),
             EffectKind.MotorsOff => "motors off",
             EffectKind.Tool => $"tool {v:0}",
             EffectKind.Finish => "waits until all moves are done",
@@ -61,6 +61,10 @@ internal static class EffectWords
             EffectKind.CarriageMode => v switch { 2 => "both carriages alike: copy", 3 => "both carriages mirrored", _ => "carriages one at a time" },
             EffectKind.Macro => Macro(run, effect.First, seconds),
             EffectKind.Setting or EffectKind.Message => Known(run, text is null ? run.Text.Line(line) : System.Text.Encoding.UTF8.GetBytes(text)),
+            EffectKind.Condition => "decides how it goes on",
+            EffectKind.Skipped => "is passed over",
+            EffectKind.InLoop => $"runs in the loop of line {effect.First + 1}",
+            EffectKind.Unfollowed => "only the running printer knows what this writes",
             EffectKind.Unknown => $"{run.Flavour.Name} does not know this",
             _ => "",
         };

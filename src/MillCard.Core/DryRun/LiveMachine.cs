@@ -57,7 +57,7 @@ public sealed partial class SimulatedMachine
     internal double LiveClock => _clock;
     internal Spot LiveSpot => Spot();
 
-    internal static SimulatedMachine Live(Machine machine, int lines) => new(machine, new GcodeText(new byte[lines].Select(_ => (byte)'\n').ToArray()));
+    internal static SimulatedMachine Live(Machine machine, int lines) => new(machine, new GcodeText(new byte[lines].Select(_ => (byte)'\n').ToArray()), [], false);
 
     internal LiveStep LiveExecute(int line, ReadOnlySpan<byte> text)
     {

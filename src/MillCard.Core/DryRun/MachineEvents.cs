@@ -21,34 +21,71 @@ public readonly record struct SimulatedMove(int Line, bool Known, Spot From, Spo
 /// <summary>A place in the machine frame, mm.</summary>
 public readonly record struct Spot(float X, float Y, float Z);
 
+/// <summary>A moment of a run: the begin of a line or, where a macro does many things on one line, a time within it.</summary>
+/// <param name="Line">Source line, counted from 0; −1 for never.</param>
+/// <param name="Within">From the begin of the line, s.</param>
+public readonly record struct Moment(int Line, double Within = 0) : IComparable<Moment>
+{
+    /// <summary>What never comes.</summary>
+    public static Moment Never { get; } = new(-1);
+
+    /// <summary>Whether it comes.</summary>
+    public bool Comes => Line >= 0;
+
+    /// <inheritdoc/>
+    public int CompareTo(Moment other) => Line != other.Line ? Line.CompareTo(other.Line) : Within.CompareTo(other.Within);
+
+    /// <summary>Whether the left one comes first.</summary>
+    public static bool operator <(Moment a, Moment b) => a.CompareTo(b) < 0;
+
+    /// <summary>Whether the right one comes first.</summary>
+    public static bool operator >(Moment a, Moment b) => a.CompareTo(b) > 0;
+
+    /// <summary>Whether the right one does not come first.</summary>
+    public static bool operator <=(Moment a, Moment b) => a.CompareTo(b) <= 0;
+
+    /// <summary>Whether the left one does not come first.</summary>
+    public static bool operator >=(Moment a, Moment b) => a.CompareTo(b) >= 0;
+}
+
 /// <summary>A wait for a temperature.</summary>
-/// <param name="Line">Source line, counted from 0.</param>
+/// <param name="Begin">When it is asked for.</param>
 /// <param name="Heater">Which heater.</param>
 /// <param name="Target">°C.</param>
 /// <param name="Seconds">How long; infinite where it never ends.</param>
 /// <param name="Tool">Which nozzle.</param>
 /// <param name="InMacro">Whether a macro asked for it.</param>
 /// <param name="At">When it begins, s.</param>
-public sealed record Wait(int Line, Heater Heater, double Target, double Seconds, int Tool = 0, bool InMacro = false, double At = 0);
+/// <param name="Hotter">Whether it is over at once because the heater is hotter.</param>
+public sealed record Wait(Moment Begin, Heater Heater, double Target, double Seconds, int Tool, bool InMacro, double At, bool Hotter = false)
+{
+    /// <summary>Source line, counted from 0.</summary>
+    public int Line => Begin.Line;
+}
 
 /// <summary>A new target for a heater.</summary>
-/// <param name="Line">Source line, counted from 0.</param>
+/// <param name="Begin">From when on.</param>
 /// <param name="Heater">Which heater.</param>
 /// <param name="Target">°C, 0 is off.</param>
-/// <param name="FirstExtrusion">First line that feeds filament while it holds; −1 for none.</param>
-/// <param name="LastExtrusion">Last line that feeds filament while it holds; −1 for none.</param>
+/// <param name="FirstExtrusion">First time that filament is fed while it holds.</param>
+/// <param name="LastExtrusion">Last time that filament is fed while it holds.</param>
 /// <param name="Tool">Which nozzle.</param>
 /// <param name="InMacro">Whether a macro asked for it.</param>
-public sealed record HeatStep(int Line, Heater Heater, double Target, int FirstExtrusion, int LastExtrusion, int Tool = 0, bool InMacro = false);
+public sealed record HeatStep(Moment Begin, Heater Heater, double Target, Moment FirstExtrusion, Moment LastExtrusion, int Tool, bool InMacro)
+{
+    /// <summary>Source line, counted from 0.</summary>
+    public int Line => Begin.Line;
+}
 
 /// <summary>A new speed of a fan.</summary>
 /// <param name="Line">Source line, counted from 0.</param>
 /// <param name="Fan">The firmware's number for it.</param>
 /// <param name="Share">Of full speed.</param>
-public readonly record struct FanStep(int Line, int Fan, float Share);
+/// <param name="CoolsPart">Whether it is a part fan, as far as the card says.</param>
+public readonly record struct FanStep(int Line, int Fan, float Share, bool CoolsPart);
 
 /// <summary>Something that a line asked for, other than a plain move or a fan.</summary>
-/// <param name="Line">Source line, counted from 0.</param>
+/// <param name="When">The moment.</param>
 /// <param name="Command">What it was.</param>
 /// <param name="Text">The line, or the macro's line.</param>
 /// <param name="At">Where the nozzle was then.</param>
@@ -56,8 +93,11 @@ public readonly record struct FanStep(int Line, int Fan, float Share);
 /// <param name="Macro">The macro that asked for it; null for the program itself.</param>
 /// <param name="Value">A number that belongs to what came of it: a target, a time, a tool.</param>
 /// <param name="MovesBefore">How many moves had been made.</param>
-public sealed record MachineEvent(int Line, Command Command, string Text, Spot At, bool Homed, string? Macro, float Value, int MovesBefore)
+public sealed record MachineEvent(Moment When, Command Command, string Text, Spot At, bool Homed, string? Macro, float Value, int MovesBefore)
 {
+    /// <summary>Source line, counted from 0.</summary>
+    public int Line => When.Line;
+
     /// <summary>What it means.</summary>
     public Meaning Meaning => Command.Meaning;
 

@@ -26,7 +26,7 @@ public sealed record RunSeries(
         var (step, share) = (0, 0f);
         for (var i = 0; i < seconds.Length; i++)
         {
-            for (; step < run.FanSteps.Count && run.Starts[run.FanSteps[step].Line] <= seconds[i]; step++) if (run.FanSteps[step].Fan == 0) share = run.FanSteps[step].Share;
+            for (; step < run.FanSteps.Count && run.Starts[run.FanSteps[step].Line] <= seconds[i]; step++) if (run.FanSteps[step].CoolsPart) share = run.FanSteps[step].Share;
             shares[i] = share;
         }
         return shares;

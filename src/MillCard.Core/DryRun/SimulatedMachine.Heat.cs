@@ -7,7 +7,8 @@ namespace MillCard.Core.DryRun;
 public sealed partial class SimulatedMachine
 {
     private readonly List<(int Line, Heater Heater, double Target, int Tool)> _pending = [];
-    private readonly int[] _nozzleSteps, _lastExtrusions;
+    private readonly int[] _nozzleSteps;
+    private readonly Moment[] _lastExtrusions;
     private int _tool;
 
     private Effect Heat(int line, Heater heater, EffectKind kind)
@@ -31,7 +32,9 @@ public sealed partial class SimulatedMachine
             EndStep(tool);
             _nozzleSteps[tool] = _run.HeatSteps.Count;
         }
-        _run.HeatSteps.Add(new HeatStep(line, heater, target, -1, -1, tool, _depth > 0));
+        if (heater == Heater.Nozzle && _second is { } both && tool == _tool && both.Nozzle != tool)
+            SetTarget(line, heater, target > 0 ? target + _warmer : 0, both.Nozzle);
+        _run.HeatSteps.Add(new HeatStep(Present(line), heater, target, Moment.Never, Moment.Never, tool, _depth > 0));
     }
 
     /// <summary>The nozzle that a T word names, or the one in use.</summary>
@@ -39,8 +42,9 @@ public sealed partial class SimulatedMachine
 
     private void EndStep(int tool)
     {
-        if (_nozzleSteps[tool] is var open and >= 0 && _lastExtrusions[tool] >= 0) _run.HeatSteps[open] = _run.HeatSteps[open] with { LastExtrusion = _lastExtrusions[tool] };
-        _lastExtrusions[tool] = -1;
+        if (_nozzleSteps[tool] is var open and >= 0 && _lastExtrusions[tool].Comes)
+            _run.HeatSteps[open] = _run.HeatSteps[open] with { LastExtrusion = _lastExtrusions[tool] };
+        _lastExtrusions[tool] = Moment.Never;
     }
 
     private Effect HeatAndWait(int line, Heater heater, EffectKind kind)
@@ -60,7 +64,7 @@ public sealed partial class SimulatedMachine
 
     private Effect Waited(int line, Heater heater, int tool, double target, double seconds, EffectKind kind, bool hotter)
     {
-        _run.Waits.Add(new Wait(line, heater, target, seconds, tool, _depth > 0, Now(line)));
+        _run.Waits.Add(new Wait(Present(line), heater, target, seconds, tool, _depth > 0, Now(line), hotter));
         if (double.IsInfinity(seconds)) return new Effect(EffectKind.Never, -1, (float)target);
         _seconds[line] += seconds;
         return new Effect(hotter ? EffectKind.Returns : kind, -1, (float)target);
@@ -74,7 +78,7 @@ public sealed partial class SimulatedMachine
         {
             if (_run.TraceOf(heater, tool) is not { Target: > 0 } trace) continue;
             var seconds = trace.Wait(Now(line), coolsToo: true);
-            _run.Waits.Add(new Wait(line, heater, trace.Target, seconds, tool, _depth > 0, Now(line)));
+            _run.Waits.Add(new Wait(Present(line), heater, trace.Target, seconds, tool, _depth > 0, Now(line)));
             if (!double.IsInfinity(seconds)) longest = Math.Max(longest, seconds);
         }
         _seconds[line] += longest;
@@ -146,9 +150,12 @@ public sealed partial class SimulatedMachine
 
     private Effect Tool(double tool)
     {
-        if (tool >= 0 && tool < _tips.Length) _tool = (int)tool;
+        if (tool >= 0 && tool < _tips.Length) (_tool, _noTool) = ((int)tool, false);
+        else if (tool == -1 && _flavour.CanDropTool) _noTool = true;
         return new Effect(EffectKind.Tool, -1, (float)tool);
     }
+
+    private bool _noTool;
 
     /// <summary>Where a nozzle's tip is from what the G-code counts, mm: a firmware with tool offsets of its own counts the tip itself.</summary>
     private static Spot TipOf(Machine machine, int nozzle) =>

@@ -15,6 +15,8 @@ public sealed partial class SimulatedMachine
     private readonly Stack<string> _calls = new();
     private readonly HashSet<(char Letter, double Number)> _replaced;
     private readonly Dictionary<string, Dictionary<string, object?>> _variables = new(StringComparer.OrdinalIgnoreCase);
+    private readonly bool _holdsMacros;
+    private readonly bool _assumes;
     private int _depth, _macroLines, _line;
 
     /// <summary>A line that begins with a name: a macro, or a command of the dialect.</summary>
@@ -29,7 +31,11 @@ public sealed partial class SimulatedMachine
         if (_macros.Original(command.Name) is { } original && ExtendedCommand.Begins(Encoding.UTF8.GetBytes(original)) is false)
             return Execute(line, Encoding.UTF8.GetBytes(original + Encoding.UTF8.GetString(text)[command.Name.Length..]));
         var known = _flavour.Find(_macros.Original(command.Name) ?? command.Name);
-        if (known is null) return Unknown(line, text);
+        if (known is null)
+        {
+            if (!_holdsMacros) CannotSee(line, command.Name);
+            return Unknown(line, text);
+        }
         _words.Read(default);
         _extended = command;
         if (command.Name.Equals("SET_GCODE_VARIABLE", StringComparison.OrdinalIgnoreCase)) SetVariable(command);
@@ -60,7 +66,9 @@ public sealed partial class SimulatedMachine
         if (_depth >= DeepestMacro) return Recursion(line, macro);
         Settle(line);
         _line = line;
-        var output = MacroText.Render(macro, parameters, Known, VariablesOf(macro));
+        var output = MacroText.Render(macro, parameters, Known, VariablesOf(macro), _assumes);
+        foreach (var what in output.Unfollowed) Unfollow(line, what);
+        _run.Hinges |= output.Hinges;
         var call = new MacroCall(line, macro, parameters, _depth, output.Unfollowed, []);
         var kept = _run.MacroCalls.Count < CallsKept ? _run.MacroCalls.Count : -1;
         if (kept >= 0) _run.MacroCalls.Add(call);

@@ -16,6 +16,9 @@ public sealed partial class SimulatedMachine
     private readonly double[] _shift = new double[3];
     private readonly Spot[] _tips;
     private double _feed = 25, _e, _speedShare = 1, _flowShare = 1, _firmwareRetraction, _pulledBack, _pullingSpeed, _primingSpeed, _primedMore;
+    private double _firmwareLift, _lifted, _probeShift;
+    private bool _primesApart;
+    private readonly double[] _volumes;
     private double _fastest = double.PositiveInfinity;
     private double _minX = double.MaxValue, _minY = double.MaxValue, _minZ = double.MaxValue, _maxX = double.MinValue, _maxY = double.MinValue, _maxZ = double.MinValue;
 
@@ -42,10 +45,10 @@ public sealed partial class SimulatedMachine
     {
         var word = _words['E'] * _unit;
         if (double.IsNaN(word)) return 0;
-        if (_relativeE || _relative && _flavour.Extrusion == ExtrusionCounts.Either) { _e += word; return word; }
-        var fed = word - _e;
-        _e = word;
-        return fed;
+        var fed = word;
+        if (_relativeE || _relative && _flavour.Extrusion == ExtrusionCounts.Either) _e += word;
+        else (fed, _e) = (word - _e, word);
+        return fed / _volumes[_tool];
     }
 
     private void Go(int line, double x, double y, double z, double e)
@@ -58,15 +61,19 @@ public sealed partial class SimulatedMachine
         _motors = true;
         var move = new SimulatedMove(line, Known(moves.X, moves.Y, moves.Z), from, Spot(), (float)e, (float)feed, (byte)_tool);
         _run.MoveList.Add(move);
+        if (_second is not null) GoAlong(move);
         _run.Filament += e;
+        _run.FilamentOf[_tool] += e;
         if (e <= 0) return;
-        if (_run.FirstExtrusion < 0) _run.FirstExtrusion = line;
-        if (_run.FirstExtrusions[_tool] < 0) _run.FirstExtrusions[_tool] = line;
+        var now = Present(line);
+        if (_noTool && !_run.FedWithoutTool.Comes) _run.FedWithoutTool = now;
+        if (!_run.FirstExtrusion.Comes) _run.FirstExtrusion = now;
+        if (!_run.FirstExtrusions[_tool].Comes) _run.FirstExtrusions[_tool] = now;
         if (_nozzleSteps[_tool] is var open and >= 0)
         {
             var step = _run.HeatSteps[open];
-            if (step.FirstExtrusion < 0) _run.HeatSteps[open] = step with { FirstExtrusion = line, LastExtrusion = line };
-            _lastExtrusions[_tool] = line;
+            if (!step.FirstExtrusion.Comes) _run.HeatSteps[open] = step with { FirstExtrusion = now, LastExtrusion = now };
+            _lastExtrusions[_tool] = now;
         }
         if (!move.Extrudes) return;
         Spread(from);
@@ -148,6 +155,7 @@ public sealed partial class SimulatedMachine
         var way = facts is { Min: { } min, Max: { } max } ? max - min : double.NaN;
         _seconds[line] += facts?.HomingSpeed is { } speed && way > 0 ? (_homed[axis] ? Math.Abs(_at[axis] - end) : way / 2) / speed : HomingSeconds;
         (_at[axis], _shift[axis], _homed[axis]) = (end, _offset[axis] + _systems[_system, axis], true);
+        if (axis == 2) (_shift[2], _lifted) = (_shift[2] + _probeShift, 0);
     }
 
     private Effect SetPosition()
@@ -170,7 +178,9 @@ public sealed partial class SimulatedMachine
         if (_words.Count > 0 && _words['L'] is 2 or 20) return SetWorkOffset();
         if (_pulledBack > 0) return new Effect(EffectKind.NoMove, -1, 0);
         _pulledBack = _firmwareRetraction;
-        return Bring(line, _at, _pullingSpeed, -_pulledBack);
+        var effect = Bring(line, _at, _pullingSpeed, -_pulledBack);
+        Lift(line, _firmwareLift);
+        return effect;
     }
 
     private Effect FirmwarePrime(int line)
@@ -178,7 +188,19 @@ public sealed partial class SimulatedMachine
         if (_pulledBack == 0) return new Effect(EffectKind.NoMove, -1, 0);
         var length = _pulledBack + _primedMore;
         _pulledBack = 0;
-        return Bring(line, _at, _primingSpeed, length);
+        var first = _run.MoveList.Count;
+        Lift(line, -_lifted);
+        Bring(line, _at, _primingSpeed, length);
+        return new Effect(EffectKind.Move, first, 0);
+    }
+
+    /// <summary>The firmware's own lift: what the words count from goes up with the head.</summary>
+    private void Lift(int line, double by)
+    {
+        if (by == 0) return;
+        _shift[2] += by;
+        _lifted += by;
+        Bring(line, [_at[0], _at[1], _at[2] + by], _limits.Speed[2]);
     }
 
     /// <summary>Where the tip of the nozzle in use is.</summary>

@@ -1,16 +1,15 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Flavours;
+using MillCard.Core.Flow;
 
 namespace MillCard.Core.DryRun;
 
 // Limits, overrides and other settings that change how the rest of the program runs.
 public sealed partial class SimulatedMachine
 {
-    private int _carriageMode;
-
-    private Effect Setting(Meaning meaning)
+    private Effect Setting(Command command)
     {
-        switch (meaning)
+        switch (command.Meaning)
         {
             case Meaning.LimitSpeed: return Limit(_limits.Speed, PerMinute(_flavour.SpeedLimitUnit));
             case Meaning.LimitAcceleration: return Limit(_limits.Acceleration, 1);
@@ -21,39 +20,57 @@ public sealed partial class SimulatedMachine
             case Meaning.SetJunction when _words['X'] is var deviation && deviation >= 0: (_limits.Corner, _limits.CornerValue) = (CornerKind.JunctionDeviation, deviation); break;
             case Meaning.SpeedOverride when _words['S'] is var share && share > 0: _speedShare = share / 100; break;
             case Meaning.FlowOverride when _words['S'] is var share && share > 0: _flowShare = share / 100; break;
-            case Meaning.FirmwareRetractSet: return SetFirmwareRetraction();
+            case Meaning.FirmwareRetractSet: return SetFirmwareRetraction(command);
+            case Meaning.FirmwarePrimeSet: return SetFirmwarePriming();
+            case Meaning.FilamentDiameter: return SetVolumetric();
+            case Meaning.Geometry: return ProbeOffset(command);
         }
         return new Effect(EffectKind.Setting, -1, 0);
     }
 
-    private Effect SetFirmwareRetraction()
+    private Effect SetFirmwareRetraction(Command command)
     {
-        var hasPriming = _machine.Card.Firmware.Flavour == FlavourId.RepRapFirmware;
         var length = _extended?.Number("RETRACT_LENGTH") ?? _words['S'];
         var pulling = _extended?.Number("RETRACT_SPEED") ?? _words['F'] / 60;
-        var priming = _extended?.Number("UNRETRACT_SPEED") ?? (hasPriming ? _words['T'] / 60 : double.NaN);
-        var more = _extended?.Number("UNRETRACT_EXTRA_LENGTH") ?? (hasPriming ? _words['R'] : double.NaN);
+        var priming = _extended?.Number("UNRETRACT_SPEED") ?? (command.Takes("T") ? _words['T'] / 60 : double.NaN);
+        var more = _extended?.Number("UNRETRACT_EXTRA_LENGTH") ?? (command.Takes("R") ? _words['R'] : double.NaN);
         if (length >= 0) _firmwareRetraction = length;
         if (pulling > 0) _pullingSpeed = pulling;
-        if (pulling > 0 && _extended is null) _primingSpeed = pulling;
+        if (pulling > 0 && _extended is null && !_primesApart) _primingSpeed = pulling;
         if (priming > 0) _primingSpeed = priming;
         if (!double.IsNaN(more)) _primedMore = more;
+        if (_extended is null && _words['Z'] is var lift && lift >= 0) _firmwareLift = lift * _unit;
+        return new Effect(EffectKind.Setting, -1, 0);
+    }
+
+    private Effect SetFirmwarePriming()
+    {
+        if (_words['S'] is var more && !double.IsNaN(more)) _primedMore = more;
+        if (_words['F'] is var speed && speed > 0) (_primingSpeed, _primesApart) = (speed / 60, true);
+        return new Effect(EffectKind.Setting, -1, 0);
+    }
+
+    /// <summary>E words as volumes, mm³, of a filament of this diameter; 0 for lengths again.</summary>
+    private Effect SetVolumetric()
+    {
+        var diameter = _words['D'];
+        if (double.IsNaN(diameter)) return new Effect(EffectKind.Setting, -1, 0);
+        var on = diameter > 0 && !(_words['S'] == 0);
+        _volumes[ToolAsked()] = on ? ExtrudedLine.FilamentArea(diameter * _unit) : 1;
+        return new Effect(EffectKind.Setting, -1, 0);
+    }
+
+    /// <summary>Where the firmware is told that the probe answers: the next homing of Z by it puts the nozzle higher or lower than the card's own figure.</summary>
+    private Effect ProbeOffset(Command command)
+    {
+        var told = command.Word switch { "M851" => _words['Z'], "G31" => -_words['Z'], _ => double.NaN };
+        var homesByProbe = _machine.Card.Motion.Axes.Z?.HomesUp != true && _machine.Card.Motion.Layout != MotionLayout.Delta;
+        if (!double.IsNaN(told) && homesByProbe && _machine.Card.Head.Probe is { Kind: not (null or ProbeKind.None), Z: { } known })
+            _probeShift = told * _unit - known;
         return new Effect(EffectKind.Setting, -1, 0);
     }
 
     private static double PerMinute(string unit) => unit == "mm/min" ? 1 / 60.0 : 1;
-
-    private Effect CarriageMode()
-    {
-        _carriageMode = _extended?.Text("MODE")?.ToUpperInvariant() switch
-        {
-            "COPY" => 2,
-            "MIRROR" => 3,
-            not null => 0,
-            _ => _words['S'] is 2 or 3 ? (int)_words['S'] : 0,
-        };
-        return new Effect(EffectKind.CarriageMode, -1, _carriageMode);
-    }
 
     private Effect VelocityLimit()
     {

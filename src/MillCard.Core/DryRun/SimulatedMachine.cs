@@ -1,4 +1,5 @@
 using System.Text;
+using MillCard.Core.Documents;
 using MillCard.Core.Flavours;
 using MillCard.Core.Gcode;
 using MillCard.Core.Heat;
@@ -30,17 +31,21 @@ public sealed partial class SimulatedMachine
     private int _summed;
     private double _clock;
 
-    private SimulatedMachine(Machine machine, GcodeText text)
+    private SimulatedMachine(Machine machine, GcodeText text, IReadOnlyList<Filament?> filaments, bool assumes)
     {
         _machine = machine;
         _flavour = Flavour.Of(machine.Card.Firmware);
         _macros = _flavour.Extended ? MacroFile.Of(machine.Card.Firmware.Macros) : MacroFile.Empty;
+        _files = _flavour.Conditions ? CommandFiles.Of(machine.Card.Firmware.Macros) : CommandFiles.Empty;
+        _holdsMacros = !string.IsNullOrWhiteSpace(machine.Card.Firmware.Macros);
+        _assumes = assumes;
         _replaced = ReplacedBy(_macros);
         _limits = Limits.Of(machine.Card);
         _seconds = new double[text.Count];
         _effects = new Effect[text.Count];
         var nozzles = Math.Max(1, machine.Nozzles.Count);
-        (_nozzleSteps, _lastExtrusions) = ([.. Enumerable.Repeat(-1, nozzles)], [.. Enumerable.Repeat(-1, nozzles)]);
+        (_nozzleSteps, _lastExtrusions) = ([.. Enumerable.Repeat(-1, nozzles)], [.. Enumerable.Repeat(Moment.Never, nozzles)]);
+        _volumes = [.. Enumerable.Repeat(1.0, nozzles)];
         _tips = [.. Enumerable.Range(0, nozzles).Select(i => TipOf(machine, i))];
         _planner = new Planner(_limits, (line, seconds) => _seconds[line] += seconds);
         _firmwareRetraction = machine.Nozzles.Count > 0 ? machine.Nozzle.Retraction?.Length ?? FirmwareRetraction : FirmwareRetraction;
@@ -49,11 +54,13 @@ public sealed partial class SimulatedMachine
             Text = text,
             Flavour = _flavour,
             Macros = _macros,
+            Filaments = filaments,
             Starts = new double[text.Count],
             Seconds = _seconds,
             EffectList = _effects,
             Nozzles = [.. Enumerable.Range(0, nozzles).Select(i => new HeaterTrace(Heaters.Nozzle(machine.Card, i < machine.Nozzles.Count ? machine.Nozzles[i] : null)))],
-            FirstExtrusions = [.. Enumerable.Repeat(-1, nozzles)],
+            FilamentOf = new double[nozzles],
+            FirstExtrusions = [.. Enumerable.Repeat(Moment.Never, nozzles)],
             Bed = Heaters.Bed(machine.Card) is { } bed ? new HeaterTrace(bed) : null,
             Chamber = Heaters.Chamber(machine.Card) is { } chamber ? new HeaterTrace(chamber) : null,
         };
@@ -63,11 +70,25 @@ public sealed partial class SimulatedMachine
     /// <param name="machine">The machine.</param>
     /// <param name="gcode">The program.</param>
     /// <param name="stop">Ends the run.</param>
-    public static DryRunReport Run(Machine machine, ReadOnlyMemory<byte> gcode, CancellationToken stop = default)
+    public static DryRunReport Run(Machine machine, ReadOnlyMemory<byte> gcode, CancellationToken stop = default) => Run(machine, gcode, [], false, stop);
+
+    /// <summary>Runs a whole program with what is known to be in the nozzles.</summary>
+    /// <param name="machine">The machine.</param>
+    /// <param name="gcode">The program.</param>
+    /// <param name="filaments">By tool; null or missing where nothing is known.</param>
+    /// <param name="stop">Ends the run.</param>
+    public static DryRunReport Run(Machine machine, ReadOnlyMemory<byte> gcode, IReadOnlyList<Filament?> filaments, CancellationToken stop = default) =>
+        Run(machine, gcode, filaments, false, stop);
+
+    /// <summary>The same program with the other answer to every condition that only the running printer can decide.</summary>
+    internal static DryRunReport OtherWay(DryRunReport run, Machine machine) => Run(machine, run.Text.Bytes, run.Filaments, true, default);
+
+    private static DryRunReport Run(Machine machine, ReadOnlyMemory<byte> gcode, IReadOnlyList<Filament?> filaments, bool assumes, CancellationToken stop)
     {
         var text = new GcodeText(gcode);
-        var simulated = new SimulatedMachine(machine, text);
-        for (var line = 0; line < text.Count; line++)
+        var simulated = new SimulatedMachine(machine, text, filaments, assumes);
+        if (simulated.HasConditions(gcode.Span)) simulated.RunBlocks(text, stop);
+        else for (var line = 0; line < text.Count; line++)
         {
             if ((line & 0xFFF) == 0) stop.ThrowIfCancellationRequested();
             simulated._effects[line] = simulated.Execute(line, text.Line(line));
@@ -79,6 +100,11 @@ public sealed partial class SimulatedMachine
     {
         Settle(_seconds.Length);
         _run.TotalSeconds = _clock;
+        if (_run.LayersBegin < 0 && _run.LayersEnd < 0 && LayerBounds.Of(_run) is { } layers)
+        {
+            (_run.LayersBegin, _run.LayersEnd) = layers;
+            _run.RelativeAtLayers = _run.Events.LastOrDefault(e => e.Line < layers.Begin && e.Meaning is Meaning.Absolute or Meaning.Relative)?.Meaning == Meaning.Relative;
+        }
         if (_maxX >= _minX) _run.Extents = new Extents(_minX, _minY, _minZ, _maxX, _maxY, _maxZ);
         _run.End = new EndState(Spot(), _run.Nozzles.Max(n => n.Target), _run.Bed?.Target ?? 0, _fan, _motors, _relative, _carriageMode, _run.Chamber?.Target ?? 0);
         return _run;
@@ -97,7 +123,32 @@ public sealed partial class SimulatedMachine
         var (letter, number) = (_words.Letter(0), _words.Value(0));
         if (_replaced.Count > 0 && _replaced.Contains((letter, number)) && CallReplaced(line, letter, number, text) is { } called) return called;
         _extended = null;
+        if (letter == 'G' && NextCommand(text) is var next and > 0) return Several(line, text, next);
         return _flavour.Find(letter, double.IsNaN(number) ? -1 : number) is { } command ? Do(line, command, text) : Unknown(line, text);
+    }
+
+    /// <summary>Where a second command begins on a line; 0 for none. A dialect that takes one reads the rest as words, but for a move behind G53.</summary>
+    private int NextCommand(ReadOnlySpan<byte> text)
+    {
+        for (var i = 1; i < _words.Count; i++)
+            if (_words.Letter(i) is 'G' or 'M' && (_flavour.SeveralOnLine || _words.Value(0) == 53)) return Words.At(text, i);
+        return 0;
+    }
+
+    private Effect Several(int line, ReadOnlySpan<byte> text, int next)
+    {
+        if (_words.Value(0) == 53 && _flavour.Find('G', 53) is not null)
+        {
+            // for this line words count from the machine's own zero
+            var (shift, relative) = ((double[])[.. _shift], _relative);
+            Array.Clear(_shift);
+            var moved = Execute(line, text[next..]);
+            if (_relative == relative) shift.CopyTo(_shift, 0);
+            return moved;
+        }
+        var first = Execute(line, text[..next]);
+        var then = Execute(line, text[next..]);
+        return then.Kind == EffectKind.Move || first.Kind != EffectKind.Move ? then : first;
     }
 
     /// <summary>Where the layers of a program of our own begin and end.</summary>
@@ -106,6 +157,8 @@ public sealed partial class SimulatedMachine
         if (text.SequenceEqual("; layers begin"u8)) (_run.LayersBegin, _run.RelativeAtLayers) = (line, _relative);
         else if (text.SequenceEqual("; layers end"u8)) _run.LayersEnd = line;
     }
+
+    private bool HasConditions(ReadOnlySpan<byte> program) => _flavour.Conditions && CommandBlock.Speaks(Encoding.UTF8.GetString(program));
 
     private Effect Unknown(int line, ReadOnlySpan<byte> text)
     {
@@ -126,12 +179,12 @@ public sealed partial class SimulatedMachine
         }
         var before = _run.Events.Count;
         Note(line, command, text);
-        var effect = Rare(line, command);
+        var effect = Rare(line, command, text);
         if (_run.Events.Count > before) _run.Events[before] = _run.Events[before] with { Value = effect.Value };
         return effect;
     }
 
-    private Effect Rare(int line, Command command)
+    private Effect Rare(int line, Command command, ReadOnlySpan<byte> text)
     {
         switch (command.Meaning)
         {
@@ -162,15 +215,17 @@ public sealed partial class SimulatedMachine
             case Meaning.WaitByName: return WaitByName(line);
             case Meaning.HeatersOff: return HeatersOff(line);
             case Meaning.MotorsOff: return MotorsOff(line);
-            case Meaning.Tool: return Tool(_words.Value(0));
+            case Meaning.Tool: return ToolWithFiles(line, _words.Value(0));
             case Meaning.ToolByName: return Tool(_extended?.Text("EXTRUDER")?.Replace("extruder", "") is { Length: > 0 } number && int.TryParse(number, out var index) ? index : 0);
+            case Meaning.Stop: HeatersOff(line); return MotorsOff(line);
             case Meaning.Finish: Settle(line); return new Effect(EffectKind.Finish, -1, 0);
             case Meaning.Pause or Meaning.FilamentChange: Settle(line); return new Effect(EffectKind.Person, -1, 0);
             case Meaning.FirmwareRetract: return FirmwareRetract(line);
             case Meaning.FirmwarePrime: return FirmwarePrime(line);
-            case Meaning.CarriageMode: return CarriageMode();
-            case Meaning.MacroCall: return new Effect(EffectKind.Setting, -1, 0);
-            default: return Setting(command.Meaning);
+            case Meaning.CarriageMode: return CarriageMode(line);
+            case Meaning.MacroCall: return CallNamedFile(line, text);
+            case Meaning.MacroEnd: _leaves = _depth > 0; return new Effect(EffectKind.Setting, -1, 0);
+            default: return Setting(command);
         }
     }
 
@@ -178,7 +233,9 @@ public sealed partial class SimulatedMachine
     private void Note(int line, Command command, ReadOnlySpan<byte> text)
     {
         if (_run.Events.Count >= EventsKept) return;
-        _run.Events.Add(new MachineEvent(line, command, Encoding.UTF8.GetString(text[..Math.Min(200, text.Length)]), Spot(), Known(true, true, true), _depth > 0 ? _calls.Peek() : null, 0, _run.MoveList.Count));
+        var caller = _depth > 0 ? _calls.Peek() : null;
+        var shown = Encoding.UTF8.GetString(text[..Math.Min(200, text.Length)]);
+        _run.Events.Add(new MachineEvent(Present(line), command, shown, Spot(), Known(true, true, true), caller, 0, _run.MoveList.Count));
     }
 
     private Effect Counting(bool relative)
@@ -221,9 +278,10 @@ public sealed partial class SimulatedMachine
     private Effect Fan(int line, double share)
     {
         var fan = double.IsNaN(_words['P']) ? 0 : (int)_words['P'];
-        if (fan == 0) _fan = share;
-        _run.FanSteps.Add(new FanStep(line, fan, (float)share));
-        return new Effect(EffectKind.Fan, -1, (float)share);
+        var coolsPart = _machine.FanOf(fan) is { } known ? known.Kind == FanKind.Part : fan == 0;
+        if (coolsPart) _fan = share;
+        _run.FanSteps.Add(new FanStep(line, fan, (float)share, coolsPart));
+        return new Effect(EffectKind.Fan, coolsPart ? -1 : fan, (float)share);
     }
 
     private double Share()
@@ -245,6 +303,9 @@ public sealed partial class SimulatedMachine
 
     /// <summary>The time within a line that has come to a stop, s.</summary>
     private double Now(int line) => _clock + (_summed == line ? _seconds[line] : 0);
+
+    /// <summary>The present moment; within a macro everything before has come to a stop.</summary>
+    private Moment Present(int line) => new(line, _depth > 0 ? _seconds[line] : 0);
 
     private void SumTo(int line)
     {

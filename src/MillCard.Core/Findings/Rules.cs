@@ -82,6 +82,8 @@ public static class Rules
         new WaitDoesNotWait(),
         new ColdExtrusion(),
         new NoWaitBeforeExtrusion(),
+        new LeftToChance(),
+        new BedStillCold(),
         new HotAndIdle(),
         new SerialHeating(),
         new HeatedTwice(),
@@ -117,7 +119,36 @@ public static class Rules
 
     /// <summary>All findings about a dry run, worst first.</summary>
     public static IReadOnlyList<Finding> Check(DryRunReport run, Machine machine) =>
-        Sorted(ForDryRuns.SelectMany(rule => rule.Look(run, machine)), machine.Card);
+        Sorted(Softened(BothWays(run, machine), run), machine.Card);
+
+    private const int CheapLines = 20_000;
+
+    private static List<Finding> Look(DryRunReport run, Machine machine) => [.. ForDryRuns.SelectMany(rule => rule.Look(run, machine))];
+
+    /// <summary>Where a condition hangs on what only the printer knows, both ways are tried: what one of them alone does is no stop.</summary>
+    private static List<Finding> BothWays(DryRunReport run, Machine machine)
+    {
+        var one = Look(run, machine);
+        if (!run.Hinges || run.Text.Count > CheapLines) return one;
+        var other = Look(SimulatedMachine.OtherWay(run, machine), machine);
+        bool Has(List<Finding> findings, Finding f) => findings.Any(o => o.Rule == f.Rule && o.Line == f.Line);
+        var hangs = string.Join(", ", run.Unfollowed.Select(u => u.What).Distinct().Take(3));
+        return [.. one.Select(f => Has(other, f) ? f : Doubtful(f, $"So it is one way; it hangs on what only the printer knows: {hangs}.")),
+            .. other.Where(f => !Has(one, f)).Select(f => Doubtful(f, $"So it is if the other way is taken; it hangs on what only the printer knows: {hangs}."))];
+    }
+
+    /// <summary>What a macro or a file may do that could not be looked at is no stop behind it.</summary>
+    private static IEnumerable<Finding> Softened(List<Finding> findings, DryRunReport run) => !run.Unseen.Comes
+        ? findings
+        : findings.Select(f => f.Severity == Severity.Stop && f.Line > run.Unseen.Line && MayBeDoneUnseen.Contains(f.Rule)
+            ? Doubtful(f, $"{run.UnseenName} may have seen to it; the card does not hold it, so it could not be looked at.")
+            : f);
+
+    private static readonly string[] MayBeDoneUnseen =
+        ["move-before-home", "level-before-home", "cold-extrusion", "no-wait-before-extrusion", "feed-of-the-other-nozzle", "mode-mismatch", "nozzle-left-on", "bed-left-on"];
+
+    private static Finding Doubtful(Finding finding, string because) =>
+        finding with { Severity = finding.Severity < Severity.Caution ? finding.Severity : Severity.Caution, Why = $"{finding.Why} {because}" };
 
     private static IReadOnlyList<Finding> Sorted(IEnumerable<Finding> findings, Card card) =>
         [.. findings.Select(f => f with { AcceptedBecause = card.Accepted.FirstOrDefault(a => a.Rule == f.Rule && a.At == (f.Pointer ?? ""))?.Why })

@@ -20,6 +20,9 @@ public sealed record Command(string Word, Meaning Meaning, string About)
     /// <summary>What must be so for it to be there, where it is not always; null where it is.</summary>
     public string? Needs { get; init; }
 
+    /// <summary>Sections of a configuration of which each proves that it is there: whole names, or their first words.</summary>
+    public IReadOnlyList<string> Sections { get; init; } = [];
+
     /// <summary>Whether it takes a parameter.</summary>
     public bool Takes(string name)
     {

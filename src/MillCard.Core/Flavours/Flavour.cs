@@ -33,8 +33,14 @@ public sealed partial record Flavour
     public required bool HaltsOnUnknown { get; init; }
     /// <summary>Whether it takes extended commands and macros: a name with <c>KEY=value</c> pairs.</summary>
     public required bool Extended { get; init; }
+    /// <summary>Whether conditions, loops, variables and expressions may stand among the commands.</summary>
+    public required bool Conditions { get; init; }
     /// <summary>Whether homing forgets the bed's mesh.</summary>
     public required bool HomeDropsMesh { get; init; }
+    /// <summary>Whether T-1 puts the tool away.</summary>
+    public required bool CanDropTool { get; init; }
+    /// <summary>Whether a line may hold several commands.</summary>
+    public required bool SeveralOnLine { get; init; }
     /// <summary>Longest line its buffer takes, bytes; null where it does not matter.</summary>
     public required int? LongestLine { get; init; }
     /// <summary>Unit of the speed limit command's words: mm/s or mm/min.</summary>

@@ -79,6 +79,8 @@ public enum Meaning
     ToolByName,
     /// <summary>Where a tool's tip is.</summary>
     ToolOffset,
+    /// <summary>Ends the print: heaters and motors off.</summary>
+    Stop,
     /// <summary>Wait until all moves are done.</summary>
     Finish,
     /// <summary>Waits for somebody.</summary>
@@ -91,6 +93,8 @@ public enum Meaning
     FirmwarePrime,
     /// <summary>The firmware's own figure for pulling back.</summary>
     FirmwareRetractSet,
+    /// <summary>The firmware's own figure for pushing in again.</summary>
+    FirmwarePrimeSet,
     /// <summary>Steps per mm.</summary>
     StepsPerMm,
     /// <summary>Highest speed by axis.</summary>
@@ -129,4 +133,6 @@ public enum Meaning
     CarriageMode,
     /// <summary>Runs a file of commands that the card does not hold.</summary>
     MacroCall,
+    /// <summary>Ends a file of commands.</summary>
+    MacroEnd,
 }

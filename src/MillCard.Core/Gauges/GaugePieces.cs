@@ -45,7 +45,7 @@ public static class GaugePieces
         try
         {
             var program = new ProgramWriter(slice, layers).Write(stop);
-            var run = SimulatedMachine.Run(job.Machine, program, stop);
+            var run = SimulatedMachine.Run(job.Machine, program, [job.Filament], stop);
             return new MadeGauge(program, layers, run, Rules.Check(run, job.Machine));
         }
         catch (RoutineException broken)

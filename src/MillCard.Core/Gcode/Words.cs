@@ -66,6 +66,26 @@ public sealed class Words
         }
     }
 
+    /// <summary>Where the word of an index begins in its line.</summary>
+    /// <param name="line">The line that was read.</param>
+    /// <param name="index">Counted from 0, without a line number.</param>
+    public static int At(ReadOnlySpan<byte> line, int index)
+    {
+        var (at, count) = (0, 0);
+        while (at < line.Length)
+        {
+            var c = line[at];
+            if (c == '(') { at = AfterComment(line, at); continue; }
+            if (c is (byte)' ' or (byte)'\t' or (byte)'\r') { at++; continue; }
+            var (begin, letter) = (at, c & 0xDF);
+            at++;
+            var read = Number(line, ref at, out _, whole: count == 0 && letter != 'N');
+            if (count == 0 && letter == 'N' && read) continue;
+            if (count++ == index) return begin;
+        }
+        return 0;
+    }
+
     private void Stop(int at) => (HasRest, RestAt) = (true, at);
 
     private static int AfterComment(ReadOnlySpan<byte> line, int at)

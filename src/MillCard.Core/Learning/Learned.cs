@@ -34,8 +34,6 @@ public sealed record LearnedValue(LearnedFor For, string Pointer, string Name, s
 /// <param name="Values">Temperatures, heights, widths, speeds, fan, retraction.</param>
 public sealed partial record Learned(string? Start, string? End, IReadOnlyList<LearnedValue> Values)
 {
-    private const int Dense = 40;
-    private const int DenseMoves = 28;
     private const int LongestRoutine = 2000;
 
     /// <summary>Reads a program out.</summary>
@@ -45,7 +43,7 @@ public sealed partial record Learned(string? Start, string? End, IReadOnlyList<L
     public static Learned Of(Machine machine, ReadOnlyMemory<byte> gcode, CancellationToken stop = default)
     {
         var run = SimulatedMachine.Run(machine, gcode, stop);
-        var (begins, ends) = (BeginOf(run), EndOf(run));
+        var (begins, ends) = (run.LayersBegin, run.LayersEnd);
         if (begins < 0 || ends < begins) return new Learned(null, null, []);
         var values = new List<LearnedValue>();
         Temperatures(run, begins, ends, values);
@@ -54,35 +52,6 @@ public sealed partial record Learned(string? Start, string? End, IReadOnlyList<L
         Retraction(run, begins, ends, values);
         Fan(run, begins, values);
         return new Learned(Text(run, 0, begins, values), Text(run, ends + 1, run.Text.Count, values), values);
-    }
-
-    /// <summary>Where moves become dense: what comes before is the start.</summary>
-    private static int BeginOf(DryRunReport run)
-    {
-        if (run.LayersBegin >= 0) return run.LayersBegin;
-        var moves = new int[run.Text.Count + 1];
-        for (var i = 0; i < run.Text.Count; i++) moves[i + 1] = moves[i] + (run.EffectList[i].Kind is EffectKind.Move ? 1 : 0);
-        for (var i = 0; i < run.Text.Count; i++)
-        {
-            if (run.EffectList[i].Kind is not EffectKind.Move) continue;
-            var to = Math.Min(run.Text.Count, i + Dense);
-            if (moves[to] - moves[i] >= Math.Min(DenseMoves, (to - i) * 0.7) && run.FirstExtrusion >= 0 && Extrudes(run, i, to)) return i;
-        }
-        return -1;
-    }
-
-    private static bool Extrudes(DryRunReport run, int from, int to)
-    {
-        var count = 0;
-        for (var i = from; i < to; i++) if (run.EffectList[i] is { Kind: EffectKind.Move, First: var first and >= 0 } && run.Moves[first].Extrudes) count++;
-        return count > (to - from) / 4;
-    }
-
-    private static int EndOf(DryRunReport run)
-    {
-        if (run.LayersEnd >= 0) return run.LayersEnd;
-        for (var i = run.Moves.Length - 1; i >= 0; i--) if (run.Moves[i].Extrudes) return run.Moves[i].Line;
-        return -1;
     }
 
     /// <summary>Lines as a routine; temperatures of the first layer become names.</summary>
@@ -191,7 +160,7 @@ public sealed partial record Learned(string? Start, string? End, IReadOnlyList<L
 
     private static void Fan(DryRunReport run, int begins, List<LearnedValue> values)
     {
-        var steps = run.FanSteps.Where(f => f.Fan == 0 && f.Line >= begins && f.Share > 0).ToArray();
+        var steps = run.FanSteps.Where(f => f.CoolsPart && f.Line >= begins && f.Share > 0).ToArray();
         if (Commonest([.. steps.Select(s => Math.Round(s.Share, 2))]) is not var (share, often)) return;
         values.Add(new(LearnedFor.Filament, "/fan/share", "fan", "", share, often));
         var tops = new SortedSet<float>();

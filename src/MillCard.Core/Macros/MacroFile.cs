@@ -25,6 +25,12 @@ public sealed class MacroFile
     /// <summary>The names of all sections, such as <c>bed_mesh</c> or <c>gcode_macro PARK</c>: what has a section is there.</summary>
     public IReadOnlySet<string> Sections => _sections;
 
+    /// <summary>Whether the file has a section of a kind: of this name, or with it as its first word; <c>tmc</c> stands for every kind of driver.</summary>
+    public bool HasSection(string kind) =>
+        _sections.Any(s => s.Split(' ')[0] is var first && (first.Equals(kind, StringComparison.OrdinalIgnoreCase) || kind == Drivers && first.StartsWith(Drivers, StringComparison.OrdinalIgnoreCase)));
+
+    private const string Drivers = "tmc";
+
     /// <summary>The macro that a name calls; null where there is none.</summary>
     public Macro? Find(string name) => _macros.GetValueOrDefault(name);
 

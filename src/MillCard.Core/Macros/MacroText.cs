@@ -5,7 +5,8 @@ namespace MillCard.Core.Macros;
 /// <summary>What a macro writes when it is called.</summary>
 /// <param name="Lines">Its G-code.</param>
 /// <param name="Unfollowed">What only the running printer knows; lines and branches that hang on it are left out.</param>
-public sealed record MacroOutput(IReadOnlyList<string> Lines, IReadOnlyList<string> Unfollowed);
+/// <param name="Hinges">Whether a condition hangs on what is not known.</param>
+public sealed record MacroOutput(IReadOnlyList<string> Lines, IReadOnlyList<string> Unfollowed, bool Hinges = false);
 
 /// <summary>Writes macros out: parameters, variables, conditions, loops with known bounds and plain expressions are followed; what the printer alone knows is not.</summary>
 public sealed class MacroText
@@ -23,24 +24,30 @@ public sealed class MacroText
     private readonly List<string> _unfollowed = [];
     private readonly StringBuilder _text = new();
     private int _turns;
+    private bool _hinges;
 
-    private MacroText(IReadOnlyList<MacroPiece> pieces, Dictionary<string, object?> values, Func<string, object?>? printer) => (_pieces, _values, _printer) = (pieces, values, printer);
+    private readonly bool _assumes;
+
+    private MacroText(IReadOnlyList<MacroPiece> pieces, Dictionary<string, object?> values, Func<string, object?>? printer, bool assumes) =>
+        (_pieces, _values, _printer, _assumes) = (pieces, values, printer, assumes);
 
     /// <summary>Writes a macro out.</summary>
     /// <param name="macro">The macro.</param>
     /// <param name="parameters">As given in the call, by name in capitals.</param>
     /// <param name="printer">What is known of the printer at this moment, by names such as <c>toolhead.homed_axes</c>; throws for what is not.</param>
+    /// <param name="assumes">What conditions come to that hang on what is not known.</param>
     /// <param name="variables">The macro's own variables as they stand; those of its section where nothing is given.</param>
     public static MacroOutput Render(
-        Macro macro, IReadOnlyDictionary<string, string> parameters, Func<string, object?>? printer = null, IReadOnlyDictionary<string, object?>? variables = null)
+        Macro macro, IReadOnlyDictionary<string, string> parameters, Func<string, object?>? printer = null, IReadOnlyDictionary<string, object?>? variables = null,
+        bool assumes = false)
     {
         var values = (variables ?? macro.Variables).ToDictionary();
         foreach (var (name, value) in parameters) values[$"params.{name}"] = value;
         values["rawparams"] = string.Join(' ', parameters.Select(p => $"{p.Key}={p.Value}"));
-        var writing = new MacroText(MacroPiece.Of(macro.Text), values, printer);
+        var writing = new MacroText(MacroPiece.Of(macro.Text), values, printer, assumes);
         writing.Write(0, writing._pieces.Count, 0);
         var lines = writing._text.ToString().Split('\n').Select(WithoutComment).Where(l => l.Length > 0 && !l.Contains(Unknown)).Take(MostLines);
-        return new MacroOutput([.. lines.Select(l => l.Length > LongestLine ? l[..LongestLine] : l)], [.. writing._unfollowed.Distinct()]);
+        return new MacroOutput([.. lines.Select(l => l.Length > LongestLine ? l[..LongestLine] : l)], [.. writing._unfollowed.Distinct()], writing._hinges);
     }
 
     // a hash begins a comment where it stands at the begin of a line or behind a blank
@@ -163,7 +170,12 @@ public sealed class MacroText
     private bool Holds(string condition)
     {
         try { return MacroExpression.True(Value(condition)); }
-        catch (UnknowableException unknown) { _unfollowed.Add(unknown.What); return false; }
+        catch (UnknowableException unknown) 
+        {
+            _unfollowed.Add(unknown.What);
+            _hinges = true;
+            return _assumes;
+        }
     }
 
     private object? Value(string expression) => MacroExpression.Of(expression, _values, _printer);

@@ -22,6 +22,25 @@ public sealed record ImaginedPart(double Width, double Depth, double Height)
         return new ImaginedPart(Math.Min(40, box.Width / 3), Math.Min(40, box.Height / 3), Math.Min(30, machine.Height / 2));
     }
 
+    /// <summary>A low, a tall and a wide one. The tall one leaves a little room above it, without which no end could go aside.</summary>
+    internal static IReadOnlyList<ImaginedPart> Others(Machine machine)
+    {
+        var (moderate, box) = (Moderate(machine), machine.Bed.EnvelopeInternal);
+        var tall = Math.Max(machine.Height - RoomAbove, machine.Height * 0.8);
+        return
+        [
+            moderate with { Height = Math.Min(1, machine.Height), Called = "a part 1 mm high" },
+            moderate with { Height = tall, Called = FormattableString.Invariant($"a part {tall:0.#} mm high") },
+            new(box.Width * Wide, box.Height * Wide, Math.Min(5, machine.Height)) { Called = "a part that covers most of the bed" },
+        ];
+    }
+
+    private const double Wide = 0.6;
+    private const double RoomAbove = 5;
+
+    /// <summary>How it is called in a sentence.</summary>
+    public string Called { get; init; } = "a moderate part";
+
     /// <summary>The block as layers of a job, and the job itself.</summary>
     internal (SliceJob Job, IReadOnlyList<LayerPlan> Layers) Planned(Machine machine, Filament filament, Recipe recipe, ModeUse? mode)
     {
@@ -31,8 +50,10 @@ public sealed record ImaginedPart(double Width, double Depth, double Height)
         var middle = machine.Bed.Centroid;
         var free = new Fit(machine, recipe).FreePlaces(new StandingPart("imagined part", foot, 0, 0, 0, []), default);
         var place = free.IsEmpty || free.Covers(middle) ? middle.Coordinate : DistanceOp.NearestPoints(free, middle)[0];
-        var (first, others) = (recipe.Layers.FirstHeight, recipe.Layers.Others!.Value);
-        var count = Math.Clamp(1 + (int)((Height - first) / others), 1, MostLayers);
+        var first = recipe.Layers.FirstHeight;
+        // a tall one has thicker layers, so that it is tall all the same
+        var others = Math.Max(recipe.Layers.Others!.Value, (Height - first) / (MostLayers - 1));
+        var count = Math.Max(1, 1 + (int)((Height - first + 1e-9) / others));
         var half = recipe.LineWidth!.Value / 2;
         var layers = new LayerPlan[count];
         for (var i = 0; i < count; i++)

@@ -67,12 +67,13 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
         var (job, imagined, writer, layers, program, failed) = written;
         var whole = job.Machine;
         var shown = Math.Clamp(layer, 1, layers);
-        var run = SimulatedMachine.Run(whole, program, stop);
+        var run = SimulatedMachine.Run(whole, program, job.Filaments, stop);
         var startAt = job.TextOf(RoutineMoment.Start).Pointer;
         var spans = Shown(writer.Spans, shown).ToList();
         var placed = spans.Select(s => (Span: s, Pointer: s.Moment == RoutineMoment.Start ? startAt : $"/routines/{s.Moment.Name}", Map: LineMap.Of(s.Moment, s.Template, s.Values, s.Count))).ToArray();
         var moments = placed.Select(p => MomentOf(run, whole, p.Span, p.Pointer, p.Map, p.Span.Moment == RoutineMoment.BeforeLayer || p.Span.Moment == RoutineMoment.AfterLayer ? shown : null)).ToList();
         var findings = new List<Finding>([.. failed, .. Mapped(Rules.Check(run, whole), run, placed)]);
+        findings.AddRange(OfOtherParts(written, run, findings, stop));
         foreach (var moment in new[] { RoutineMoment.Pause, RoutineMoment.Resume, RoutineMoment.Cancel })
             if (Outside(whole, writer, program, run, moment, stop) is { } outside)
             {
@@ -83,6 +84,25 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
         var printed = run.LayersEnd > run.LayersBegin && run.LayersBegin >= 0 ? run.Starts[run.LayersEnd] - run.Starts[run.LayersBegin] : 0;
         return new RoutinePreview(moments, findings, layers, printed,
             [part.X - imagined.Width / 2, part.Y - imagined.Depth / 2, part.X + imagined.Width / 2, part.Y + imagined.Depth / 2, imagined.Height]);
+    }
+
+    /// <summary>What the end does under a low, a tall or a wide part alone: under the one that is shown it may be harmless.</summary>
+    private static IEnumerable<Finding> OfOtherParts(WrittenOut shown, DryRunReport run, IReadOnlyList<Finding> known, CancellationToken stop)
+    {
+        var job = shown.Job;
+        if (string.IsNullOrWhiteSpace(job.Machine.Card.Routines.End) && string.IsNullOrWhiteSpace(job.Filament.End)) yield break;
+        var seen = known.Select(f => (f.Rule, f.Pointer, f.Line)).ToHashSet();
+        foreach (var other in ImaginedPart.Others(job.Machine))
+        {
+            var (planned, layers) = other.Planned(job.Machine, job.Filament, job.Recipe, job.Mode);
+            var writer = new ProgramWriter(planned, layers) { KeepsSpans = true };
+            var tried = SimulatedMachine.Run(job.Machine, writer.Write(stop), job.Filaments, stop);
+            var ends = writer.Spans.Where(s => s.Moment == RoutineMoment.End)
+                .Select(s => (Span: s, Pointer: $"/routines/{s.Moment.Name}", Map: LineMap.Of(s.Moment, s.Template, s.Values, s.Count))).ToArray();
+            foreach (var finding in Mapped(Rules.Check(tried, job.Machine), tried, ends))
+                if (seen.Add((finding.Rule, finding.Pointer, finding.Line)))
+                    yield return finding with { Message = $"With {other.Called}: {char.ToLowerInvariant(finding.Message[0])}{finding.Message[1..]}" };
+        }
     }
 
     /// <summary>The occurrence of every routine that is shown: those of layers for one layer, the others where they first run.</summary>
@@ -99,7 +119,8 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
         {
             var line = first + i;
             calls.TryGetValue(line, out var call);
-            return new PreviewLine(map[i] + 1, run.Text.Text(line), run.EffectOf(line), run.Starts[line] - from, run.Seconds[line], PathOf(run, machine, line)) { Steps = call?.Steps, Unfollowed = call?.Unfollowed is { Count: > 0 } some ? some : null };
+            string[] unfollowed = [.. run.Unfollowed.Where(u => u.Line == line).Select(u => u.What)];
+            return new PreviewLine(map[i] + 1, run.Text.Text(line), run.EffectOf(line), run.Starts[line] - from, run.Seconds[line], PathOf(run, machine, line)) { Steps = call?.Steps, Unfollowed = unfollowed.Length > 0 ? unfollowed : null };
         });
         return new PreviewMoment(span.Moment.Name, pointer, layer, from, to - from, endless, [.. lines], span.Values, RunSeries.Of(run, from, Math.Max(to, from + 1), Points));
     }
@@ -124,7 +145,7 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
         var first = lines.ToString().AsSpan().Count('\n');
         var written = RoutineTemplate.Render(moment, template, values).ReplaceLineEndings("\n").TrimEnd('\n');
         lines.Append(written).Append('\n');
-        var run = SimulatedMachine.Run(machine, Encoding.UTF8.GetBytes(lines.ToString()), stop);
+        var run = SimulatedMachine.Run(machine, Encoding.UTF8.GetBytes(lines.ToString()), whole.Filaments, stop);
         var span = new RoutineSpan(moment, template, values, first, written.AsSpan().Count('\n') + 1);
         var pointer = $"/routines/{moment.Name}";
         var map = LineMap.Of(moment, template, values, span.Count);

@@ -64,6 +64,10 @@ public sealed class Machine
     /// <param name="nozzle">Index of the nozzle.</param>
     public IReadOnlyList<HeadSolid> HeadOf(int nozzle) => _heads[nozzle];
 
+    /// <summary>The fan that the firmware knows by a number; null where the card does not say. A part fan without a number is fan 0.</summary>
+    public Fan? FanOf(int number) =>
+        Card.Head.Fans.FirstOrDefault(f => f.Number == number) ?? (number == 0 ? Card.Head.Fans.FirstOrDefault(f => f is { Number: null, Kind: FanKind.Part }) : null);
+
     /// <summary>Index of the nozzle with an id; −1 where there is none.</summary>
     public int NozzleNamed(string id)
     {

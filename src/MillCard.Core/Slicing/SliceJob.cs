@@ -48,6 +48,9 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
         return own >= 0 ? ($"/modes/{own}/start", Machine.Card.Modes[own].Start) : ($"/routines/{moment.Name}", moment.Of(Machine.Card.Routines));
     }
 
+    /// <summary>What is in the nozzles, by tool.</summary>
+    internal IReadOnlyList<Filament?> Filaments => [.. Enumerable.Range(0, Math.Max(1, Machine.Nozzles.Count)).Select(FilamentOf)];
+
     /// <summary>The filament in a nozzle.</summary>
     internal Filament FilamentOf(int nozzle) => nozzle > 0 ? SecondFilament ?? Filament : Filament;
 }

@@ -60,10 +60,10 @@ public static class Slicer
         {
             var body = new ProgramWriter(job, plans).Write(stop);
             progress?.Report(new Progress("dry run", 0, 1));
-            var first = SimulatedMachine.Run(job.Machine, body, stop);
+            var first = SimulatedMachine.Run(job.Machine, body, job.Filaments, stop);
             if (RoutineMoment.All.Any(m => m.Of(job.Machine.Card.Routines)?.Contains("job.seconds", StringComparison.Ordinal) == true)) body = new ProgramWriter(job, plans, first.TotalSeconds).Write(stop);
             var program = Headed(job, plans.Count, first, body);
-            var run = SimulatedMachine.Run(job.Machine, program, stop);
+            var run = SimulatedMachine.Run(job.Machine, program, job.Filaments, stop);
             return new SliceResult(program, plans, run, [.. notes, .. Rules.Check(run, job.Machine)]) { FileName = ProgramName.Of(job, plans, first.TotalSeconds) };
         }
         catch (RoutineException broken)

@@ -27,7 +27,13 @@ internal static class DryRunEndpoint
     /// <param name="Effect">What it does, in plain words.</param>
     internal sealed record LineAnswer(int Line, double Start, double Seconds, string Effect);
 
-    internal sealed record DryRunAnswer(double Seconds, double Filament, [property: JsonIgnore(Condition = JsonIgnoreCondition.Never)] Extents? Extents, IReadOnlyList<LineAnswer>? Lines, IReadOnlyList<Finding> Findings);
+    /// <param name="Seconds">Total time, s.</param>
+    /// <param name="Filament">mm.</param>
+    /// <param name="ByNozzle">Filament fed by each nozzle, mm.</param>
+    /// <param name="Extents">Where plastic was laid, machine frame.</param>
+    /// <param name="Lines">What each line does.</param>
+    /// <param name="Findings">Worst first.</param>
+    internal sealed record DryRunAnswer(double Seconds, double Filament, IReadOnlyList<double> ByNozzle, [property: JsonIgnore(Condition = JsonIgnoreCondition.Never)] Extents? Extents, IReadOnlyList<LineAnswer>? Lines, IReadOnlyList<Finding> Findings);
 
     public static void MapDryRun(this IEndpointRouteBuilder api) =>
         api.MapPost("/dry-run", async Task<Results<Ok<DryRunAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, WorkQueue queue, CancellationToken stop, bool lines = true) =>
@@ -39,7 +45,7 @@ internal static class DryRunEndpoint
             {
                 var machine = Machine.Of(question.Card!);
                 var run = SimulatedMachine.Run(machine, System.Text.Encoding.UTF8.GetBytes(question.Gcode!), left);
-                return new DryRunAnswer(run.TotalSeconds, run.Filament, run.Extents, lines ? Lines(run) : null, Rules.Check(run, machine));
+                return new DryRunAnswer(run.TotalSeconds, run.FilamentOf.Sum(), run.FilamentOf, run.Extents, lines ? Lines(run) : null, Rules.Check(run, machine));
             }, stop));
         })
             .Accepts<DryRunQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)

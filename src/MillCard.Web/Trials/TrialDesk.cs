@@ -18,6 +18,9 @@ internal sealed record LaidOutTrial(Guid Id, Trial Trial, Machine Machine, Filam
     /// <summary>Letter of the card's newest revision, and whether the draft has changed since; null where there is none.</summary>
     public string? Revision { get; init; }
 
+    /// <summary>What is in the nozzles, by tool: the second holds the same where the trial names none of its own.</summary>
+    public IReadOnlyList<Filament?> Filaments => [Filament, SecondFilament ?? Filament];
+
     /// <summary>How many parts come of each that lies on the bed.</summary>
     public int Copies => Trial.Mode?.Kind is ModeKind.Copy or ModeKind.Mirror ? 2 : 1;
 }
@@ -81,7 +84,7 @@ internal sealed class TrialDesk(
         var job = await JobAsync(trial, stop);
         var sliced = await queue.LargeAsync(job.Parts.Sum(p => MeshShelf.SizeOf(p.Mesh)), left => Slicer.Slice(job, progress, left), stop, progress);
         if (!sliced.Sliced) return (null, Refusal.Because(sliced.Findings).Value);
-        var result = RunResult.Of(job.Name, ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count, clock.Elapsed.TotalSeconds, trial.Machine.Card, trial.Filament, trial.Copies) with { FileName = sliced.FileName };
+        var result = RunResult.Of(job.Name, ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count, clock.Elapsed.TotalSeconds, trial.Machine.Card, trial.Filaments, trial.Copies) with { FileName = sliced.FileName };
         return (await KeepAsync(trial, sliced.Gcode, LayerFile.Write(sliced.Layers), result, sliced.Run!, stop), null);
     }
 
@@ -91,10 +94,10 @@ internal sealed class TrialDesk(
         var clock = Stopwatch.StartNew();
         var (run, findings) = await queue.BySizeAsync(gcode.Length, left =>
         {
-            var report = SimulatedMachine.Run(trial.Machine, gcode, left);
+            var report = SimulatedMachine.Run(trial.Machine, gcode, trial.Filaments, left);
             return (report, Rules.Check(report, trial.Machine));
         }, stop);
-        var result = RunResult.Of(name, ProgramOrigin.File, run, findings, 0, clock.Elapsed.TotalSeconds, trial.Machine.Card, trial.Filament);
+        var result = RunResult.Of(name, ProgramOrigin.File, run, findings, 0, clock.Elapsed.TotalSeconds, trial.Machine.Card, trial.Filaments);
         return await KeepAsync(trial, gcode, null, result, run, stop);
     }
 

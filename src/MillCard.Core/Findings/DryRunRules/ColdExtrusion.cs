@@ -15,12 +15,13 @@ public sealed class ColdExtrusion : IDryRunRule
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
     {
-        var lines = run.HeatSteps.Where(s => s.Heater == Heater.Nozzle).SelectMany(s => new[] { (Line: s.FirstExtrusion, s.Tool), (Line: s.LastExtrusion, s.Tool) })
-            .Concat(run.FirstExtrusions.Select((line, tool) => (Line: line, Tool: tool)));
-        foreach (var (line, tool) in lines.Where(l => l.Line >= 0).Order())
+        var moments = run.HeatSteps.Where(s => s.Heater == Heater.Nozzle)
+            .SelectMany(s => new[] { (At: s.FirstExtrusion, s.Tool), (At: s.LastExtrusion, s.Tool) })
+            .Concat(run.FirstExtrusions.Select((at, tool) => (At: at, Tool: tool)));
+        foreach (var (at, tool) in moments.Where(m => m.At.Comes).Order())
         {
-            if (run.Nozzles[tool].At(run.Starts[line]) is var now && now >= Least) continue;
-            yield return Id.OnLine(line, $"The nozzle is at {now:0} °C when filament is pushed; below {Least:0} °C nothing melts.", "The firmware refuses, or the drive grinds the filament.");
+            if (run.Nozzles[tool].At(run.TimeOf(at)) is var now && now >= Least) continue;
+            yield return Id.OnLine(at.Line, $"The nozzle is at {now:0} °C when filament is pushed; below {Least:0} °C nothing melts.", "The firmware refuses, or the drive grinds the filament.");
             yield break;
         }
     }

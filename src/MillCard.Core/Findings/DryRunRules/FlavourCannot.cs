@@ -12,7 +12,8 @@ public sealed class FlavourCannot : IDryRunRule
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
     {
-        foreach (var use in run.Events.Where(e => e.Command.Needs is not null && !machine.Card.Firmware.Present.Contains(e.Command.Word)).DistinctBy(e => e.Command.Word))
+        var doubtful = run.Events.Where(e => e.Command.Needs is not null && !machine.Card.Firmware.Present.Contains(e.Command.Word) && !e.Command.Sections.Any(run.Macros.HasSection));
+        foreach (var use in doubtful.DistinctBy(e => e.Command.Word))
             yield return (Id.OnLine(use.Line, $"{use.Command.Word} is not always there on {run.Flavour.Name}: {use.Command.Needs}.", "Without it the line is skipped, or the print stops there.") with { Pointer = "/firmware/present" })
                 .Cure("It is there", Edit.Fact("/firmware/present/-", use.Command.Word));
     }

@@ -13,9 +13,11 @@ public sealed class GeometryChangedAfterHome : IDryRunRule
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
     {
-        foreach (var change in run.Events.Where(e => e.Meaning is Meaning.Geometry && e.Homed))
+        for (var i = 0; i < run.Events.Count; i++)
         {
-            if (run.Events.Any(e => e.Meaning == Meaning.Home && e.Line > change.Line && (run.FirstExtrusion < 0 || e.Line < run.FirstExtrusion))) continue;
+            var change = run.Events[i];
+            if (change.Meaning is not Meaning.Geometry || !change.Homed) continue;
+            if (run.Events.Skip(i + 1).Any(e => e.Meaning == Meaning.Home && (!run.FirstExtrusion.Comes || e.When <= run.FirstExtrusion))) continue;
             yield return Id.OnLine(change.Line, $"{change.Command.Word} changes the geometry after the machine was homed.", "The position was found with the old geometry; everything after lies wrong until it homes again.")
                 .Cure("Home after it", Edit.After(change.Line, run.Flavour.Spell("home") ?? "G28"));
             yield break;

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using MillCard.Core.DryRun;
 using MillCard.Core.Geometry;
 using MillCard.Core.Reach;
@@ -24,27 +25,34 @@ public sealed class HeadHitsPrint : IDryRunRule
     {
         // what is laid far outside is said by the rules about travel
         if (run.Extents is not { } extents || extents.MaxX - extents.MinX > Widest || extents.MaxY - extents.MinY > Widest) yield break;
-        var plastic = new LaidPlastic(extents);
-        var heads = Enumerable.Range(0, run.Nozzles.Count).Select(tool => machine.HeadOf(tool).Select(s => new Sweep(s)).OrderBy(s => s.Underside).ToArray()).ToArray();
+        var heads = Enumerable.Range(0, run.Nozzles.Count)
+            .Select(tool => machine.HeadOf(tool).Select(s => new Sweep(s)).OrderBy(s => s.Underside).ToArray()).ToArray();
         var hits = new Dictionary<string, (int Line, int Count, float High)>();
-        foreach (ref readonly var move in run.Moves)
+        Look(run.Moves, new LaidPlastic(extents), heads, hits);
+        Look(CollectionsMarshal.AsSpan(run.SecondMoves), new LaidPlastic(extents), heads, hits);
+        foreach (var (name, (line, count, high)) in hits)
+            yield return Id.OnLine(line, $"The {name} runs into what is printed already, {high:0.##} mm high there.{(count > 1 ? $" {count} moves do." : "")}", "The head hits it: the part comes off, or the motors lose steps.");
+    }
+
+    private static void Look(
+        ReadOnlySpan<SimulatedMove> moves, LaidPlastic plastic, Sweep[][] heads, Dictionary<string, (int Line, int Count, float High)> hits)
+    {
+        foreach (ref readonly var move in moves)
         {
             if (!move.Known) continue;
             var low = Math.Min(move.From.Z, move.To.Z);
             if (low + Brush < plastic.Highest) Look(move, low, plastic, heads[move.Tool], hits);
             if (move.Extrudes) plastic.Lay(move);
         }
-        foreach (var (name, (line, count, high)) in hits)
-            yield return Id.OnLine(line, $"The {name} runs into what is printed already, {high:0.##} mm high there.{(count > 1 ? $" {count} moves do." : "")}", "The head hits it: the part comes off, or the motors lose steps.");
     }
 
     private static void Look(in SimulatedMove move, float low, LaidPlastic plastic, Sweep[] head, Dictionary<string, (int Line, int Count, float High)> hits)
     {
-        if (plastic.Above(low + Brush, move, null) is { } under) Add("nozzle", under, move.Line);
+        if (plastic.Above(Brush, move, null) is { } under) Add("nozzle", under, move.Line);
         foreach (var sweep in head)
         {
             if (low + sweep.Underside >= plastic.Highest) break;
-            if (plastic.Above((float)(low + sweep.Underside), move, sweep) is { } high) Add(sweep.Name, high, move.Line);
+            if (plastic.Above((float)sweep.Underside, move, sweep) is { } high) Add(sweep.Name, high, move.Line);
         }
 
         void Add(string name, float high, int line) =>
@@ -91,7 +99,6 @@ public sealed class HeadHitsPrint : IDryRunRule
         public void Lay(in SimulatedMove move)
         {
             if (_cells.Length == 0) return;
-            var z = Math.Max(move.From.Z, move.To.Z);
             var (dx, dy) = (move.To.X - move.From.X, move.To.Y - move.From.Y);
             var steps = (int)Math.Ceiling(Math.Max(Math.Abs(dx), Math.Abs(dy)) / Cell);
             for (var k = 0; k <= steps; k++)
@@ -99,17 +106,22 @@ public sealed class HeadHitsPrint : IDryRunRule
                 var t = steps == 0 ? 0 : (double)k / steps;
                 var (column, row) = ((int)((move.From.X + t * dx - _x) / Cell), (int)((move.From.Y + t * dy - _y) / Cell));
                 if (column < 0 || row < 0 || column >= _columns || row >= _rows) continue;
+                var z = (float)(move.From.Z + t * (move.To.Z - move.From.Z));
                 ref var cell = ref _cells[row * _columns + column];
                 cell = Math.Max(cell, z);
                 ref var coarse = ref _coarse[row / Block * _blocks + column / Block];
                 coarse = Math.Max(coarse, z);
             }
-            Highest = Math.Max(Highest, z);
+            Highest = Math.Max(Highest, Math.Max(move.From.Z, move.To.Z));
         }
 
-        /// <summary>The highest plastic above a height that the nozzle, or a thing of the head, passes; null for none.</summary>
-        public float? Above(float height, in SimulatedMove move, Sweep? sweep)
+        /// <summary>The highest plastic that the nozzle, or a thing of the head, passes lower; null for none.</summary>
+        /// <param name="underside">Its height above the way of the nozzle's tip, mm.</param>
+        /// <param name="move">The way.</param>
+        /// <param name="sweep">The thing; null for the nozzle.</param>
+        public float? Above(float underside, in SimulatedMove move, Sweep? sweep)
         {
+            var height = Math.Min(move.From.Z, move.To.Z) + underside;
             var box = sweep?.Box;
             var (minX, maxX) = (Math.Min(move.From.X, move.To.X) + (box?.MinX ?? 0), Math.Max(move.From.X, move.To.X) + (box?.MaxX ?? 0));
             var (minY, maxY) = (Math.Min(move.From.Y, move.To.Y) + (box?.MinY ?? 0), Math.Max(move.From.Y, move.To.Y) + (box?.MaxY ?? 0));
@@ -128,11 +140,38 @@ public sealed class HeadHitsPrint : IDryRunRule
                             var high = _cells[row * _columns + column];
                             if (high <= height || high <= highest) continue;
                             var (x, y) = (_x + (column + 0.5) * Cell, _y + (row + 0.5) * Cell);
+                            if (high <= LowestAt(move, x, y, box) + underside) continue;
                             var hit = sweep is null ? Nozzle(move, x, y) : (over ??= sweep.Over(move)).Contains(Plane.Factory.CreatePoint(new NetTopologySuite.Geometries.Coordinate(x, y)));
                             if (hit) highest = high;
                         }
                 }
             return highest;
+        }
+
+        /// <summary>How low the tip comes while the nozzle, or the box round a thing of the head, is over a place.</summary>
+        private static double LowestAt(in SimulatedMove move, double x, double y, NetTopologySuite.Geometries.Envelope? box)
+        {
+            if (move.From.Z == move.To.Z) return move.From.Z;
+            const double half = Cell / 2;
+            var (minX, maxX, minY, maxY) = box is null ? (-half, half, -half, half) : (box.MinX, box.MaxX, box.MinY, box.MaxY);
+            var (enter, leave) = (0.0, 1.0);
+            Clip(x - move.From.X, move.To.X - move.From.X, minX, maxX, ref enter, ref leave);
+            Clip(y - move.From.Y, move.To.Y - move.From.Y, minY, maxY, ref enter, ref leave);
+            if (enter > leave) return double.PositiveInfinity;
+            var rise = move.To.Z - move.From.Z;
+            return move.From.Z + rise * (rise > 0 ? enter : leave);
+        }
+
+        /// <summary>The part of a way along one axis on which a place is between two edges that move along.</summary>
+        private static void Clip(double place, double way, double min, double max, ref double enter, ref double leave)
+        {
+            if (way == 0)
+            {
+                if (place < min || place > max) leave = -1;
+                return;
+            }
+            var (a, b) = ((place - max) / way, (place - min) / way);
+            (enter, leave) = (Math.Max(enter, Math.Min(a, b)), Math.Min(leave, Math.Max(a, b)));
         }
 
         /// <summary>Whether the nozzle's way leads through a cell.</summary>

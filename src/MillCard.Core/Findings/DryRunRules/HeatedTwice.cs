@@ -14,8 +14,9 @@ public sealed class HeatedTwice : IDryRunRule
     {
         foreach (var heater in Enum.GetValues<Heater>())
         {
-            var until = run.FirstExtrusion < 0 ? int.MaxValue : run.FirstExtrusion;
-            var (own, macro) = (run.Waits.FirstOrDefault(w => w.Heater == heater && !w.InMacro && w.Line < until), run.Waits.FirstOrDefault(w => w.Heater == heater && w.InMacro && w.Line < until));
+            var until = run.FirstExtrusion.Comes ? run.FirstExtrusion : new Moment(int.MaxValue);
+            Wait? First(bool inMacro) => run.Waits.FirstOrDefault(w => w.Heater == heater && w.InMacro == inMacro && w.Target > 0 && w.Begin <= until);
+            var (own, macro) = (First(false), First(true));
             if (own is null || macro is null) continue;
             var call = run.MacroCalls.FirstOrDefault(c => c.Line == macro.Line);
             yield return Id.OnLine(own.Line, $"The {HeaterWords.NameOf(heater)} is waited for here ({own.Target:0} °C) and in {call?.Macro.Name ?? "a macro"} on line {macro.Line + 1} too ({macro.Target:0} °C).", "Two places heat: minutes are lost, and a change in one is undone by the other.")

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Reach;
@@ -27,15 +28,8 @@ public sealed class OutsideTravel : IDryRunRule
             ("Z", axes.Z?.Min ?? 0, axes.Z?.Max ?? machine.Card.Envelope.Height!.Value),
         };
         var first = new (int Line, double At, int Count)[3];
-        foreach (ref readonly var move in run.Moves)
-        {
-            if (!move.Known) continue;
-            var (x, y) = reach[move.Tool];
-            if (delta) Disc(move, radius, first); else { Axis(0, move.To.X, x, move.Line); Axis(1, move.To.Y, y, move.Line); }
-            // rules of their own look below the bed, and above all travel at the end
-            if (move.To.Z < travel[2].Min ? !BelowBed.Over(machine, move.To) : run.LayersEnd < 0 || move.Line < run.LayersEnd)
-                Axis(2, move.To.Z, (travel[2].Min, travel[2].Max), move.Line);
-        }
+        Look(run.Moves);
+        Look(CollectionsMarshal.AsSpan(run.SecondMoves));
         for (var i = 0; i < 3; i++)
         {
             if (first[i].Count == 0) continue;
@@ -43,6 +37,19 @@ public sealed class OutsideTravel : IDryRunRule
             yield return delta && i == 0
                 ? Id.OnLine(first[i].Line, $"The move ends {first[i].At:0.##} mm from the centre; the machine reaches {radius:0.##}.{more}", Why)
                 : Id.OnLine(first[i].Line, $"The move ends at {travel[i].Name} {first[i].At:0.##}; the machine reaches {travel[i].Min:0.##} to {travel[i].Max:0.##}.{more}", Why);
+        }
+
+        void Look(ReadOnlySpan<SimulatedMove> moves)
+        {
+            foreach (ref readonly var move in moves)
+            {
+                if (!move.Known) continue;
+                var (x, y) = reach[move.Tool];
+                if (delta) Disc(move, radius, first); else { Axis(0, move.To.X, x, move.Line); Axis(1, move.To.Y, y, move.Line); }
+                // rules of their own look below the bed, and above all travel at the end
+                if (move.To.Z < travel[2].Min ? !BelowBed.Over(machine, move.To) : run.LayersEnd < 0 || move.Line < run.LayersEnd)
+                    Axis(2, move.To.Z, (travel[2].Min, travel[2].Max), move.Line);
+            }
         }
 
         void Axis(int axis, double at, (double Min, double Max) reached, int line)

@@ -19,7 +19,11 @@ public sealed class RedundantDwellAtEnd : IDryRunRule
         {
             // a fan that only commands switch may want the time to cool the hot end
             if (machine.Card.Head.Fans.Any(f => f.Kind == FanKind.HotEnd && f.OffBelow is null && f.Number is not null)) yield break;
-            yield return Id.OnLine(dwell.Line, $"The program pauses for {dwell.Value:0} s at the end.", "Nothing waits for it: the fan of the hot end is switched by the firmware, heaters cool by themselves.").Cure("Remove the pause", Edit.Remove(dwell.Line));
+            var why = machine.Card.Head.Fans.Any(f => f.Kind == FanKind.HotEnd && f.OffBelow is not null)
+                ? "Nothing waits for it: the fan of the hot end is switched by the firmware, heaters cool by themselves."
+                : "Nothing waits for it: heaters cool by themselves.";
+            yield return Id.OnLine(dwell.Line, $"The program pauses for {dwell.Value:0} s at the end.", why)
+                .Cure(dwell.Macro is null ? "Remove the pause" : null, Edit.Remove(dwell.Line));
         }
     }
 

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Geometry;
@@ -48,19 +49,25 @@ public sealed class ThroughKeepOut : IDryRunRule
         var far = machine.Frames.ToMachine(new Point(box.MaxX, box.MaxY));
         var obstacle = forbidden.KeepOut.Kind == KeepOutKind.Obstacle;
         var top = obstacle ? forbidden.Below - Top : double.PositiveInfinity;
-        var (first, count) = (-1, 0);
-        foreach (ref readonly var move in run.Moves)
-        {
-            // a purge strip is there for the start routine; parts stay out of it
-            if (!obstacle && run.LayersBegin >= 0 && move.Line < run.LayersBegin) continue;
-            if (!move.Known || move.Tool != tool || Math.Min(move.From.Z, move.To.Z) >= top || !obstacle && !move.Extrudes) continue;
-            if (Math.Max(move.From.X, move.To.X) < corner.X || Math.Min(move.From.X, move.To.X) > far.X) continue;
-            if (Math.Max(move.From.Y, move.To.Y) < corner.Y || Math.Min(move.From.Y, move.To.Y) > far.Y) continue;
-            if (!Touches(outline, machine, move, top)) continue;
-            if (first < 0) first = move.Line;
-            count++;
-        }
+        var (first, count) = (int.MaxValue, 0);
+        Look(run.Moves);
+        Look(CollectionsMarshal.AsSpan(run.SecondMoves));
         return (first, count);
+
+        void Look(ReadOnlySpan<SimulatedMove> moves)
+        {
+            foreach (ref readonly var move in moves)
+            {
+                // a purge strip is there for the start routine; parts stay out of it
+                if (!obstacle && run.LayersBegin >= 0 && move.Line < run.LayersBegin) continue;
+                if (!move.Known || move.Tool != tool || Math.Min(move.From.Z, move.To.Z) >= top || !obstacle && !move.Extrudes) continue;
+                if (Math.Max(move.From.X, move.To.X) < corner.X || Math.Min(move.From.X, move.To.X) > far.X) continue;
+                if (Math.Max(move.From.Y, move.To.Y) < corner.Y || Math.Min(move.From.Y, move.To.Y) > far.Y) continue;
+                if (!Touches(outline, machine, move, top)) continue;
+                first = Math.Min(first, move.Line);
+                count++;
+            }
+        }
     }
 
     private static bool Touches(IPreparedGeometry outline, Machine machine, in SimulatedMove move, double top)

@@ -8,7 +8,7 @@ namespace MillCard.Core.Findings.DryRunRules;
 public sealed class UnknownMacro : IDryRunRule
 {
     /// <inheritdoc/>
-    public RuleId Id { get; } = new("unknown-macro", Severity.Stop);
+    public RuleId Id { get; } = new("unknown-macro", Severity.Caution);
 
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
@@ -20,7 +20,7 @@ public sealed class UnknownMacro : IDryRunRule
             var near = run.Macros.Nearest(name, run.Flavour.Commands.Where(c => c.Word.Contains('_') || c.Word.Length > 4).Select(c => c.Word));
             var where = inside is null ? "" : $" It stands in {inside}.";
             var hint = near is not null ? $" Did you mean {near}?" : held ? "" : " The card holds no macro file to look in.";
-            var finding = Id.OnLine(same.First().Line, $"There is no macro or command {name}.{hint}{where}", held ? "The print stops there." : "If no macro of that name is on the machine, the print stops there.") with { Severity = held ? Severity.Stop : Severity.Caution };
+            var finding = Id.OnLine(same.First().Line, $"There is no macro or command {name}.{hint}{where}", held ? "The firmware says so and goes on without it." : "What it does could not be looked at: it may heat, home or move.");
             yield return near is null || inside is not null ? finding : finding.Cure($"Write {near}", Edit.Replace(same.First().Line, near + same.First().Text.TrimStart()[name.Length..]));
         }
     }

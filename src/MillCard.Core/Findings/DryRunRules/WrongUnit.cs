@@ -1,3 +1,4 @@
+using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Flavours;
 using MillCard.Core.Reach;
@@ -13,18 +14,38 @@ public sealed class WrongUnit : IDryRunRule
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
     {
+        var delta = machine.Card.Motion.Layout == MotionLayout.Delta;
         foreach (var set in run.Events.Where(e => e.Meaning is Meaning.LimitSpeed or Meaning.SetCorner))
         {
             var speed = set.Meaning == Meaning.LimitSpeed;
             var unit = speed ? run.Flavour.SpeedLimitUnit : run.Flavour.CornerUnit;
-            var value = set.Word('X') is var x && x > 0 ? x : set.Word('Y');
-            if (!(value > 0)) continue;
-            var perSecond = unit == "mm/min" ? value / 60 : value;
-            var (low, high) = speed ? (10.0, 2000.0) : (0.2, 100.0);
-            if (perSecond >= low && perSecond <= high) continue;
-            var other = unit == "mm/min" ? value : value / 60;
-            if (other < low || other > high) continue;
-            yield return Id.OnLine(set.Line, $"{set.Command.Word} takes {unit} on {run.Flavour.Name}: X {value:0.##} is {perSecond:0.##} mm/s. In the other unit it would be {other:0.##} mm/s.", "The machine would crawl, or lose steps.");
+            var wrong = "XYZE".Where(axis => IsOther(set.Word(axis), unit, Sensible(speed, delta && axis == 'Z' ? 'X' : axis))).ToArray();
+            if (wrong.Length == 0) continue;
+            var value = set.Word(wrong[0]);
+            var (here, there) = unit == "mm/min" ? (value / 60, value) : (value, value / 60);
+            var also = wrong.Length > 1 ? $" {string.Join(", ", wrong[1..])} likewise." : "";
+            yield return Id.OnLine(set.Line,
+                $"{set.Command.Word} takes {unit} on {run.Flavour.Name}: {wrong[0]} {value:0.##} is {here:0.##} mm/s. In the other unit it would be {there:0.##} mm/s.{also}",
+                "The machine would crawl, or lose steps.");
         }
     }
+
+    /// <summary>Whether a value makes sense only in the other unit.</summary>
+    private static bool IsOther(double value, string unit, (double Low, double High) sensible)
+    {
+        if (!(value > 0)) return false;
+        var (here, there) = unit == "mm/min" ? (value / 60, value) : (value, value / 60);
+        return (here < sensible.Low || here > sensible.High) && there >= sensible.Low && there <= sensible.High;
+    }
+
+    /// <summary>Between what a speed or a corner speed of an axis lies on any machine, mm/s. Common practice, no source.</summary>
+    private static (double Low, double High) Sensible(bool speed, char axis) => (speed, axis) switch
+    {
+        (true, 'X' or 'Y') => (10, 2000),
+        (true, 'Z') => (0.5, 100),
+        (true, _) => (2, 300),
+        (false, 'X' or 'Y') => (0.2, 100),
+        (false, 'Z') => (0.02, 20),
+        _ => (0.2, 100),
+    };
 }

@@ -1,0 +1,43 @@
+using System.Text.RegularExpressions;
+
+namespace MillCard.Core.Macros;
+
+/// <summary>A line of a command file with the lines that are indented below it.</summary>
+/// <param name="At">Its place in the file, counted from 0.</param>
+/// <param name="Word">Its keyword; empty for a command, a comment or a blank line.</param>
+/// <param name="Text">What stands behind the keyword, without a comment; the whole line where there is none.</param>
+/// <param name="Body">The lines that hang on it.</param>
+internal sealed partial record CommandBlock(int At, string Word, string Text, IReadOnlyList<CommandBlock> Body)
+{
+    /// <summary>Whether a text has anything but plain commands.</summary>
+    public static bool Speaks(string text) => text.Contains('{', StringComparison.Ordinal) || Keyword().IsMatch(text);
+
+    /// <summary>Takes lines apart by their indentation.</summary>
+    public static IReadOnlyList<CommandBlock> Of(IReadOnlyList<string> lines)
+    {
+        var at = 0;
+        return Read(lines, ref at, -1);
+    }
+
+    private static List<CommandBlock> Read(IReadOnlyList<string> lines, ref int at, int within)
+    {
+        var blocks = new List<CommandBlock>();
+        while (at < lines.Count)
+        {
+            var line = lines[at];
+            var bare = line.Trim();
+            var indent = line.Length - line.TrimStart().Length;
+            var speaks = bare.Length > 0 && bare[0] != ';';
+            if (speaks && indent <= within) break;
+            var (place, word) = (at++, speaks ? Keyword().Match(bare).Value : "");
+            var body = word is "if" or "elif" or "else" or "while" ? Read(lines, ref at, indent) : [];
+            blocks.Add(new CommandBlock(place, word, word.Length > 0 ? WithoutComment(bare[word.Length..]) : line, body));
+        }
+        return blocks;
+    }
+
+    internal static string WithoutComment(string text) => text.IndexOf(';', StringComparison.Ordinal) is var at and >= 0 ? text[..at].Trim() : text.Trim();
+
+    [GeneratedRegex(@"^[ \t]*(?:if|elif|else|while|break|continue|var|global|set|echo|abort)\b", RegexOptions.Multiline)]
+    private static partial Regex Keyword();
+}

@@ -1,0 +1,231 @@
+using System.Globalization;
+
+namespace MillCard.Core.Macros;
+
+/// <summary>Evaluates the expressions in braces of RepRapFirmware's command files: numbers, texts, variables, what the machine knows of itself.</summary>
+/// <remarks>The grammar is from memory of the firmware's public documentation.</remarks>
+internal sealed class ObjectExpression
+{
+    private const int Deepest = 60;
+    private readonly string _text;
+    private readonly Func<string, object?> _read;
+    private int _at, _depth;
+
+    private ObjectExpression(string text, Func<string, object?> read) => (_text, _read) = (text, read);
+
+    /// <summary>The value: a double, a string, a bool, a list or null.</summary>
+    /// <param name="text">The expression without its braces.</param>
+    /// <param name="read">What a name such as <c>move.axes[0].homed</c> stands for; throws for what is not known.</param>
+    /// <exception cref="UnknowableException">It asks for what only the running printer knows, or is written in a way that is not followed.</exception>
+    public static object? Of(string text, Func<string, object?> read)
+    {
+        var expression = new ObjectExpression(text, read);
+        var value = expression.Choice();
+        expression.Blanks();
+        return expression._at == text.Length ? value : throw expression.Unfollowed();
+    }
+
+    private object? Choice()
+    {
+        var value = Either();
+        if (!Sign("?")) return value;
+        var (yes, no) = (Choice(), Sign(":") ? Choice() : throw Unfollowed());
+        return MacroExpression.True(value) ? yes : no;
+    }
+
+    private object? Either()
+    {
+        var value = Both();
+        while (Sign("||") || Sign("|")) value = MacroExpression.True(Both()) | MacroExpression.True(value);
+        return value;
+    }
+
+    private object? Both()
+    {
+        var value = Compared();
+        while (Sign("&&") || Sign("&")) value = MacroExpression.True(Compared()) & MacroExpression.True(value);
+        return value;
+    }
+
+    private object? Compared()
+    {
+        var left = Joined();
+        foreach (var sign in new[] { "==", "!=", "<=", ">=", "=", "<", ">" })
+        {
+            if (!Sign(sign)) continue;
+            var right = Joined();
+            if (sign is "==" or "=") return Equals(left, right);
+            if (sign is "!=") return !Equals(left, right);
+            var order = Number(left).CompareTo(Number(right));
+            return sign switch { "<" => order < 0, ">" => order > 0, "<=" => order <= 0, _ => order >= 0 };
+        }
+        return left;
+    }
+
+    private object? Joined()
+    {
+        var value = Sum();
+        while (Sign("^")) value = MacroExpression.Written(value) + MacroExpression.Written(Sum());
+        return value;
+    }
+
+    private object? Sum()
+    {
+        var value = Product();
+        while (true)
+        {
+            if (Sign("+")) value = Number(value) + Number(Product());
+            else if (Sign("-")) value = Number(value) - Number(Product());
+            else return value;
+        }
+    }
+
+    private object? Product()
+    {
+        var value = Single();
+        while (true)
+        {
+            if (Sign("*")) value = Number(value) * Number(Single());
+            else if (Sign("/")) value = Number(Single()) is var by && by != 0 ? Number(value) / by : throw Unfollowed();
+            else return value;
+        }
+    }
+
+    private object? Single()
+    {
+        if (++_depth > Deepest) throw Unfollowed();
+        try
+        {
+            if (Sign("-")) return -Number(Single());
+            if (Sign("+")) return Number(Single());
+            if (_text.AsSpan(_at).TrimStart() is not ['!', '=', ..] && Sign("!")) return !MacroExpression.True(Single());
+            if (Sign("#")) return Single() switch { string text => (double)text.Length, IReadOnlyList<object?> list => list.Count, _ => throw Unfollowed() };
+            if (Sign("(")) return Closed(")");
+            if (Sign("{")) return Closed("}");
+            if (Sign("[")) return Items("]");
+            return Primary();
+        }
+        finally { _depth--; }
+    }
+
+    private object? Closed(string closing) => Choice() is var inner && Sign(closing) ? inner : throw Unfollowed();
+
+    private List<object?> Items(string closing)
+    {
+        var items = new List<object?>();
+        while (!Sign(closing))
+        {
+            items.Add(Choice());
+            if (!Sign(",") && _text.AsSpan(_at).TrimStart() is not [var next, ..] || _at >= _text.Length) throw Unfollowed();
+        }
+        return items;
+    }
+
+    private object? Primary()
+    {
+        Blanks();
+        if (_at >= _text.Length) throw Unfollowed();
+        var c = _text[_at];
+        if (c is '"' or '\'')
+        {
+            var end = _text.IndexOf(c, _at + 1);
+            if (end < 0) throw Unfollowed();
+            var text = _text[(_at + 1)..end];
+            _at = end + 1;
+            return text;
+        }
+        if (char.IsAsciiDigit(c) || c == '.') return Figure();
+        var name = Name();
+        if (name.Length == 0) throw Unfollowed();
+        switch (name)
+        {
+            case "true": return true;
+            case "false": return false;
+            case "null": return null;
+            case "pi": return Math.PI;
+        }
+        return Sign("(") ? name == "exists" ? Exists() : Function(name, Items(")")) : Path(name);
+    }
+
+    private double Figure()
+    {
+        var start = _at;
+        while (_at < _text.Length && (char.IsAsciiDigit(_text[_at]) || _text[_at] == '.')) _at++;
+        return double.TryParse(_text.AsSpan(start, _at - start), CultureInfo.InvariantCulture, out var number) ? number : throw Unfollowed();
+    }
+
+    /// <summary>Members and elements behind a name, as one name for what is asked.</summary>
+    private object? Path(string name)
+    {
+        while (_at < _text.Length)
+        {
+            if (_text[_at] == '.') { _at++; name += "." + Name(); }
+            else if (Sign("[")) name += string.Create(CultureInfo.InvariantCulture, $"[{Number(Closed("]")):0}]");
+            else break;
+        }
+        return _read(name);
+    }
+
+    private bool Exists()
+    {
+        try
+        {
+            var there = Path(Name()) is not null;
+            return Sign(")") ? there : throw Unfollowed();
+        }
+        catch (UnknowableException unknown) when (unknown.What.StartsWith("global.", StringComparison.Ordinal) || unknown.What.StartsWith("var.", StringComparison.Ordinal)
+            || unknown.What.StartsWith("param.", StringComparison.Ordinal))
+        {
+            if (!Sign(")")) throw;
+            return false;
+        }
+    }
+
+    private object Function(string name, List<object?> given) => (name, given) switch
+    {
+        ("abs", [var a]) => Math.Abs(Number(a)),
+        ("floor", [var a]) => Math.Floor(Number(a)),
+        ("ceil", [var a]) => Math.Ceiling(Number(a)),
+        ("round", [var a]) => Math.Round(Number(a), MidpointRounding.AwayFromZero),
+        ("sqrt", [var a]) when Number(a) >= 0 => Math.Sqrt(Number(a)),
+        ("mod", [var a, var b]) when Number(b) != 0 => Number(a) % Number(b),
+        ("pow", [var a, var b]) => Math.Pow(Number(a), Number(b)),
+        ("sin", [var a]) => Math.Sin(Number(a)),
+        ("cos", [var a]) => Math.Cos(Number(a)),
+        ("tan", [var a]) => Math.Tan(Number(a)),
+        ("atan2", [var a, var b]) => Math.Atan2(Number(a), Number(b)),
+        ("degrees", [var a]) => Number(a) * 180 / Math.PI,
+        ("radians", [var a]) => Number(a) * Math.PI / 180,
+        ("min", { Count: > 0 }) => given.Min(Number),
+        ("max", { Count: > 0 }) => given.Max(Number),
+        ("vector", [var count, var value]) when Number(count) is >= 0 and <= 1000 => Enumerable.Repeat(value, (int)Number(count)).ToArray(),
+        _ => throw new UnknowableException(name),
+    };
+
+    private double Number(object? value) => value switch { double d => d, bool b => b ? 1 : 0, int i => i, _ => throw Unfollowed() };
+
+    private static new bool Equals(object? a, object? b) => a is int i ? Equals((double)i, b) : b is int j ? Equals(a, (double)j) : object.Equals(a, b);
+
+    private UnknowableException Unfollowed() => new(_text.Trim());
+
+    private void Blanks()
+    {
+        while (_at < _text.Length && char.IsWhiteSpace(_text[_at])) _at++;
+    }
+
+    private bool Sign(string sign)
+    {
+        Blanks();
+        if (!_text.AsSpan(_at).StartsWith(sign)) return false;
+        _at += sign.Length;
+        return true;
+    }
+
+    private string Name()
+    {
+        Blanks();
+        var start = _at;
+        while (_at < _text.Length && (char.IsLetterOrDigit(_text[_at]) || _text[_at] == '_')) _at++;
+        return _text[start.._at];
+    }
+}

@@ -97,6 +97,7 @@ public class RuleTests
         { "setting-overridden", "plain", "M203 X250\n", 1, "M203 X180\n" },
         { "tuning-values-in-start", "plain", "M301 P20 I1 D80\n", 1, "M105\n" },
         { "carriage-mode-left-on", "plain", "M605 S2 X80\n", 1, "M605 S2 X80\nM605 S1\n" },
+        { "not-followed", "plain", "G28\nG42 I1 J1\n", 2, "G28\n" },
         { "flavour-cannot", "Klipper without macros", "BED_MESH_CALIBRATE\n", 1, "G28\n" },
     };
 

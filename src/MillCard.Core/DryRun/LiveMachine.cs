@@ -15,12 +15,11 @@ public sealed record LiveStep(double Seconds, string Effect, bool Known);
 public sealed class LiveMachine
 {
     private const int Portion = 512;
-    private readonly Machine _machine;
-    private SimulatedMachine _simulated;
+    private readonly SimulatedMachine _simulated;
     private int _line;
 
     /// <summary>A machine that was just switched on.</summary>
-    public LiveMachine(Machine machine) => (_machine, _simulated) = (machine, SimulatedMachine.Live(machine, Portion));
+    public LiveMachine(Machine machine) => _simulated = SimulatedMachine.Live(machine, Portion);
 
     /// <summary>Time since it was switched on, s.</summary>
     public double Clock => _simulated.LiveClock;
@@ -42,7 +41,7 @@ public sealed class LiveMachine
     /// <summary>Takes a command.</summary>
     public LiveStep Execute(string command)
     {
-        if (_line == Portion) { _simulated = _simulated.NextPortion(_machine, Portion); _line = 0; }
+        if (_line == Portion) { _simulated.NextPortion(Portion); _line = 0; }
         return _simulated.LiveExecute(_line++, Encoding.UTF8.GetBytes(command));
     }
 
@@ -57,7 +56,7 @@ public sealed partial class SimulatedMachine
     internal double LiveClock => _clock;
     internal Spot LiveSpot => Spot();
 
-    internal static SimulatedMachine Live(Machine machine, int lines) => new(machine, new GcodeText(new byte[lines].Select(_ => (byte)'\n').ToArray()), [], false);
+    internal static SimulatedMachine Live(Machine machine, int lines) => new(machine, Blank(lines), [], false);
 
     internal LiveStep LiveExecute(int line, ReadOnlySpan<byte> text)
     {
@@ -73,19 +72,20 @@ public sealed partial class SimulatedMachine
 
     internal void LivePass(double seconds) => _clock += Math.Max(0, seconds);
 
-    internal SimulatedMachine NextPortion(Machine machine, int lines)
+    /// <summary>Forgets the lines so far, so that memory stays bounded; the machine goes on as it is.</summary>
+    internal void NextPortion(int lines)
     {
-        var next = Live(machine, lines);
-        for (var axis = 0; axis < 3; axis++) (next._at[axis], next._shift[axis], next._homed[axis]) = (_at[axis], _shift[axis], _homed[axis]);
-        for (var axis = 0; axis < 4; axis++) (next._limits.Speed[axis], next._limits.Acceleration[axis], next._limits.Jump[axis]) = (_limits.Speed[axis], _limits.Acceleration[axis], _limits.Jump[axis]);
-        (next._limits.Printing, next._limits.Travel, next._limits.Retraction, next._limits.Corner, next._limits.CornerValue) = (_limits.Printing, _limits.Travel, _limits.Retraction, _limits.Corner, _limits.CornerValue);
-        (next._unit, next._feed, next._e, next._fan, next._relative, next._relativeE, next._motors) = (_unit, _feed, _e, _fan, _relative, _relativeE, _motors);
-        (next._speedShare, next._flowShare, next._firmwareRetraction, next._pulledBack, next._tool, next._carriageMode) = (_speedShare, _flowShare, _firmwareRetraction, _pulledBack, _tool, _carriageMode);
-        foreach (var saved in _saved.Reverse()) next._saved.Push(saved);
-        next._clock = _clock;
-        foreach (var (before, after) in _run.Nozzles.Zip(next._run.Nozzles)) after.GoOnFrom(before, _clock);
-        if (_run.Bed is { } bed) next._run.Bed!.GoOnFrom(bed, _clock);
-        if (_run.Chamber is { } chamber) next._run.Chamber!.GoOnFrom(chamber, _clock);
-        return next;
+        var before = _run;
+        Begin(Blank(lines), before.Filaments);
+        foreach (var (old, next) in before.Nozzles.Zip(_run.Nozzles)) next.GoOnFrom(old, _clock);
+        if (before.Bed is { } bed) _run.Bed!.GoOnFrom(bed, _clock);
+        if (before.Chamber is { } chamber) _run.Chamber!.GoOnFrom(chamber, _clock);
+    }
+
+    private static GcodeText Blank(int lines)
+    {
+        var text = new byte[lines];
+        Array.Fill(text, (byte)'\n');
+        return new GcodeText(text);
     }
 }

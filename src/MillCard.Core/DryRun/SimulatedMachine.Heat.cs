@@ -7,13 +7,13 @@ namespace MillCard.Core.DryRun;
 public sealed partial class SimulatedMachine
 {
     private readonly List<(int Line, Heater Heater, double Target, int Tool)> _pending = [];
-    private readonly int[] _nozzleSteps;
-    private readonly Moment[] _lastExtrusions;
+    private int[] _nozzleSteps;
+    private Moment[] _lastExtrusions;
     private int _tool;
 
     private Effect Heat(int line, Heater heater, EffectKind kind)
     {
-        var target = _words['S'];
+        var target = Celsius(_words['S']);
         if (double.IsNaN(target)) return new Effect(EffectKind.Message, -1, 0);
         SetTarget(line, heater, target, ToolAsked());
         return new Effect(kind, -1, (float)target);
@@ -37,6 +37,17 @@ public sealed partial class SimulatedMachine
         _run.HeatSteps.Add(new HeatStep(Present(line), heater, target, Moment.Never, Moment.Never, tool, _depth > 0));
     }
 
+    private (double Scale, double Zero) _degrees = (1, 0);
+
+    private double Celsius(double degrees) => (degrees - _degrees.Zero) * _degrees.Scale;
+
+    /// <summary>M149 C, F or K.</summary>
+    private Effect TemperatureUnit()
+    {
+        _degrees = _words.Has('F') ? (5 / 9.0, 32) : _words.Has('K') ? (1, 273.15) : (1, 0);
+        return new Effect(EffectKind.Setting, -1, 0);
+    }
+
     /// <summary>The nozzle that a T word names, or the one in use.</summary>
     private int ToolAsked() => _words['T'] is var tool && tool >= 0 && tool < _tips.Length ? (int)tool : _tool;
 
@@ -49,7 +60,7 @@ public sealed partial class SimulatedMachine
 
     private Effect HeatAndWait(int line, Heater heater, EffectKind kind)
     {
-        var (s, r) = (_words['S'], _words['R']);
+        var (s, r) = (Celsius(_words['S']), Celsius(_words['R']));
         // a dialect without R reads such a line as a target of 0
         var target = !double.IsNaN(s) ? s : _flavour.ReadsWaitR || double.IsNaN(r) ? r : 0;
         if (double.IsNaN(target)) return new Effect(EffectKind.Message, -1, 0);

@@ -7,8 +7,6 @@ namespace MillCard.Core.DryRun;
 public sealed partial class SimulatedMachine
 {
     private const double HomingSeconds = 10;
-    private const double ArcError = 0.01;
-    private const double SameRay = 1e-9;
     private const double FirmwareRetraction = 1;
 
     private readonly bool[] _homed = new bool[3];
@@ -92,48 +90,6 @@ public sealed partial class SimulatedMachine
         _minX = Math.Min(_minX, p.X); _maxX = Math.Max(_maxX, p.X);
         _minY = Math.Min(_minY, p.Y); _maxY = Math.Max(_maxY, p.Y);
         _minZ = Math.Min(_minZ, p.Z); _maxZ = Math.Max(_maxZ, p.Z);
-    }
-
-    private Effect Arc(int line, bool clockwise)
-    {
-        var (x, y, z) = (Target('X', 0), Target('Y', 1), Target('Z', 2));
-        var e = Filament();
-        if (_words['F'] is var f && f > 0) _feed = f * _unit / 60;
-        var (i, j) = (_words['I'] * _unit, _words['J'] * _unit);
-        if (double.IsNaN(i) && double.IsNaN(j)) (i, j) = Centre(x - _at[0], y - _at[1], _words['R'] * _unit, clockwise);
-        if (double.IsNaN(i)) i = 0;
-        if (double.IsNaN(j)) j = 0;
-        var (cx, cy) = (_at[0] + i, _at[1] + j);
-        var radius = Math.Sqrt(i * i + j * j);
-        var start = Math.Atan2(-j, -i);
-        var sweep = Sweep(-i, -j, x - cx, y - cy, clockwise);
-        var first = _run.MoveList.Count;
-        var pieces = radius < ArcError ? 1 : Math.Clamp((int)Math.Ceiling(Math.Abs(sweep) / (2 * Math.Acos(1 - ArcError / radius))), 1, 10_000);
-        var (z0, per) = (_at[2], e * _flowShare / pieces);
-        for (var k = 1; k < pieces; k++)
-        {
-            var (sin, cos) = Math.SinCos(start + sweep * k / pieces);
-            Go(line, cx + radius * cos, cy + radius * sin, z0 + (z - z0) * k / pieces, per);
-        }
-        Go(line, x, y, z, per);
-        return new Effect(EffectKind.Move, first, 0);
-    }
-
-    /// <summary>Angle from one ray to another in the sense of the arc, radians: negative clockwise; where both are the same it is a full turn.</summary>
-    private static double Sweep(double ax, double ay, double bx, double by, bool clockwise)
-    {
-        var turn = Math.Atan2(ax * by - ay * bx, ax * bx + ay * by);
-        if (clockwise) return turn > -SameRay ? turn - 2 * Math.PI : turn;
-        return turn < SameRay ? turn + 2 * Math.PI : turn;
-    }
-
-    private static (double I, double J) Centre(double dx, double dy, double radius, bool clockwise)
-    {
-        var half = Math.Sqrt(dx * dx + dy * dy) / 2;
-        if (!(half > 0)) return (0, 0);
-        var height = Math.Sqrt(Math.Max(0, radius * radius - half * half));
-        var side = clockwise == radius > 0 ? 1 : -1;
-        return (dx / 2 + side * height * dy / (2 * half), dy / 2 - side * height * dx / (2 * half));
     }
 
     private Effect Home(int line)

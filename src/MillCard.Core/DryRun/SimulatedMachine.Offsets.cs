@@ -113,6 +113,18 @@ public sealed partial class SimulatedMachine
         return Bring(line, to, double.NaN);
     }
 
+    /// <summary>The head is where the line says, and the machine takes it as homed.</summary>
+    private Effect KinematicPosition(int line)
+    {
+        Settle(line);
+        for (var axis = 0; axis < 3; axis++)
+        {
+            if (_extended?.Number("XYZ"[axis].ToString()) is { } place && !double.IsNaN(place)) _at[axis] = place;
+            _homed[axis] = true;
+        }
+        return new Effect(EffectKind.Position, -1, 0);
+    }
+
     /// <summary>A move that no words ask for, at a speed of its own where there is one.</summary>
     private Effect Bring(int line, double[] to, double speed, double? filament = null)
     {

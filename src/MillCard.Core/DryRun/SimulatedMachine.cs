@@ -1,3 +1,4 @@
+using System.Diagnostics.CodeAnalysis;
 using System.Text;
 using MillCard.Core.Documents;
 using MillCard.Core.Flavours;
@@ -13,6 +14,7 @@ namespace MillCard.Core.DryRun;
 public sealed partial class SimulatedMachine
 {
     private const double LevelSeconds = 60;
+    private const double ProbeSeconds = 5;
     private const int UnknownKept = 200;
     private const int EventsKept = 50_000;
 
@@ -21,13 +23,13 @@ public sealed partial class SimulatedMachine
     private readonly MacroFile _macros;
     private readonly Limits _limits;
     private readonly Planner _planner;
-    private readonly DryRunReport _run;
+    private DryRunReport _run;
     private readonly Words _words = new();
-    private readonly Effect[] _effects;
-    private readonly double[] _seconds;
+    private Effect[] _effects;
+    private double[] _seconds;
     private ExtendedCommand? _extended;
     private double _unit = 1;
-    private bool _relative, _relativeE, _motors;
+    private bool _relative, _relativeE, _motors, _writesFile;
     private int _summed;
     private double _clock;
 
@@ -41,14 +43,23 @@ public sealed partial class SimulatedMachine
         _assumes = assumes;
         _replaced = ReplacedBy(_macros);
         _limits = Limits.Of(machine.Card);
-        _seconds = new double[text.Count];
-        _effects = new Effect[text.Count];
+        _planner = new Planner(_limits, Timed);
         var nozzles = Math.Max(1, machine.Nozzles.Count);
-        (_nozzleSteps, _lastExtrusions) = ([.. Enumerable.Repeat(-1, nozzles)], [.. Enumerable.Repeat(Moment.Never, nozzles)]);
-        _volumes = [.. Enumerable.Repeat(1.0, nozzles)];
         _tips = [.. Enumerable.Range(0, nozzles).Select(i => TipOf(machine, i))];
-        _planner = new Planner(_limits, (line, seconds) => _seconds[line] += seconds);
+        _volumes = [.. Enumerable.Repeat(1.0, nozzles)];
         _firmwareRetraction = machine.Nozzles.Count > 0 ? machine.Nozzle.Retraction?.Length ?? FirmwareRetraction : FirmwareRetraction;
+        Begin(text, filaments);
+    }
+
+    private void Timed(int line, double seconds) => _seconds[line] += seconds;
+
+    /// <summary>A report without any line yet; the machine stays as it is.</summary>
+    [MemberNotNull(nameof(_run), nameof(_seconds), nameof(_effects), nameof(_nozzleSteps), nameof(_lastExtrusions))]
+    private void Begin(GcodeText text, IReadOnlyList<Filament?> filaments)
+    {
+        var nozzles = _tips.Length;
+        (_seconds, _effects, _summed) = (new double[text.Count], new Effect[text.Count], 0);
+        (_nozzleSteps, _lastExtrusions) = ([.. Enumerable.Repeat(-1, nozzles)], [.. Enumerable.Repeat(Moment.Never, nozzles)]);
         _run = new DryRunReport
         {
             Text = text,
@@ -58,11 +69,11 @@ public sealed partial class SimulatedMachine
             Starts = new double[text.Count],
             Seconds = _seconds,
             EffectList = _effects,
-            Nozzles = [.. Enumerable.Range(0, nozzles).Select(i => new HeaterTrace(Heaters.Nozzle(machine.Card, i < machine.Nozzles.Count ? machine.Nozzles[i] : null)))],
+            Nozzles = [.. Enumerable.Range(0, nozzles).Select(i => new HeaterTrace(Heaters.Nozzle(_machine.Card, i < _machine.Nozzles.Count ? _machine.Nozzles[i] : null)))],
             FilamentOf = new double[nozzles],
             FirstExtrusions = [.. Enumerable.Repeat(Moment.Never, nozzles)],
-            Bed = Heaters.Bed(machine.Card) is { } bed ? new HeaterTrace(bed) : null,
-            Chamber = Heaters.Chamber(machine.Card) is { } chamber ? new HeaterTrace(chamber) : null,
+            Bed = Heaters.Bed(_machine.Card) is { } bed ? new HeaterTrace(bed) : null,
+            Chamber = Heaters.Chamber(_machine.Card) is { } chamber ? new HeaterTrace(chamber) : null,
         };
     }
 
@@ -168,6 +179,7 @@ public sealed partial class SimulatedMachine
 
     private Effect Do(int line, Command command, ReadOnlySpan<byte> text)
     {
+        if (_writesFile && command.Meaning != Meaning.FileEnd) return new Effect(EffectKind.Skipped, -1, 0);
         switch (command.Meaning)
         {
             case Meaning.Move: return Line(line);
@@ -188,6 +200,16 @@ public sealed partial class SimulatedMachine
     {
         switch (command.Meaning)
         {
+            case Meaning.Spline: return Spline(line);
+            case Meaning.PlaneXy: _plane = PlaneXy; return new Effect(EffectKind.Setting, -1, 0);
+            case Meaning.PlaneZx: _plane = PlaneZx; return new Effect(EffectKind.Setting, -1, 0);
+            case Meaning.PlaneYz: _plane = PlaneYz; return new Effect(EffectKind.Setting, -1, 0);
+            case Meaning.ProbeHere: Unfollow(line, $"where the probe answers ({command.Word})"); return Pause(line, EffectKind.Level, ProbeSeconds);
+            case Meaning.KinematicPosition: return KinematicPosition(line);
+            case Meaning.TemperatureUnit: return TemperatureUnit();
+            case Meaning.FileBegin: _writesFile = true; return new Effect(EffectKind.Setting, -1, 0);
+            case Meaning.FileEnd: _writesFile = false; return new Effect(EffectKind.Setting, -1, 0);
+            case Meaning.Unfollowed: Settle(line); Unfollow(line, $"{command.Word} ({char.ToLowerInvariant(command.About[0])}{command.About[1..]})"); return new Effect(EffectKind.Setting, -1, 0);
             case Meaning.Dwell: return Dwell(line, command);
             case Meaning.Home: return Home(line);
             case Meaning.Level: return Pause(line, EffectKind.Level, LevelSeconds);

@@ -110,6 +110,7 @@ public static class Rules
         new TuningValuesInStart(),
         new CarriageModeLeftOn(),
         new FlavourCannot(),
+        new NotFollowed(),
     ];
 
     /// <summary>All findings about a card, worst first; accepted ones carry the reason.</summary>

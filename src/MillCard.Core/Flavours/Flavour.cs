@@ -11,7 +11,7 @@ namespace MillCard.Core.Flavours;
 /// <summary>A firmware dialect as data: one table file each, from memory of the firmwares' public documentation.</summary>
 public sealed partial record Flavour
 {
-    private const int MostNumber = 1000;
+    private const int MostNumber = 1024;
     private static readonly ConcurrentDictionary<FlavourId, Flavour> Read = new();
     private static readonly JsonSerializerOptions Strict = new(DocumentJson.Options) { UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow };
     private readonly Command?[][] _byLetter = new Command?[26][];

@@ -11,6 +11,26 @@ public enum Meaning
     ArcClockwise,
     /// <summary>An arc, counter-clockwise.</summary>
     ArcCounterClockwise,
+    /// <summary>A cubic curve.</summary>
+    Spline,
+    /// <summary>Arcs lie in X and Y.</summary>
+    PlaneXy,
+    /// <summary>Arcs lie in Z and X.</summary>
+    PlaneZx,
+    /// <summary>Arcs lie in Y and Z.</summary>
+    PlaneYz,
+    /// <summary>Towards a place until a probe answers.</summary>
+    ProbeHere,
+    /// <summary>Says where the head is.</summary>
+    KinematicPosition,
+    /// <summary>Unit of temperatures.</summary>
+    TemperatureUnit,
+    /// <summary>What follows is written into a file and not run.</summary>
+    FileBegin,
+    /// <summary>What follows is run again.</summary>
+    FileEnd,
+    /// <summary>Moves, waits or repeats in a way that the simulated machine does not follow; that is said.</summary>
+    Unfollowed,
     /// <summary>A pause of a given length.</summary>
     Dwell,
     /// <summary>To the end-stops.</summary>

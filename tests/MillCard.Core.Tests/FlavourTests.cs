@@ -35,7 +35,7 @@ public class FlavourTests
         }
     }
 
-    private static readonly string[] Places = ["x", "y", "z", "e", "slowest", "value", "printing", "travel", "index", "count", "distance", "warmer", "fan255"];
+    private static readonly string[] Places = ["x", "y", "z", "e", "slowest", "value", "printing", "travel", "index", "count", "distance", "warmer", "fan255", "retraction", "length", "minute", "second", "lift", "more", "priming", "primingSecond", "fan"];
 
     private static bool NeedsWords(Meaning meaning) => meaning is Meaning.SetNozzle or Meaning.SetBed or Meaning.SetChamber or Meaning.WaitNozzle or Meaning.WaitBed or Meaning.WaitChamber or Meaning.WaitByName;
 

@@ -134,7 +134,7 @@ public class PreviewTests
     [InlineData("G29", FlavourId.Marlin, FlavourId.Smoothieware, "G29")]
     [InlineData("BED_MESH_CALIBRATE", FlavourId.Klipper, FlavourId.Marlin, "G29")]
     [InlineData("G91", FlavourId.Marlin, FlavourId.RepRapFirmware, "G91\nM83")]
-    [InlineData("M205 X8", FlavourId.Marlin, FlavourId.RepRapFirmware, "M566 X480 Y480")]
+    [InlineData("M205 X8", FlavourId.Marlin, FlavourId.RepRapFirmware, "M566 X480")]
     [InlineData("G10 P0 S{{ heat.nozzle }}", FlavourId.RepRapFirmware, FlavourId.Marlin, "M104 S{{ heat.nozzle }}")]
     [InlineData("M605 S2 X80 R5", FlavourId.Marlin, FlavourId.Klipper, "SET_DUAL_CARRIAGE CARRIAGE=1 MODE=COPY")]
     [InlineData("M420 S1", FlavourId.Marlin, FlavourId.RepRap, "; no counterpart in plain RepRap: M420 S1")]

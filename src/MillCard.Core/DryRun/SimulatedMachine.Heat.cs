@@ -107,12 +107,10 @@ public sealed partial class SimulatedMachine
         _pending.RemoveAll(p => p.Line <= upTo);
     }
 
-    /// <summary>Temperatures of a tool; without a tool and a temperature, pulling back as set in the firmware.</summary>
+    /// <summary>Temperatures of a tool.</summary>
     private Effect ToolSettings(int line)
     {
         var (tool, active) = (_words['P'], _words['S']);
-        if (_words['L'] is 2 or 20) return SetWorkOffset();
-        if (double.IsNaN(tool) && double.IsNaN(active) && !_words.Has('R') && !_words.Has('L') && _words.Letter(0) == 'G') return FirmwareRetract(line);
         if (_words['A'] == 0 && _words.Letter(0) == 'M') active = 0;
         if (double.IsNaN(active)) return new Effect(EffectKind.Setting, -1, 0);
         var named = tool >= 0 && tool < _tips.Length ? (int)tool : _tool;

@@ -131,7 +131,6 @@ public sealed partial class SimulatedMachine
 
     private Effect FirmwareRetract(int line)
     {
-        if (_words.Count > 0 && _words['L'] is 2 or 20) return SetWorkOffset();
         if (_pulledBack > 0) return new Effect(EffectKind.NoMove, -1, 0);
         _pulledBack = _firmwareRetraction;
         var effect = Bring(line, _at, _pullingSpeed, -_pulledBack);

@@ -1,4 +1,3 @@
-using MillCard.Core.Documents;
 using MillCard.Core.Gcode;
 
 namespace MillCard.Core.DryRun;
@@ -12,6 +11,7 @@ public sealed partial class SimulatedMachine
     private readonly double[,] _systems = new double[Systems, 3];
     private readonly Stack<SavedState> _saved = new();
     private readonly Dictionary<string, SavedState> _named = new(StringComparer.OrdinalIgnoreCase);
+    private readonly double[] _babySteps = new double[3];
     private int _system;
 
     private sealed record SavedState(bool Relative, bool RelativeE, double Unit, double Feed, double SpeedShare, double FlowShare, double E, double[] Shift, double[] Offset, double[] At);
@@ -86,13 +86,13 @@ public sealed partial class SimulatedMachine
     }
 
     /// <summary>M206: what the machine counts at its end stops; the words then count from the other way.</summary>
-    private Effect HomeOffset()
+    private Effect HomeOffset(bool atOnce)
     {
         for (var axis = 0; axis < 3; axis++)
         {
             var word = _words["XYZ"[axis]] * _unit;
             if (double.IsNaN(word)) continue;
-            if (_machine.Card.Firmware.Flavour != FlavourId.Smoothieware) _shift[axis] += -word - _offset[axis];
+            if (atOnce) _shift[axis] += -word - _offset[axis];
             _offset[axis] = -word;
         }
         return new Effect(EffectKind.Setting, -1, 0);
@@ -107,8 +107,11 @@ public sealed partial class SimulatedMachine
             var word = _words["XYZ"[axis]];
             if (axis == 2 && double.IsNaN(word)) word = _words['S'];
             if (double.IsNaN(word)) continue;
-            to[axis] += word * _unit;
-            _shift[axis] += word * _unit;
+            // R0 counts from no shift at all
+            var by = word * _unit - (_words['R'] == 0 ? _babySteps[axis] : 0);
+            to[axis] += by;
+            _shift[axis] += by;
+            _babySteps[axis] += by;
         }
         return Bring(line, to, double.NaN);
     }
@@ -123,6 +126,19 @@ public sealed partial class SimulatedMachine
             _homed[axis] = true;
         }
         return new Effect(EffectKind.Position, -1, 0);
+    }
+
+    private readonly Dictionary<int, double[]> _places = [];
+
+    private int PlaceAsked() => _words['S'] is var place && place >= 0 ? (int)place : 0;
+
+    /// <summary>Back to a remembered place: along the axes that are named, along all where none is.</summary>
+    private Effect ReturnPlace(int line)
+    {
+        if (!_places.TryGetValue(PlaceAsked(), out var place)) return new Effect(EffectKind.NoMove, -1, 0);
+        var all = !_words.Has('X') && !_words.Has('Y') && !_words.Has('Z');
+        double[] to = [.. Enumerable.Range(0, 3).Select(axis => all || _words.Has("XYZ"[axis]) ? place[axis] : _at[axis])];
+        return Bring(line, to, _words['F'] is var f && f > 0 ? f * _unit / 60 : double.NaN);
     }
 
     /// <summary>A move that no words ask for, at a speed of its own where there is one.</summary>

@@ -91,8 +91,8 @@ public sealed partial class SimulatedMachine
     private Effect SetAcceleration()
     {
         var (p, t, r, s) = (_words['P'], _words['T'], _words['R'], _words['S']);
-        // a dialect with one figure takes the smaller of the two
-        if (_flavour.Extended && double.IsNaN(s) && p > 0 && t > 0) (s, p, t) = (Math.Min(p, t), double.NaN, double.NaN);
+        // a dialect with one figure takes the smaller of the two; of one alone it makes nothing
+        if (_flavour.Extended) (s, p, t) = (double.IsNaN(s) && p > 0 && t > 0 ? Math.Min(p, t) : s, double.NaN, double.NaN);
         if (s > 0) (_limits.Printing, _limits.Travel) = (s, s);
         if (p > 0) _limits.Printing = p;
         if (t > 0) _limits.Travel = t;

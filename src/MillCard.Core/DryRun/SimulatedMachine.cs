@@ -169,6 +169,8 @@ public sealed partial class SimulatedMachine
         else if (text.SequenceEqual("; layers end"u8)) _run.LayersEnd = line;
     }
 
+    private double? WordOrNull(char letter) => _words.Has(letter) ? _words[letter] : null;
+
     private bool HasConditions(ReadOnlySpan<byte> program) => _flavour.Conditions && CommandBlock.Speaks(Encoding.UTF8.GetString(program));
 
     private Effect Unknown(int line, ReadOnlySpan<byte> text)
@@ -180,6 +182,7 @@ public sealed partial class SimulatedMachine
     private Effect Do(int line, Command command, ReadOnlySpan<byte> text)
     {
         if (_writesFile && command.Meaning != Meaning.FileEnd) return new Effect(EffectKind.Skipped, -1, 0);
+        if (command.Variants.Count > 0) command = command with { Meaning = command.MeaningWith(WordOrNull) };
         switch (command.Meaning)
         {
             case Meaning.Move: return Line(line);
@@ -222,9 +225,13 @@ public sealed partial class SimulatedMachine
             case Meaning.SetPosition: return SetPosition();
             case Meaning.SaveState: return SaveState();
             case Meaning.RestoreState: return RestoreState(line);
+            case Meaning.WorkOffsetSet: return SetWorkOffset();
+            case Meaning.RememberPlace: _places[PlaceAsked()] = [.. _at]; return new Effect(EffectKind.Setting, -1, 0);
+            case Meaning.ReturnPlace: return ReturnPlace(line);
             case Meaning.WorkOffset: return WorkOffset(line);
             case Meaning.BabyStep: return BabyStep(line);
-            case Meaning.Geometry when command.Word == "M206": return HomeOffset();
+            case Meaning.HomeOffset: return HomeOffset(atOnce: true);
+            case Meaning.HomeOffsetLater: return HomeOffset(atOnce: false);
             case Meaning.SetNozzle: return Heat(line, Heater.Nozzle, EffectKind.SetNozzle);
             case Meaning.SetBed: return Heat(line, Heater.Bed, EffectKind.SetBed);
             case Meaning.SetChamber: return Heat(line, Heater.Chamber, EffectKind.SetChamber);

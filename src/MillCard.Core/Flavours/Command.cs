@@ -8,6 +8,17 @@ namespace MillCard.Core.Flavours;
 /// <param name="Max">Greatest value that makes sense; null where there is none.</param>
 public sealed record CommandParameter(string Name, string About, string Unit = "", double? Min = null, double? Max = null);
 
+/// <summary>Another meaning that a command has with certain words.</summary>
+/// <param name="Meaning">What it means then.</param>
+/// <param name="Word">The letter that decides it; null where others must be missing.</param>
+/// <param name="Value">The number behind it.</param>
+/// <param name="Without">Letters of which none may stand there.</param>
+public sealed record CommandVariant(Meaning Meaning, char? Word = null, double? Value = null, string? Without = null)
+{
+    /// <summary>Whether these words make it this variant.</summary>
+    public bool Fits(Func<char, double?> words) => Word is { } letter ? words(letter) == Value : Without is not null && Without.All(l => words(l) is null);
+}
+
 /// <summary>One command of a dialect.</summary>
 /// <param name="Word">Its spelling: letter and number, or the name of an extended command.</param>
 /// <param name="Meaning">What it does to the simulated machine.</param>
@@ -16,6 +27,13 @@ public sealed record Command(string Word, Meaning Meaning, string About)
 {
     /// <summary>What it takes.</summary>
     public IReadOnlyList<CommandParameter> Parameters { get; init; } = [];
+
+    /// <summary>What it means with some of its words instead; the first that fits counts.</summary>
+    public IReadOnlyList<CommandVariant> Variants { get; init; } = [];
+
+    /// <summary>What it means with the words that stand behind it.</summary>
+    /// <param name="words">A word by its letter: its number, NaN for a letter alone, null where it is missing.</param>
+    public Meaning MeaningWith(Func<char, double?> words) => Variants.FirstOrDefault(v => v.Fits(words))?.Meaning ?? Meaning;
 
     /// <summary>What must be so for it to be there, where it is not always; null where it is.</summary>
     public string? Needs { get; init; }

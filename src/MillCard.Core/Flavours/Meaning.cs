@@ -59,6 +59,16 @@ public enum Meaning
     SetPosition,
     /// <summary>Shifts what words count from: a workplace, an offset.</summary>
     WorkOffset,
+    /// <summary>Sets what words count from in a workplace.</summary>
+    WorkOffsetSet,
+    /// <summary>What the machine counts at its end-stops.</summary>
+    HomeOffset,
+    /// <summary>What the machine counts at its end-stops from the next homing on.</summary>
+    HomeOffsetLater,
+    /// <summary>Remembers where the head is.</summary>
+    RememberPlace,
+    /// <summary>Back to where the head was.</summary>
+    ReturnPlace,
     /// <summary>Shifts Z a little.</summary>
     BabyStep,
     /// <summary>Remembers modes of counting.</summary>

@@ -160,15 +160,45 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
         foreach (var finding in findings)
         {
             if (finding.Line is not { } line || PlaceOf(line - 1, run, placed) is not { } place) continue;
-            yield return finding with { Pointer = place.Pointer, Line = place.Line + 1, Remedy = finding.Remedy is { } remedy ? remedy with { Edits = [.. remedy.Edits.Select(e => Moved(e, run, placed))] } : null };
+            yield return finding with { Pointer = place.Pointer, Line = place.Line + 1, Remedy = Moved(finding.Remedy, run, placed) };
         }
     }
 
-    private static Edit Moved(Edit edit, DryRunReport run, IReadOnlyList<(RoutineSpan Span, string Pointer, int[] Map)> placed)
+    /// <summary>A remedy for the routines' own lines; null where one of its edits cannot be made there.</summary>
+    private static Remedy? Moved(Remedy? remedy, DryRunReport run, IReadOnlyList<(RoutineSpan Span, string Pointer, int[] Map)> placed)
+    {
+        if (remedy is null) return null;
+        Edit?[] edits = [.. remedy.Edits.Select(e => Moved(e, run, placed))];
+        return edits.Contains(null) ? null : remedy with { Edits = [.. edits.OfType<Edit>()] };
+    }
+
+    private static Edit? Moved(Edit edit, DryRunReport run, IReadOnlyList<(RoutineSpan Span, string Pointer, int[] Map)> placed)
     {
         if (edit.Line is not { } line || PlaceOf(line - 1, run, placed) is not { } place) return edit;
         var how = place.Beyond && edit.How == EditKind.InsertBefore ? EditKind.InsertAfter : edit.How;
-        return edit with { Pointer = place.Pointer, Line = place.Line + 1, How = how };
+        var text = edit.Text;
+        if (how == EditKind.Replace)
+        {
+            var (span, _, _) = placed.First(p => p.Pointer == place.Pointer);
+            text = InTemplate(run.Text.Text(line - 1), edit.Text!, span.Template.Split('\n')[place.Line].TrimEnd('\r'));
+        }
+        return text is null && edit.Text is not null ? null : edit with { Pointer = place.Pointer, Line = place.Line + 1, How = how, Text = text };
+    }
+
+    /// <summary>A change of a written line, made in the template's line that wrote it; null where what changes does not stand there as it is.</summary>
+    private static string? InTemplate(string written, string changed, string template)
+    {
+        if (!template.Contains('{', StringComparison.Ordinal)) return changed;
+        var head = written.AsSpan().CommonPrefixLength(changed);
+        var tail = 0;
+        while (tail < Math.Min(written.Length, changed.Length) - head && written[^(tail + 1)] == changed[^(tail + 1)]) tail++;
+        var old = written[head..^tail];
+        // a whole word is looked for, so that a letter of it is not found elsewhere
+        while (head > 0 && !char.IsWhiteSpace(written[head - 1])) { head--; old = written[head] + old; }
+        while (tail > 0 && !char.IsWhiteSpace(written[^tail])) { old += written[^tail]; tail--; }
+        var first = template.IndexOf(old, StringComparison.Ordinal);
+        if (old.Length == 0 || first < 0 || template.IndexOf(old, first + 1, StringComparison.Ordinal) >= 0) return null;
+        return template[..first] + changed[head..^tail] + template[(first + old.Length)..];
     }
 
     /// <summary>The routine's line, counted from 0, that a line of the program comes from, or stands right behind.</summary>

@@ -4,7 +4,20 @@ namespace MillCard.Core.Routines;
 /// <param name="Line">Counted from 1.</param>
 /// <param name="Column">Counted from 1.</param>
 /// <param name="Message">A sentence.</param>
-public sealed record RoutineProblem(int Line, int Column, string Message);
+public sealed record RoutineProblem(int Line, int Column, string Message)
+{
+    /// <summary>The word that stands there and the one that is likely meant; null where none is near.</summary>
+    public (string Wrong, string Meant)? Instead { get; init; }
+
+    /// <summary>The line with the word that is meant; null where none is known or the line has no such word.</summary>
+    internal string? Mended(string text)
+    {
+        var lines = text.Split('\n');
+        if (Instead is not var (wrong, meant) || Line < 1 || Line > lines.Length) return null;
+        var (line, at) = (lines[Line - 1].TrimEnd('\r'), Column - 1);
+        return at >= 0 && at <= line.Length && line.AsSpan(at).StartsWith(wrong) ? line[..at] + meant + line[(at + wrong.Length)..] : null;
+    }
+}
 
 /// <summary>A routine cannot be written out.</summary>
 public sealed class RoutineException : Exception

@@ -201,7 +201,9 @@ public static partial class RoutineTemplate
         }
 
         private RoutineProblem Unknown(string name) =>
-            TagScan.Find(text, name, $"There is no {name}.{(RoutineNames.Nearest(name) is { } near ? $" Did you mean {near}?" : "")}");
+            RoutineNames.Nearest(name) is { } near
+                ? TagScan.Find(text, name, $"There is no {name}. Did you mean {near}?") with { Instead = (name, near) }
+                : TagScan.Find(text, name, $"There is no {name}.");
     }
 
     /// <summary>Sends every output through the plain number format.</summary>

@@ -19,7 +19,7 @@ internal static class StatedLimits
         {
             CornerKind.JunctionDeviation => flavour.Spell("junction-deviation", ("value", corner.Value)),
             CornerKind.SquareCornerSpeed => flavour.Spell("square-corner-speed", ("value", corner.Value)),
-            _ => flavour.Spell("instant-speed-change", ("value", corner.Value * (flavour.CornerUnit == "mm/min" ? 60 : 1))),
+            _ => flavour.Spell("instant-speed-change", ("x", InUnit(flavour, corner.Value)), ("y", InUnit(flavour, corner.Value))),
         });
 
         void Axes(string what, Func<Axis?, double?> of)
@@ -35,4 +35,6 @@ internal static class StatedLimits
             if (text is not null) into.Line(text);
         }
     }
+
+    private static double InUnit(Flavour flavour, double perSecond) => perSecond * (flavour.CornerUnit == "mm/min" ? 60 : 1);
 }

@@ -22,5 +22,8 @@ public sealed class BrokenRoutine : ICardRule
             .Concat(card.Modes.Select((m, i) => (Pointer: $"/modes/{i}/start", Title: $"Start routine of {ModeNames.Of(m.Kind)}", Text: m.Start)))
         where !string.IsNullOrWhiteSpace(routine.Text)
         from problem in RoutineTemplate.Problems(routine.Text)
-        select Id.At(routine.Pointer, $"{routine.Title}, line {problem.Line}, column {problem.Column}: {problem.Message}", Why) with { Line = problem.Line };
+        let finding = Id.At(routine.Pointer, $"{routine.Title}, line {problem.Line}, column {problem.Column}: {problem.Message}", Why) with { Line = problem.Line }
+        select problem.Mended(routine.Text!) is { } mended
+            ? finding.Cure($"Write {problem.Instead!.Value.Meant}", Edit.Replace(problem.Line - 1, mended) with { Pointer = routine.Pointer })
+            : finding;
 }

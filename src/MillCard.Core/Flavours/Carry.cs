@@ -18,9 +18,17 @@ public sealed partial class Carry
     /// <param name="routine">Its text, a template.</param>
     /// <param name="from">The dialect it is written in.</param>
     /// <param name="to">The dialect it is to be in.</param>
-    public static IReadOnlyList<CarriedLine> Of(string routine, FlavourId from, FlavourId to)
+    public static IReadOnlyList<CarriedLine> Of(string routine, FlavourId from, FlavourId to) => Of(routine, Flavour.Of(from), Flavour.Of(to));
+
+    /// <summary>Carries a routine of a card.</summary>
+    /// <param name="routine">Its text, a template.</param>
+    /// <param name="from">The firmware it is written for: its version may count.</param>
+    /// <param name="to">The dialect it is to be in.</param>
+    public static IReadOnlyList<CarriedLine> Of(string routine, Firmware from, FlavourId to) => Of(routine, Flavour.Of(from), Flavour.Of(to));
+
+    private static CarriedLine[] Of(string routine, Flavour from, Flavour to)
     {
-        var carry = new Carry(Flavour.Of(from), Flavour.Of(to));
+        var carry = new Carry(from, to);
         return [.. routine.ReplaceLineEndings("\n").Split('\n').Select((line, i) => from == to ? new CarriedLine(i + 1, line, line, Carried.Same) : carry.Line(i + 1, line))];
     }
 

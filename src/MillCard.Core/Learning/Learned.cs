@@ -1,8 +1,5 @@
-using System.Text;
 using System.Text.Json.Nodes;
-using System.Text.RegularExpressions;
 using MillCard.Core.DryRun;
-using MillCard.Core.Flavours;
 using MillCard.Core.Flow;
 using MillCard.Core.Reach;
 
@@ -32,9 +29,11 @@ public sealed record LearnedValue(LearnedFor For, string Pointer, string Name, s
 /// <param name="Start">Its lines before the first layer, temperatures as names; null where none were found.</param>
 /// <param name="End">Its lines after the last layer; null where none were found.</param>
 /// <param name="Values">Temperatures, heights, widths, speeds, fan, retraction.</param>
-public sealed partial record Learned(string? Start, string? End, IReadOnlyList<LearnedValue> Values)
+public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedValue> Values)
 {
-    private const int LongestRoutine = 2000;
+    /// <summary>What was changed, left out, or could not be told.</summary>
+    public IReadOnlyList<string> Notes { get; init; } = [];
+
 
     /// <summary>Reads a program out.</summary>
     /// <param name="machine">The machine that printed it.</param>
@@ -46,45 +45,23 @@ public sealed partial record Learned(string? Start, string? End, IReadOnlyList<L
         var (begins, ends) = (run.LayersBegin, run.LayersEnd);
         if (begins < 0 || ends < begins) return new Learned(null, null, []);
         var values = new List<LearnedValue>();
-        Temperatures(run, begins, ends, values);
-        Layers(run, machine, begins, ends, values, out var firstTop);
-        Speeds(run, begins, ends, firstTop, values);
-        Retraction(run, begins, ends, values);
+        // a program of several filaments tells of the nozzle that lays most
+        var tool = Array.IndexOf(run.FilamentOf, run.FilamentOf.Max());
+        Temperatures(run, tool, begins, ends, values);
+        Layers(run, machine, tool, begins, ends, values, out var firstTop);
+        Speeds(run, tool, begins, ends, firstTop, values);
+        Retraction(run, tool, begins, ends, values);
         Fan(run, begins, values);
-        return new Learned(Text(run, 0, begins, values), Text(run, ends + 1, run.Text.Count, values), values);
+        var (start, end) = (LearnedRoutine.Of(run, 0, begins, values), LearnedRoutine.Of(run, ends + 1, run.Text.Count, values));
+        string[] notes = [.. NozzleNotes(run, machine, tool), .. start.Notes, .. end.Notes];
+        return new Learned(start.Text, end.Text, values) { Notes = notes };
     }
 
-    /// <summary>Lines as a routine; temperatures of the first layer become names.</summary>
-    private static string? Text(DryRunReport run, int from, int to, List<LearnedValue> values)
-    {
-        if (to <= from || to - from > LongestRoutine) return null;
-        double? Of(string pointer) => values.FirstOrDefault(v => v.Pointer == pointer)?.Value.GetValue<double>();
-        var (nozzle, bed) = (Of("/nozzle/first"), Of("/bed/first"));
-        var text = new StringBuilder();
-        var asked = run.Events.Where(e => e.Macro is null && e.Line >= from && e.Line < to).GroupBy(e => e.Line).ToDictionary(g => g.Key, g => g.First());
-        for (var i = from; i < to; i++)
-        {
-            var line = run.Text.Text(i);
-            if (asked.GetValueOrDefault(i) is { Value: > 0 } heat)
-                line = heat.Meaning switch
-                {
-                    Meaning.SetNozzle or Meaning.WaitNozzle when heat.Value == nozzle => Target().Replace(line, m => m.Value[0] + "{{ heat.nozzle }}", 1),
-                    Meaning.SetBed or Meaning.WaitBed when heat.Value == bed => Target().Replace(line, m => m.Value[0] + "{{ heat.bed }}", 1),
-                    _ => line,
-                };
-            text.Append(line.TrimEnd()).Append('\n');
-        }
-        return string.IsNullOrWhiteSpace(text.ToString()) ? null : text.ToString().Trim('\n') + "\n";
-    }
-
-    [GeneratedRegex(@"(?<=\s)[SR]\s*\d+(\.\d+)?")]
-    private static partial Regex Target();
-
-    private static void Temperatures(DryRunReport run, int begins, int ends, List<LearnedValue> values)
+    private static void Temperatures(DryRunReport run, int tool, int begins, int ends, List<LearnedValue> values)
     {
         foreach (var (heater, name, pointer) in new[] { (Heater.Nozzle, "nozzle temperature", "/nozzle"), (Heater.Bed, "bed temperature", "/bed") })
         {
-            var steps = run.HeatSteps.Where(s => s.Heater == heater && s.Tool == 0).ToArray();
+            var steps = run.HeatSteps.Where(s => s.Heater == heater && (heater == Heater.Bed || s.Tool == tool)).ToArray();
             if (steps.LastOrDefault(s => s.Line < begins && s.Target > 0) is not { } first) continue;
             var other = steps.FirstOrDefault(s => s.Line >= begins && s.Line < ends && s.Target > 0) ?? first;
             values.Add(new(LearnedFor.Filament, $"{pointer}/first", $"{name} of the first layer", "°C", Math.Round(first.Target, 1)));
@@ -92,7 +69,7 @@ public sealed partial record Learned(string? Start, string? End, IReadOnlyList<L
         }
     }
 
-    private static void Layers(DryRunReport run, Machine machine, int begins, int ends, List<LearnedValue> values, out float firstTop)
+    private static void Layers(DryRunReport run, Machine machine, int tool, int begins, int ends, List<LearnedValue> values, out float firstTop)
     {
         firstTop = 0;
         var lengths = new SortedDictionary<float, double>();
@@ -105,11 +82,11 @@ public sealed partial record Learned(string? Start, string? End, IReadOnlyList<L
         var steps = tops.Zip(tops.Skip(1), (a, b) => Math.Round(b - a, 3)).Where(h => h > 0.02).ToArray();
         if (Commonest(steps) is var (height, share)) values.Add(new(LearnedFor.Recipe, "/layers/others", "height of the other layers", "mm", height, share));
         var usual = steps.Length > 0 ? Commonest(steps)!.Value.Value : tops[0];
-        if (machine.Nozzles.Count == 0 || machine.Nozzle.FilamentDiameter is not { } diameter) return;
+        if (tool >= machine.Nozzles.Count || machine.Nozzles[tool].FilamentDiameter is not { } diameter) return;
         var widths = new List<double>();
         foreach (ref readonly var move in run.Moves)
         {
-            if (move.Line < begins || move.Line > ends || !move.Extrudes || move.To.Z <= firstTop || Way(move) < 1) continue;
+            if (move.Line < begins || move.Line > ends || move.Tool != tool || !move.Extrudes || move.To.Z <= firstTop || Way(move) < ShortestLine) continue;
             // a line is a rectangle with round ends: width from its area
             var area = move.Filament * ExtrudedLine.FilamentArea(diameter) / Way(move);
             widths.Add(Math.Round(area / usual + usual * (1 - Math.PI / 4), 2));
@@ -117,12 +94,12 @@ public sealed partial record Learned(string? Start, string? End, IReadOnlyList<L
         if (Commonest(widths) is var (width, often)) values.Add(new(LearnedFor.Recipe, "/lineWidth", "line width", "mm", width, often));
     }
 
-    private static void Speeds(DryRunReport run, int begins, int ends, float firstTop, List<LearnedValue> values)
+    private static void Speeds(DryRunReport run, int tool, int begins, int ends, float firstTop, List<LearnedValue> values)
     {
         var (first, travel, prints) = (new Dictionary<double, double>(), new Dictionary<double, double>(), new Dictionary<double, double>());
         foreach (ref readonly var move in run.Moves)
         {
-            if (move.Line < begins || move.Line > ends || Way(move) < 0.5) continue;
+            if (move.Line < begins || move.Line > ends || move.Tool != tool || Way(move) < ShortestLine) continue;
             var into = !move.Extrudes ? move.Filament == 0 ? travel : null : move.To.Z <= firstTop ? first : prints;
             if (into is null) continue;
             var speed = Math.Round(move.Speed, 1);
@@ -142,20 +119,20 @@ public sealed partial record Learned(string? Start, string? End, IReadOnlyList<L
         values.Add(new(LearnedFor.Recipe, "/speeds/infill", "infill speed", "mm/s", common[^1].Key, common[^1].Value / all));
     }
 
-    private static void Retraction(DryRunReport run, int begins, int ends, List<LearnedValue> values)
+    private static void Retraction(DryRunReport run, int tool, int begins, int ends, List<LearnedValue> values)
     {
         var (lengths, speeds, lifts) = (new List<double>(), new List<double>(), new List<double>());
         var pulled = false;
         foreach (ref readonly var move in run.Moves)
         {
-            if (move.Line < begins || move.Line > ends) continue;
+            if (move.Line < begins || move.Line > ends || move.Tool != tool) continue;
             if (move.Filament < 0 && Way(move) < 0.01) { lengths.Add(Math.Round(-move.Filament, 2)); speeds.Add(Math.Round(move.Speed, 1)); pulled = true; }
             else if (pulled && move.To.Z > move.From.Z && Way(move) < 0.01) { lifts.Add(Math.Round(move.To.Z - move.From.Z, 2)); pulled = false; }
             else if (move.Filament > 0) pulled = false;
         }
-        if (Commonest(lengths) is var (length, share)) values.Add(new(LearnedFor.Card, "/head/nozzles/0/retraction/length", "retraction", "mm", length, share));
-        if (Commonest(speeds) is var (speed, often)) values.Add(new(LearnedFor.Card, "/head/nozzles/0/retraction/speed", "retraction speed", "mm/s", speed, often));
-        if (lifts.Count > lengths.Count / 2 && Commonest(lifts) is var (lift, usual)) values.Add(new(LearnedFor.Card, "/head/nozzles/0/retraction/lift", "Z hop", "mm", lift, usual));
+        if (Commonest(lengths) is var (length, share)) values.Add(new(LearnedFor.Card, $"/head/nozzles/{tool}/retraction/length", "retraction", "mm", length, share));
+        if (Commonest(speeds) is var (speed, often)) values.Add(new(LearnedFor.Card, $"/head/nozzles/{tool}/retraction/speed", "retraction speed", "mm/s", speed, often));
+        if (lifts.Count > lengths.Count / 2 && Commonest(lifts) is var (lift, usual)) values.Add(new(LearnedFor.Card, $"/head/nozzles/{tool}/retraction/lift", "Z hop", "mm", lift, usual));
     }
 
     private static void Fan(DryRunReport run, int begins, List<LearnedValue> values)
@@ -171,6 +148,16 @@ public sealed partial record Learned(string? Start, string? End, IReadOnlyList<L
         }
         values.Add(new(LearnedFor.Filament, "/fan/fromLayer", "first layer with fan", "", tops.Count + 1));
     }
+
+    private static IEnumerable<string> NozzleNotes(DryRunReport run, Machine machine, int tool)
+    {
+        if (run.FilamentOf.Count(mm => mm > 0) < 2) yield break;
+        var name = tool < machine.Nozzles.Count ? machine.Nozzles[tool].Id : $"T{tool}";
+        yield return $"The program feeds several nozzles; temperatures, widths, speeds and retraction are those of {name}, which lays most.";
+    }
+
+    // an arc is a chain of short pieces
+    private const double ShortestLine = 0.3;
 
     private static (double Value, double Share)? Commonest(IReadOnlyCollection<double> values) =>
         values.Count == 0 ? null : values.CountBy(v => v).MaxBy(v => v.Value) is var most ? (most.Key, (double)most.Value / values.Count) : null;

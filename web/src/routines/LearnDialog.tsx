@@ -89,6 +89,13 @@ export function LearnDialog({ card, onClose, onTake }: LearnDialogProps) {
         </p>
         {failure && <p role="alert">{failure}</p>}
         {learned && offers.length === 0 && others.length === 0 && <p role="alert">There is nothing in {name} that looks like a print.</p>}
+        {learned && learned.notes.length > 0 && (
+          <ul className="learned-notes">
+            {learned.notes.map((note) => (
+              <li key={note}>{note}</li>
+            ))}
+          </ul>
+        )}
         {offers.length > 0 && (
           <table className="redline learned">
             <thead>

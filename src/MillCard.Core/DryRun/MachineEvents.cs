@@ -151,4 +151,8 @@ public sealed record UnknownCommand(int Line, string Text, string? Macro = null)
 public sealed record Extents(double MinX, double MinY, double MinZ, double MaxX, double MaxY, double MaxZ);
 
 /// <summary>What is still on when the program ends; the nozzle's target is that of the hottest.</summary>
-public sealed record EndState(Spot Position, double NozzleTarget, double BedTarget, double Fan, bool MotorsOn, bool Relative, int CarriageMode = 0, double ChamberTarget = 0);
+public sealed record EndState(Spot Position, double NozzleTarget, double BedTarget, double Fan, bool MotorsOn, bool Relative, int CarriageMode = 0, double ChamberTarget = 0)
+{
+    /// <summary>Where the carriage reference is, mm, with all digits that were counted.</summary>
+    internal (double X, double Y, double Z) Exact { get; init; }
+}

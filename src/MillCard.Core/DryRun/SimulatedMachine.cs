@@ -117,7 +117,7 @@ public sealed partial class SimulatedMachine
             _run.RelativeAtLayers = _run.Events.LastOrDefault(e => e.Line < layers.Begin && e.Meaning is Meaning.Absolute or Meaning.Relative)?.Meaning == Meaning.Relative;
         }
         if (_maxX >= _minX) _run.Extents = new Extents(_minX, _minY, _minZ, _maxX, _maxY, _maxZ);
-        _run.End = new EndState(Spot(), _run.Nozzles.Max(n => n.Target), _run.Bed?.Target ?? 0, _fan, _motors, _relative, _carriageMode, _run.Chamber?.Target ?? 0);
+        _run.End = new EndState(Spot(), _run.Nozzles.Max(n => n.Target), _run.Bed?.Target ?? 0, _fan, _motors, _relative, _carriageMode, _run.Chamber?.Target ?? 0) { Exact = (_at[0], _at[1], _at[2]) };
         return _run;
     }
 

@@ -2,6 +2,7 @@ using System.Text;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
+using MillCard.Core.Flavours;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -106,6 +107,62 @@ public class RuleTests
     {
         Assert.Contains((rule, line), Find(fires, Machines[machine]).Select(f => (f.Rule, f.Line ?? 0)));
         Assert.DoesNotContain(rule, Find(fine, Machines[machine]).Select(f => f.Rule));
+    }
+
+    /// <summary>What a rule's case cannot be in a second dialect, and why.</summary>
+    private static readonly Dictionary<string, string> OneDialect = new()
+    {
+        ["mesh-dropped"] = "only Marlin forgets the mesh when it homes",
+        ["unknown-macro"] = "only Klipper calls macros by names of their own",
+        ["macro-parameter-unknown"] = "only Klipper's macros read parameters by name",
+        ["line-too-long"] = "RepRapFirmware's lines may be as long as these",
+    };
+
+    private const string Files = "[warm.g]\nM190 S60\nM109 S200\n[round.g]\nG4 P1\nM98 P\"round.g\"\n";
+
+    /// <summary>Cases that are written another way in a second dialect: rule, dialect, a program in which it fires, the line, one in which it must not.</summary>
+    private static readonly Dictionary<string, (FlavourId Dialect, string Fires, int Line, string Fine)> Elsewhere = new()
+    {
+        ["heated-twice"] = (FlavourId.RepRapFirmware, "M190 S60\nM98 P\"warm.g\"\n", 1, "M98 P\"warm.g\"\n"),
+        ["macro-calls-itself"] = (FlavourId.RepRapFirmware, "M98 P\"round.g\"\n", 1, "M98 P\"warm.g\"\n"),
+        ["wrong-unit"] = (FlavourId.Marlin, "M203 Z600\n", 1, "M203 Z10\n"),
+        ["flavour-cannot"] = (FlavourId.Marlin, "G12\n", 1, "G28\n"),
+        ["carriage-mode-left-on"] = (FlavourId.Klipper, "SET_DUAL_CARRIAGE CARRIAGE=1 MODE=COPY\n", 1, "SET_DUAL_CARRIAGE CARRIAGE=1 MODE=COPY\nSET_DUAL_CARRIAGE CARRIAGE=0 MODE=PRIMARY\n"),
+        ["line-without-effect"] = (FlavourId.RepRapFirmware, "M141 S50\n", 1, "M140 S50\n"),
+        ["geometry-changed-after-home"] = (FlavourId.RepRapFirmware, "G28\nM666 X1\n" + Warm.Replace("G28\n", "") + "G1 X9 E1\n", 2, "M666 X1\n" + Warm + "G1 X9 E1\n"),
+        ["tuning-values-in-start"] = (FlavourId.Klipper, "SAVE_CONFIG\n", 1, "M105\n"),
+        ["setting-overridden"] = (FlavourId.RepRapFirmware, "M203 X15000\n", 1, "M203 X10800\n"),
+        ["not-followed"] = (FlavourId.RepRapFirmware, "G28\nG1 X{sensors.analog[3].lastReading}\n", 2, "G28\nG1 X{10 + 5}\n"),
+        ["unknown-command"] = (FlavourId.Klipper, "M9999\n", 1, "M105\n"),
+        ["parameter-range"] = (FlavourId.Klipper, "M106 S300\nM107\n", 1, "M106 S255\nM107\n"),
+        ["not-ascii"] = (FlavourId.Klipper, "M117 Möwe\n", 1, "G28 ; Möwe\n"),
+        ["step-rate"] = (FlavourId.RepRapFirmware, "G28\nG1 X100 F9000\n", 2, "G28\nG1 X100 F7000\n"),
+        ["wait-never-ends"] = (FlavourId.Klipper, "M190 S85\n", 1, "M190 S70\n"),
+    };
+
+    public static TheoryData<string> Ruled => [.. Cases.Select(c => c.Data.Item1).Distinct().Where(r => !OneDialect.ContainsKey(r))];
+
+    [Theory, MemberData(nameof(Ruled))]
+    public void A_rule_holds_in_a_second_dialect(string rule)
+    {
+        var (_, machine, fires, line, fine) = Cases.First(c => c.Data.Item1 == rule).Data;
+        var card = Machines[machine];
+        if (Elsewhere.TryGetValue(rule, out var other))
+        {
+            var there = card with { Firmware = card.Firmware with { Flavour = other.Dialect, Macros = other.Dialect == FlavourId.RepRapFirmware ? Files : null } };
+            Assert.NotEqual(card.Firmware.Flavour, other.Dialect);
+            Assert.Contains((rule, other.Line), Find(other.Fires, there).Select(f => (f.Rule, f.Line ?? 0)));
+            Assert.DoesNotContain(rule, Find(other.Fine, there).Select(f => f.Rule));
+            return;
+        }
+        foreach (var dialect in new[] { FlavourId.RepRapFirmware, FlavourId.Smoothieware })
+        {
+            var there = card with { Firmware = card.Firmware with { Flavour = dialect } };
+            var (carried, right) = (Carry.Of(fires, card.Firmware.Flavour!.Value, dialect), Carry.Of(fine, card.Firmware.Flavour.Value, dialect));
+            var at = carried.Take(line - 1).Sum(l => l.After.Split('\n').Length) + 1;
+            Assert.Contains((rule, at), Find(string.Join('\n', carried.Select(l => l.After)), there).Select(f => (f.Rule, f.Line ?? 0)));
+            Assert.DoesNotContain(rule, Find(string.Join('\n', right.Select(l => l.After)), there).Select(f => f.Rule));
+        }
     }
 
     [Fact]

@@ -12,5 +12,6 @@ public sealed class MacroCallsItself : IDryRunRule
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine) =>
         from call in run.Recursions.DistinctBy(r => (r.Line, r.Macro))
-        select Id.OnLine(call.Line, $"{call.Macro} calls itself.", "The firmware refuses a macro that is called within itself, and the print stops there. A macro that replaces a command reaches it by the name in rename_existing.");
+        let cure = run.Flavour.Extended ? " A macro that replaces a command reaches it by the name in rename_existing." : ""
+        select Id.OnLine(call.Line, $"{call.Macro} calls itself.", $"The firmware refuses it, and the print stops there.{cure}");
 }

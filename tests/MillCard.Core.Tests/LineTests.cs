@@ -58,6 +58,25 @@ public class LineTests
     }
 
     [Fact]
+    public void Beside_a_printer_that_does_not_answer_nothing_is_being_sent()
+    {
+        var sender = new Sender([(1, "G28"), (4, "G1 X5")]);
+        sender.Next();
+        Assert.Equal(SendState.Sending, sender.Shown);
+        sender.Repeat();
+        Assert.Equal((SendState.Silent, SendState.Sending), (sender.Shown, sender.State));
+        sender.Next();
+        Assert.Equal(SendState.Silent, sender.Shown);
+        sender.Take(Reply.Of("echo:busy: processing"));
+        Assert.Equal(SendState.Sending, sender.Shown);
+        sender.Unanswered();
+        sender.Pause();
+        Assert.Equal(SendState.Silent, sender.Shown);
+        sender.Answered();
+        Assert.Equal(SendState.Pausing, sender.Shown);
+    }
+
+    [Fact]
     public void A_request_that_was_not_heard_leads_back_a_few_lines_and_no_further()
     {
         var sender = new Sender([(1, "A"), (2, "B"), (3, "C")]);

@@ -5,6 +5,8 @@ public enum SendState
 {
     /// <summary>Lines go out.</summary>
     Sending,
+    /// <summary>The printer has been silent for longer than it may be; the line that is out goes out again.</summary>
+    Silent,
     /// <summary>To be held as soon as the line that is out has ended.</summary>
     Pausing,
     /// <summary>Held by its owner.</summary>
@@ -28,7 +30,7 @@ public sealed class Sender
     private readonly IReadOnlyList<(int Line, string Command)> _commands;
     private const int MostStrange = 3, FurthestBack = 5;
     private int _repeats, _strange;
-    private bool _waiting, _ignoreOk;
+    private bool _waiting, _ignoreOk, _silent;
 
     /// <summary>A job at its begin.</summary>
     /// <param name="commands">Commands with the lines of the program they stand on, counted from 1.</param>
@@ -39,6 +41,8 @@ public sealed class Sender
         if (commands.Count == 0) State = SendState.Done;
     }
 
+    /// <summary>How it stands for somebody who looks on: nothing is being sent beside a printer that does not answer.</summary>
+    public SendState Shown => _silent && State is (SendState.Sending or SendState.Pausing) ? SendState.Silent : State;
     /// <summary>How it stands.</summary>
     public SendState State { get; private set; } = SendState.Sending;
     /// <summary>Commands that the printer has taken.</summary>
@@ -69,6 +73,7 @@ public sealed class Sender
     /// <summary>Takes an answer in.</summary>
     public void Take(Reply reply)
     {
+        _silent = false;
         switch (reply.Kind)
         {
             case ReplyKind.Ok when _waiting:
@@ -87,11 +92,18 @@ public sealed class Sender
     /// <summary>Nothing came for too long, or the connection is there again: the line that is out goes out once more, under its number.</summary>
     public void Repeat()
     {
+        _silent = true;
         if (State is not (SendState.Sending or SendState.Pausing or SendState.Paused) || !_waiting) return;
         if (++_repeats > MostRepeats) { Stop($"The printer does not answer to line {Line}.", Line); return; }
         (_waiting, _ignoreOk) = (false, false);
         Message = $"Line {Line} was sent again: no answer came.";
     }
+
+    /// <summary>Nothing came for too long before the first line went out.</summary>
+    public void Unanswered() => _silent = true;
+
+    /// <summary>The printer is heard again.</summary>
+    public void Answered() => _silent = false;
 
     /// <summary>Holds it behind the line that is out.</summary>
     public void Pause()

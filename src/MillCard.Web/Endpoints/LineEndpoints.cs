@@ -122,7 +122,21 @@ internal static class LineEndpoints
         catch (LineFailedException failure) { return Refusal.Sentence(502, "The line failed.", failure.Message, "/line/host"); }
     }
 
+    /// <summary>Longer than this no test takes, whatever the other side says meanwhile.</summary>
+    private static readonly TimeSpan LongestTest = TimeSpan.FromSeconds(40);
+
     private static async Task<LineTested> TestAsync(OpenLine open, Card card, CancellationToken stop)
+    {
+        using var limit = CancellationTokenSource.CreateLinkedTokenSource(stop);
+        limit.CancelAfter(LongestTest);
+        try { return await TestedAsync(open, card, limit.Token); }
+        catch (OperationCanceledException) when (!stop.IsCancellationRequested)
+        {
+            throw new LineFailedException($"The printer did not answer all of the test within {LongestTest.TotalSeconds:0} seconds.");
+        }
+    }
+
+    private static async Task<LineTested> TestedAsync(OpenLine open, Card card, CancellationToken stop)
     {
         var firmware = await open.IdentifyAsync(stop);
         var flavour = Enum.GetValues<FlavourId>().Cast<FlavourId?>().FirstOrDefault(id => firmware.Contains(Flavour.Of(id!.Value).Name, StringComparison.OrdinalIgnoreCase));

@@ -39,6 +39,7 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
     private const int MostReplies = 4096;
     private const int MostAnswers = 5000;
     private const int MostLinesASecond = 20_000;
+    private const int MostLettersASecond = 4_000_000;
     private readonly SemaphoreSlim _turn = new(1, 1);
     private TcpClient? _client;
     private Channel<Reply> _replies = Bounded();
@@ -114,11 +115,16 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
         await _turn.WaitAsync(stop);
         try
         {
-            await ResetAsync(sender, stop);
+            await ResetAsync(sender, told, stop);
             while (sender.State is SendState.Sending or SendState.Pausing or SendState.Paused)
             {
                 stop.ThrowIfCancellationRequested();
-                if (!await StepAsync(sender, stop)) await ReturnAsync(sender, stop);
+                if (!await StepAsync(sender, told, stop))
+                {
+                    sender.Unanswered();
+                    told();
+                    await ReturnAsync(sender, stop);
+                }
                 told();
             }
         }
@@ -126,23 +132,29 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
     }
 
     /// <summary>Sets the printer's count of lines, however often that needs saying.</summary>
-    private async Task ResetAsync(Sender sender, CancellationToken stop)
+    private async Task ResetAsync(Sender sender, Action told, CancellationToken stop)
     {
         for (var i = 0; i < Sender.MostRepeats; i++)
         {
             try
             {
                 var answers = await ExchangeAsync(Sender.Reset, stop);
+                sender.Answered();
                 if (answers.All(a => a.Kind is not (ReplyKind.Resend or ReplyKind.Error))) return;
             }
-            catch (LineFailedException) when (i + 1 < Sender.MostRepeats) { await ReturnAsync(sender, stop); }
+            catch (LineFailedException) when (i + 1 < Sender.MostRepeats)
+            {
+                sender.Unanswered();
+                told();
+                await ReturnAsync(sender, stop);
+            }
             if (sender.State == SendState.Stopped) return;
         }
         sender.Stop("The printer does not take the count of lines; the line is too noisy.");
     }
 
     /// <summary>Sends what is to be sent and takes one answer in; false where the connection is gone.</summary>
-    private async Task<bool> StepAsync(Sender sender, CancellationToken stop)
+    private async Task<bool> StepAsync(Sender sender, Action told, CancellationToken stop)
     {
         try
         {
@@ -172,6 +184,7 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
             else
             {
                 sender.Repeat();
+                told();
                 await QuietAsync(stop);
             }
             return true;
@@ -243,26 +256,31 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
     {
         try
         {
-            var (second, lines) = (Environment.TickCount64 / 1000, 0);
+            var (second, lines, letters) = (Environment.TickCount64 / 1000, 0, 0);
             using var reader = new StreamReader(client.GetStream(), new UTF8Encoding(false), false, 1024, leaveOpen: true);
             var line = new StringBuilder();
             var buffer = new char[1024];
             while (await reader.ReadAsync(buffer) is var count and > 0)
+            {
+                if (Environment.TickCount64 / 1000 is var now && now != second) (second, lines, letters) = (now, 0, 0);
+                letters += count;
                 for (var i = 0; i < count; i++)
                 {
-                    if (buffer[i] is '\n' or '\r')
+                    if (buffer[i] is not ('\n' or '\r'))
                     {
-                        if (line.Length > 0) into.TryWrite(Reply.Of(line.ToString()));
-                        line.Clear();
-                        if (Environment.TickCount64 / 1000 is var now && now != second) (second, lines) = (now, 0);
-                        if (++lines <= MostLinesASecond) continue;
-                        _floods = true;
-                        into.TryComplete();
-                        client.Dispose();
-                        return;
+                        if (line.Length < LongestReply) line.Append(buffer[i]);
+                        continue;
                     }
-                    else if (line.Length < LongestReply) line.Append(buffer[i]);
+                    if (line.Length > 0) into.TryWrite(Reply.Of(line.ToString()));
+                    line.Clear();
+                    lines++;
                 }
+                if (lines <= MostLinesASecond && letters <= MostLettersASecond) continue;
+                _floods = true;
+                into.TryComplete();
+                client.Dispose();
+                return;
+            }
         }
         catch (Exception gone) when (gone is IOException or SocketException or ObjectDisposedException or InvalidOperationException) { }
         into.TryComplete();

@@ -118,8 +118,8 @@ internal sealed class OpenLine : IAsyncDisposable
         await _log.BeginAsync(Status.Job!);
         try
         {
-            var state = sender.State;
-            await _connection.RunAsync(sender, () => { Tell(sender.State != state); state = sender.State; }, _breakOff.Token);
+            var state = sender.Shown;
+            await _connection.RunAsync(sender, () => { Tell(sender.Shown != state); state = sender.Shown; }, _breakOff.Token);
             Tell(true);
             if (job.How == SendHow.File && sender.State == SendState.Done) await FollowAsync();
         }
@@ -232,7 +232,7 @@ internal sealed class OpenLine : IAsyncDisposable
     {
         if (_sender is not { } sender) return;
         hold(sender);
-        Change(s => s.Job is { } job ? s with { Job = job with { State = sender.State } } : s);
+        Change(s => s.Job is { } job ? s with { Job = job with { State = sender.Shown } } : s);
     }
 
     /// <summary>Gives the job up and switches the heaters off; ends when that is done, or could not be.</summary>
@@ -255,7 +255,7 @@ internal sealed class OpenLine : IAsyncDisposable
     }
 
     private static LineJob JobOf(Sender sender, JobNow job, string? onPrinter) =>
-        new(job.Name, job.How, sender.State, sender.Taken, sender.Count, sender.Line, sender.Message, sender.ErrorLine,
+        new(job.Name, job.How, sender.Shown, sender.Taken, sender.Count, sender.Line, sender.Message, sender.ErrorLine,
             sender.ErrorLine is { } line and > 0 && line <= job.Text.Count ? job.Text.Text(line - 1) : null, job.At)
         { OnPrinter = onPrinter };
 

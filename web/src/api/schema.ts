@@ -5642,8 +5642,12 @@ export interface components {
             about: string;
             /** @description What it takes. */
             parameters?: components["schemas"]["CommandParameter"][];
+            /** @description What it means with some of its words instead; the first that fits counts. */
+            variants?: components["schemas"]["CommandVariant"][];
             /** @description What must be so for it to be there, where it is not always; null where it is. */
             needs?: null | string;
+            /** @description Sections of a configuration of which each proves that it is there: whole names, or their first words. */
+            sections?: string[];
         };
         /** @description One parameter of a command. */
         CommandParameter: {
@@ -5666,6 +5670,23 @@ export interface components {
              * @description Greatest value that makes sense; null where there is none.
              */
             max?: null | number;
+        };
+        /** @description Another meaning that a command has with certain words. */
+        CommandVariant: {
+            /** @description What it means then. */
+            meaning: components["schemas"]["Meaning"];
+            /**
+             * Format: char
+             * @description The letter that decides it; null where others must be missing.
+             */
+            word?: null | string;
+            /**
+             * Format: double
+             * @description The number behind it.
+             */
+            value?: null | number;
+            /** @description Letters of which none may stand there. */
+            without?: null | string;
         };
         /** @description How much contours are moved outwards, mm; negative inwards. */
         Compensation: {
@@ -5886,12 +5907,22 @@ export interface components {
             microsteps?: null | number;
         };
         DryRunAnswer: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Total time, s.
+             */
             seconds: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description mm.
+             */
             filament: number;
+            /** @description Filament fed by each nozzle, mm. */
+            byNozzle: number[];
             extents: null | components["schemas"]["Extents"];
+            /** @description What each line does. */
             lines: null | components["schemas"]["LineAnswer"][];
+            /** @description Worst first. */
             findings: components["schemas"]["Finding"][];
         };
         DryRunQuestion: {
@@ -6621,6 +6652,8 @@ export interface components {
             end: null | string;
             /** @description Temperatures, heights, widths, speeds, fan, retraction. */
             values: components["schemas"]["LearnedValue"][];
+            /** @description What was changed, left out, or could not be told. */
+            notes?: string[];
         };
         /**
          * @description Which document a learned value belongs to.
@@ -6935,7 +6968,7 @@ export interface components {
          * @description What a command means to the simulated machine.
          * @enum {unknown}
          */
-        Meaning: "none" | "move" | "arc-clockwise" | "arc-counter-clockwise" | "dwell" | "home" | "level" | "mesh" | "mesh-drop" | "park" | "inches" | "millimetres" | "absolute" | "relative" | "extrusion-absolute" | "extrusion-relative" | "set-position" | "work-offset" | "baby-step" | "save-state" | "restore-state" | "set-nozzle" | "wait-nozzle" | "set-bed" | "wait-bed" | "set-chamber" | "wait-chamber" | "tool-settings" | "heater-by-name" | "wait-by-name" | "heaters-off" | "wait-all" | "fan-on" | "fan-off" | "motors-off" | "tool" | "tool-by-name" | "tool-offset" | "finish" | "pause" | "filament-change" | "firmware-retract" | "firmware-prime" | "firmware-retract-set" | "steps-per-mm" | "limit-speed" | "limit-acceleration" | "velocity-limit" | "set-acceleration" | "set-corner" | "set-corner-seconds" | "set-junction" | "speed-override" | "flow-override" | "pressure-compensation" | "filament-diameter" | "cold-extrusion" | "soft-end-stops" | "geometry" | "tuning" | "part-label" | "carriage-mode" | "macro-call";
+        Meaning: "none" | "move" | "arc-clockwise" | "arc-counter-clockwise" | "spline" | "plane-xy" | "plane-zx" | "plane-yz" | "probe-here" | "kinematic-position" | "temperature-unit" | "file-begin" | "file-end" | "unfollowed" | "dwell" | "home" | "level" | "mesh" | "mesh-drop" | "park" | "inches" | "millimetres" | "absolute" | "relative" | "extrusion-absolute" | "extrusion-relative" | "set-position" | "work-offset" | "work-offset-set" | "home-offset" | "home-offset-later" | "remember-place" | "return-place" | "baby-step" | "save-state" | "restore-state" | "set-nozzle" | "wait-nozzle" | "set-bed" | "wait-bed" | "set-chamber" | "wait-chamber" | "tool-settings" | "heater-by-name" | "wait-by-name" | "heaters-off" | "wait-all" | "fan-on" | "fan-off" | "motors-off" | "tool" | "tool-by-name" | "tool-offset" | "stop" | "finish" | "pause" | "filament-change" | "firmware-retract" | "firmware-prime" | "firmware-retract-set" | "firmware-prime-set" | "steps-per-mm" | "limit-speed" | "limit-acceleration" | "velocity-limit" | "set-acceleration" | "set-corner" | "set-corner-seconds" | "set-junction" | "speed-override" | "flow-override" | "pressure-compensation" | "filament-diameter" | "cold-extrusion" | "soft-end-stops" | "geometry" | "tuning" | "part-label" | "carriage-mode" | "macro-call" | "macro-end";
         /** @description How far the measure-up interview has come. */
         MeasureUp: {
             /** @description The question at which it was left. */
@@ -8174,6 +8207,8 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             /** @description Name under which the program is saved; null for one that was brought, or sliced long ago. */
             fileName?: null | string;
+            /** @description Filament fed by each nozzle, mm; empty for a program that ran long ago. */
+            byNozzle?: number[];
         };
         /** @description What a run shows over time, at even steps: temperatures °C, fan as a share, speed mm/s, flow as mm of filament a second. */
         RunSeries: {
@@ -8236,7 +8271,7 @@ export interface components {
          * @description How a job on the line stands.
          * @enum {unknown}
          */
-        SendState: "sending" | "pausing" | "paused" | "done" | "stopped";
+        SendState: "sending" | "silent" | "pausing" | "paused" | "done" | "stopped";
         /**
          * @description Whether parts grow together or one after the other.
          * @enum {unknown}

@@ -9,7 +9,7 @@ import { Shell } from '../app/Shell'
 import type { DocumentState } from '../document/documentStore'
 import { useDocumentState, useDocumentStore } from '../document/useDocument'
 import { Findings } from '../findings/Findings'
-import { duration, plain } from '../units/format'
+import { byNozzle, duration, plain } from '../units/format'
 import { HeatChart } from './HeatChart'
 import { Lines } from './Lines'
 import { PathOnBed } from './PathOnBed'
@@ -64,7 +64,15 @@ function OpenDryRun({ trialStore, cardStore, run }: OpenDryRunProps) {
         { name: trial.document.name || 'trial', to: `/trials/${trial.id}` },
       ]}
       title="Dry run"
-      state={result && <span className="state">{`${duration(result.seconds)} · ${plain(result.filament / 1000, 2)} m of filament`}</span>}
+      state={
+        result && (
+          <span className="state">
+            {[duration(result.seconds), `${plain(result.filament / 1000, 2)} m of filament`, byNozzle(result.byNozzle)]
+              .filter(Boolean)
+              .join(' · ')}
+          </span>
+        )
+      }
       tools={
         <button className="key" onClick={() => picker.current?.click()}>
           bring a G-code file

@@ -187,7 +187,11 @@ function JobPanel({ id, status, ready, onFailure }: PanelProps) {
   })
   const job = status?.job
   const running =
-    job?.state === 'sending' || job?.state === 'pausing' || job?.state === 'paused' || (job?.onPrinter && job.onPrinter !== 'done')
+    job?.state === 'sending' ||
+    job?.state === 'silent' ||
+    job?.state === 'pausing' ||
+    job?.state === 'paused' ||
+    (job?.onPrinter && job.onPrinter !== 'done')
   const paused = job?.state === 'paused' || job?.state === 'pausing' || job?.onPrinter === 'paused'
   const last = useLastJob(id, job)
   const path = { params: { path: { id } } }
@@ -289,6 +293,7 @@ function JobPanel({ id, status, ready, onFailure }: PanelProps) {
 
 const words = {
   sending: 'going out',
+  silent: 'no answer from the printer; the line that is out goes out again',
   pausing: 'pausing, behind the line that is out',
   paused: 'paused',
   done: 'all sent',

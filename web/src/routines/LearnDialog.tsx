@@ -58,6 +58,7 @@ export function LearnDialog({ card, onClose, onTake }: LearnDialogProps) {
         ...learned.values.filter((value) => value.for === 'card').map((value) => ({ ...value, value: value.value as number })),
       ]
     : []
+  const notes = learned?.notes ?? []
   const others = learned?.values.filter((value) => value.for !== 'card') ?? []
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md">
@@ -89,9 +90,9 @@ export function LearnDialog({ card, onClose, onTake }: LearnDialogProps) {
         </p>
         {failure && <p role="alert">{failure}</p>}
         {learned && offers.length === 0 && others.length === 0 && <p role="alert">There is nothing in {name} that looks like a print.</p>}
-        {learned && learned.notes.length > 0 && (
+        {notes.length > 0 && (
           <ul className="learned-notes">
-            {learned.notes.map((note) => (
+            {notes.map((note) => (
               <li key={note}>{note}</li>
             ))}
           </ul>

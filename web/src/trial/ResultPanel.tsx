@@ -1,7 +1,7 @@
 import { Button, LinearProgress } from '@mui/material'
 import { Link } from 'react-router'
 import { SeverityMark } from '../findings/SeverityMark'
-import { duration, plain, timeOfDay } from '../units/format'
+import { byNozzle, duration, plain, timeOfDay } from '../units/format'
 import { useTrial } from './TrialContext'
 import { useSlice } from './useSlice'
 
@@ -52,6 +52,7 @@ export function ResultPanel() {
           <dl className={stale ? 'figures old' : 'figures'}>
             <Figure name="time" value={duration(result.seconds)} />
             <Figure name="filament" value={`${plain(result.filament / 1000, 2)} m`} />
+            {byNozzle(result.byNozzle) && <Figure name="by nozzle" value={byNozzle(result.byNozzle)} />}
             {result.grams != null && <Figure name="mass" value={`${plain(result.grams, 1)} g`} />}
             {result.cost != null && <Figure name="cost" value={result.cost.toFixed(2)} />}
             <Figure name="layers" value={String(result.layers || '—')} />

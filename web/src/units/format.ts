@@ -5,6 +5,10 @@ export function plain(value: number, decimals = 3): string {
   return trimmed === '-0' ? '0' : trimmed
 }
 
+/** Filament by nozzle, in m; empty where there is one nozzle. */
+export const byNozzle = (lengths: readonly number[] = []): string =>
+  lengths.length < 2 ? '' : lengths.map((length, tool) => `T${tool} ${plain(length / 1000, 2)} m`).join(', ')
+
 /** A time as people say it: `48 s`, `36 min 32 s`, `1 h 56 min`. */
 export function duration(seconds: number): string {
   const whole = Math.round(seconds)

@@ -75,7 +75,7 @@ public class OffsetTests
     [Theory]
     [InlineData(FlavourId.Klipper, "G4 S5", 0)]
     [InlineData(FlavourId.Klipper, "G4 P500", 0.5)]
-    [InlineData(FlavourId.RepRap, "G4 S5", 0)]
+    [InlineData(FlavourId.RepRap, "G4 S5", 5)]
     [InlineData(FlavourId.Marlin, "G4 S5", 5)]
     [InlineData(FlavourId.RepRapFirmware, "G4 P500", 0.5)]
     public void A_dwell_reads_what_its_dialect_reads(FlavourId flavour, string line, double seconds) =>

@@ -44,6 +44,36 @@ public class PreviewTests
         Assert.Equal(("/routines/end", 1, EditKind.InsertAfter), (off.Pointer, off.Line, off.Remedy!.Edits[0].How));
     }
 
+    [Theory]
+    [InlineData("G91\nG1 Z20 F600\nG90\nG1 X5 Y150 F6000", "end-above-travel", "high")]
+    [InlineData("G1 Z40 F600\nG1 X5 Y150 F6000", "end-drags-over-part", "high")]
+    [InlineData("G91\nG1 Z5 F600\nG90\nG1 X85 Y75 F6000", "in-the-way-at-the-end", null)]
+    public void The_end_is_tried_on_a_low_a_tall_and_a_wide_part(string end, string rule, string? part)
+    {
+        var card = Cards.Bare(180, 160, 170) with { Routines = new() { Start = "G28", End = end + "\nM104 S0\nM140 S0\nM107\nM84" } };
+        var findings = Preview(card).Findings.Where(f => f.Rule == rule).ToArray();
+        Assert.All(findings, f => Assert.Equal("/routines/end", f.Pointer));
+        Assert.Contains(findings, f => part is null || f.Message.StartsWith("With a part", StringComparison.Ordinal) && f.Message.Contains(part));
+    }
+
+    [Fact]
+    public void A_name_that_is_nearly_right_comes_with_its_remedy()
+    {
+        var card = Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = "G28\nM104 S{{ heat.nozle | mm }} ; {{ heat.bed }}" } };
+        var finding = Assert.Single(Rules.Check(card), f => f.Rule == "broken-routine");
+        Assert.Equal(("Write heat.nozzle", "/routines/start", 2, "M104 S{{ heat.nozzle | mm }} ; {{ heat.bed }}"), (finding.Remedy!.Label, finding.Remedy.Edits[0].Pointer, finding.Remedy.Edits[0].Line, finding.Remedy.Edits[0].Text));
+    }
+
+    [Fact]
+    public void A_remedy_leaves_the_names_in_the_line_it_mends()
+    {
+        const string macros = "[gcode_macro JOB_BEGIN]\ngcode:\n  M140 S{params.BED}\n";
+        var card = Cards.Bare() with { Firmware = new() { Flavour = FlavourId.Klipper, Macros = macros }, Routines = new() { Start = "BEGIN_JOB BED={{ heat.bed }}\nJOB_BEGIN BEDD={{ heat.bed }}" } };
+        var findings = Preview(card).Findings;
+        Assert.Equal("JOB_BEGIN BED={{ heat.bed }}", findings.Single(f => f.Rule == "unknown-macro").Remedy!.Edits[0].Text);
+        Assert.Equal("JOB_BEGIN BED={{ heat.bed }}", findings.Single(f => f.Rule == "macro-parameter-unknown").Remedy!.Edits[0].Text);
+    }
+
     [Fact]
     public void A_broken_routine_does_not_keep_the_others_from_running()
     {

@@ -3,6 +3,7 @@ using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Flavours;
+using MillCard.Core.Patterns;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -41,6 +42,7 @@ public class RuleTests
         ["two nozzles"] = TwoNozzles,
         ["Dunlin"] = Cards.Dunlin,
         ["plain"] = Plain,
+        ["carriages"] = Pattern.All.Single(p => p.Id == "two-carriages").Card with { Firmware = new() { Flavour = FlavourId.Marlin } },
     };
 
     /// <summary>Rule, machine, a program in which it fires, the line, a program in which it must not.</summary>
@@ -98,6 +100,9 @@ public class RuleTests
         { "setting-overridden", "plain", "M203 X250\n", 1, "M203 X180\n" },
         { "tuning-values-in-start", "plain", "M301 P20 I1 D80\n", 1, "M105\n" },
         { "carriage-mode-left-on", "plain", "M605 S2 X80\n", 1, "M605 S2 X80\nM605 S1\n" },
+        { "carriages-meet", "carriages", "G28\nM605 S2 X50\nG1 X20 Y50 F3000\nM605 S1\n", 3, "G28\nM605 S2 X110\nG1 X20 Y50 F3000\nM605 S1\n" },
+        { "mesh-dropped", "plain", "M420 S1\nG28\n" + Warm, 2, "G28\nM420 S1\n" },
+        { "head-hits-print", "plain", Warm + "G1 X10 Y20 Z0.3\nG1 X60 E3\nG1 Z5\nG1 X15 Y20 Z0.2\n" + Off, 10, Warm + "G1 X10 Y20 Z0.3\nG1 X60 E3\nG1 Z5\nG1 X70 Y40\nG1 X100 Y60 Z0.2\n" + Off },
         { "not-followed", "plain", "G28\nG42 I1 J1\n", 2, "G28\n" },
         { "flavour-cannot", "Klipper without macros", "BED_MESH_CALIBRATE\n", 1, "G28\n" },
     };
@@ -132,6 +137,8 @@ public class RuleTests
         ["geometry-changed-after-home"] = (FlavourId.RepRapFirmware, "G28\nM666 X1\n" + Warm.Replace("G28\n", "") + "G1 X9 E1\n", 2, "M666 X1\n" + Warm + "G1 X9 E1\n"),
         ["tuning-values-in-start"] = (FlavourId.Klipper, "SAVE_CONFIG\n", 1, "M105\n"),
         ["setting-overridden"] = (FlavourId.RepRapFirmware, "M203 X15000\n", 1, "M203 X10800\n"),
+        ["carriages-meet"] = (FlavourId.Klipper, "G28\nSET_DUAL_CARRIAGE CARRIAGE=1 MODE=MIRROR\nG1 X130 Y50 F3000\nSET_DUAL_CARRIAGE CARRIAGE=0 MODE=PRIMARY\n", 3,
+            "G28\nSET_DUAL_CARRIAGE CARRIAGE=1 MODE=MIRROR\nG1 X20 Y50 F3000\nSET_DUAL_CARRIAGE CARRIAGE=0 MODE=PRIMARY\n"),
         ["not-followed"] = (FlavourId.RepRapFirmware, "G28\nG1 X{sensors.analog[3].lastReading}\n", 2, "G28\nG1 X{10 + 5}\n"),
         ["unknown-command"] = (FlavourId.Klipper, "M9999\n", 1, "M105\n"),
         ["parameter-range"] = (FlavourId.Klipper, "M106 S300\nM107\n", 1, "M106 S255\nM107\n"),

@@ -24,6 +24,10 @@ public sealed class DryRunReport
     public ReadOnlySpan<SimulatedMove> Moves => CollectionsMarshal.AsSpan(MoveList);
     /// <summary>What the second carriage does meanwhile, where both move together in copy or mirror.</summary>
     public List<SimulatedMove> SecondMoves { get; } = [];
+    /// <summary>How near the nozzles of two carriages come that move together, mm along X; infinite where they do not.</summary>
+    public double LeastApart { get; internal set; } = double.PositiveInfinity;
+    /// <summary>The line on which they come so near, counted from 0.</summary>
+    public int LeastApartAt { get; internal set; }
     /// <summary>When filament is fed while no tool is chosen.</summary>
     public Moment FedWithoutTool { get; internal set; } = Moment.Never;
     /// <summary>Filament fed by each nozzle, mm.</summary>

@@ -109,6 +109,7 @@ public static class Rules
         new SettingOverridden(),
         new TuningValuesInStart(),
         new CarriageModeLeftOn(),
+        new CarriagesMeet(),
         new FlavourCannot(),
         new NotFollowed(),
     ];

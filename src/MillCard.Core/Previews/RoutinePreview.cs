@@ -194,12 +194,14 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
         while (tail < Math.Min(written.Length, changed.Length) - head && written[^(tail + 1)] == changed[^(tail + 1)]) tail++;
         var old = written[head..^tail];
         // a whole word is looked for, so that a letter of it is not found elsewhere
-        while (head > 0 && !char.IsWhiteSpace(written[head - 1])) { head--; old = written[head] + old; }
-        while (tail > 0 && !char.IsWhiteSpace(written[^tail])) { old += written[^tail]; tail--; }
+        while (head > 0 && IsOfWord(written[head - 1])) { head--; old = written[head] + old; }
+        while (tail > 0 && IsOfWord(written[^tail])) { old += written[^tail]; tail--; }
         var first = template.IndexOf(old, StringComparison.Ordinal);
         if (old.Length == 0 || first < 0 || template.IndexOf(old, first + 1, StringComparison.Ordinal) >= 0) return null;
         return template[..first] + changed[head..^tail] + template[(first + old.Length)..];
     }
+
+    private static bool IsOfWord(char c) => char.IsLetterOrDigit(c) || c is '_' or '.';
 
     /// <summary>The routine's line, counted from 0, that a line of the program comes from, or stands right behind.</summary>
     private static (string Pointer, int Line, bool Beyond)? PlaceOf(int line, DryRunReport run, IReadOnlyList<(RoutineSpan Span, string Pointer, int[] Map)> placed)

@@ -51,7 +51,13 @@ internal static class RoutineEndpoints
     }
 
     /// <summary>A dialect in short: its commands with what they do.</summary>
-    internal sealed record FlavourAnswer(FlavourId Id, string Name, string Source, bool Extended, IReadOnlyList<Command> Commands);
+    /// <param name="Id">Which.</param>
+    /// <param name="Name">As the trade writes it.</param>
+    /// <param name="Source">Where the facts come from.</param>
+    /// <param name="Extended">Whether its owner writes macros.</param>
+    /// <param name="Files">Whether the machine runs files of commands that a card can hold.</param>
+    /// <param name="Commands">Its commands.</param>
+    internal sealed record FlavourAnswer(FlavourId Id, string Name, string Source, bool Extended, bool Files, IReadOnlyList<Command> Commands);
 
     /// <summary>A macro in short.</summary>
     internal sealed record MacroAnswer(string Name, string? About, IReadOnlyList<string> Parameters, string Text);
@@ -110,15 +116,21 @@ internal static class RoutineEndpoints
             .Accepts<LearnQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
             .WithSummary("What a program that prints well tells: routines, temperatures, heights, speeds, fan, retraction");
 
-        routines.MapPost("/macros", async Task<Results<Ok<MacroAnswer[]>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        routines.MapPost("/macros", async Task<Results<Ok<MacroAnswer[]>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop, bool files = false) =>
         {
             var bytes = await request.ReadAsync(2 * MacroFile.Longest, stop);
-            return TypedResults.Ok(MacroFile.Of(System.Text.Encoding.UTF8.GetString(bytes)).Macros.OrderBy(m => m.Name, StringComparer.Ordinal).Select(m => new MacroAnswer(m.Name, m.About, m.Parameters, m.Text)).ToArray());
+            var text = System.Text.Encoding.UTF8.GetString(bytes);
+            if (files)
+            {
+                var held = CommandFiles.Of(text);
+                return TypedResults.Ok(held.Names.Order(StringComparer.Ordinal).Select(n => new MacroAnswer(n, null, [], string.Join('\n', held.Find(n)!))).ToArray());
+            }
+            return TypedResults.Ok(MacroFile.Of(text).Macros.OrderBy(m => m.Name, StringComparer.Ordinal).Select(m => new MacroAnswer(m.Name, m.About, m.Parameters, m.Text)).ToArray());
         })
             .Accepts<string>("text/plain").Produces<Refusal>(413, Refusal.MediaType)
-            .WithSummary("The macros of a macro file; the body is the file");
+            .WithSummary("The macros of a macro file, or the files that a text of command files holds; the body is the text");
 
-        api.MapGet("/flavours", () => Enum.GetValues<FlavourId>().Select(id => Flavour.Of(id) is var f ? new FlavourAnswer(id, f.Name, f.Source, f.Extended, f.Commands) : null!).ToArray())
+        api.MapGet("/flavours", () => Enum.GetValues<FlavourId>().Select(id => Flavour.Of(id) is var f ? new FlavourAnswer(id, f.Name, f.Source, f.Extended, f.Conditions, f.Commands) : null!).ToArray())
             .WithSummary("The dialects with their commands").WithTags("Routines");
     }
 }

@@ -4103,10 +4103,12 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The macros of a macro file; the body is the file */
+        /** The macros of a macro file, or the files that a text of command files holds; the body is the text */
         post: {
             parameters: {
-                query?: never;
+                query?: {
+                    files?: boolean;
+                };
                 header?: never;
                 path?: never;
                 cookie?: never;
@@ -6301,10 +6303,17 @@ export interface components {
         };
         /** @description A dialect in short: its commands with what they do. */
         FlavourAnswer: {
+            /** @description Which. */
             id: components["schemas"]["FlavourId"];
+            /** @description As the trade writes it. */
             name: string;
+            /** @description Where the facts come from. */
             source: string;
+            /** @description Whether its owner writes macros. */
             extended: boolean;
+            /** @description Whether the machine runs files of commands that a card can hold. */
+            files: boolean;
+            /** @description Its commands. */
             commands: components["schemas"]["Command"][];
         };
         /** @enum {unknown} */

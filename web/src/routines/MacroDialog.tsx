@@ -6,31 +6,39 @@ const longest = 400_000
 
 interface MacroDialogProps {
   text: string
+  /** Whether it holds files of commands rather than a configuration with macros. */
+  files: boolean
   onClose: () => void
   onTake: (text: string | undefined) => void
 }
 
-/** The file with the owner's macros: given as a file or pasted; what it holds is listed. */
-export function MacroDialog({ text, onClose, onTake }: MacroDialogProps) {
+/** The owner's macros or command files: given as files or pasted; what is held is listed. */
+export function MacroDialog({ text, files, onClose, onTake }: MacroDialogProps) {
   const [draft, setDraft] = useState(text)
-  const macros = useMacros(draft)
+  const macros = useMacros(draft, files)
+  async function take(chosen: File[]) {
+    const small = chosen.filter((file) => file.size <= longest)
+    const texts = await Promise.all(small.map((file) => file.text()))
+    if (!files) return texts[0] !== undefined && setDraft(texts[0])
+    const added = small.map((file, i) => `[${file.name}]\n${texts[i]}`)
+    setDraft((before) => [before.trim(), ...added].filter(Boolean).join('\n'))
+  }
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md">
-      <DialogTitle>Macro file</DialogTitle>
+      <DialogTitle>{files ? 'Command files' : 'Macro file'}</DialogTitle>
       <DialogContent className="macro-dialog">
         <p className="quiet">
-          The configuration of the machine, with its macro sections. Calls in routines are checked against it, and the dry run steps into
-          it.{' '}
+          {files
+            ? 'The files that the machine runs for M98 and for changes of tool (tfree0.g, tpre1.g, tpost1.g). A line with the name in square brackets begins each; the dry run steps into them. '
+            : 'The configuration of the machine, with its macro sections. Calls in routines are checked against it, and the dry run steps into it. '}
           <label className="link">
-            choose a file
+            {files ? 'add files' : 'choose a file'}
             <input
               type="file"
               hidden
-              accept=".cfg,.ini,.conf,.txt"
-              onChange={(event) => {
-                const [file] = event.target.files ?? []
-                if (file && file.size <= longest) void file.text().then(setDraft)
-              }}
+              multiple={files}
+              accept={files ? '.g,.gcode,.txt' : '.cfg,.ini,.conf,.txt'}
+              onChange={(event) => void take([...(event.target.files ?? [])])}
             />
           </label>
         </p>
@@ -45,7 +53,7 @@ export function MacroDialog({ text, onClose, onTake }: MacroDialogProps) {
             onChange={(event) => setDraft(event.target.value)}
           />
           <ul>
-            {macros.length === 0 && <li className="quiet">No macro in it yet.</li>}
+            {macros.length === 0 && <li className="quiet">{files ? 'No file in it yet.' : 'No macro in it yet.'}</li>}
             {macros.map((macro) => (
               <li key={macro.name}>
                 <strong className="mono">{macro.name}</strong>

@@ -96,6 +96,7 @@ export function RoutinesTab() {
               <MenuItem onClick={() => setDialog('carry')}>carry to another flavour …</MenuItem>
               <MenuItem onClick={() => setDialog('learn')}>learn from a G-code file …</MenuItem>
               {flavour?.extended && <MenuItem onClick={() => setDialog('macros')}>macro file …</MenuItem>}
+              {flavour?.files && <MenuItem onClick={() => setDialog('macros')}>command files …</MenuItem>}
             </Menu>
           </span>
         </div>
@@ -174,6 +175,7 @@ export function RoutinesTab() {
       {dialog === 'macros' && (
         <MacroDialog
           text={card.firmware?.macros ?? ''}
+          files={flavour?.files ?? false}
           onClose={() => setDialog(undefined)}
           onTake={(next) => set('/firmware/macros', next)}
         />

@@ -28,15 +28,16 @@ export function useFlavours() {
   return data ?? []
 }
 
-/** The macros of a macro file. */
-export function useMacros(text: string | null | undefined) {
+/** The macros of a macro file, or the files that a text of command files holds. */
+export function useMacros(text: string | null | undefined, files = false) {
   const { data } = useQuery({
-    queryKey: ['macros', text],
+    queryKey: ['macros', text, files],
     enabled: Boolean(text),
     staleTime: Infinity,
     queryFn: async () =>
       dataOf(
         await api.POST('/api/routines/macros', {
+          params: { query: { files } },
           body: text!,
           bodySerializer: (body: string) => body,
           headers: { 'content-type': 'text/plain' },

@@ -181,7 +181,8 @@ public sealed class HeadHitsPrint : IDryRunRule
             var length = dx * dx + dy * dy;
             var t = length > 0 ? Math.Clamp(((x - move.From.X) * dx + (y - move.From.Y) * dy) / length, 0, 1) : 0;
             var (ex, ey) = (move.From.X + t * dx - x, move.From.Y + t * dy - y);
-            return ex * ex + ey * ey < Cell * Cell / 4;
+            // a way along the line that was laid may lie on the edge of its cells
+            return ex * ex + ey * ey < Cell * Cell / 4 + 1e-6;
         }
 
         private int Column(double x) => Math.Clamp((int)((x - _x) / Cell), 0, _columns - 1);

@@ -21,7 +21,7 @@ public sealed class UnknownMacro : IDryRunRule
             var where = inside is null ? "" : $" It stands in {inside}.";
             var hint = near is not null ? $" Did you mean {near}?" : held ? "" : " The card holds no macro file to look in.";
             var finding = Id.OnLine(same.First().Line, $"There is no macro or command {name}.{hint}{where}", held ? "The firmware says so and goes on without it." : "What it does could not be looked at: it may heat, home or move.");
-            yield return near is null || inside is not null ? finding : finding.Cure($"Write {near}", Edit.Replace(same.First().Line, near + same.First().Text.TrimStart()[name.Length..]));
+            yield return near is null || inside is not null ? finding : finding.Cure($"Write {near}", Edit.Replace(same.First().Line, near + run.Text.Text(same.First().Line).TrimStart()[name.Length..]));
         }
     }
 

@@ -39,7 +39,7 @@ public class LearnedTests
     {
         var program = Warm + "M83\n" + prime + Square() + "G1 Z20 F600\nM104 S0\nM140 S0\nM84\n";
         var run = Run(program);
-        Assert.Equal("G0 X60 Y60 F6000", run.Text.Text(run.LayersBegin));
+        Assert.Equal("G1 Z0.2 F600", run.Text.Text(run.LayersBegin));
         Assert.Equal("G1 Y60 E1", run.Text.Text(run.LayersEnd));
         Assert.Equal("G1 Z20 F600", run.Text.Text(run.LayersEnd + 1));
         var learned = Of(program);

@@ -47,7 +47,6 @@ public class PreviewTests
     [Theory]
     [InlineData("G91\nG1 Z20 F600\nG90\nG1 X5 Y150 F6000", "end-above-travel", "high")]
     [InlineData("G1 Z40 F600\nG1 X5 Y150 F6000", "end-drags-over-part", "high")]
-    [InlineData("G91\nG1 Z5 F600\nG90\nG1 X85 Y75 F6000", "in-the-way-at-the-end", null)]
     public void The_end_is_tried_on_a_low_a_tall_and_a_wide_part(string end, string rule, string? part)
     {
         var card = Cards.Bare(180, 160, 170) with { Routines = new() { Start = "G28", End = end + "\nM104 S0\nM140 S0\nM107\nM84" } };

@@ -103,6 +103,7 @@ public class RuleTests
         { "carriages-meet", "carriages", "G28\nM605 S2 X50\nG1 X20 Y50 F3000\nM605 S1\n", 3, "G28\nM605 S2 X110\nG1 X20 Y50 F3000\nM605 S1\n" },
         { "mesh-dropped", "plain", "M420 S1\nG28\n" + Warm, 2, "G28\nM420 S1\n" },
         { "head-hits-print", "plain", Warm + "G1 X10 Y20 Z0.3\nG1 X60 E3\nG1 Z5\nG1 X15 Y20 Z0.2\n" + Off, 10, Warm + "G1 X10 Y20 Z0.3\nG1 X60 E3\nG1 Z5\nG1 X70 Y40\nG1 X100 Y60 Z0.2\n" + Off },
+        { "head-hits-print", "plain", Warm + "G1 X10 Y20 Z1\nG1 X60 E9\nG1 Z0.2\nG1 X10\n" + Off, 10, Warm + "G1 X10 Y20 Z0.3\nG1 X60 E3\nG1 Z0.2\nG1 X90\n" + Off },
         { "not-followed", "plain", "G28\nG42 I1 J1\n", 2, "G28\n" },
         { "flavour-cannot", "Klipper without macros", "BED_MESH_CALIBRATE\n", 1, "G28\n" },
     };

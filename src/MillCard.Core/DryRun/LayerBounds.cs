@@ -44,11 +44,18 @@ internal static class LayerBounds
     private static List<int> BreakLines(DryRunReport run) =>
         [.. run.Events.Where(e => e.Meaning is Meaning.Home or Meaning.Level or Meaning.WaitNozzle or Meaning.WaitBed or Meaning.SetPosition or Meaning.MacroCall).Select(e => e.Line)];
 
-    /// <summary>The way that leads to the first line of the first layer belongs to it.</summary>
+    /// <summary>The way that leads to the first line of the first layer belongs to it, and the way down to its height.</summary>
     private static int Begin(ReadOnlySpan<SimulatedMove> moves, int first)
     {
-        for (var i = first - 1; i >= 0 && !moves[i].Extrudes; i--) if (Way(moves[i]) > 0) return moves[i].Line;
-        return moves[first].Line;
+        var begin = first;
+        for (var i = first - 1; i >= 0 && !moves[i].Extrudes; i--)
+        {
+            if (Way(moves[i]) == 0) continue;
+            begin = i;
+            break;
+        }
+        if (begin > 0 && Way(moves[begin - 1]) == 0 && moves[begin - 1].Filament == 0 && moves[begin - 1].To.Z == moves[first].To.Z) begin--;
+        return moves[begin].Line;
     }
 
     private static int LastLaid(ReadOnlySpan<SimulatedMove> moves)

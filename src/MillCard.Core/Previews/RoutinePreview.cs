@@ -100,7 +100,7 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
             var ends = writer.Spans.Where(s => s.Moment == RoutineMoment.End)
                 .Select(s => (Span: s, Pointer: $"/routines/{s.Moment.Name}", Map: LineMap.Of(s.Moment, s.Template, s.Values, s.Count))).ToArray();
             foreach (var finding in Mapped(Rules.Check(tried, job.Machine), tried, ends))
-                if (seen.Add((finding.Rule, finding.Pointer, finding.Line)))
+                if (finding.Severity > Severity.Note && seen.Add((finding.Rule, finding.Pointer, finding.Line)))
                     yield return finding with { Message = $"With {other.Called}: {char.ToLowerInvariant(finding.Message[0])}{finding.Message[1..]}" };
         }
     }

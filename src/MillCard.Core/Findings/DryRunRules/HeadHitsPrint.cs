@@ -16,6 +16,8 @@ public sealed class HeadHitsPrint : IDryRunRule
     private const float Brush = 0.02f;
 
     private const double Widest = 4000;
+    /// <summary>Leaving the soft end of the line just laid a little lower is no hit: so shallow, and so near to where the nozzle stands, mm.</summary>
+    private const double Shallow = 0.35, Standing = 1;
 
     /// <inheritdoc/>
     public RuleId Id { get; } = new("head-hits-print", Severity.Stop);
@@ -141,12 +143,15 @@ public sealed class HeadHitsPrint : IDryRunRule
                             if (high <= height || high <= highest) continue;
                             var (x, y) = (_x + (column + 0.5) * Cell, _y + (row + 0.5) * Cell);
                             if (high <= LowestAt(move, x, y, box) + underside) continue;
+                            if (sweep is null && high - height < Shallow && Square(x - move.From.X) + Square(y - move.From.Y) < Standing * Standing) continue;
                             var hit = sweep is null ? Nozzle(move, x, y) : (over ??= sweep.Over(move)).Contains(Plane.Factory.CreatePoint(new NetTopologySuite.Geometries.Coordinate(x, y)));
                             if (hit) highest = high;
                         }
                 }
             return highest;
         }
+
+        private static double Square(double v) => v * v;
 
         /// <summary>How low the tip comes while the nozzle, or the box round a thing of the head, is over a place.</summary>
         private static double LowestAt(in SimulatedMove move, double x, double y, NetTopologySuite.Geometries.Envelope? box)

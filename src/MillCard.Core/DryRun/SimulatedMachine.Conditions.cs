@@ -70,7 +70,7 @@ public sealed partial class SimulatedMachine
         {
             _locals["iterations"] = (double)turn;
             if (!Holds(line, block.Text)) break;
-            if (turn == MostTurns || ++_macroLines > MostMacroLines) { Unfollow(line, $"while {block.Text}"); break; }
+            if (turn == MostTurns) { Unfollow(line, $"while {block.Text}"); break; }
             Run(block.Body, line, stop);
             _goesOn = false;
             if (_breaks) break;
@@ -84,6 +84,12 @@ public sealed partial class SimulatedMachine
     private void Command(CommandBlock block, int line, bool ownLine)
     {
         if (ownLine) { _effects[line] = ExecuteFilled(line, block.Text); return; }
+        if (++_macroLines > MostMacroLines)
+        {
+            Unfollow(line, $"what comes behind {MostMacroLines} lines of loops and files");
+            _aborted = true;
+            return;
+        }
         var before = Now(line);
         var effect = ExecuteFilled(line, block.Text);
         Settle(line);

@@ -9,6 +9,8 @@ namespace MillCard.Core.Macros;
 /// <param name="Body">The lines that hang on it.</param>
 internal sealed partial record CommandBlock(int At, string Word, string Text, IReadOnlyList<CommandBlock> Body)
 {
+    private const int Deepest = 60;
+
     /// <summary>Whether a text has anything but plain commands.</summary>
     public static bool Speaks(string text) => text.Contains('{', StringComparison.Ordinal) || Keyword().IsMatch(text);
 
@@ -16,10 +18,10 @@ internal sealed partial record CommandBlock(int At, string Word, string Text, IR
     public static IReadOnlyList<CommandBlock> Of(IReadOnlyList<string> lines)
     {
         var at = 0;
-        return Read(lines, ref at, -1);
+        return Read(lines, ref at, -1, 0);
     }
 
-    private static List<CommandBlock> Read(IReadOnlyList<string> lines, ref int at, int within)
+    private static List<CommandBlock> Read(IReadOnlyList<string> lines, ref int at, int within, int depth)
     {
         var blocks = new List<CommandBlock>();
         while (at < lines.Count)
@@ -30,7 +32,8 @@ internal sealed partial record CommandBlock(int At, string Word, string Text, IR
             var speaks = bare.Length > 0 && bare[0] != ';';
             if (speaks && indent <= within) break;
             var (place, word) = (at++, speaks ? Keyword().Match(bare).Value : "");
-            var body = word is "if" or "elif" or "else" or "while" ? Read(lines, ref at, indent) : [];
+            // what is nested without end stands beside, not within
+            var body = depth < Deepest && word is ("if" or "elif" or "else" or "while") ? Read(lines, ref at, indent, depth + 1) : [];
             blocks.Add(new CommandBlock(place, word, word.Length > 0 ? WithoutComment(bare[word.Length..]) : line, body));
         }
         return blocks;

@@ -56,13 +56,21 @@ internal sealed class MacroExpression
         _ => (string)value,
     };
 
+    /// <summary>Goes one level deeper; what is nested without end is not followed.</summary>
+    private object? Deeper(Func<object?> part)
+    {
+        if (++_depth > Deepest) throw Unfollowed();
+        try { return part(); }
+        finally { _depth--; }
+    }
+
     private object? Either()
     {
         var value = Both();
         while (Word("or")) { var right = Both(); value = True(value) ? value : right; }
         if (!Word("if")) return value;
         var condition = Both();
-        object? other = Word("else") ? Either() : null;
+        object? other = Word("else") ? Deeper(Either) : null;
         return True(condition) ? value : other;
     }
 
@@ -73,7 +81,7 @@ internal sealed class MacroExpression
         return value;
     }
 
-    private object? Not() => Word("not") ? !True(Not()) : Compared();
+    private object? Not() => Word("not") ? !True(Deeper(Not)) : Compared();
 
     private object? Compared()
     {
@@ -136,7 +144,7 @@ internal sealed class MacroExpression
 
     private object? Filtered()
     {
-        if (Sign("-")) return -Number(Filtered());
+        if (Sign("-")) return -Number(Deeper(Filtered));
         // a missing name may have a default behind it
         string? missing = null;
         object? value = null;

@@ -27,10 +27,15 @@ internal sealed class ObjectExpression
 
     private object? Choice()
     {
-        var value = Either();
-        if (!Sign("?")) return value;
-        var (yes, no) = (Choice(), Sign(":") ? Choice() : throw Unfollowed());
-        return MacroExpression.True(value) ? yes : no;
+        if (++_depth > Deepest) throw Unfollowed();
+        try
+        {
+            var value = Either();
+            if (!Sign("?")) return value;
+            var (yes, no) = (Choice(), Sign(":") ? Choice() : throw Unfollowed());
+            return MacroExpression.True(value) ? yes : no;
+        }
+        finally { _depth--; }
     }
 
     private object? Either()

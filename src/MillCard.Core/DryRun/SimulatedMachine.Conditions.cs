@@ -70,6 +70,7 @@ public sealed partial class SimulatedMachine
         {
             _locals["iterations"] = (double)turn;
             if (!Holds(line, block.Text)) break;
+            if (IsTooMuch(line)) break;
             if (turn == MostTurns) { Unfollow(line, $"while {block.Text}"); break; }
             Run(block.Body, line, stop);
             _goesOn = false;
@@ -81,15 +82,18 @@ public sealed partial class SimulatedMachine
         _depth--;
     }
 
+    /// <summary>Whether loops and files have run for so long that the rest is not followed.</summary>
+    private bool IsTooMuch(int line)
+    {
+        if (++_macroLines <= MostMacroLines) return false;
+        Unfollow(line, $"what comes behind {MostMacroLines} lines of loops and files");
+        return _aborted = true;
+    }
+
     private void Command(CommandBlock block, int line, bool ownLine)
     {
         if (ownLine) { _effects[line] = ExecuteFilled(line, block.Text); return; }
-        if (++_macroLines > MostMacroLines)
-        {
-            Unfollow(line, $"what comes behind {MostMacroLines} lines of loops and files");
-            _aborted = true;
-            return;
-        }
+        if (IsTooMuch(line)) return;
         var before = Now(line);
         var effect = ExecuteFilled(line, block.Text);
         Settle(line);

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
+using MillCard.Core.Findings;
 using MillCard.Core.Learning;
 using Xunit;
 
@@ -45,6 +46,27 @@ public class LearnedTests
         var learned = Of(program);
         if (prime.Length > 0) Assert.Contains(prime.Split('\n')[2], learned.Start);
         Assert.DoesNotContain("X90", learned.Start);
+    }
+
+    /// <summary>A rule about the begin or the end of layers, what stands before and behind them, and the same set right.</summary>
+    public static TheoryData<string, string, string, string, string> Around => new()
+    {
+        { "end-drags-over-part", "", "G1 X5 Y150 F6000\nG1 Z30\n", "", "G1 Z30 F600\nG1 X5 Y150\n" },
+        { "end-above-travel", "", "G1 Z171 F600\nG1 X5 Y150\n", "", "G1 Z170 F600\nG1 X5 Y150\n" },
+        { "prime-line-under-part", "G1 X50 Y60 Z0.3 F6000\nG1 X95 E4 F900\nG1 Z2 F600\n", "", "G1 X50 Y5 Z0.3 F6000\nG1 X95 E4 F900\nG1 Z2 F600\n", "" },
+        { "filament-ends-unbalanced", "G1 X5 Y5 Z0.3 F6000\nG1 X95 E4 F900\nG1 E-3\nG1 Z2 F600\n", "", "G1 X5 Y5 Z0.3 F6000\nG1 X95 E4 F900\nG1 E-3\nG1 Z2 F600\nG1 E3\n", "" },
+        { "redundant-dwell-at-end", "", "G1 Z30 F600\nG1 X5 Y150\nG4 S60\n", "", "G1 Z30 F600\nG1 X5 Y150\n" },
+        { "in-the-way-at-the-end", "", "G1 Z10 F600\n", "", "G1 Z30 F600\nG1 X5 Y150\n" },
+        { "relative-left-on", "G91\nG1 Z1 F600\n", "", "G91\nG1 Z1 F600\nG90\n", "" },
+    };
+
+    [Theory, MemberData(nameof(Around))]
+    public void Rules_about_begin_and_end_hold_for_programs_of_other_writers(string rule, string before, string behind, string right, string rightBehind)
+    {
+        string[] Found(string start, string end) =>
+            [.. Rules.Check(Run(Warm + "M83\n" + start + Square() + end + "M104 S0\nM140 S0\nM84\n"), Card.Machine()).Select(f => f.Rule)];
+        Assert.Contains(rule, Found(before, behind));
+        Assert.DoesNotContain(rule, Found(right, rightBehind));
     }
 
     [Fact]

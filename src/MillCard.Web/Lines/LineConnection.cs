@@ -83,7 +83,8 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
 
     private async Task<IReadOnlyList<Reply>> ExchangeAsync(string command, CancellationToken stop)
     {
-        if (_client is null) await ConnectAsync(stop);
+        // a connection that is known to be gone is made anew
+        if (_client is null || _reading.IsCompleted) await ConnectAsync(stop);
         while (_replies.Reader.TryRead(out var late)) heard(late);
         using var limit = CancellationTokenSource.CreateLinkedTokenSource(stop);
         limit.CancelAfter(patience.Question);

@@ -170,7 +170,7 @@ public sealed class MacroText
     private bool Holds(string condition)
     {
         try { return MacroExpression.True(Value(condition)); }
-        catch (UnknowableException unknown) 
+        catch (UnknowableException unknown)
         {
             _unfollowed.Add(unknown.What);
             _hinges = true;

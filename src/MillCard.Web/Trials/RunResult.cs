@@ -48,7 +48,8 @@ public sealed record RunResult(
         var grams = fed.Select((mm, i) => MassOf(mm, FilamentOf(filaments, i))).Aggregate((double?)0, (a, b) => a + b);
         var byWeight = fed.Select((mm, i) => MassOf(mm, FilamentOf(filaments, i)) * FilamentOf(filaments, i)?.PricePerKg / 1000 ?? (mm == 0 ? 0 : null)).Aggregate((double?)0, (a, b) => a + b);
         return new RunResult(name, origin, run.TotalSeconds, fed.Sum(), grams, byWeight is null ? byHour : byWeight + (byHour ?? 0), run.Extents,
-            run.Text.Count, run.Text.Bytes.Length, layers, took, findings) { ByNozzle = fed };
+            run.Text.Count, run.Text.Bytes.Length, layers, took, findings)
+        { ByNozzle = fed };
     }
 
     private static Filament? FilamentOf(IReadOnlyList<Filament?> filaments, int nozzle) => filaments[Math.Min(nozzle, filaments.Count - 1)];

@@ -14,11 +14,13 @@ public class FlavourTests
 {
     public static TheoryData<FlavourId> All => [.. Enum.GetValues<FlavourId>()];
 
-    /// <summary>Meanings that change nothing which the simulated machine shows; all others must do something or be asked for by a rule.</summary>
+    /// <summary>Meanings that change nothing which the simulated machine shows; all others must do something or be asked for by a
+    /// rule.</summary>
     private static readonly Meaning[] WithoutEffect =
     [
         Meaning.None, Meaning.Mesh, Meaning.MeshDrop, Meaning.Park, Meaning.ToolOffset, Meaning.StepsPerMm, Meaning.PressureCompensation,
-        Meaning.FilamentDiameter, Meaning.ColdExtrusion, Meaning.SoftEndStops, Meaning.Geometry, Meaning.Tuning, Meaning.PartLabel, Meaning.MacroCall,
+        Meaning.FilamentDiameter, Meaning.ColdExtrusion, Meaning.SoftEndStops, Meaning.Geometry, Meaning.Tuning, Meaning.PartLabel,
+            Meaning.MacroCall,
     ];
 
     [Theory, MemberData(nameof(All))]
@@ -31,13 +33,16 @@ public class FlavourTests
             var run = SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(line + "\n"));
             Assert.Empty(run.Unknown);
             if (WithoutEffect.Contains(command.Meaning)) Assert.Equal(0, run.TotalSeconds);
-            else Assert.NotEqual(EffectKind.Message, run.EffectList[0].Kind == EffectKind.Message && NeedsWords(command.Meaning) ? EffectKind.Setting : run.EffectList[0].Kind);
+            else Assert.NotEqual(EffectKind.Message, run.EffectList[0].Kind == EffectKind.Message && NeedsWords(command.Meaning)
+                ? EffectKind.Setting : run.EffectList[0].Kind);
         }
     }
 
-    private static readonly string[] Places = ["x", "y", "z", "e", "slowest", "value", "printing", "travel", "index", "count", "distance", "warmer", "fan255", "retraction", "length", "minute", "second", "lift", "more", "priming", "primingSecond", "fan"];
+    private static readonly string[] Places = ["x", "y", "z", "e", "slowest", "value", "printing", "travel", "index", "count", "distance",
+        "warmer", "fan255", "retraction", "length", "minute", "second", "lift", "more", "priming", "primingSecond", "fan"];
 
-    private static bool NeedsWords(Meaning meaning) => meaning is Meaning.SetNozzle or Meaning.SetBed or Meaning.SetChamber or Meaning.WaitNozzle or Meaning.WaitBed or Meaning.WaitChamber or Meaning.WaitByName;
+    private static bool NeedsWords(Meaning meaning) =>
+        meaning is Meaning.SetNozzle or Meaning.SetBed or Meaning.SetChamber or Meaning.WaitNozzle or Meaning.WaitBed or Meaning.WaitChamber or Meaning.WaitByName;
 
     [Theory, MemberData(nameof(All))]
     public void A_dialect_understands_its_own_spellings(FlavourId id)
@@ -46,7 +51,9 @@ public class FlavourTests
         var card = Cards.Bare() with { Firmware = new() { Flavour = id } };
         foreach (var what in flavour.Spellings.Keys)
         {
-            var line = flavour.Spell(what, [.. Places.Select(p => (p, (object?)50)), ("tool", 0), ("fan1", 0.5), ("name", "clamp"), ("key", "clamp"), ("text", "hello")]);
+            var line = flavour.Spell(what,
+                [.. Places.Select(p => (p, (object?)50)), ("tool", 0), ("fan1", 0.5), ("name", "clamp"), ("key", "clamp"),
+                ("text", "hello")]);
             Assert.NotNull(line);
             Assert.Empty(SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(line + "\n")).Unknown);
         }
@@ -58,18 +65,23 @@ public class FlavourTests
         string Carried(string? text) => string.Join('\n', Carry.Of(text!, FlavourId.Marlin, id).Select(l => l.After));
         var card = Cards.Dunlin with
         {
-            Firmware = Cards.Dunlin.Firmware with { Flavour = id, Present = ["EXCLUDE_OBJECT_DEFINE", "EXCLUDE_OBJECT_START", "EXCLUDE_OBJECT_END", "M117"] },
+            Firmware = Cards.Dunlin.Firmware with { Flavour = id,
+                Present = ["EXCLUDE_OBJECT_DEFINE", "EXCLUDE_OBJECT_START", "EXCLUDE_OBJECT_END", "M117"] },
             Motion = Cards.Dunlin.Motion with { Limits = LimitsUse.Stated },
             Routines = new() { Start = Carried(Cards.Dunlin.Routines.Start), End = Carried(Cards.Dunlin.Routines.End) },
         };
         var job = DemoParts.Job(card, "cable-gland") with { Filament = Cards.Petg with { PressureCompensation = 0.04 } };
         var sliced = Slicer.Slice(job);
-        Assert.DoesNotContain(sliced.Findings, f => f.Severity == Severity.Stop || f.Rule is "unknown-command" or "unknown-macro" or "wrong-unit" or "parameter-range");
+        Assert.DoesNotContain(sliced.Findings, f => f.Severity == Severity.Stop
+            || f.Rule is "unknown-command" or "unknown-macro" or "wrong-unit" or "parameter-range");
         var marlin = Slicer.Slice(DemoParts.Job(Cards.Dunlin, "cable-gland"));
         Assert.Equal(marlin.Run!.Filament, sliced.Run!.Filament, 1.0);
         var text = Encoding.UTF8.GetString(sliced.Gcode.Span);
-        if (Flavour.Of(id).Spell("pressure-compensation", ("value", 0.04), ("tool", 0)) is { } compensation) Assert.Contains(compensation + "\n", text);
-        if (Flavour.Of(id).Spellings.ContainsKey("part-begin")) Assert.Equal(1, text.Split('\n').Count(l => l.StartsWith(Flavour.Of(id).Spellings["part-begin"].Split('{')[0], StringComparison.Ordinal) && !l.Contains("-1")));
+        if (Flavour.Of(id).Spell("pressure-compensation", ("value", 0.04), ("tool", 0)) is { } compensation)
+            Assert.Contains(compensation + "\n", text);
+        if (Flavour.Of(id).Spellings.ContainsKey("part-begin"))
+            Assert.Equal(1, text.Split('\n')
+            .Count(l => l.StartsWith(Flavour.Of(id).Spellings["part-begin"].Split('{')[0], StringComparison.Ordinal) && !l.Contains("-1")));
     }
 
     // the table of the trade document: M203 counts mm/s on Marlin and mm/min on RepRapFirmware, one figure on Klipper
@@ -90,7 +102,8 @@ public class FlavourTests
     public void G90_counts_E_where_the_dialect_says_so(FlavourId id, double filament)
     {
         var card = Cards.Bare() with { Firmware = new() { Flavour = id } };
-        Assert.Equal(filament, SimulatedMachine.Run(card.Machine(), "G28\nM83\nG90\nG92 E0\nG1 X10 E7\nG1 X20 E8\n"u8.ToArray()).Filament, 6);
+        Assert.Equal(filament, SimulatedMachine.Run(card.Machine(), "G28\nM83\nG90\nG92 E0\nG1 X10 E7\nG1 X20 E8\n"u8.ToArray()).Filament,
+            6);
     }
 
     [Fact]
@@ -145,14 +158,16 @@ public class FlavourTests
     [InlineData("G1 X{ 10 / 4 } Y{ (1 + 2) * 3 } Z{ 7 // 2 }", "", "G1 X2.5 Y9 Z3")]
     public void Macro_templates_are_followed_as_far_as_the_printer_need_not_be_asked(string text, string given, string expected)
     {
-        var parameters = given.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(p => p.Split('=')).ToDictionary(p => p[0], p => p[1]);
+        var parameters = given.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(p => p.Split('='))
+            .ToDictionary(p => p[0], p => p[1]);
         Assert.Equal(expected, string.Join('\n', MacroText.Render(new Macro("X", text), parameters).Lines));
     }
 
     [Fact]
     public void A_macro_that_calls_itself_ends()
     {
-        var card = Cards.Bare() with { Firmware = new() { Flavour = FlavourId.Klipper, Macros = "[gcode_macro AA]\ngcode:\n  AA\n  BB\n[gcode_macro BB]\ngcode:\n  AA\n  M84\n" } };
+        var card = Cards.Bare() with { Firmware = new() { Flavour = FlavourId.Klipper,
+            Macros = "[gcode_macro AA]\ngcode:\n  AA\n  BB\n[gcode_macro BB]\ngcode:\n  AA\n  M84\n" } };
         Assert.NotEmpty(SimulatedMachine.Run(card.Machine(), "AA\n"u8.ToArray()).MacroCalls);
     }
 
@@ -238,16 +253,21 @@ public class FlavourTests
     public void E_words_count_as_the_dialect_has_it(FlavourId flavour, string? version, string said, bool lengths)
     {
         var card = Cards.Bare() with { Firmware = new() { Flavour = flavour, Version = version } };
-        var run = SimulatedMachine.Run(card.Machine(), System.Text.Encoding.ASCII.GetBytes($"G28\n{said.Replace('|', '\n')}\nG92 E0\nG1 X1 E5 F600\nG1 X2 E5\n"));
+        var run = SimulatedMachine.Run(card.Machine(),
+            System.Text.Encoding.ASCII.GetBytes($"G28\n{said.Replace('|', '\n')}\nG92 E0\nG1 X1 E5 F600\nG1 X2 E5\n"));
         Assert.Equal(lengths ? 10 : 5, run.Filament, 6);
     }
 
     // whatever is said: carried to another dialect, every E word feeds what it fed before
     [Fact]
     public void Carried_words_count_as_they_did() =>
-        Gen.Select(Gen.Enum<FlavourId>(), Gen.Enum<FlavourId>(), Gen.OneOf(Gen.Const("G90"), Gen.Const("G91"), Gen.Const("M82"), Gen.Const("M83"), Gen.Const("G1 X1 E2 F600")).Array[1, 12]).Sample((from, to, lines) =>
+        Gen.Select(Gen.Enum<FlavourId>(), Gen.Enum<FlavourId>(),
+            Gen.OneOf(Gen.Const("G90"), Gen.Const("G91"), Gen.Const("M82"), Gen.Const("M83"), Gen.Const("G1 X1 E2 F600")).Array[1, 12])
+            .Sample((from, to, lines) =>
         {
-            double Fed(FlavourId flavour, string text) => SimulatedMachine.Run((Cards.Bare() with { Firmware = new() { Flavour = flavour } }).Machine(), System.Text.Encoding.ASCII.GetBytes($"G28\n{text}\n")).Filament;
+            double Fed(FlavourId flavour, string text) =>
+                SimulatedMachine.Run((Cards.Bare() with { Firmware = new() { Flavour = flavour } })
+                .Machine(), System.Text.Encoding.ASCII.GetBytes($"G28\n{text}\n")).Filament;
             var text = string.Join('\n', lines);
             var carried = Carry.Of(text, from, to);
             if (carried.Any(l => l.Note?.Contains("whatever M82 says", StringComparison.Ordinal) == true)) return;

@@ -22,13 +22,15 @@ public class HostileMacroTests
 
     public static TheoryData<string> Expressions =>
     [
-        Many("-") + "1", Many("not ") + "1", Many("(") + "1", Many("1 if 1 else ") + "1", Many("[") + "1", "1" + Many(" ~ 1"), "1" + Many("|abs"), "a" + Many(".a"), "a" + Many("[0]"), "range(0, 1000000000)", "\"" + Many("x"),
+        Many("-") + "1", Many("not ") + "1", Many("(") + "1", Many("1 if 1 else ") + "1", Many("[") + "1", "1" + Many(" ~ 1"),
+            "1" + Many("|abs"), "a" + Many(".a"), "a" + Many("[0]"), "range(0, 1000000000)", "\"" + Many("x"),
     ];
 
     [Theory, MemberData(nameof(Expressions))]
     public void An_expression_without_end_is_left(string expression)
     {
-        Run(FlavourId.Klipper, $"[gcode_macro X]\ngcode:\n  G1 X{{{expression}}}\n  {{% if {expression} %}}\n  G28\n  {{% endif %}}\n", "X\n");
+        Run(FlavourId.Klipper, $"[gcode_macro X]\ngcode:\n  G1 X{{{expression}}}\n  {{% if {expression} %}}\n  G28\n  {{% endif %}}\n",
+            "X\n");
         Run(FlavourId.RepRapFirmware, "", $"G1 X{{{expression}}}\nif {expression}\n  G28\n");
     }
 
@@ -40,7 +42,8 @@ public class HostileMacroTests
     [InlineData("abs(")]
     [InlineData("exists(")]
     [InlineData("{")]
-    public void A_condition_without_end_is_left(string piece) => Assert.NotEmpty(Run(FlavourId.RepRapFirmware, "", $"if {Many(piece)}1\n  G28\n").Unfollowed);
+    public void A_condition_without_end_is_left(string piece) =>
+        Assert.NotEmpty(Run(FlavourId.RepRapFirmware, "", $"if {Many(piece)}1\n  G28\n").Unfollowed);
 
     [Fact]
     public void Conditions_within_conditions_without_end_are_left()
@@ -61,10 +64,14 @@ public class HostileMacroTests
 
     [Fact]
     public void Files_that_call_each_other_end() =>
-        Assert.NotEmpty(Run(FlavourId.RepRapFirmware, "[a.g]\nM98 P\"b.g\"\nM98 P\"b.g\"\n[b.g]\nM98 P\"a.g\"\nT1\n[tpre1.g]\nT0\nT1\n", "M98 P\"a.g\"\n").Recursions);
+        Assert.NotEmpty(Run(FlavourId.RepRapFirmware, "[a.g]\nM98 P\"b.g\"\nM98 P\"b.g\"\n[b.g]\nM98 P\"a.g\"\nT1\n[tpre1.g]\nT0\nT1\n",
+            "M98 P\"a.g\"\n").Recursions);
 
-    private static readonly string[] Pieces = ["if", "elif", "else", "while", "{", "}", "%}", "{%", "set", "var", "=", "G1", "X", "1", "-", "endif", "for", "in", "range(", ")", "\n", "\n  ", "\n    ", "break", "continue", "M98 P\"a\"", "[a]", "move.axes[0]", "global.x", "|", "'", "\"", "T1", "M28", "M29", "G53", "M99", "abort", "true", "params.X", "printer.", "RESTORE_GCODE_STATE"];
-    private static readonly Gen<string> Soup = Gen.Int[0, Pieces.Length - 1].Array[1, 60].Select(pieces => string.Join(' ', pieces.Select(i => Pieces[i])));
+    private static readonly string[] Pieces = ["if", "elif", "else", "while", "{", "}", "%}", "{%", "set", "var", "=", "G1", "X", "1", "-",
+        "endif", "for", "in", "range(", ")", "\n", "\n  ", "\n    ", "break", "continue", "M98 P\"a\"", "[a]", "move.axes[0]", "global.x",
+        "|", "'", "\"", "T1", "M28", "M29", "G53", "M99", "abort", "true", "params.X", "printer.", "RESTORE_GCODE_STATE"];
+    private static readonly Gen<string> Soup = Gen.Int[0, Pieces.Length - 1].Array[1, 60]
+        .Select(pieces => string.Join(' ', pieces.Select(i => Pieces[i])));
 
     [Fact]
     public void Whatever_is_written_the_run_ends() => Gen.Select(Soup, Soup).Sample((macros, program) =>

@@ -30,12 +30,14 @@ public class LineTests
     [InlineData("!! Unknown command", ReplyKind.Error, -1)]
     [InlineData("start", ReplyKind.Started, -1)]
     [InlineData("T:20.5 /0.0 B:19.8 /0.0 @:0", ReplyKind.Report, -1)]
-    public void Answers_are_told_apart(string line, ReplyKind kind, long number) => Assert.Equal((kind, number), (Reply.Of(line).Kind, Reply.Of(line).Number));
+    public void Answers_are_told_apart(string line, ReplyKind kind, long number) =>
+        Assert.Equal((kind, number), (Reply.Of(line).Kind, Reply.Of(line).Number));
 
     [Fact]
     public void Temperatures_and_positions_are_read()
     {
-        Assert.Equal(new LineTemperatures(210.5, 215, 60.1, 60) { HottestTarget = 215 }, Reply.Of("ok T:210.5 /215.0 B:60.1 /60.0 @:127").Temperatures);
+        Assert.Equal(new LineTemperatures(210.5, 215, 60.1, 60) { HottestTarget = 215 },
+            Reply.Of("ok T:210.5 /215.0 B:60.1 /60.0 @:127").Temperatures);
         Assert.Equal(new LinePosition(10, -5.5, 0.3), Reply.Of("X:10.00 Y:-5.50 Z:0.30 E:0.00 Count X:800").Position);
     }
 
@@ -110,7 +112,8 @@ public class LineTests
 
     [Fact]
     public void Comments_are_not_sent_and_a_star_cannot_break_the_checksum() =>
-        Assert.Equal([(2, "G28"), (4, "M117 a+b")], LineFrame.CommandsOf(new Gcode.GcodeText("; head\nG28 ; home\n\nM117 a*b\n"u8.ToArray())));
+        Assert.Equal([(2, "G28"), (4, "M117 a+b")],
+            LineFrame.CommandsOf(new Gcode.GcodeText("; head\nG28 ; home\n\nM117 a*b\n"u8.ToArray())));
 
     [Fact]
     public void A_live_machine_keeps_its_state_over_many_commands()

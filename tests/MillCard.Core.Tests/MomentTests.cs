@@ -43,24 +43,29 @@ public class MomentTests
           G1 X50 F3000
         """;
 
-    private static readonly Card Klipper = Cards.Bare(180, 160, 170) with { Firmware = new() { Flavour = FlavourId.Klipper, Macros = Macros } };
+    private static readonly Card Klipper = Cards.Bare(180, 160,
+        170) with { Firmware = new() { Flavour = FlavourId.Klipper, Macros = Macros } };
 
-    private static Finding[] Find(string program, Card card) => [.. Rules.Check(SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(program)), card.Machine())];
+    private static Finding[] Find(string program, Card card) =>
+        [.. Rules.Check(SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(program)), card.Machine())];
 
-    private static Card RepRapFirmware(string? files = null) => Klipper with { Firmware = new() { Flavour = FlavourId.RepRapFirmware, Macros = files } };
+    private static Card RepRapFirmware(string? files = null) =>
+        Klipper with { Firmware = new() { Flavour = FlavourId.RepRapFirmware, Macros = files } };
 
     [Fact]
     public void A_macro_that_warms_and_primes_is_looked_at_moment_by_moment()
     {
         var rules = Find("START\nG1 X50 E2\nM104 S0\nM140 S0\n", Klipper).Select(f => f.Rule).ToArray();
-        Assert.Empty(rules.Intersect(["cold-extrusion", "no-wait-before-extrusion", "hot-and-idle", "left-to-chance", "bed-still-cold", "move-before-home"]));
+        Assert.Empty(rules.Intersect(["cold-extrusion", "no-wait-before-extrusion", "hot-and-idle", "left-to-chance", "bed-still-cold",
+            "move-before-home"]));
         var early = Find("EARLY\nM104 S0\n", Klipper);
         Assert.Contains(early, f => f is { Rule: "cold-extrusion", Line: 1, Severity: Severity.Stop });
         Assert.Contains(early, f => f is { Rule: "no-wait-before-extrusion", Line: 1 });
     }
 
     [Fact]
-    public void A_wait_before_a_macro_that_warms_and_primes_heats_twice() => Assert.Contains(Find("M190 S60\nSTART\n", Klipper), f => f is { Rule: "heated-twice", Line: 1 });
+    public void A_wait_before_a_macro_that_warms_and_primes_heats_twice() =>
+        Assert.Contains(Find("M190 S60\nSTART\n", Klipper), f => f is { Rule: "heated-twice", Line: 1 });
 
     [Fact]
     public void What_is_fed_cold_behind_a_macro_is_found_at_its_line() =>
@@ -81,7 +86,8 @@ public class MomentTests
     {
         var without = Klipper with { Firmware = new() { Flavour = FlavourId.Klipper } };
         var found = Find("START_UP BED=60\nG1 X50 E2\n", without);
-        Assert.DoesNotContain(found, f => f.Severity == Severity.Stop && f.Rule is "move-before-home" or "cold-extrusion" or "no-wait-before-extrusion");
+        Assert.DoesNotContain(found, f => f.Severity == Severity.Stop
+            && f.Rule is "move-before-home" or "cold-extrusion" or "no-wait-before-extrusion");
         Assert.Contains(found, f => f.Rule == "cold-extrusion" && f.Why.Contains("START_UP"));
         Assert.Contains(Find("G1 X50 E2\nSTART_UP BED=60\n", without), f => f is { Rule: "cold-extrusion", Severity: Severity.Stop });
     }
@@ -105,7 +111,8 @@ public class MomentTests
         var card = RepRapFirmware("[move.g]\nG1 X{param.X}\nM99\nG1 X1\n[tpre1.g]\nG1 X33\n");
         card = card with
         {
-            Head = card.Head with { Nozzles = [card.Head.Nozzles![0] with { Offset = null }, card.Head.Nozzles[0] with { Id = "second", Offset = null }] },
+            Head = card.Head with { Nozzles = [card.Head.Nozzles![0] with { Offset = null },
+                card.Head.Nozzles[0] with { Id = "second", Offset = null }] },
             Motion = card.Motion with { Axes = new() { X = new() { Min = 0, Max = 60 } } },
         };
         Assert.Equal(x, SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(program)).End.Exact.X, 6);
@@ -147,7 +154,9 @@ public class MomentTests
     [Fact]
     public void A_fan_is_what_the_card_calls_it()
     {
-        var marlin = Klipper with { Firmware = new() { Flavour = FlavourId.Marlin }, Head = Klipper.Head with { Fans = [new() { Id = "part", Number = 1, Kind = FanKind.Part }, new() { Id = "end", Kind = FanKind.HotEnd, OffBelow = 50 }] } };
+        var marlin = Klipper with { Firmware = new() { Flavour = FlavourId.Marlin },
+            Head = Klipper.Head with { Fans = [new() { Id = "part", Number = 1, Kind = FanKind.Part },
+            new() { Id = "end", Kind = FanKind.HotEnd, OffBelow = 50 }] } };
         var run = SimulatedMachine.Run(marlin.Machine(), "M106 P1 S255\nM106 P2 S255\n"u8.ToArray());
         Assert.Equal(1, run.End.Fan);
         Assert.Equal(("part fan at 100 %", "fan 2 at 100 %"), (run.EffectOf(0), run.EffectOf(1)));
@@ -165,7 +174,8 @@ public class MomentTests
     [InlineData("G28\nG1 Z4\nG60\nG1 Z9\nG61\n", 4)]
     public void The_height_is_where_offsets_and_lifts_put_it(string program, double z)
     {
-        var marlin = Klipper with { Firmware = new() { Flavour = FlavourId.Marlin }, Head = Klipper.Head with { Probe = new() { Kind = ProbeKind.Inductive, Z = -1.2 } } };
+        var marlin = Klipper with { Firmware = new() { Flavour = FlavourId.Marlin },
+            Head = Klipper.Head with { Probe = new() { Kind = ProbeKind.Inductive, Z = -1.2 } } };
         Assert.Equal(z, SimulatedMachine.Run(marlin.Machine(), Encoding.UTF8.GetBytes(program)).End.Exact.Z, 6);
     }
 
@@ -191,5 +201,6 @@ public class MomentTests
 
     [Fact]
     public void What_is_written_into_a_file_is_not_run() =>
-        Assert.Equal(0, SimulatedMachine.Run(RepRapFirmware().Machine(), "G28\nM28 x.g\nG1 X50\nM104 S200\nM29\n"u8.ToArray()).End.Position.X);
+        Assert.Equal(0, SimulatedMachine.Run(RepRapFirmware()
+            .Machine(), "G28\nM28 x.g\nG1 X50\nM104 S200\nM29\n"u8.ToArray()).End.Position.X);
 }

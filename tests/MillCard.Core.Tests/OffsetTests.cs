@@ -10,7 +10,8 @@ namespace MillCard.Core.Tests;
 public class OffsetTests
 {
     private static DryRunReport Run(FlavourId flavour, string program) =>
-        SimulatedMachine.Run((Cards.Bare(180, 160, 170) with { Firmware = new() { Flavour = flavour } }).Machine(), Encoding.UTF8.GetBytes(program));
+        SimulatedMachine.Run((Cards.Bare(180, 160, 170) with { Firmware = new() { Flavour = flavour } })
+            .Machine(), Encoding.UTF8.GetBytes(program));
 
     /// <summary>Dialect, program, where the head stands at its end.</summary>
     public static TheoryData<FlavourId, string, float, float, float> Ends => new()
@@ -21,8 +22,10 @@ public class OffsetTests
         { FlavourId.Klipper, "G28\nG1 Z5\nSET_GCODE_OFFSET Z=0.3 MOVE=1\n", 0, 0, 5.3f },
         { FlavourId.Klipper, "SET_GCODE_OFFSET Z=0.3\nG28\nG1 Z5\n", 0, 0, 5.3f },
         { FlavourId.Klipper, "G28\nG1 X5\nSAVE_GCODE_STATE NAME=a\nG91\nG1 X20 Y20\nRESTORE_GCODE_STATE NAME=a\nG1 Y30\n", 25, 30, 0 },
-        { FlavourId.Klipper, "G28\nG1 X5\nSAVE_GCODE_STATE NAME=a\nG1 X20 Y20\nRESTORE_GCODE_STATE NAME=a MOVE=1 MOVE_SPEED=50\n", 5, 0, 0 },
-        { FlavourId.Klipper, "G28\nSAVE_GCODE_STATE NAME=a\nG92 X-10\nSAVE_GCODE_STATE NAME=b\nRESTORE_GCODE_STATE NAME=a\nG1 X5\n", 5, 0, 0 },
+        { FlavourId.Klipper, "G28\nG1 X5\nSAVE_GCODE_STATE NAME=a\nG1 X20 Y20\nRESTORE_GCODE_STATE NAME=a MOVE=1 MOVE_SPEED=50\n", 5, 0,
+            0 },
+        { FlavourId.Klipper, "G28\nSAVE_GCODE_STATE NAME=a\nG92 X-10\nSAVE_GCODE_STATE NAME=b\nRESTORE_GCODE_STATE NAME=a\nG1 X5\n", 5, 0,
+            0 },
         { FlavourId.Marlin, "G28\nM206 Z0.5 X-3\nG1 X10 Z2\n", 13, 0, 1.5f },
         { FlavourId.Marlin, "M206 Z0.5\nG28\nG1 Z2\n", 0, 0, 1.5f },
         { FlavourId.Marlin, "G28\nG1 Z2\nM290 Z-0.1\n", 0, 0, 1.9f },
@@ -49,19 +52,22 @@ public class OffsetTests
     [Fact]
     public void A_remembered_state_has_its_speed_and_its_filament()
     {
-        var run = Run(FlavourId.Klipper, "G28\nG92 E5\nG1 F1200\nSAVE_GCODE_STATE NAME=a\nM83\nG1 E-3 F6000\nRESTORE_GCODE_STATE NAME=a\nG1 X10 E6\n");
+        var run = Run(FlavourId.Klipper,
+            "G28\nG92 E5\nG1 F1200\nSAVE_GCODE_STATE NAME=a\nM83\nG1 E-3 F6000\nRESTORE_GCODE_STATE NAME=a\nG1 X10 E6\n");
         Assert.Equal(20, run.MoveList[^1].Speed, 1e-4);
         Assert.Equal(1, run.MoveList[^1].Filament, 1e-6);
     }
 
     [Theory]
-    [InlineData(FlavourId.Klipper, "SET_RETRACTION RETRACT_LENGTH=2 RETRACT_SPEED=40 UNRETRACT_SPEED=20 UNRETRACT_EXTRA_LENGTH=0.5", 20, 2.5)]
+    [InlineData(FlavourId.Klipper, "SET_RETRACTION RETRACT_LENGTH=2 RETRACT_SPEED=40 UNRETRACT_SPEED=20 UNRETRACT_EXTRA_LENGTH=0.5", 20,
+        2.5)]
     [InlineData(FlavourId.Marlin, "M207 S2 F2400", 40, 2)]
     [InlineData(FlavourId.RepRapFirmware, "M207 S2 F2400 T1200 R0.5", 20, 2.5)]
     public void Pulling_back_by_the_firmware_has_its_own_speeds(FlavourId flavour, string set, double primed, double length)
     {
         var run = Run(flavour, $"G28\n{set}\nG1 X10 F600\nG10\nG11\nG1 X20\n");
-        Assert.Equal([(-2, 40), (length, primed)], run.MoveList.Where(m => m.Filament != 0).Select(m => ((double)m.Filament, (double)m.Speed)));
+        Assert.Equal([(-2, 40), (length, primed)], run.MoveList.Where(m => m.Filament != 0)
+            .Select(m => ((double)m.Filament, (double)m.Speed)));
         Assert.Equal(10, run.MoveList[^1].Speed, 1e-6);
     }
 

@@ -4,7 +4,8 @@ using MillCard.Core.Documents;
 
 namespace MillCard.Core.Tests;
 
-/// <summary>A machine written a second time, small and slow, from the words of the dialects' documentation: where it stands, what it fed, how long it took.</summary>
+/// <summary>A machine written a second time, small and slow, from the words of the dialects' documentation: where it stands, what it fed,
+/// how long it took.</summary>
 /// <remarks>
 /// It shares no code with the core's own. Corners by junction deviation, moves by trapezoids (Kinematics of constant acceleration),
 /// heaters of first order (Newton's law of cooling). Dialect facts are from memory of the firmwares' public documentation.
@@ -12,19 +13,22 @@ namespace MillCard.Core.Tests;
 internal sealed partial class PlainMachine(FlavourId dialect, PlainMachine.Facts facts)
 {
     /// <summary>What the card says: highest speeds and accelerations of x, y, z, e, corner deviation, heaters.</summary>
-    internal sealed record Facts(double[] Speed, double[] Acceleration, double Deviation, double Room, double NozzleEnd, double NozzleTime, double BedEnd, double BedTime, double Retraction);
+    internal sealed record Facts(double[] Speed, double[] Acceleration, double Deviation, double Room, double NozzleEnd, double NozzleTime,
+        double BedEnd, double BedTime, double Retraction);
 
     private readonly record struct Leg(double[] D, double Feed, double Acceleration, double[] Speed);
 
     private readonly double[] _speed = [.. facts.Speed];
     private readonly double[] _acceleration = [.. facts.Acceleration];
     private readonly List<Leg> _legs = [];
-    private readonly Dictionary<string, (double[] Origin, double E, bool Axes, bool Own, double Feed, double Share, double Flow, double[] At, double[] Offset)> _saved = [];
+    private readonly Dictionary<string, (double[] Origin, double E, bool Axes, bool Own, double Feed, double Share, double Flow,
+        double[] At, double[] Offset)> _saved = [];
     private readonly List<(bool Axes, bool Own, double Unit, double Feed)> _stack = [];
     private readonly double[,] _workplaces = new double[9, 3];
     private double[] _at = [0, 0, 0], _origin = [0, 0, 0], _offset = [0, 0, 0];
     private double _e, _unit = 1, _feed = 25, _share = 1, _flow = 1, _printing = double.PositiveInfinity, _travel = double.PositiveInfinity;
-    private double _vector = double.PositiveInfinity, _pull = facts.Retraction, _pullSpeed, _pushSpeed, _more, _lift, _lifted, _pulled, _deviation = facts.Deviation;
+    private double _vector = double.PositiveInfinity, _pull = facts.Retraction, _pullSpeed, _pushSpeed, _more, _lift, _lifted, _pulled,
+        _deviation = facts.Deviation;
     private double _nozzle = facts.Room, _bed = facts.Room, _nozzleTarget, _bedTarget;
     private bool _axes, _own, _pushOwn;
     private int _workplace;
@@ -50,8 +54,10 @@ internal sealed partial class PlainMachine(FlavourId dialect, PlainMachine.Facts
         var named = Named().Match(line);
         var head = named.Success ? named.Value : Code().Match(line).Value;
         _w = named.Success
-            ? Pair().Matches(line).Where(m => double.TryParse(m.Groups[2].ValueSpan, CultureInfo.InvariantCulture, out _)).ToDictionary(m => m.Groups[1].Value, m => double.Parse(m.Groups[2].ValueSpan, CultureInfo.InvariantCulture))
-            : Word().Matches(line[head.Length..]).ToDictionary(m => m.Groups[1].Value, m => double.Parse(m.Groups[2].ValueSpan, CultureInfo.InvariantCulture));
+            ? Pair().Matches(line).Where(m => double.TryParse(m.Groups[2].ValueSpan, CultureInfo.InvariantCulture, out _))
+                .ToDictionary(m => m.Groups[1].Value, m => double.Parse(m.Groups[2].ValueSpan, CultureInfo.InvariantCulture))
+            : Word().Matches(line[head.Length..])
+                .ToDictionary(m => m.Groups[1].Value, m => double.Parse(m.Groups[2].ValueSpan, CultureInfo.InvariantCulture));
         switch (head)
         {
             case "G0" or "G1": Straight(); break;
@@ -72,7 +78,8 @@ internal sealed partial class PlainMachine(FlavourId dialect, PlainMachine.Facts
             case "M82": _own = false; break;
             case "M83": _own = true; break;
             case "M120" when dialect is FlavourId.RepRapFirmware or FlavourId.Smoothieware: _stack.Add((_axes, _own, _unit, _feed)); break;
-            case "M121" when dialect is FlavourId.RepRapFirmware or FlavourId.Smoothieware && _stack.Count > 0: (_axes, _own, _unit, _feed) = _stack[^1]; _stack.RemoveAt(_stack.Count - 1); break;
+            case "M121" when dialect is FlavourId.RepRapFirmware or FlavourId.Smoothieware
+                && _stack.Count > 0: (_axes, _own, _unit, _feed) = _stack[^1]; _stack.RemoveAt(_stack.Count - 1); break;
             case "M104": _nozzleTarget = W("S") ?? _nozzleTarget; Settle(); break;
             case "M140": _bedTarget = W("S") ?? _bedTarget; Settle(); break;
             case "M109": _nozzleTarget = W("S")!.Value; Settle(); Wait(nozzle: true); break;
@@ -80,16 +87,19 @@ internal sealed partial class PlainMachine(FlavourId dialect, PlainMachine.Facts
             case "M200": _volume = W("D") is > 0 and var d ? Math.PI * d * d / 4 : 1; break;
             case "M201": for (var i = 0; i < 4; i++) _acceleration[i] = W("XYZE"[i].ToString()) ?? _acceleration[i]; break;
             case "M203" when dialect is FlavourId.Marlin or FlavourId.RepRapFirmware or FlavourId.Smoothieware:
-                for (var i = 0; i < 4; i++) _speed[i] = W("XYZE"[i].ToString()) / (dialect == FlavourId.RepRapFirmware ? 60 : 1) ?? _speed[i];
+                for (var i = 0; i < 4; i++)
+                    _speed[i] = W("XYZE"[i].ToString()) / (dialect == FlavourId.RepRapFirmware ? 60 : 1) ?? _speed[i];
                 break;
             case "M204" when dialect != FlavourId.Repetier: Accelerate(); break;
-            case "M206" when dialect is FlavourId.Marlin: for (var i = 0; i < 3; i++) if (W("XYZ"[i].ToString()) * _unit is { } v) { _origin[i] += -v - _offset[i]; _offset[i] = -v; } break;
+            case "M206" when dialect is FlavourId.Marlin: for (var i = 0; i < 3; i++) if (
+                W("XYZ"[i].ToString()) * _unit is { } v) { _origin[i] += -v - _offset[i]; _offset[i] = -v; } break;
             case "M207" when dialect != FlavourId.Repetier:
                 (_pull, _pullSpeed, _lift) = (W("S") ?? _pull, W("F") / 60 ?? _pullSpeed, W("Z") ?? _lift);
                 if (dialect == FlavourId.RepRapFirmware) (_more, _pushSpeed) = (W("R") ?? _more, W("T") / 60 ?? W("F") / 60 ?? _pushSpeed);
                 else if (!_pushOwn) _pushSpeed = W("F") / 60 ?? _pushSpeed;
                 break;
-            case "M208": (_more, _pushSpeed, _pushOwn) = (W("S") ?? _more, W("F") / 60 ?? _pushSpeed, W("F") is not null || _pushOwn); break;
+            case "M208": (_more, _pushSpeed, _pushOwn) = (W("S") ?? _more, W("F") / 60 ?? _pushSpeed, W("F") is not null
+                || _pushOwn); break;
             case "M220": _share = W("S")!.Value / 100; break;
             case "M221": _flow = W("S")!.Value / 100; break;
             case "M290": Shift(W("Z") ?? 0, move: true); break;
@@ -100,11 +110,13 @@ internal sealed partial class PlainMachine(FlavourId dialect, PlainMachine.Facts
                 break;
             case "SAVE_GCODE_STATE": _saved["s"] = ([.. _origin], _e, _axes, _own, _feed, _share, _flow, [.. _at], [.. _offset]); break;
             case "RESTORE_GCODE_STATE" when _saved.TryGetValue("s", out var was):
-                (_origin, _e, _axes, _own, _feed, _share, _flow, _offset) = ([.. was.Origin], was.E, was.Axes, was.Own, was.Feed, was.Share, was.Flow, [.. was.Offset]);
+                (_origin, _e, _axes, _own, _feed, _share, _flow, _offset) = ([.. was.Origin], was.E, was.Axes, was.Own, was.Feed,
+                    was.Share, was.Flow, [.. was.Offset]);
                 if (W("MOVE") == 1) Go([.. was.At], 0, W("MOVE_SPEED") ?? _feed);
                 break;
             case "SET_RETRACTION":
-                (_pull, _pullSpeed, _more, _pushSpeed) = (W("RETRACT_LENGTH") ?? _pull, W("RETRACT_SPEED") ?? _pullSpeed, W("UNRETRACT_EXTRA_LENGTH") ?? _more, W("UNRETRACT_SPEED") ?? _pushSpeed);
+                (_pull, _pullSpeed, _more, _pushSpeed) = (W("RETRACT_LENGTH") ?? _pull, W("RETRACT_SPEED")
+                    ?? _pullSpeed, W("UNRETRACT_EXTRA_LENGTH") ?? _more, W("UNRETRACT_SPEED") ?? _pushSpeed);
                 break;
             case "SET_VELOCITY_LIMIT":
                 if (W("VELOCITY") is { } vector) (_vector, _speed[0], _speed[1]) = (vector, vector, vector);
@@ -119,7 +131,8 @@ internal sealed partial class PlainMachine(FlavourId dialect, PlainMachine.Facts
         _ => _own || _axes,
     };
 
-    private double[] Target() => [.. Enumerable.Range(0, 3).Select(i => W("XYZ"[i].ToString()) * _unit is not { } v ? _at[i] : _axes ? _at[i] + v : v + _origin[i])];
+    private double[] Target() => [.. Enumerable.Range(0, 3)
+        .Select(i => W("XYZ"[i].ToString()) * _unit is not { } v ? _at[i] : _axes ? _at[i] + v : v + _origin[i])];
 
     private double Feed()
     {
@@ -160,7 +173,8 @@ internal sealed partial class PlainMachine(FlavourId dialect, PlainMachine.Facts
         Fed += e;
         if (d.All(v => Math.Abs(v) < 1e-9)) return;
         var still = d[0] == 0 && d[1] == 0 && d[2] == 0;
-        _legs.Add(new(d, still ? feed : Math.Min(feed * _share, _vector), still ? double.PositiveInfinity : e > 0 ? _printing : _travel, [.. _speed, .. _acceleration]));
+        _legs.Add(new(d, still ? feed : Math.Min(feed * _share, _vector), still ? double.PositiveInfinity : e > 0 ? _printing
+            : _travel, [.. _speed, .. _acceleration]));
     }
 
     private void Pull()
@@ -228,7 +242,8 @@ internal sealed partial class PlainMachine(FlavourId dialect, PlainMachine.Facts
     private void Accelerate()
     {
         var (s, p, t) = (W("S"), W("P"), W("T"));
-        if (dialect == FlavourId.Klipper) { if ((s ?? (p is { } a && t is { } b ? Math.Min(a, b) : null)) is { } one) (_printing, _travel) = (one, one); return; }
+        if (dialect == FlavourId.Klipper)
+            { if ((s ?? (p is { } a && t is { } b ? Math.Min(a, b) : null)) is { } one) (_printing, _travel) = (one, one); return; }
         if (s is { } both) (_printing, _travel) = (both, both);
         (_printing, _travel) = (p ?? _printing, t ?? _travel);
     }
@@ -246,7 +261,8 @@ internal sealed partial class PlainMachine(FlavourId dialect, PlainMachine.Facts
             return target > now ? Math.Min(target, heated) : Math.Max(Math.Max(target, room), cooled);
         }
         var passed = Seconds - _settled;
-        (_nozzle, _bed, _settled) = (Next(_nozzle, _nozzleBefore, facts.Room, facts.NozzleEnd, facts.NozzleTime, passed), Next(_bed, _bedBefore, facts.Room, facts.BedEnd, facts.BedTime, passed), Seconds);
+        (_nozzle, _bed, _settled) = (Next(_nozzle, _nozzleBefore, facts.Room, facts.NozzleEnd, facts.NozzleTime, passed),
+            Next(_bed, _bedBefore, facts.Room, facts.BedEnd, facts.BedTime, passed), Seconds);
         (_nozzleBefore, _bedBefore) = (_nozzleTarget, _bedTarget);
     }
 
@@ -254,7 +270,8 @@ internal sealed partial class PlainMachine(FlavourId dialect, PlainMachine.Facts
 
     private void Wait(bool nozzle)
     {
-        var (now, target, end, time) = nozzle ? (_nozzle, _nozzleTarget, facts.NozzleEnd, facts.NozzleTime) : (_bed, _bedTarget, facts.BedEnd, facts.BedTime);
+        var (now, target, end, time) = nozzle ? (_nozzle, _nozzleTarget, facts.NozzleEnd, facts.NozzleTime)
+            : (_bed, _bedTarget, facts.BedEnd, facts.BedTime);
         var both = dialect is FlavourId.Klipper or FlavourId.Repetier;
         if (target <= 0) return;
         if (now < target - 1) Pass(time * Math.Log((end - now) / (end - target + 1)));

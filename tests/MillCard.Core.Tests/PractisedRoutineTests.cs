@@ -6,7 +6,8 @@ using Xunit;
 
 namespace MillCard.Core.Tests;
 
-/// <summary>Start and end routines as practitioners write them, twelve of each for every dialect: not one false stop, not one unknown word.</summary>
+/// <summary>Start and end routines as practitioners write them, twelve of each for every dialect: not one false stop, not one unknown
+/// word.</summary>
 public class PractisedRoutineTests
 {
     private static readonly string Folder = Path.Combine(AppContext.BaseDirectory, "practised");
@@ -22,7 +23,8 @@ public class PractisedRoutineTests
         foreach (var part in text.Split("== ", StringSplitOptions.RemoveEmptyEntries))
         {
             var title = part.Split('\n')[0];
-            yield return new(flavour, title.StartsWith("start", StringComparison.Ordinal), title.Split(": ")[1], part[(title.Length + 1)..]);
+            yield return new(flavour, title.StartsWith("start", StringComparison.Ordinal), title.Split(": ")[1],
+                part[(title.Length + 1)..]);
         }
     }
 
@@ -40,11 +42,14 @@ public class PractisedRoutineTests
         return bare with
         {
             Firmware = new() { Flavour = routine.Flavour, Macros = File.Exists(files) ? File.ReadAllText(files) : null },
-            Head = bare.Head with { Probe = new() { Kind = ProbeKind.Inductive, Z = -1.2, X = 20, Y = 0 }, Fans = [new() { Id = "part", Number = 0, Kind = FanKind.Part }] },
-            Motion = bare.Motion with { Axes = new() { X = Sideways, Y = Sideways, Z = new() { MaxSpeed = 12, Min = 0, Max = 255, HomingSpeed = 5 } } },
+            Head = bare.Head with { Probe = new() { Kind = ProbeKind.Inductive, Z = -1.2, X = 20, Y = 0 },
+                Fans = [new() { Id = "part", Number = 0, Kind = FanKind.Part }] },
+            Motion = bare.Motion with { Axes = new() { X = Sideways, Y = Sideways,
+                Z = new() { MaxSpeed = 12, Min = 0, Max = 255, HomingSpeed = 5 } } },
             Routines = routine.Start
                 ? new() { Start = routine.Text, End = $"G91\nG1 Z5 F600\nG90\nG1 X5 Y200 F6000\nM104 S0\nM140 S0\n{chamber}\nM107\nM84\n" }
-                : new() { Start = "M140 S60\nM104 S150\nG28\nM190 S60\nM109 S200\nM83\nG1 X10 Y10 Z0.3 F6000\nG1 X100 E9 F1200\n", End = routine.Text },
+                : new() { Start = "M140 S60\nM104 S150\nG28\nM190 S60\nM109 S200\nM83\nG1 X10 Y10 Z0.3 F6000\nG1 X100 E9 F1200\n",
+                    End = routine.Text },
             Heat = bare.Heat with { Housing = Housing.HeatedChamber, Bed = null },
         };
     }
@@ -56,11 +61,14 @@ public class PractisedRoutineTests
         var preview = RoutinePreview.Of(CardFor(routine).Machine(), null, null, null, 1, default);
         var pointer = routine.Start ? "/routines/start" : "/routines/end";
         Assert.Contains(preview.Moments, m => m.Pointer == pointer && m.Lines.Count > 0);
-        var wrong = preview.Findings.Where(f => f.Severity == Severity.Stop || f.Rule is "unknown-command" or "unknown-macro" or "flavour-cannot" or "not-followed" or "parameter-range");
-        Assert.True(!wrong.Any(f => !Known(routine, f)), $"{routine}\n{string.Join('\n', wrong.Select(f => $"{f.Rule} {f.Severity} {f.Pointer} {f.Line}: {f.Message}"))}");
+        var wrong = preview.Findings.Where(f => f.Severity == Severity.Stop
+            || f.Rule is "unknown-command" or "unknown-macro" or "flavour-cannot" or "not-followed" or "parameter-range");
+        Assert.True(!wrong.Any(f => !Known(routine, f)),
+            $"{routine}\n{string.Join('\n', wrong.Select(f => $"{f.Rule} {f.Severity} {f.Pointer} {f.Line}: {f.Message}"))}");
     }
 
-    /// <summary>What is said with good reason: what a firmware has only where it was built with it, and what only the printer knows.</summary>
+    /// <summary>What is said with good reason: what a firmware has only where it was built with it, and what only the printer
+    /// knows.</summary>
     private static bool Known(Practised routine, Finding finding) => (routine.Flavour, finding.Rule) switch
     {
         // a configuration proves what is there; without one it is doubted

@@ -15,7 +15,8 @@ namespace MillCard.Core.Tests;
 
 public class PreviewTests
 {
-    private static RoutinePreview Preview(Card card, int layer = 1) => RoutinePreview.Of(card.Machine(), Cards.Petg, Cards.Standard, null, layer, default);
+    private static RoutinePreview Preview(Card card, int layer = 1) =>
+        RoutinePreview.Of(card.Machine(), Cards.Petg, Cards.Standard, null, layer, default);
 
     [Fact]
     public void Every_routine_runs_at_its_moment_and_every_line_says_what_it_does()
@@ -39,7 +40,8 @@ public class PreviewTests
         var card = Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = "{% if mode.name == 'copy' %}\nM117 copy\n{% endif %}\n; warm\nM109 S{{ heat.nozzle }}\nG1 X20 F3000\nG28\nM83\n", End = "; nothing" } };
         var finding = Assert.Single(Preview(card).Findings, f => f.Rule == "move-before-home");
         Assert.Equal(("/routines/start", 6), (finding.Pointer, finding.Line));
-        Assert.Equal((EditKind.InsertBefore, "/routines/start", 6), (finding.Remedy!.Edits[0].How, finding.Remedy.Edits[0].Pointer, finding.Remedy.Edits[0].Line));
+        Assert.Equal((EditKind.InsertBefore, "/routines/start", 6),
+            (finding.Remedy!.Edits[0].How, finding.Remedy.Edits[0].Pointer, finding.Remedy.Edits[0].Line));
         var off = Assert.Single(Preview(card).Findings, f => f.Rule == "nozzle-left-on");
         Assert.Equal(("/routines/end", 1, EditKind.InsertAfter), (off.Pointer, off.Line, off.Remedy!.Edits[0].How));
     }
@@ -52,7 +54,8 @@ public class PreviewTests
         var card = Cards.Bare(180, 160, 170) with { Routines = new() { Start = "G28", End = end + "\nM104 S0\nM140 S0\nM107\nM84" } };
         var findings = Preview(card).Findings.Where(f => f.Rule == rule).ToArray();
         Assert.All(findings, f => Assert.Equal("/routines/end", f.Pointer));
-        Assert.Contains(findings, f => part is null || f.Message.StartsWith("With a part", StringComparison.Ordinal) && f.Message.Contains(part));
+        Assert.Contains(findings, f => part is null || f.Message.StartsWith("With a part", StringComparison.Ordinal)
+            && f.Message.Contains(part));
     }
 
     [Fact]
@@ -60,14 +63,16 @@ public class PreviewTests
     {
         var card = Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = "G28\nM104 S{{ heat.nozle | mm }} ; {{ heat.bed }}" } };
         var finding = Assert.Single(Rules.Check(card), f => f.Rule == "broken-routine");
-        Assert.Equal(("Write heat.nozzle", "/routines/start", 2, "M104 S{{ heat.nozzle | mm }} ; {{ heat.bed }}"), (finding.Remedy!.Label, finding.Remedy.Edits[0].Pointer, finding.Remedy.Edits[0].Line, finding.Remedy.Edits[0].Text));
+        Assert.Equal(("Write heat.nozzle", "/routines/start", 2, "M104 S{{ heat.nozzle | mm }} ; {{ heat.bed }}"),
+            (finding.Remedy!.Label, finding.Remedy.Edits[0].Pointer, finding.Remedy.Edits[0].Line, finding.Remedy.Edits[0].Text));
     }
 
     [Fact]
     public void A_remedy_leaves_the_names_in_the_line_it_mends()
     {
         const string macros = "[gcode_macro JOB_BEGIN]\ngcode:\n  M140 S{params.BED}\n";
-        var card = Cards.Bare() with { Firmware = new() { Flavour = FlavourId.Klipper, Macros = macros }, Routines = new() { Start = "BEGIN_JOB BED={{ heat.bed }}\nJOB_BEGIN BEDD={{ heat.bed }}" } };
+        var card = Cards.Bare() with { Firmware = new() { Flavour = FlavourId.Klipper, Macros = macros },
+            Routines = new() { Start = "BEGIN_JOB BED={{ heat.bed }}\nJOB_BEGIN BEDD={{ heat.bed }}" } };
         var findings = Preview(card).Findings;
         Assert.Equal("JOB_BEGIN BED={{ heat.bed }}", findings.Single(f => f.Rule == "unknown-macro").Remedy!.Edits[0].Text);
         Assert.Equal("JOB_BEGIN BED={{ heat.bed }}", findings.Single(f => f.Rule == "macro-parameter-unknown").Remedy!.Edits[0].Text);
@@ -92,7 +97,8 @@ public class PreviewTests
     };
 
     [Theory, MemberData(nameof(Failing))]
-    public void A_routine_that_fails_while_it_is_written_out_is_a_stop_at_its_place(string moment, string text, int line, int column, string says)
+    public void A_routine_that_fails_while_it_is_written_out_is_a_stop_at_its_place(string moment, string text, int line, int column,
+        string says)
     {
         var json = JsonSerializer.SerializeToNode(Cards.Dunlin, DocumentJson.Options)!;
         json["routines"]![moment] = text;
@@ -113,14 +119,16 @@ public class PreviewTests
     {
         var avocet = Cards.Dunlin with { Modes = [new Mode { Kind = ModeKind.Copy, Start = "{{ 1 | divided_by: 0 }}" }] };
         Assert.Contains(CardCheck.Of(avocet, default), f => f.Rule == "broken-routine" && f.Pointer == "/modes/0/start" && f.Line == 1);
-        var preview = RoutinePreview.Of(Cards.Dunlin.Machine(), Cards.Petg with { End = "M84\n{{ 1 | divided_by: 0 }}" }, null, null, 1, default);
+        var preview = RoutinePreview.Of(Cards.Dunlin.Machine(), Cards.Petg with { End = "M84\n{{ 1 | divided_by: 0 }}" }, null, null, 1,
+            default);
         Assert.Contains(preview.Findings, f => f.Rule == "broken-routine" && f.Pointer == "/filament/end" && f.Line == 2);
     }
 
     [Fact]
     public void Pausing_and_cancelling_run_in_the_middle_of_the_part()
     {
-        var preview = Preview(Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Pause = "G91\nG1 Z5\nG90\n", Resume = "G91\nG1 Z-5\nG90\n", Cancel = "M104 S0\nM140 S0\nG28 X Y\n" } });
+        var preview = Preview(Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Pause = "G91\nG1 Z5\nG90\n",
+            Resume = "G91\nG1 Z-5\nG90\n", Cancel = "M104 S0\nM140 S0\nG28 X Y\n" } });
         Assert.Equal(["start", "end", "pause", "resume", "cancel"], preview.Moments.Select(m => m.Moment));
         Assert.Equal("up to Z", preview.Moments[2].Lines[1].Effect[..7]);
         Assert.DoesNotContain(preview.Findings, f => f.Pointer is "/routines/pause" or "/routines/resume" && f.Severity == Severity.Stop);
@@ -132,12 +140,14 @@ public class PreviewTests
     [InlineData("{% case mode.name %}\n{% when 'copy' %}x\n{% else %}y\n{% endcase %}\nz", new[] { 0, 2, 4 })]
     public void Written_lines_are_traced_to_the_line_that_wrote_them(string template, int[] expected)
     {
-        var values = RoutineNames.All.Keys.ToDictionary(n => n, n => (object)(n.EndsWith(".name", StringComparison.Ordinal) ? "single" : 1m));
+        var values = RoutineNames.All.Keys.ToDictionary(n => n,
+            n => (object)(n.EndsWith(".name", StringComparison.Ordinal) ? "single" : 1m));
         var written = RoutineTemplate.Render(RoutineMoment.Start, template, values).TrimEnd('\n');
         var map = LineMap.Of(RoutineMoment.Start, template, values, written.Split('\n').Length);
         // blank lines that tags leave behind belong to the tag's line; what carries text is what counts
         Assert.Equal(expected.Length, map.Distinct().Count() == expected.Distinct().Count() ? expected.Length : map.Length);
-        foreach (var (text, line) in written.Split('\n').Zip(map)) if (text.Trim() is { Length: > 0 } letter) Assert.Contains(letter[..1], template.Split('\n')[line]);
+        foreach (var (text, line) in written.Split('\n').Zip(map))
+            if (text.Trim() is { Length: > 0 } letter) Assert.Contains(letter[..1], template.Split('\n')[line]);
     }
 
     public static TheoryData<string> DemoCards => ["dunlin", "kittiwake", "cormorant", "avocet"];
@@ -147,13 +157,16 @@ public class PreviewTests
     {
         var card = DemoParts.Card(name);
         var passages = Passages.For(card.Machine());
-        string Of(string moment) => string.Concat(passages.Where(p => p.Moment == moment && p.Id is not ("home" or "level")).Select(p => p.Text));
-        var preview = RoutinePreview.Of((card with { Routines = new() { Start = "M83\n" + Of("start"), End = Of("end") } }).Machine(), null, null, null, 1, default);
+        string Of(string moment) => string.Concat(passages.Where(p => p.Moment == moment && p.Id is not ("home" or "level"))
+            .Select(p => p.Text));
+        var preview = RoutinePreview.Of((card with { Routines = new() { Start = "M83\n" + Of("start"), End = Of("end") } })
+            .Machine(), null, null, null, 1, default);
         Assert.DoesNotContain(preview.Findings, f => f.Severity == Severity.Stop);
         Assert.Contains(passages, p => p.Id == "prime-line");
     }
 
-    // trade table: M203 counts mm/s on Marlin and mm/min on RepRapFirmware, Klipper has one figure; M900 K, M572 S, SET_PRESSURE_ADVANCE; R is not read on Klipper
+    // trade table: M203 counts mm/s on Marlin and mm/min on RepRapFirmware, Klipper has one figure; M900 K, M572 S, SET_PRESSURE_ADVANCE; R
+    // is not read on Klipper
     [Theory]
     [InlineData("M203 X180 Y200", FlavourId.Marlin, FlavourId.RepRapFirmware, "M203 X10800 Y12000")]
     [InlineData("M203 X10800", FlavourId.RepRapFirmware, FlavourId.Klipper, "SET_VELOCITY_LIMIT VELOCITY=180")]
@@ -169,7 +182,8 @@ public class PreviewTests
     [InlineData("M420 S1", FlavourId.Marlin, FlavourId.RepRap, "; no counterpart in plain RepRap: M420 S1")]
     [InlineData("JOB_BEGIN BED=60", FlavourId.Klipper, FlavourId.Marlin, "JOB_BEGIN BED=60")]
     [InlineData("{% if mode.name == 'copy' %}", FlavourId.Marlin, FlavourId.Klipper, "{% if mode.name == 'copy' %}")]
-    public void A_line_is_carried_to_another_dialect(string line, FlavourId from, FlavourId to, string expected) => Assert.Equal(expected, Assert.Single(Carry.Of(line, from, to)).After);
+    public void A_line_is_carried_to_another_dialect(string line, FlavourId from, FlavourId to, string expected) =>
+        Assert.Equal(expected, Assert.Single(Carry.Of(line, from, to)).After);
 
     [Fact]
     public void Carrying_drops_nothing_and_changes_nothing_towards_the_same_dialect()
@@ -203,11 +217,16 @@ public class PreviewTests
     [Fact]
     public void Any_template_is_written_out_or_refused()
     {
-        string[] pieces = ["{{ bed.max_x }}", "{% if layer.number > 3 %}", "{% endif %}", "{% for i in (1..9) %}", "{% endfor %}", "{% assign a = 'x' | append: 'y' %}", "{{ a | append: a }}", "{{", "%}", "}}", "{% raw %}", "{% endraw %}", "G1 X", "\n", "{{ 1.0 | divided_by: 3 | mm }}", "{{ 1 | divided_by: 0 }}", "{%- else -%}", "{{ heat.nozle }}", "{% case mode.name %}", "{% when 'copy' %}", "{% endcase %}", "é", "{% comment %}", "{% cycle 'a', 'b' %}", "{{ (1..3) }}"];
-        var values = RoutineNames.All.Keys.ToDictionary(n => n, n => (object)(n.EndsWith(".name", StringComparison.Ordinal) ? "single" : 1.5m));
+        string[] pieces = ["{{ bed.max_x }}", "{% if layer.number > 3 %}", "{% endif %}", "{% for i in (1..9) %}", "{% endfor %}",
+            "{% assign a = 'x' | append: 'y' %}", "{{ a | append: a }}", "{{", "%}", "}}", "{% raw %}", "{% endraw %}", "G1 X", "\n",
+            "{{ 1.0 | divided_by: 3 | mm }}", "{{ 1 | divided_by: 0 }}", "{%- else -%}", "{{ heat.nozle }}", "{% case mode.name %}",
+            "{% when 'copy' %}", "{% endcase %}", "é", "{% comment %}", "{% cycle 'a', 'b' %}", "{{ (1..3) }}"];
+        var values = RoutineNames.All.Keys.ToDictionary(n => n,
+            n => (object)(n.EndsWith(".name", StringComparison.Ordinal) ? "single" : 1.5m));
         Gen.Int[0, pieces.Length - 1].Select(i => pieces[i]).Array[0, 14].Sample(parts =>
         {
-            try { Assert.True(RoutineTemplate.Render(RoutineMoment.Start, string.Concat(parts), values).Length <= RoutineTemplate.LongestOutput); }
+            try { Assert.True(RoutineTemplate.Render(RoutineMoment.Start, string.Concat(parts),
+                values).Length <= RoutineTemplate.LongestOutput); }
             catch (RoutineException refused) { Assert.NotEmpty(refused.Problems); }
         }, iter: 50_000);
     }
@@ -215,9 +234,17 @@ public class PreviewTests
     [Fact]
     public void Any_program_runs_to_its_end_on_every_dialect_and_keeps_its_bytes()
     {
-        string[] pieces = ["G1 X10 Y20 E1 F3000", "G1 X", "G28", "G2 X5 Y5 I1 J1", "G2 X5 R0", "G3 X1e9", "M109 S200", "M109 R20", "M190", "T9", "T-1", "G92", "G92 E5", "M605 S2", "SET_VELOCITY_LIMIT VELOCITY=", "A=B=C", "JOB_BEGIN BED=60", "G4 P99999999999", "M204 S0", "M203 X0", "M220 S0", "M221 S-5", "G91", "M83", "(unclosed", ";", "", "N1 G28*22", "\t", "M106 P-1 S9", "M200 D0", "G10 P0 S", "G10", "G11", "é\u0000", "M566 X1", "BED_MESH_CLEAR \"", "TEMPERATURE_WAIT SENSOR=extruder MINIMUM=500", "M207 S-4", "G1 E1e308", "G1 X99999999999999999999"];
-        var machines = Enum.GetValues<FlavourId>().Select(id => (Cards.Bare() with { Firmware = new() { Flavour = id, Macros = "[gcode_macro JOB_BEGIN]\ngcode:\n  G28\n  M140 S{params.BED|int}\n" } }).Machine()).ToArray();
-        Gen.Select(Gen.Int[0, pieces.Length - 1].Select(i => pieces[i]).Array[0, 25], Gen.Byte.Array[0, 12], Gen.Int[0, machines.Length - 1], Gen.Bool).Sample((lines, noise, which, windows) =>
+        string[] pieces = ["G1 X10 Y20 E1 F3000", "G1 X", "G28", "G2 X5 Y5 I1 J1", "G2 X5 R0", "G3 X1e9", "M109 S200", "M109 R20", "M190",
+            "T9", "T-1", "G92", "G92 E5", "M605 S2", "SET_VELOCITY_LIMIT VELOCITY=", "A=B=C", "JOB_BEGIN BED=60", "G4 P99999999999",
+            "M204 S0", "M203 X0", "M220 S0", "M221 S-5", "G91", "M83", "(unclosed", ";", "", "N1 G28*22", "\t", "M106 P-1 S9", "M200 D0",
+            "G10 P0 S", "G10", "G11", "é\u0000", "M566 X1", "BED_MESH_CLEAR \"", "TEMPERATURE_WAIT SENSOR=extruder MINIMUM=500",
+            "M207 S-4", "G1 E1e308", "G1 X99999999999999999999"];
+        var machines = Enum.GetValues<FlavourId>().Select(id =>
+            (Cards.Bare() with { Firmware = new() { Flavour = id,
+            Macros = "[gcode_macro JOB_BEGIN]\ngcode:\n  G28\n  M140 S{params.BED|int}\n" } }).Machine()).ToArray();
+        Gen.Select(Gen.Int[0, pieces.Length - 1]
+            .Select(i => pieces[i]).Array[0, 25], Gen.Byte.Array[0, 12], Gen.Int[0, machines.Length - 1], Gen.Bool)
+            .Sample((lines, noise, which, windows) =>
         {
             var bytes = Encoding.UTF8.GetBytes(string.Join(windows ? "\r\n" : "\n", lines)).Concat(noise).ToArray();
             var run = SimulatedMachine.Run(machines[which], bytes);

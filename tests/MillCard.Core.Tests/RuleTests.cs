@@ -18,17 +18,22 @@ public class RuleTests
 
     private static readonly Card Plain = Cards.Bare(180, 160, 170) with
     {
-        Motion = Cards.Dunlin.Motion with { Axes = new() { X = new() { MaxSpeed = 180, StepsPerMm = 80, Min = 0, Max = 180 }, Y = new() { MaxSpeed = 180, StepsPerMm = 80, Min = 0, Max = 160 }, Z = new() { MaxSpeed = 20, StepsPerMm = 400, Min = 0, Max = 170 } }, StepRate = 100_000 },
+        Motion = Cards.Dunlin.Motion with { Axes = new() { X = new() { MaxSpeed = 180, StepsPerMm = 80, Min = 0, Max = 180 },
+            Y = new() { MaxSpeed = 180, StepsPerMm = 80, Min = 0, Max = 160 },
+            Z = new() { MaxSpeed = 20, StepsPerMm = 400, Min = 0, Max = 170 } }, StepRate = 100_000 },
     };
 
-    private static Card On(FlavourId flavour, string? macros = null, bool present = false) => Plain with { Firmware = Plain.Firmware with { Flavour = flavour, Macros = macros, Present = present ? ["M73", "M117", "M118", "G10", "G11", "BED_MESH_CALIBRATE", "SET_DUAL_CARRIAGE"] : [] } };
+    private static Card On(FlavourId flavour, string? macros = null, bool present = false) =>
+        Plain with { Firmware = Plain.Firmware with { Flavour = flavour, Macros = macros, Present = present
+        ? ["M73", "M117", "M118", "G10", "G11", "BED_MESH_CALIBRATE", "SET_DUAL_CARRIAGE"] : [] } };
 
     private const string Warmer = "[gcode_macro JOB_BEGIN]\ndescription: warms up\ngcode:\n  {% set bed = params.BED|default(60)|float %}\n  M140 S{bed}\n  {% if bed > 0 %}\n  M190 S{bed}\n  {% endif %}\n  M109 S{params.NOZZLE|default(200)}\n\n[extruder]\nrotation_distance: 7.7\n";
 
     private const string Endless = "[gcode_macro GO_ROUND]\ngcode:\n  G4 P1\n  GO_ROUND\n";
 
     private static readonly Card Klipper = On(FlavourId.Klipper, Warmer);
-    private static readonly Card TwoNozzles = Plain with { Head = Plain.Head with { Nozzles = [Plain.Head.Nozzles![0], Plain.Head.Nozzles[0] with { Id = "n2", Offset = new() { X = 20 } }] } };
+    private static readonly Card TwoNozzles = Plain with { Head = Plain.Head with { Nozzles = [Plain.Head.Nozzles![0],
+        Plain.Head.Nozzles[0] with { Id = "n2", Offset = new() { X = 20 } }] } };
 
     private static readonly Dictionary<string, Card> Machines = new()
     {
@@ -54,27 +59,34 @@ public class RuleTests
         { "outside-travel", "plain", "G28\nG1 X182 F600\n", 2, "G28\nG1 X180 F600\n" },
         { "below-bed", "plain", "G28\nG1 Z-0.5 F600\n", 2, "G28\nG1 Z0 F600\n" },
         { "through-keep-out", "Dunlin", "G28\nG1 X90 Y70 Z5.9\nG1 X0\n", 3, "G28\nG1 Z20\nG1 X0\n" },
-        { "prime-line-off-bed", "wide", Warm + "G1 X200 Y5 Z0.3 F3000\nG1 X190 E3\n" + Off, 8, Warm + "G1 X100 Y5 Z0.3 F3000\nG1 X90 E3\n" + Off },
-        { "prime-line-under-part", "plain", Warm + "G1 X50 Y60 Z0.3 F3000\nG1 X90 E3\n" + Layers + Aside + Off, 8, Warm + "G1 X50 Y5 Z0.3 F3000\nG1 X90 E3\n" + Layers + Aside + Off },
+        { "prime-line-off-bed", "wide", Warm + "G1 X200 Y5 Z0.3 F3000\nG1 X190 E3\n" + Off, 8,
+            Warm + "G1 X100 Y5 Z0.3 F3000\nG1 X90 E3\n" + Off },
+        { "prime-line-under-part", "plain", Warm + "G1 X50 Y60 Z0.3 F3000\nG1 X90 E3\n" + Layers + Aside + Off, 8,
+            Warm + "G1 X50 Y5 Z0.3 F3000\nG1 X90 E3\n" + Layers + Aside + Off },
         { "end-drags-over-part", "plain", Warm + Layers + "G0 X5 Y155\n" + Aside + Off, 18, Warm + Layers + Aside + Off },
         { "end-above-travel", "plain", Warm + Layers + "G1 Z171 F600\n" + Off, 18, Warm + Layers + "G1 Z170 F600\n" + Off },
         { "home-onto-part", "plain", Warm + Layers + "G28\n" + Off, 18, Warm + Layers + "G28 X Y\n" + Off },
         { "head-left-on-part", "plain", Warm + Layers + Off, 21, Warm + Layers + Aside + Off },
         { "in-the-way-at-the-end", "plain", Warm + Layers + "G1 Z30 F600\n" + Off, 22, Warm + Layers + Aside + Off },
-        { "geometry-changed-after-home", "plain", "G28\nM206 X5\n" + Warm.Replace("G28\n", "") + "G1 X9 E1\n", 2, "M206 X5\n" + Warm + "G1 X9 E1\n" },
+        { "geometry-changed-after-home", "plain", "G28\nM206 X5\n" + Warm.Replace("G28\n", "") + "G1 X9 E1\n", 2,
+            "M206 X5\n" + Warm + "G1 X9 E1\n" },
         { "line-without-effect", "plain", "M141 S50\n", 1, "M140 S50\n" },
         { "speed-over-limit", "plain", "G28\nG1 X100 F12000\n", 2, "G28\nG1 X100 F10800\n" },
         { "step-rate", "slow board", "G28\nG1 X100 F9000\n", 2, "G28\nG1 X100 F7000\n" },
         { "relative-left-on", "plain", "G28\nG91\nG1 X5 F600\n", 2, "G28\nG91\nG1 X5 F600\nG90\n" },
-        { "head-hits-print", "plain", Warm + "G1 X20 Y20 Z5\nG1 X40 E1\nG1 Y30 E1\nG1 X60\nG1 Z1\nG1 X30 Y25\n" + Off, 12, Warm + "G1 X20 Y20 Z5\nG1 X40 E1\nG1 Y30 E1\nG1 X60\nG1 Z6\nG1 X30 Y25\n" + Off },
+        { "head-hits-print", "plain", Warm + "G1 X20 Y20 Z5\nG1 X40 E1\nG1 Y30 E1\nG1 X60\nG1 Z1\nG1 X30 Y25\n" + Off, 12,
+            Warm + "G1 X20 Y20 Z5\nG1 X40 E1\nG1 Y30 E1\nG1 X60\nG1 Z6\nG1 X30 Y25\n" + Off },
         { "target-over-rating", "plain", "M104 S265\n", 1, "M104 S255\n" },
         { "wait-never-ends", "weak bed", "M190 S85\n", 1, "M190 S70\n" },
         { "wait-does-not-wait", "plain", "M109 S240\nM109 S200\n", 2, "M109 S200\nM109 S240\n" },
         { "cold-extrusion", "plain", "G28\nM83\nG1 X20 E2\n", 3, Warm + "G1 X20 E2\n" },
         { "no-wait-before-extrusion", "plain", "G28\nM104 S240\nG4 S75\nG1 X20 E2\n", 4, Warm + "G1 X20 E2\n" },
-        { "hot-and-idle", "plain", "M109 S200\nM190 S90\nG28\nM83\nG1 X20 E2\n", 2, "M104 S150\nM190 S90\nG28\nM109 S200\nM83\nG1 X20 E2\n" },
-        { "left-to-chance", "plain", "G28\nM104 S200\nM190 S60\nM83\nG1 X20 E2\n", 5, "G28\nM104 S200\nM190 S60\nM109 S200\nM83\nG1 X20 E2\n" },
-        { "bed-still-cold", "plain", "M140 S60\nM109 S200\nG28\nM83\nG1 X20 E2\n", 5, "M140 S60\nM109 S200\nM190 S60\nG28\nM83\nG1 X20 E2\n" },
+        { "hot-and-idle", "plain", "M109 S200\nM190 S90\nG28\nM83\nG1 X20 E2\n", 2,
+            "M104 S150\nM190 S90\nG28\nM109 S200\nM83\nG1 X20 E2\n" },
+        { "left-to-chance", "plain", "G28\nM104 S200\nM190 S60\nM83\nG1 X20 E2\n", 5,
+            "G28\nM104 S200\nM190 S60\nM109 S200\nM83\nG1 X20 E2\n" },
+        { "bed-still-cold", "plain", "M140 S60\nM109 S200\nG28\nM83\nG1 X20 E2\n", 5,
+            "M140 S60\nM109 S200\nM190 S60\nG28\nM83\nG1 X20 E2\n" },
         { "serial-heating", "plain", "M190 S60\nM109 S200\n", 1, "M104 S150\nM190 S60\nM109 S200\n" },
         { "heated-twice", "Klipper", "M190 S60\nJOB_BEGIN BED=60 NOZZLE=200\n", 1, "JOB_BEGIN BED=60 NOZZLE=200\n" },
         { "nozzle-left-on", "plain", "M104 S200\n", 1, "M104 S200\nM104 S0\n" },
@@ -82,10 +94,15 @@ public class RuleTests
         { "fan-left-on", "plain", "M106 S255\n", 1, "M106 S255\nM107\n" },
         { "motors-left-on", "plain", Warm + "G1 X20 E2\nM104 S0\n", 8, Warm + "G1 X20 E2\n" + Off },
         { "redundant-dwell-at-end", "plain", Warm + Layers + Aside + "G4 S60\n" + Off, 20, Warm + Layers + Aside + Off + "G4 S1\n" },
-        { "mode-mismatch", "plain", Warm + "G1 X20 E100 F600\nG1 X30 E100.4\nG1 X40 E100.8\nG1 X50 E101.2\n" + Off, 7, Warm.Replace("M83", "M82") + "G1 X20 E1 F600\nG1 X30 E1.5\nG1 X40 E2\nG1 X50 E2.5\n" + Off },
-        { "mode-mismatch", "plain", Warm.Replace("M83", "M82") + "G1 X20 E0.4 F600\nG1 X30 E0.5\nG1 X40 E0.3\nG1 X50 E0.5\nG1 X60 E0.2\nG1 X50 E0.5\n" + Off, 7, Warm + "G1 X20 E0.4 F600\nG1 X21 E-0.5\nG1 E0.5\nG1 X40 E0.3\nG1 X41 E-0.5\nG1 E0.5\nG1 X50 E0.2\n" + Off },
-        { "filament-ends-unbalanced", "plain", Warm + "G1 E5 F300\nG1 E-2\n" + Layers + Off, 8, Warm + "G1 E5 F300\nG1 E-2\nG1 E2\n" + Layers + Off },
-        { "flow-over-limit", "plain", Warm + "G1 X20 E1 F600\nG1 X70 E4 F6000\n" + Off, 8, Warm + "G1 X20 E1 F600\nG1 X70 E2 F3000\n" + Off },
+        { "mode-mismatch", "plain", Warm + "G1 X20 E100 F600\nG1 X30 E100.4\nG1 X40 E100.8\nG1 X50 E101.2\n" + Off, 7,
+            Warm.Replace("M83", "M82") + "G1 X20 E1 F600\nG1 X30 E1.5\nG1 X40 E2\nG1 X50 E2.5\n" + Off },
+        { "mode-mismatch", "plain", Warm.Replace("M83", "M82")
+            + "G1 X20 E0.4 F600\nG1 X30 E0.5\nG1 X40 E0.3\nG1 X50 E0.5\nG1 X60 E0.2\nG1 X50 E0.5\n" + Off, 7,
+            Warm + "G1 X20 E0.4 F600\nG1 X21 E-0.5\nG1 E0.5\nG1 X40 E0.3\nG1 X41 E-0.5\nG1 E0.5\nG1 X50 E0.2\n" + Off },
+        { "filament-ends-unbalanced", "plain", Warm + "G1 E5 F300\nG1 E-2\n" + Layers + Off, 8,
+            Warm + "G1 E5 F300\nG1 E-2\nG1 E2\n" + Layers + Off },
+        { "flow-over-limit", "plain", Warm + "G1 X20 E1 F600\nG1 X70 E4 F6000\n" + Off, 8,
+            Warm + "G1 X20 E1 F600\nG1 X70 E2 F3000\n" + Off },
         { "feed-of-the-other-nozzle", "two nozzles", Warm + "T1\nG1 X30 E2\n" + Off, 8, Warm + "T0\nG1 X30 E2\n" + Off },
         { "filament-diameter-mismatch", "plain", "M200 D2.85\n", 1, "M200 D1.75\n" },
         { "unknown-command", "plain", "M9999\n", 1, "M105\n" },
@@ -100,10 +117,13 @@ public class RuleTests
         { "setting-overridden", "plain", "M203 X250\n", 1, "M203 X180\n" },
         { "tuning-values-in-start", "plain", "M301 P20 I1 D80\n", 1, "M105\n" },
         { "carriage-mode-left-on", "plain", "M605 S2 X80\n", 1, "M605 S2 X80\nM605 S1\n" },
-        { "carriages-meet", "carriages", "G28\nM605 S2 X50\nG1 X20 Y50 F3000\nM605 S1\n", 3, "G28\nM605 S2 X110\nG1 X20 Y50 F3000\nM605 S1\n" },
+        { "carriages-meet", "carriages", "G28\nM605 S2 X50\nG1 X20 Y50 F3000\nM605 S1\n", 3,
+            "G28\nM605 S2 X110\nG1 X20 Y50 F3000\nM605 S1\n" },
         { "mesh-dropped", "plain", "M420 S1\nG28\n" + Warm, 2, "G28\nM420 S1\n" },
-        { "head-hits-print", "plain", Warm + "G1 X10 Y20 Z0.3\nG1 X60 E3\nG1 Z5\nG1 X15 Y20 Z0.2\n" + Off, 10, Warm + "G1 X10 Y20 Z0.3\nG1 X60 E3\nG1 Z5\nG1 X70 Y40\nG1 X100 Y60 Z0.2\n" + Off },
-        { "head-hits-print", "plain", Warm + "G1 X10 Y20 Z1\nG1 X60 E9\nG1 Z0.2\nG1 X10\n" + Off, 10, Warm + "G1 X10 Y20 Z0.3\nG1 X60 E3\nG1 Z0.2\nG1 X90\n" + Off },
+        { "head-hits-print", "plain", Warm + "G1 X10 Y20 Z0.3\nG1 X60 E3\nG1 Z5\nG1 X15 Y20 Z0.2\n" + Off, 10,
+            Warm + "G1 X10 Y20 Z0.3\nG1 X60 E3\nG1 Z5\nG1 X70 Y40\nG1 X100 Y60 Z0.2\n" + Off },
+        { "head-hits-print", "plain", Warm + "G1 X10 Y20 Z1\nG1 X60 E9\nG1 Z0.2\nG1 X10\n" + Off, 10,
+            Warm + "G1 X10 Y20 Z0.3\nG1 X60 E3\nG1 Z0.2\nG1 X90\n" + Off },
         { "not-followed", "plain", "G28\nG42 I1 J1\n", 2, "G28\n" },
         { "flavour-cannot", "Klipper without macros", "BED_MESH_CALIBRATE\n", 1, "G28\n" },
     };
@@ -126,19 +146,23 @@ public class RuleTests
 
     private const string Files = "[warm.g]\nM190 S60\nM109 S200\n[round.g]\nG4 P1\nM98 P\"round.g\"\n";
 
-    /// <summary>Cases that are written another way in a second dialect: rule, dialect, a program in which it fires, the line, one in which it must not.</summary>
+    /// <summary>Cases that are written another way in a second dialect: rule, dialect, a program in which it fires, the line, one in which
+    /// it must not.</summary>
     private static readonly Dictionary<string, (FlavourId Dialect, string Fires, int Line, string Fine)> Elsewhere = new()
     {
         ["heated-twice"] = (FlavourId.RepRapFirmware, "M190 S60\nM98 P\"warm.g\"\n", 1, "M98 P\"warm.g\"\n"),
         ["macro-calls-itself"] = (FlavourId.RepRapFirmware, "M98 P\"round.g\"\n", 1, "M98 P\"warm.g\"\n"),
         ["wrong-unit"] = (FlavourId.Marlin, "M203 Z600\n", 1, "M203 Z10\n"),
         ["flavour-cannot"] = (FlavourId.Marlin, "G12\n", 1, "G28\n"),
-        ["carriage-mode-left-on"] = (FlavourId.Klipper, "SET_DUAL_CARRIAGE CARRIAGE=1 MODE=COPY\n", 1, "SET_DUAL_CARRIAGE CARRIAGE=1 MODE=COPY\nSET_DUAL_CARRIAGE CARRIAGE=0 MODE=PRIMARY\n"),
+        ["carriage-mode-left-on"] = (FlavourId.Klipper, "SET_DUAL_CARRIAGE CARRIAGE=1 MODE=COPY\n", 1,
+            "SET_DUAL_CARRIAGE CARRIAGE=1 MODE=COPY\nSET_DUAL_CARRIAGE CARRIAGE=0 MODE=PRIMARY\n"),
         ["line-without-effect"] = (FlavourId.RepRapFirmware, "M141 S50\n", 1, "M140 S50\n"),
-        ["geometry-changed-after-home"] = (FlavourId.RepRapFirmware, "G28\nM666 X1\n" + Warm.Replace("G28\n", "") + "G1 X9 E1\n", 2, "M666 X1\n" + Warm + "G1 X9 E1\n"),
+        ["geometry-changed-after-home"] = (FlavourId.RepRapFirmware, "G28\nM666 X1\n" + Warm.Replace("G28\n", "") + "G1 X9 E1\n", 2,
+            "M666 X1\n" + Warm + "G1 X9 E1\n"),
         ["tuning-values-in-start"] = (FlavourId.Klipper, "SAVE_CONFIG\n", 1, "M105\n"),
         ["setting-overridden"] = (FlavourId.RepRapFirmware, "M203 X15000\n", 1, "M203 X10800\n"),
-        ["carriages-meet"] = (FlavourId.Klipper, "G28\nSET_DUAL_CARRIAGE CARRIAGE=1 MODE=MIRROR\nG1 X130 Y50 F3000\nSET_DUAL_CARRIAGE CARRIAGE=0 MODE=PRIMARY\n", 3,
+        ["carriages-meet"] = (FlavourId.Klipper,
+            "G28\nSET_DUAL_CARRIAGE CARRIAGE=1 MODE=MIRROR\nG1 X130 Y50 F3000\nSET_DUAL_CARRIAGE CARRIAGE=0 MODE=PRIMARY\n", 3,
             "G28\nSET_DUAL_CARRIAGE CARRIAGE=1 MODE=MIRROR\nG1 X20 Y50 F3000\nSET_DUAL_CARRIAGE CARRIAGE=0 MODE=PRIMARY\n"),
         ["not-followed"] = (FlavourId.RepRapFirmware, "G28\nG1 X{sensors.analog[3].lastReading}\n", 2, "G28\nG1 X{10 + 5}\n"),
         ["unknown-command"] = (FlavourId.Klipper, "M9999\n", 1, "M105\n"),
@@ -157,7 +181,8 @@ public class RuleTests
         var card = Machines[machine];
         if (Elsewhere.TryGetValue(rule, out var other))
         {
-            var there = card with { Firmware = card.Firmware with { Flavour = other.Dialect, Macros = other.Dialect == FlavourId.RepRapFirmware ? Files : null } };
+            var there = card with { Firmware = card.Firmware with { Flavour = other.Dialect,
+                Macros = other.Dialect == FlavourId.RepRapFirmware ? Files : null } };
             Assert.NotEqual(card.Firmware.Flavour, other.Dialect);
             Assert.Contains((rule, other.Line), Find(other.Fires, there).Select(f => (f.Rule, f.Line ?? 0)));
             Assert.DoesNotContain(rule, Find(other.Fine, there).Select(f => f.Rule));
@@ -166,7 +191,8 @@ public class RuleTests
         foreach (var dialect in new[] { FlavourId.RepRapFirmware, FlavourId.Smoothieware })
         {
             var there = card with { Firmware = card.Firmware with { Flavour = dialect } };
-            var (carried, right) = (Carry.Of(fires, card.Firmware.Flavour!.Value, dialect), Carry.Of(fine, card.Firmware.Flavour.Value, dialect));
+            var (carried, right) = (Carry.Of(fires, card.Firmware.Flavour!.Value, dialect),
+                Carry.Of(fine, card.Firmware.Flavour.Value, dialect));
             var at = carried.Take(line - 1).Sum(l => l.After.Split('\n').Length) + 1;
             Assert.Contains((rule, at), Find(string.Join('\n', carried.Select(l => l.After)), there).Select(f => (f.Rule, f.Line ?? 0)));
             Assert.DoesNotContain(rule, Find(string.Join('\n', right.Select(l => l.After)), there).Select(f => f.Rule));
@@ -182,10 +208,12 @@ public class RuleTests
     {
         _ = (line, fine);
         var (program, card) = (fires, Machines[machine]);
-        for (var round = 0; round < 8 && Find(program, card).FirstOrDefault(f => f.Rule == rule && f.Remedy is not null) is { } finding; round++)
+        for (var round = 0; round < 8 && Find(program, card)
+            .FirstOrDefault(f => f.Rule == rule && f.Remedy is not null) is { } finding; round++)
         {
             if (finding.Remedy!.Edits.Any(e => e.How == EditKind.SetFact)) return;
-            program = Edited(program, finding.Remedy.Edits).Replace("{{ clear.z | mm }}", "60").Replace("{{ heat.nozzle }}", "240").Replace("{{ heat.standby }}", "150").Replace("{{ heat.bed }}", "60")
+            program = Edited(program, finding.Remedy.Edits).Replace("{{ clear.z | mm }}", "60").Replace("{{ heat.nozzle }}", "240")
+                .Replace("{{ heat.standby }}", "150").Replace("{{ heat.bed }}", "60")
                 .Replace("{{ bed.min_x | plus: 5 | mm }}", "5").Replace("{{ bed.max_y | minus: 5 | mm }}", "155");
         }
         Assert.DoesNotContain(rule, Find(program, card).Where(f => f.Remedy is not null).Select(f => f.Rule));
@@ -224,10 +252,12 @@ public class RuleTests
     {
         var card = Plain with { Routines = new() { Start = "G28\nG1 X180 Y{{ bed.max_y }} F6000\nG1 X12" } };
         var finding = Assert.Single(Rules.Check(card), f => f.Rule == "hard-coded-size");
-        Assert.Equal(("/routines/start", 2, "G1 X{{ bed.max_x }} Y{{ bed.max_y }} F6000"), (finding.Pointer, finding.Line, finding.Remedy!.Edits[0].Text));
+        Assert.Equal(("/routines/start", 2, "G1 X{{ bed.max_x }} Y{{ bed.max_y }} F6000"),
+            (finding.Pointer, finding.Line, finding.Remedy!.Edits[0].Text));
     }
 
-    private static Finding[] Find(string gcode, Card card) => [.. Rules.Check(SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(gcode)), card.Machine())];
+    private static Finding[] Find(string gcode, Card card) =>
+        [.. Rules.Check(SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(gcode)), card.Machine())];
 
     private static string Edited(string program, IReadOnlyList<Edit> edits)
     {

@@ -18,18 +18,23 @@ namespace MillCard.Web.Tests;
 public sealed class StoppingTests(Server server)
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
-    private static readonly LinePatience Short = new(TimeSpan.FromMilliseconds(400), TimeSpan.FromMilliseconds(5), 5, TimeSpan.FromSeconds(60)) { Off = TimeSpan.FromSeconds(2) };
+    private static readonly LinePatience Short = new(TimeSpan.FromMilliseconds(400), TimeSpan.FromMilliseconds(5), 5,
+        TimeSpan.FromSeconds(60)) { Off = TimeSpan.FromSeconds(2) };
     private const string Program = "M140 S60\nM104 S210\nM190 S60\nG28\nG1 X10\n";
 
-    private static Card Dunlin(FlavourId flavour = FlavourId.Marlin, int port = 1) => DocumentReader.Read<Card>(Examples.Of("card")).Document! is var card
+    private static Card Dunlin(FlavourId flavour = FlavourId.Marlin, int port = 1) =>
+        DocumentReader.Read<Card>(Examples.Of("card")).Document! is var card
         ? card with { Firmware = card.Firmware with { Flavour = flavour }, Line = new LineFacts { Host = "127.0.0.1", Port = port } }
         : null!;
 
     private async Task<Guid> KeptAsync(Card card) =>
-        (await (await server.Client.PostAsync("/api/cards", new StringContent(JsonSerializer.Serialize(card, DocumentJson.Options), Encoding.UTF8, "application/json"))).BodyAsync()).GetProperty("id").GetGuid();
+        (await (await server.Client.PostAsync("/api/cards",
+            new StringContent(JsonSerializer.Serialize(card, DocumentJson.Options), Encoding.UTF8, "application/json"))).BodyAsync())
+            .GetProperty("id").GetGuid();
 
     private OpenLine Open(Guid id, Card card, LinePatience patience) => new(card.Line!, _ => Task.CompletedTask, () => false,
-        new JobLog(id, server.Services.GetRequiredService<IServiceScopeFactory>(), TimeProvider.System, NullLogger<JobLog>.Instance), TimeProvider.System, patience);
+        new JobLog(id, server.Services.GetRequiredService<IServiceScopeFactory>(), TimeProvider.System, NullLogger<JobLog>.Instance),
+            TimeProvider.System, patience);
 
     private static async Task UntilAsync(Func<bool> reached, string what)
     {
@@ -40,7 +45,8 @@ public sealed class StoppingTests(Server server)
         }
     }
 
-    private async Task<JsonElement> LastJobAsync(Guid card) => (await (await server.Client.GetAsync($"/api/cards/{card}/line/jobs")).BodyAsync())[0];
+    private async Task<JsonElement> LastJobAsync(Guid card) =>
+        (await (await server.Client.GetAsync($"/api/cards/{card}/line/jobs")).BodyAsync())[0];
 
     [Fact]
     public async Task Cancelling_breaks_a_wait_off_and_says_off_when_the_printer_does()
@@ -52,10 +58,12 @@ public sealed class StoppingTests(Server server)
         line.Print("clamp", Encoding.ASCII.GetBytes(Program), SendHow.Lines, SwitchOff.Of(card));
         await UntilAsync(() => line.LineOut == 3 && printer.Executed!.Contains("M190 S60"), "the wait for the bed");
         await line.CancelAsync("Cancelled.", default).WaitAsync(Patience);
-        Assert.Equal((SendState.Stopped, HeatersAre.Off, "Cancelled."), (line.Status.Job!.State, line.Status.Job.Heaters, line.Status.Job.Message));
+        Assert.Equal((SendState.Stopped, HeatersAre.Off, "Cancelled."),
+            (line.Status.Job!.State, line.Status.Job.Heaters, line.Status.Job.Message));
         Assert.Equal(["M104 S0", "M140 S0", "M107"], printer.Executed!.TakeLast(3));
         var job = await LastJobAsync(id);
-        Assert.Equal(("stopped", "off", 3), (job.GetProperty("state").GetString(), job.GetProperty("heaters").GetString(), job.GetProperty("line").GetInt32()));
+        Assert.Equal(("stopped", "off", 3),
+            (job.GetProperty("state").GetString(), job.GetProperty("heaters").GetString(), job.GetProperty("line").GetInt32()));
         Assert.Null(line.LineOut);
     }
 
@@ -118,7 +126,8 @@ public sealed class StoppingTests(Server server)
     public async Task A_peer_that_floods_is_cut_off_and_one_that_says_nothing_is_given_up()
     {
         var memory = GC.GetTotalMemory(true);
-        foreach (var (says, sentence) in new[] { ("x\n", "without end"), ("echo:busy: processing\n", "without end"), ("", "does not answer"), ("x", "without end") })
+        foreach (var (says, sentence) in new[] { ("x\n", "without end"), ("echo:busy: processing\n", "without end"),
+            ("", "does not answer"), ("x", "without end") })
         {
             using var listener = new TcpListener(IPAddress.Loopback, 0);
             listener.Start();
@@ -135,9 +144,11 @@ public sealed class StoppingTests(Server server)
                 await Task.Delay(1500);
             });
             var card = Dunlin(port: ((IPEndPoint)listener.LocalEndpoint).Port);
-            await using var line = new LineConnection("127.0.0.1", card.Line!.Port, Short with { Question = TimeSpan.FromSeconds(20) }, _ => { });
+            await using var line = new LineConnection("127.0.0.1", card.Line!.Port, Short with { Question = TimeSpan.FromSeconds(20) },
+                _ => { });
             var failure = await Assert.ThrowsAsync<LineFailedException>(() => line.AskAsync("M115", default).WaitAsync(Patience));
-            Assert.True(failure.Message.Contains(sentence, StringComparison.Ordinal) || failure.Message.Contains("comes to no end", StringComparison.Ordinal), $"{says}: {failure.Message}");
+            Assert.True(failure.Message.Contains(sentence, StringComparison.Ordinal)
+                || failure.Message.Contains("comes to no end", StringComparison.Ordinal), $"{says}: {failure.Message}");
             await line.DisposeAsync();
             await flooding.WaitAsync(Patience);
         }
@@ -154,11 +165,13 @@ public sealed class StoppingTests(Server server)
         var row = await jobs.BeginAsync(id, "clamp", JobHow.Lines, 900);
         await jobs.NoteAsync(row.Id, 417, 416);
         using var see = new InterruptedJobs(
-            server.Services.GetRequiredService<IServiceScopeFactory>(), server.Services.GetRequiredService<LineDesk>(), server.Services.GetRequiredService<IConfiguration>(), TimeProvider.System, NullLogger<InterruptedJobs>.Instance);
+            server.Services.GetRequiredService<IServiceScopeFactory>(), server.Services.GetRequiredService<LineDesk>(),
+                server.Services.GetRequiredService<IConfiguration>(), TimeProvider.System, NullLogger<InterruptedJobs>.Instance);
         await see.StartAsync(default);
         await see.ExecuteTask!.WaitAsync(Patience);
         var job = await LastJobAsync(id);
-        Assert.Equal(("interrupted", "off", 417), (job.GetProperty("state").GetString(), job.GetProperty("heaters").GetString(), job.GetProperty("line").GetInt32()));
+        Assert.Equal(("interrupted", "off", 417),
+            (job.GetProperty("state").GetString(), job.GetProperty("heaters").GetString(), job.GetProperty("line").GetInt32()));
         Assert.Contains("line 417", job.GetProperty("message").GetString(), StringComparison.Ordinal);
         Assert.Contains("M104 S0", printer.Executed!);
     }
@@ -176,7 +189,8 @@ public sealed class StoppingTests(Server server)
         Assert.Equal([3], desk.LinesOut);
         await new NothingLeftHot(desk, NullLogger<NothingLeftHot>.Instance).StoppingAsync(default).WaitAsync(Patience);
         var job = await LastJobAsync(id);
-        Assert.Equal(("stopped", "off", "The server was stopped."), (job.GetProperty("state").GetString(), job.GetProperty("heaters").GetString(), job.GetProperty("message").GetString()));
+        Assert.Equal(("stopped", "off", "The server was stopped."),
+            (job.GetProperty("state").GetString(), job.GetProperty("heaters").GetString(), job.GetProperty("message").GetString()));
         Assert.Empty(desk.LinesOut);
     }
 }

@@ -87,7 +87,8 @@ public sealed class DryRunReport
     internal int LastLine => Math.Max(0, Text.Count - 1);
 
     /// <summary>A heater's temperature over time; null where the machine has no such heater.</summary>
-    internal HeaterTrace? TraceOf(Heater heater, int tool) => heater switch { Heater.Nozzle => Nozzles[tool], Heater.Bed => Bed, _ => Chamber };
+    internal HeaterTrace? TraceOf(Heater heater, int tool) =>
+        heater switch { Heater.Nozzle => Nozzles[tool], Heater.Bed => Bed, _ => Chamber };
 
     /// <summary>The time of a moment, s.</summary>
     public double TimeOf(Moment moment) => Starts[moment.Line] + moment.Within;
@@ -103,14 +104,16 @@ public sealed class DryRunReport
         return Math.Max(0, found);
     }
 
-    /// <summary>From which temperature on what is in a nozzle drips, °C: its filament's, or that of the material such a target suits.</summary>
+    /// <summary>From which temperature on what is in a nozzle drips, °C: its filament's, or that of the material such a target
+    /// suits.</summary>
     /// <param name="tool">Which nozzle.</param>
     /// <param name="until">Targets up to this time are looked at, s.</param>
     /// <remarks>Temperatures by material are common practice, no source.</remarks>
     internal double OozesFrom(int tool, double until)
     {
         if (tool < Filaments.Count && Filaments[tool]?.Nozzle.OozesFrom is { } known) return known;
-        var asked = HeatSteps.Where(s => s.Heater == Heater.Nozzle && s.Tool == tool && TimeOf(s.Begin) <= until).Select(s => s.Target).DefaultIfEmpty().Max();
+        var asked = HeatSteps.Where(s => s.Heater == Heater.Nozzle && s.Tool == tool && TimeOf(s.Begin) <= until).Select(s => s.Target)
+            .DefaultIfEmpty().Max();
         return asked switch { <= 225 => 160, <= 262 => 190, _ => 200 };
     }
 

@@ -13,7 +13,8 @@ internal readonly record struct Effect(EffectKind Kind, int First, float Value);
 internal enum EffectKind : byte
 {
     Nothing, Comment, Unknown, Move, NoMove, Dwell, Home, Level, Units, Absolute, Relative, ExtrusionAbsolute, ExtrusionRelative, Position,
-    SetNozzle, WaitNozzle, SetBed, WaitBed, SetChamber, WaitChamber, HeatersOff, Never, Returns, WaitAll, Fan, MotorsOff, Tool, Finish, Person, CarriageMode, Macro, Setting, Message, Condition, Skipped, InLoop, Unfollowed,
+    SetNozzle, WaitNozzle, SetBed, WaitBed, SetChamber, WaitChamber, HeatersOff, Never, Returns, WaitAll, Fan, MotorsOff, Tool, Finish,
+        Person, CarriageMode, Macro, Setting, Message, Condition, Skipped, InLoop, Unfollowed,
 }
 
 /// <summary>Plain words for effects.</summary>
@@ -58,9 +59,11 @@ internal static class EffectWords
             EffectKind.WaitChamber => $"waits for the housing at {v:0} °C; {Time(seconds)}",
             EffectKind.HeatersOff => "all heaters off",
             EffectKind.Person => "waits for somebody",
-            EffectKind.CarriageMode => v switch { 2 => "both carriages alike: copy", 3 => "both carriages mirrored", _ => "carriages one at a time" },
+            EffectKind.CarriageMode =>
+                v switch { 2 => "both carriages alike: copy", 3 => "both carriages mirrored", _ => "carriages one at a time" },
             EffectKind.Macro => Macro(run, effect.First, seconds),
-            EffectKind.Setting or EffectKind.Message => Known(run, text is null ? run.Text.Line(line) : System.Text.Encoding.UTF8.GetBytes(text)),
+            EffectKind.Setting or EffectKind.Message =>
+                Known(run, text is null ? run.Text.Line(line) : System.Text.Encoding.UTF8.GetBytes(text)),
             EffectKind.Condition => "decides how it goes on",
             EffectKind.Skipped => "is passed over",
             EffectKind.InLoop => $"runs in the loop of line {effect.First + 1}",
@@ -102,7 +105,8 @@ internal static class EffectWords
         if (flat && filament > 0) return $"prints {length:0.##} mm to X {to.X:0.##} Y {to.Y:0.##}, {filament:0.###} mm of filament";
         if (flat) return $"travels {length:0.##} mm to X {to.X:0.##} Y {to.Y:0.##}{(Math.Abs(rise) > 0.0005 ? $", Z {to.Z:0.###}" : "")}{(filament < 0 ? $", pulls back {-filament:0.##} mm" : "")}";
         if (Math.Abs(rise) > 0.0005) return $"{(rise > 0 ? "up" : "down")} to Z {to.Z:0.###}";
-        return filament > 0 ? $"pushes {filament:0.###} mm of filament" : filament < 0 ? $"pulls back {-filament:0.###} mm" : "stays where it is";
+        return filament > 0 ? $"pushes {filament:0.###} mm of filament" : filament < 0 ? $"pulls back {-filament:0.###} mm"
+            : "stays where it is";
     }
 
     private static double Square(double v) => v * v;

@@ -54,7 +54,8 @@ internal static class LayerBounds
             begin = i;
             break;
         }
-        if (begin > 0 && Way(moves[begin - 1]) == 0 && moves[begin - 1].Filament == 0 && moves[begin - 1].To.Z == moves[first].To.Z) begin--;
+        if (begin > 0 && Way(moves[begin - 1]) == 0 && moves[begin - 1].Filament == 0 && moves[begin - 1].To.Z == moves[first].To.Z)
+            begin--;
         return moves[begin].Line;
     }
 

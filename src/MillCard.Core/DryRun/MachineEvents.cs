@@ -57,7 +57,8 @@ public readonly record struct Moment(int Line, double Within = 0) : IComparable<
 /// <param name="InMacro">Whether a macro asked for it.</param>
 /// <param name="At">When it begins, s.</param>
 /// <param name="Hotter">Whether it is over at once because the heater is hotter.</param>
-public sealed record Wait(Moment Begin, Heater Heater, double Target, double Seconds, int Tool, bool InMacro, double At, bool Hotter = false)
+public sealed record Wait(Moment Begin, Heater Heater, double Target, double Seconds, int Tool, bool InMacro, double At,
+    bool Hotter = false)
 {
     /// <summary>Source line, counted from 0.</summary>
     public int Line => Begin.Line;
@@ -71,7 +72,8 @@ public sealed record Wait(Moment Begin, Heater Heater, double Target, double Sec
 /// <param name="LastExtrusion">Last time that filament is fed while it holds.</param>
 /// <param name="Tool">Which nozzle.</param>
 /// <param name="InMacro">Whether a macro asked for it.</param>
-public sealed record HeatStep(Moment Begin, Heater Heater, double Target, Moment FirstExtrusion, Moment LastExtrusion, int Tool, bool InMacro)
+public sealed record HeatStep(Moment Begin, Heater Heater, double Target, Moment FirstExtrusion, Moment LastExtrusion, int Tool,
+    bool InMacro)
 {
     /// <summary>Source line, counted from 0.</summary>
     public int Line => Begin.Line;
@@ -93,7 +95,8 @@ public readonly record struct FanStep(int Line, int Fan, float Share, bool Cools
 /// <param name="Macro">The macro that asked for it; null for the program itself.</param>
 /// <param name="Value">A number that belongs to what came of it: a target, a time, a tool.</param>
 /// <param name="MovesBefore">How many moves had been made.</param>
-public sealed record MachineEvent(Moment When, Command Command, string Text, Spot At, bool Homed, string? Macro, float Value, int MovesBefore)
+public sealed record MachineEvent(Moment When, Command Command, string Text, Spot At, bool Homed, string? Macro, float Value,
+    int MovesBefore)
 {
     /// <summary>Source line, counted from 0.</summary>
     public int Line => When.Line;
@@ -125,7 +128,8 @@ public sealed record MachineEvent(Moment When, Command Command, string Text, Spo
 /// <param name="Depth">0 where the program calls it, 1 where a macro does that the program calls, …</param>
 /// <param name="Unfollowed">What only the running printer knows.</param>
 /// <param name="Steps">Its lines.</param>
-public sealed record MacroCall(int Line, Macro Macro, IReadOnlyDictionary<string, string> Given, int Depth, IReadOnlyList<string> Unfollowed, List<MacroStep> Steps);
+public sealed record MacroCall(int Line, Macro Macro, IReadOnlyDictionary<string, string> Given, int Depth,
+    IReadOnlyList<string> Unfollowed, List<MacroStep> Steps);
 
 /// <summary>One line of a macro as it ran.</summary>
 public sealed record MacroStep(string Text, string Effect, double Seconds);
@@ -151,7 +155,8 @@ public sealed record UnknownCommand(int Line, string Text, string? Macro = null)
 public sealed record Extents(double MinX, double MinY, double MinZ, double MaxX, double MaxY, double MaxZ);
 
 /// <summary>What is still on when the program ends; the nozzle's target is that of the hottest.</summary>
-public sealed record EndState(Spot Position, double NozzleTarget, double BedTarget, double Fan, bool MotorsOn, bool Relative, int CarriageMode = 0, double ChamberTarget = 0)
+public sealed record EndState(Spot Position, double NozzleTarget, double BedTarget, double Fan, bool MotorsOn, bool Relative,
+    int CarriageMode = 0, double ChamberTarget = 0)
 {
     /// <summary>Where the carriage reference is, mm, with all digits that were counted.</summary>
     internal (double X, double Y, double Z) Exact { get; init; }

@@ -1,8 +1,10 @@
 namespace MillCard.Core.DryRun;
 
-/// <summary>What a run shows over time, at even steps: temperatures °C, fan as a share, speed mm/s, flow as mm of filament a second.</summary>
+/// <summary>What a run shows over time, at even steps: temperatures °C, fan as a share, speed mm/s, flow as mm of filament a
+/// second.</summary>
 public sealed record RunSeries(
-    double[] Seconds, double[] Nozzle, double[] NozzleTarget, double[]? Bed, double[]? BedTarget, double[]? Chamber, double[] Fan, double[] Speed, double[] Feed)
+    double[] Seconds, double[] Nozzle, double[] NozzleTarget, double[]? Bed, double[]? BedTarget, double[]? Chamber, double[] Fan,
+        double[] Speed, double[] Feed)
 {
     /// <summary>Samples a run.</summary>
     /// <param name="run">The run.</param>
@@ -16,7 +18,8 @@ public sealed record RunSeries(
         double[] Sample(Func<double, double> at) => [.. seconds.Select(s => Math.Round(at(s), 2))];
         var nozzle = run.Nozzles[tool];
         var (speed, feed) = MovesOver(run, seconds);
-        return new RunSeries(seconds, Sample(nozzle.At), Sample(nozzle.TargetAt), run.Bed is { } bed ? Sample(bed.At) : null, run.Bed is { } b ? Sample(b.TargetAt) : null,
+        return new RunSeries(seconds, Sample(nozzle.At), Sample(nozzle.TargetAt), run.Bed is { } bed ? Sample(bed.At)
+            : null, run.Bed is { } b ? Sample(b.TargetAt) : null,
             run.Chamber is { } chamber ? Sample(chamber.At) : null, FanOver(run, seconds), speed, feed);
     }
 
@@ -26,7 +29,8 @@ public sealed record RunSeries(
         var (step, share) = (0, 0f);
         for (var i = 0; i < seconds.Length; i++)
         {
-            for (; step < run.FanSteps.Count && run.Starts[run.FanSteps[step].Line] <= seconds[i]; step++) if (run.FanSteps[step].CoolsPart) share = run.FanSteps[step].Share;
+            for (; step < run.FanSteps.Count && run.Starts[run.FanSteps[step].Line] <= seconds[i]; step++)
+                if (run.FanSteps[step].CoolsPart) share = run.FanSteps[step].Share;
             shares[i] = share;
         }
         return shares;

@@ -7,7 +7,8 @@ public sealed partial class SimulatedMachine
     private const double SameRay = 1e-9;
     private const int SplinePieces = 64;
 
-    private static readonly (int A, int B, char I, char J) PlaneXy = (0, 1, 'I', 'J'), PlaneZx = (2, 0, 'K', 'I'), PlaneYz = (1, 2, 'J', 'K');
+    private static readonly (int A, int B, char I, char J) PlaneXy = (0, 1, 'I', 'J'), PlaneZx = (2, 0, 'K', 'I'),
+        PlaneYz = (1, 2, 'J', 'K');
     private (int A, int B, char I, char J) _plane = PlaneXy;
 
     private Effect Arc(int line, bool clockwise)
@@ -24,7 +25,8 @@ public sealed partial class SimulatedMachine
         var radius = Math.Sqrt(i * i + j * j);
         var start = Math.Atan2(-j, -i);
         var sweep = Sweep(-i, -j, to[a] - ca, to[b] - cb, clockwise);
-        var pieces = radius < ArcError ? 1 : Math.Clamp((int)Math.Ceiling(Math.Abs(sweep) / (2 * Math.Acos(1 - ArcError / radius))), 1, 10_000);
+        var pieces = radius < ArcError ? 1
+            : Math.Clamp((int)Math.Ceiling(Math.Abs(sweep) / (2 * Math.Acos(1 - ArcError / radius))), 1, 10_000);
         double[] from = [.. _at];
         return Polyline(line, to, e, pieces, (share, at) =>
         {
@@ -46,7 +48,8 @@ public sealed partial class SimulatedMachine
         {
             var u = 1 - t;
             for (var axis = 0; axis < 2; axis++)
-                at[axis] = u * u * u * from[axis] + 3 * u * u * t * (from[axis] + leads[axis]) + 3 * u * t * t * (to[axis] + arrives[axis]) + t * t * t * to[axis];
+                at[axis] = u * u * u * from[axis] + 3 * u * u * t * (from[axis] + leads[axis]) + 3 * u * t * t * (to[axis] + arrives[axis])
+                    + t * t * t * to[axis];
             at[2] = from[2] + (to[2] - from[2]) * t;
         });
     }
@@ -64,7 +67,8 @@ public sealed partial class SimulatedMachine
         return new Effect(EffectKind.Move, first, 0);
     }
 
-    /// <summary>Angle from one ray to another in the sense of the arc, radians: negative clockwise; where both are the same it is a full turn.</summary>
+    /// <summary>Angle from one ray to another in the sense of the arc, radians: negative clockwise; where both are the same it is a full
+    /// turn.</summary>
     private static double Sweep(double ax, double ay, double bx, double by, bool clockwise)
     {
         var turn = Math.Atan2(ax * by - ay * bx, ax * bx + ay * by);

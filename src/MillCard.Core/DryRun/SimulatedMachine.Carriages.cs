@@ -29,7 +29,8 @@ public sealed partial class SimulatedMachine
             _ => _words['S'] is Copies or Mirrors ? (int)_words['S'] : 0,
         };
         _second = SecondOf(_carriageMode);
-        if (_second is { } both && _run.Nozzles[_tool].Target is > 0 and var target) SetTarget(line, Heater.Nozzle, target + _warmer, both.Nozzle);
+        if (_second is { } both && _run.Nozzles[_tool].Target is > 0 and var target)
+            SetTarget(line, Heater.Nozzle, target + _warmer, both.Nozzle);
         return new Effect(EffectKind.CarriageMode, -1, _carriageMode);
     }
 

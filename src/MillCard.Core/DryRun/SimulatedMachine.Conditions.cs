@@ -21,7 +21,8 @@ public sealed partial class SimulatedMachine
         string[] lines = [.. Enumerable.Range(0, text.Count).Select(text.Text)];
         Run(CommandBlock.Of(lines), null, stop);
         for (var at = 0; at < lines.Length; at++)
-            if (_effects[at].Kind == EffectKind.Nothing && lines[at].Trim().Length > 0) _effects[at] = new Effect(EffectKind.Skipped, -1, 0);
+            if (_effects[at].Kind == EffectKind.Nothing && lines[at].Trim().Length > 0)
+                _effects[at] = new Effect(EffectKind.Skipped, -1, 0);
     }
 
     /// <summary>Runs lines one after the other.</summary>
@@ -98,7 +99,8 @@ public sealed partial class SimulatedMachine
         var effect = ExecuteFilled(line, block.Text);
         Settle(line);
         var text = block.Text.Trim();
-        if (text.Length > 0) _steps?.Add(new MacroStep(text, EffectWords.Of(_run, effect, line, text, Now(line) - before), Now(line) - before));
+        if (text.Length > 0) _steps?.Add(
+            new MacroStep(text, EffectWords.Of(_run, effect, line, text, Now(line) - before), Now(line) - before));
     }
 
     /// <summary>A line with its expressions filled in.</summary>
@@ -170,8 +172,10 @@ public sealed partial class SimulatedMachine
     private Func<string, object?> Known(Dictionary<string, object?> locals) => name =>
     {
         if (locals.TryGetValue(name, out var local)) return local;
-        if (name.StartsWith("global.", StringComparison.Ordinal) && _globals.TryGetValue(name["global.".Length..], out var shared)) return shared;
-        var index = Index().Match(name) is { Success: true } found ? int.Parse(found.Groups[1].ValueSpan, System.Globalization.CultureInfo.InvariantCulture) : 0;
+        if (name.StartsWith("global.", StringComparison.Ordinal) && _globals.TryGetValue(name["global.".Length..], out var shared))
+            return shared;
+        var index = Index().Match(name) is { Success: true } found
+            ? int.Parse(found.Groups[1].ValueSpan, System.Globalization.CultureInfo.InvariantCulture) : 0;
         return Index().Replace(name, "[]", 1) switch
         {
             "move.axes" => new object?[3],
@@ -227,7 +231,8 @@ public sealed partial class SimulatedMachine
         var parameters = new Dictionary<string, object?>(StringComparer.Ordinal);
         foreach (Match word in Parameter().Matches(code.Remove(file.Index, file.Length)))
             parameters["param." + word.Groups["name"].Value.ToUpperInvariant()] =
-                word.Groups["text"].Success ? word.Groups["text"].Value : double.Parse(word.Groups["number"].ValueSpan, System.Globalization.CultureInfo.InvariantCulture);
+                word.Groups["text"].Success ? word.Groups["text"].Value
+                    : double.Parse(word.Groups["number"].ValueSpan, System.Globalization.CultureInfo.InvariantCulture);
         return CallFile(line, file.Groups[1].Value, parameters);
     }
 

@@ -70,7 +70,8 @@ public sealed partial class SimulatedMachine
         ApplyPending(line);
         if (_run.TraceOf(heater, tool) is not { } trace) return new Effect(EffectKind.Returns, -1, (float)target);
         var seconds = target <= 0 ? 0 : trace.Wait(Now(line), coolsToo: double.IsNaN(s) || _flavour.WaitsWhileHotter);
-        return Waited(line, heater, tool, target, seconds, kind, hotter: seconds == 0 && trace.At(Now(line)) > target + HeatModel.WaitTolerance);
+        return Waited(line, heater, tool, target, seconds, kind, hotter: seconds == 0
+            && trace.At(Now(line)) > target + HeatModel.WaitTolerance);
     }
 
     private Effect Waited(int line, Heater heater, int tool, double target, double seconds, EffectKind kind, bool hotter)
@@ -85,7 +86,8 @@ public sealed partial class SimulatedMachine
     {
         Settle(line);
         var longest = 0.0;
-        foreach (var (heater, tool) in Enumerable.Range(0, _run.Nozzles.Count).Select(i => (Heater.Nozzle, i)).Append((Heater.Bed, 0)).Append((Heater.Chamber, 0)))
+        foreach (var (heater, tool) in Enumerable.Range(0, _run.Nozzles.Count).Select(i => (Heater.Nozzle, i)).Append((Heater.Bed, 0))
+            .Append((Heater.Chamber, 0)))
         {
             if (_run.TraceOf(heater, tool) is not { Target: > 0 } trace) continue;
             var seconds = trace.Wait(Now(line), coolsToo: true);
@@ -124,7 +126,8 @@ public sealed partial class SimulatedMachine
         var target = _extended?.Number("TARGET") ?? double.NaN;
         if (double.IsNaN(target)) target = 0;
         SetTarget(line, heater, target, tool);
-        return new Effect(heater switch { Heater.Nozzle => EffectKind.SetNozzle, Heater.Bed => EffectKind.SetBed, _ => EffectKind.SetChamber }, -1, (float)target);
+        return new Effect(heater switch { Heater.Nozzle => EffectKind.SetNozzle, Heater.Bed => EffectKind.SetBed,
+            _ => EffectKind.SetChamber }, -1, (float)target);
     }
 
     private Effect WaitByName(int line)
@@ -166,9 +169,11 @@ public sealed partial class SimulatedMachine
 
     private bool _noTool;
 
-    /// <summary>Where a nozzle's tip is from what the G-code counts, mm: a firmware with tool offsets of its own counts the tip itself.</summary>
+    /// <summary>Where a nozzle's tip is from what the G-code counts, mm: a firmware with tool offsets of its own counts the tip
+    /// itself.</summary>
     private static Spot TipOf(Machine machine, int nozzle) =>
-        machine.Card.Head.Offsets?.Firmware != true && !machine.HasTwoCarriages && nozzle < machine.Nozzles.Count && machine.Nozzles[nozzle].Offset is { } o
+        machine.Card.Head.Offsets?.Firmware != true && !machine.HasTwoCarriages && nozzle < machine.Nozzles.Count
+            && machine.Nozzles[nozzle].Offset is { } o
             ? new Spot((float)o.X, (float)o.Y, (float)o.Z)
             : default;
 }

@@ -57,7 +57,8 @@ public sealed partial class SimulatedMachine
         // within the macro of its own name the command is the firmware's own, if it has renamed it; else it calls itself
         if (_calls.Contains(macro.Name)) return macro.Renamed is null ? Recursion(line, macro) : null;
         var parameters = new Dictionary<string, string>();
-        for (var i = 1; i < _words.Count; i++) parameters[_words.Letter(i).ToString()] = double.IsNaN(_words.Value(i)) ? "" : MacroExpression.Written(_words.Value(i));
+        for (var i = 1; i < _words.Count; i++)
+            parameters[_words.Letter(i).ToString()] = double.IsNaN(_words.Value(i)) ? "" : MacroExpression.Written(_words.Value(i));
         return Call(line, macro, parameters);
     }
 
@@ -81,7 +82,8 @@ public sealed partial class SimulatedMachine
             var before = Now(line);
             var effect = Execute(line, Encoding.UTF8.GetBytes(inner));
             Settle(line);
-            if (kept >= 0) call.Steps.Add(new MacroStep(inner, EffectWords.Of(_run, effect, line, inner, Now(line) - before), Now(line) - before));
+            if (kept >= 0) call.Steps.Add(
+                new MacroStep(inner, EffectWords.Of(_run, effect, line, inner, Now(line) - before), Now(line) - before));
         }
         _calls.Pop();
         _depth--;
@@ -94,18 +96,22 @@ public sealed partial class SimulatedMachine
         return new Effect(EffectKind.Macro, -1, 0);
     }
 
-    /// <summary>Commands of a letter and a number that macros stand for, and the names that those gave to the commands themselves.</summary>
+    /// <summary>Commands of a letter and a number that macros stand for, and the names that those gave to the commands
+    /// themselves.</summary>
     private static HashSet<(char, double)> ReplacedBy(MacroFile macros) =>
-        [.. macros.Macros.SelectMany(m => new[] { m.Name, m.Renamed }).OfType<string>().Where(name => CodeName().IsMatch(name)).Select(name => (name[0], double.Parse(name.AsSpan(1), CultureInfo.InvariantCulture)))];
+        [.. macros.Macros.SelectMany(m => new[] { m.Name, m.Renamed }).OfType<string>().Where(name => CodeName().IsMatch(name))
+            .Select(name => (name[0], double.Parse(name.AsSpan(1), CultureInfo.InvariantCulture)))];
 
     [GeneratedRegex(@"^[A-Z]\d{1,4}(\.\d)?$")]
     private static partial Regex CodeName();
 
-    private Dictionary<string, object?> VariablesOf(Macro macro) => _variables.TryGetValue(macro.Name, out var own) ? own : _variables[macro.Name] = macro.Variables.ToDictionary();
+    private Dictionary<string, object?> VariablesOf(Macro macro) => _variables.TryGetValue(macro.Name, out var own) ? own
+        : _variables[macro.Name] = macro.Variables.ToDictionary();
 
     private void SetVariable(ExtendedCommand command)
     {
-        if (command.Text("MACRO") is not { } name || _macros.Find(name) is not { } macro || command.Text("VARIABLE") is not { } variable || command.Text("VALUE") is not { } value) return;
+        if (command.Text("MACRO") is not { } name || _macros.Find(name) is not { } macro || command.Text("VARIABLE") is not { } variable
+            || command.Text("VALUE") is not { } value) return;
         object? known;
         try { known = MacroExpression.Of(value, new Dictionary<string, object?>()); }
         catch (UnknowableException) { known = value; }
@@ -118,9 +124,11 @@ public sealed partial class SimulatedMachine
     private object? Known(string name)
     {
         if (!name.Contains('.', StringComparison.Ordinal))
-            return _macros.Sections.Contains(name) || Always.Contains(name) ? name : throw new UnknowableException(_macros.Sections.Count > 0 ? name : $"printer.{name}");
+            return _macros.Sections.Contains(name) || Always.Contains(name) ? name
+                : throw new UnknowableException(_macros.Sections.Count > 0 ? name : $"printer.{name}");
         var (thing, fact) = (name[..name.LastIndexOf('.')], name[(name.LastIndexOf('.') + 1)..]);
-        if (thing.StartsWith("gcode_macro ", StringComparison.OrdinalIgnoreCase) && _macros.Find(thing["gcode_macro ".Length..].Trim()) is { } macro)
+        if (thing.StartsWith("gcode_macro ", StringComparison.OrdinalIgnoreCase)
+            && _macros.Find(thing["gcode_macro ".Length..].Trim()) is { } macro)
             return VariablesOf(macro).TryGetValue(fact.ToLowerInvariant(), out var value) ? value : throw new UnknowableException(fact);
         return (thing, fact) switch
         {
@@ -128,7 +136,8 @@ public sealed partial class SimulatedMachine
             ("toolhead", "extruder") => _tool == 0 ? "extruder" : FormattableString.Invariant($"extruder{_tool}"),
             ("toolhead", "max_velocity") => _limits.Speed[0],
             ("toolhead", "max_accel") => _limits.Printing,
-            ("toolhead.position" or "gcode_move.position" or "gcode_move.gcode_position", _) when AxisOf(fact) is { } axis => thing == "gcode_move.gcode_position" ? _at[axis] - _shift[axis] : _at[axis],
+            ("toolhead.position" or "gcode_move.position" or "gcode_move.gcode_position", _) when AxisOf(fact) is { } axis =>
+                thing == "gcode_move.gcode_position" ? _at[axis] - _shift[axis] : _at[axis],
             ("toolhead.axis_maximum", _) when AxisOf(fact) is { } axis && AxisFacts(axis)?.Max is { } most => most,
             ("toolhead.axis_minimum", _) when AxisOf(fact) is { } axis && AxisFacts(axis)?.Min is { } least => least,
             ("gcode_move", "absolute_coordinates") => !_relative,
@@ -147,12 +156,16 @@ public sealed partial class SimulatedMachine
     }
 
     private const double ExtrudesFrom = 170;
-    private static readonly string[] Always = ["toolhead", "gcode_move", "idle_timeout", "print_stats", "configfile", "webhooks", "motion_report"];
+    private static readonly string[] Always = ["toolhead", "gcode_move", "idle_timeout", "print_stats", "configfile", "webhooks",
+        "motion_report"];
 
     private static int? AxisOf(string name) => name switch { "x" or "0" => 0, "y" or "1" => 1, "z" or "2" => 2, _ => null };
 
-    private Documents.Axis? AxisFacts(int axis) => axis switch { 0 => _machine.Card.Motion.Axes.X, 1 => _machine.Card.Motion.Axes.Y, _ => _machine.Card.Motion.Axes.Z };
+    private Documents.Axis? AxisFacts(int axis) =>
+        axis switch { 0 => _machine.Card.Motion.Axes.X, 1 => _machine.Card.Motion.Axes.Y, _ => _machine.Card.Motion.Axes.Z };
 
     private int? NozzleNamed(string thing) =>
-        thing == "extruder" ? 0 : thing.StartsWith("extruder", StringComparison.Ordinal) && int.TryParse(thing.AsSpan(8), CultureInfo.InvariantCulture, out var tool) && tool > 0 && tool < _run.Nozzles.Count ? tool : null;
+        thing == "extruder" ? 0 : thing.StartsWith("extruder", StringComparison.Ordinal)
+            && int.TryParse(thing.AsSpan(8), CultureInfo.InvariantCulture, out var tool) && tool > 0 && tool < _run.Nozzles.Count ? tool
+            : null;
 }

@@ -13,12 +13,14 @@ public sealed partial class SimulatedMachine
     private readonly double[] _at = new double[3];
     private readonly double[] _shift = new double[3];
     private readonly Spot[] _tips;
-    private double _feed = 25, _e, _speedShare = 1, _flowShare = 1, _firmwareRetraction, _pulledBack, _pullingSpeed, _primingSpeed, _primedMore;
+    private double _feed = 25, _e, _speedShare = 1, _flowShare = 1, _firmwareRetraction, _pulledBack, _pullingSpeed, _primingSpeed,
+        _primedMore;
     private double _firmwareLift, _lifted, _probeShift;
     private bool _primesApart;
     private readonly double[] _volumes;
     private double _fastest = double.PositiveInfinity;
-    private double _minX = double.MaxValue, _minY = double.MaxValue, _minZ = double.MaxValue, _maxX = double.MinValue, _maxY = double.MinValue, _maxZ = double.MinValue;
+    private double _minX = double.MaxValue, _minY = double.MaxValue, _minZ = double.MaxValue, _maxX = double.MinValue,
+        _maxY = double.MinValue, _maxZ = double.MinValue;
 
     private Effect Line(int line)
     {
@@ -100,7 +102,8 @@ public sealed partial class SimulatedMachine
         var delta = motion.Layout == MotionLayout.Delta;
         Home(0, all || _words.Has('X') || delta, motion.Axes.X, delta ? 0 : motion.Axes.X?.Min ?? 0, line);
         Home(1, all || _words.Has('Y') || delta, motion.Axes.Y, delta ? 0 : motion.Axes.Y?.Min ?? 0, line);
-        Home(2, all || _words.Has('Z') || delta, motion.Axes.Z, delta ? motion.Axes.Z?.Max ?? _machine.Card.Envelope.Height!.Value : motion.Axes.Z?.Min ?? 0, line);
+        Home(2, all || _words.Has('Z') || delta, motion.Axes.Z, delta ? motion.Axes.Z?.Max ?? _machine.Card.Envelope.Height!.Value
+            : motion.Axes.Z?.Min ?? 0, line);
         _motors = true;
         return new Effect(EffectKind.Home, -1, 0);
     }
@@ -109,7 +112,8 @@ public sealed partial class SimulatedMachine
     {
         if (!asked) return;
         var way = facts is { Min: { } min, Max: { } max } ? max - min : double.NaN;
-        _seconds[line] += facts?.HomingSpeed is { } speed && way > 0 ? (_homed[axis] ? Math.Abs(_at[axis] - end) : way / 2) / speed : HomingSeconds;
+        _seconds[line] += facts?.HomingSpeed is { } speed && way > 0 ? (_homed[axis] ? Math.Abs(_at[axis] - end) : way / 2) / speed
+            : HomingSeconds;
         (_at[axis], _shift[axis], _homed[axis]) = (end, _offset[axis] + _systems[_system, axis], true);
         if (axis == 2) (_shift[2], _lifted) = (_shift[2] + _probeShift, 0);
     }

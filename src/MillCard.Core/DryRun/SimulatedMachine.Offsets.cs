@@ -14,7 +14,8 @@ public sealed partial class SimulatedMachine
     private readonly double[] _babySteps = new double[3];
     private int _system;
 
-    private sealed record SavedState(bool Relative, bool RelativeE, double Unit, double Feed, double SpeedShare, double FlowShare, double E, double[] Shift, double[] Offset, double[] At);
+    private sealed record SavedState(bool Relative, bool RelativeE, double Unit, double Feed, double SpeedShare, double FlowShare,
+        double E, double[] Shift, double[] Offset, double[] At);
 
     private Effect SaveState()
     {

@@ -17,7 +17,8 @@ public sealed partial class SimulatedMachine
             case Meaning.SetAcceleration: return SetAcceleration();
             case Meaning.SetCorner: return SetCorner(PerMinute(_flavour.CornerUnit));
             case Meaning.SetCornerSeconds: return SetCorner(1);
-            case Meaning.SetJunction when _words['X'] is var deviation && deviation >= 0: (_limits.Corner, _limits.CornerValue) = (CornerKind.JunctionDeviation, deviation); break;
+            case Meaning.SetJunction when _words['X'] is var deviation
+                && deviation >= 0: (_limits.Corner, _limits.CornerValue) = (CornerKind.JunctionDeviation, deviation); break;
             case Meaning.SpeedOverride when _words['S'] is var share && share > 0: _speedShare = share / 100; break;
             case Meaning.FlowOverride when _words['S'] is var share && share > 0: _flowShare = share / 100; break;
             case Meaning.FirmwareRetractSet: return SetFirmwareRetraction(command);
@@ -60,7 +61,8 @@ public sealed partial class SimulatedMachine
         return new Effect(EffectKind.Setting, -1, 0);
     }
 
-    /// <summary>Where the firmware is told that the probe answers: the next homing of Z by it puts the nozzle higher or lower than the card's own figure.</summary>
+    /// <summary>Where the firmware is told that the probe answers: the next homing of Z by it puts the nozzle higher or lower than the
+    /// card's own figure.</summary>
     private Effect ProbeOffset(Command command)
     {
         var told = command.Word switch { "M851" => _words['Z'], "G31" => -_words['Z'], _ => double.NaN };
@@ -74,7 +76,8 @@ public sealed partial class SimulatedMachine
 
     private Effect VelocityLimit()
     {
-        var (speed, acceleration, corner) = (_extended?.Number("VELOCITY") ?? double.NaN, _extended?.Number("ACCEL") ?? double.NaN, _extended?.Number("SQUARE_CORNER_VELOCITY") ?? double.NaN);
+        var (speed, acceleration, corner) = (_extended?.Number("VELOCITY") ?? double.NaN, _extended?.Number("ACCEL")
+            ?? double.NaN, _extended?.Number("SQUARE_CORNER_VELOCITY") ?? double.NaN);
         if (speed > 0) (_limits.Speed[0], _limits.Speed[1], _fastest) = (speed, speed, speed);
         if (acceleration > 0) (_limits.Printing, _limits.Travel) = (acceleration, acceleration);
         if (corner >= 0) (_limits.Corner, _limits.CornerValue) = (CornerKind.SquareCornerSpeed, corner);
@@ -102,9 +105,11 @@ public sealed partial class SimulatedMachine
 
     private Effect SetCorner(double unit)
     {
-        if (_words['J'] is var deviation && deviation > 0) (_limits.Corner, _limits.CornerValue) = (CornerKind.JunctionDeviation, deviation);
+        if (_words['J'] is var deviation && deviation > 0)
+            (_limits.Corner, _limits.CornerValue) = (CornerKind.JunctionDeviation, deviation);
         for (var axis = 0; axis < 4; axis++)
-            if (_words["XYZE"[axis]] is var value && value > 0) (_limits.Jump[axis], _limits.Corner) = (value * unit, CornerKind.InstantSpeedChange);
+            if (_words["XYZE"[axis]] is var value && value > 0)
+                (_limits.Jump[axis], _limits.Corner) = (value * unit, CornerKind.InstantSpeedChange);
         return new Effect(EffectKind.Setting, -1, 0);
     }
 }

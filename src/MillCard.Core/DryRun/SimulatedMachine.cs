@@ -69,7 +69,8 @@ public sealed partial class SimulatedMachine
             Starts = new double[text.Count],
             Seconds = _seconds,
             EffectList = _effects,
-            Nozzles = [.. Enumerable.Range(0, nozzles).Select(i => new HeaterTrace(Heaters.Nozzle(_machine.Card, i < _machine.Nozzles.Count ? _machine.Nozzles[i] : null)))],
+            Nozzles = [.. Enumerable.Range(0, nozzles)
+                .Select(i => new HeaterTrace(Heaters.Nozzle(_machine.Card, i < _machine.Nozzles.Count ? _machine.Nozzles[i] : null)))],
             FilamentOf = new double[nozzles],
             FirstExtrusions = [.. Enumerable.Repeat(Moment.Never, nozzles)],
             Bed = Heaters.Bed(_machine.Card) is { } bed ? new HeaterTrace(bed) : null,
@@ -81,20 +82,23 @@ public sealed partial class SimulatedMachine
     /// <param name="machine">The machine.</param>
     /// <param name="gcode">The program.</param>
     /// <param name="stop">Ends the run.</param>
-    public static DryRunReport Run(Machine machine, ReadOnlyMemory<byte> gcode, CancellationToken stop = default) => Run(machine, gcode, [], false, stop);
+    public static DryRunReport Run(Machine machine, ReadOnlyMemory<byte> gcode, CancellationToken stop = default) =>
+        Run(machine, gcode, [], false, stop);
 
     /// <summary>Runs a whole program with what is known to be in the nozzles.</summary>
     /// <param name="machine">The machine.</param>
     /// <param name="gcode">The program.</param>
     /// <param name="filaments">By tool; null or missing where nothing is known.</param>
     /// <param name="stop">Ends the run.</param>
-    public static DryRunReport Run(Machine machine, ReadOnlyMemory<byte> gcode, IReadOnlyList<Filament?> filaments, CancellationToken stop = default) =>
+    public static DryRunReport Run(Machine machine, ReadOnlyMemory<byte> gcode, IReadOnlyList<Filament?> filaments,
+        CancellationToken stop = default) =>
         Run(machine, gcode, filaments, false, stop);
 
     /// <summary>The same program with the other answer to every condition that only the running printer can decide.</summary>
     internal static DryRunReport OtherWay(DryRunReport run, Machine machine) => Run(machine, run.Text.Bytes, run.Filaments, true, default);
 
-    private static DryRunReport Run(Machine machine, ReadOnlyMemory<byte> gcode, IReadOnlyList<Filament?> filaments, bool assumes, CancellationToken stop)
+    private static DryRunReport Run(Machine machine, ReadOnlyMemory<byte> gcode, IReadOnlyList<Filament?> filaments, bool assumes,
+        CancellationToken stop)
     {
         var text = new GcodeText(gcode);
         var simulated = new SimulatedMachine(machine, text, filaments, assumes);
@@ -114,10 +118,12 @@ public sealed partial class SimulatedMachine
         if (_run.LayersBegin < 0 && _run.LayersEnd < 0 && LayerBounds.Of(_run) is { } layers)
         {
             (_run.LayersBegin, _run.LayersEnd) = layers;
-            _run.RelativeAtLayers = _run.Events.LastOrDefault(e => e.Line < layers.Begin && e.Meaning is Meaning.Absolute or Meaning.Relative)?.Meaning == Meaning.Relative;
+            _run.RelativeAtLayers = _run.Events.LastOrDefault(e => e.Line < layers.Begin
+                && e.Meaning is Meaning.Absolute or Meaning.Relative)?.Meaning == Meaning.Relative;
         }
         if (_maxX >= _minX) _run.Extents = new Extents(_minX, _minY, _minZ, _maxX, _maxY, _maxZ);
-        _run.End = new EndState(Spot(), _run.Nozzles.Max(n => n.Target), _run.Bed?.Target ?? 0, _fan, _motors, _relative, _carriageMode, _run.Chamber?.Target ?? 0) { Exact = (_at[0], _at[1], _at[2]) };
+        _run.End = new EndState(Spot(), _run.Nozzles.Max(n => n.Target), _run.Bed?.Target
+            ?? 0, _fan, _motors, _relative, _carriageMode, _run.Chamber?.Target ?? 0) { Exact = (_at[0], _at[1], _at[2]) };
         return _run;
     }
 
@@ -132,13 +138,15 @@ public sealed partial class SimulatedMachine
             return text.Length > 0 ? new Effect(EffectKind.Comment, -1, 0) : default;
         }
         var (letter, number) = (_words.Letter(0), _words.Value(0));
-        if (_replaced.Count > 0 && _replaced.Contains((letter, number)) && CallReplaced(line, letter, number, text) is { } called) return called;
+        if (_replaced.Count > 0 && _replaced.Contains((letter, number)) && CallReplaced(line, letter, number, text) is { } called)
+            return called;
         _extended = null;
         if (letter == 'G' && NextCommand(text) is var next and > 0) return Several(line, text, next);
         return _flavour.Find(letter, double.IsNaN(number) ? -1 : number) is { } command ? Do(line, command, text) : Unknown(line, text);
     }
 
-    /// <summary>Where a second command begins on a line; 0 for none. A dialect that takes one reads the rest as words, but for a move behind G53.</summary>
+    /// <summary>Where a second command begins on a line; 0 for none. A dialect that takes one reads the rest as words, but for a move
+    /// behind G53.</summary>
     private int NextCommand(ReadOnlySpan<byte> text)
     {
         for (var i = 1; i < _words.Count; i++)
@@ -175,7 +183,9 @@ public sealed partial class SimulatedMachine
 
     private Effect Unknown(int line, ReadOnlySpan<byte> text)
     {
-        if (_run.Unknown.Count < UnknownKept) _run.Unknown.Add(new UnknownCommand(line, Encoding.UTF8.GetString(text[..Math.Min(80, text.Length)]), _depth > 0 ? _calls.Peek() : null));
+        if (_run.Unknown.Count < UnknownKept)
+            _run.Unknown.Add(new UnknownCommand(line, Encoding.UTF8.GetString(text[..Math.Min(80, text.Length)]), _depth > 0
+            ? _calls.Peek() : null));
         return new Effect(EffectKind.Unknown, -1, 0);
     }
 
@@ -207,12 +217,15 @@ public sealed partial class SimulatedMachine
             case Meaning.PlaneXy: _plane = PlaneXy; return new Effect(EffectKind.Setting, -1, 0);
             case Meaning.PlaneZx: _plane = PlaneZx; return new Effect(EffectKind.Setting, -1, 0);
             case Meaning.PlaneYz: _plane = PlaneYz; return new Effect(EffectKind.Setting, -1, 0);
-            case Meaning.ProbeHere: Unfollow(line, $"where the probe answers ({command.Word})"); return Pause(line, EffectKind.Level, ProbeSeconds);
+            case Meaning.ProbeHere: Unfollow(line, $"where the probe answers ({command.Word})"); return Pause(line, EffectKind.Level,
+                ProbeSeconds);
             case Meaning.KinematicPosition: return KinematicPosition(line);
             case Meaning.TemperatureUnit: return TemperatureUnit();
             case Meaning.FileBegin: _writesFile = true; return new Effect(EffectKind.Setting, -1, 0);
             case Meaning.FileEnd: _writesFile = false; return new Effect(EffectKind.Setting, -1, 0);
-            case Meaning.Unfollowed: Settle(line); Unfollow(line, $"{command.Word} ({char.ToLowerInvariant(command.About[0])}{command.About[1..]})"); return new Effect(EffectKind.Setting, -1, 0);
+            case Meaning.Unfollowed: Settle(line); Unfollow(line,
+                $"{command.Word} ({char.ToLowerInvariant(command.About[0])}{command.About[1..]})"); return new Effect(EffectKind.Setting,
+                -1, 0);
             case Meaning.Dwell: return Dwell(line, command);
             case Meaning.Home: return Home(line);
             case Meaning.Level: return Pause(line, EffectKind.Level, LevelSeconds);
@@ -245,7 +258,8 @@ public sealed partial class SimulatedMachine
             case Meaning.HeatersOff: return HeatersOff(line);
             case Meaning.MotorsOff: return MotorsOff(line);
             case Meaning.Tool: return ToolWithFiles(line, _words.Value(0));
-            case Meaning.ToolByName: return Tool(_extended?.Text("EXTRUDER")?.Replace("extruder", "") is { Length: > 0 } number && int.TryParse(number, out var index) ? index : 0);
+            case Meaning.ToolByName: return Tool(_extended?.Text("EXTRUDER")?.Replace("extruder", "") is { Length: > 0 } number
+                && int.TryParse(number, out var index) ? index : 0);
             case Meaning.Stop: HeatersOff(line); return MotorsOff(line);
             case Meaning.Finish: Settle(line); return new Effect(EffectKind.Finish, -1, 0);
             case Meaning.Pause or Meaning.FilamentChange: Settle(line); return new Effect(EffectKind.Person, -1, 0);
@@ -283,10 +297,12 @@ public sealed partial class SimulatedMachine
     private Effect Dwell(int line, Command command)
     {
         var (ms, s) = (_words['P'], command.Takes("S") ? _words['S'] : double.NaN);
-        return Pause(line, EffectKind.Dwell, double.IsNaN(s) ? double.IsNaN(ms) ? 0 : Math.Clamp(ms / 1000, 0, 1e6) : Math.Clamp(s, 0, 1e6));
+        return Pause(line, EffectKind.Dwell, double.IsNaN(s) ? double.IsNaN(ms) ? 0 : Math.Clamp(ms / 1000, 0, 1e6)
+            : Math.Clamp(s, 0, 1e6));
     }
 
-    /// <summary>Motors without current hold nothing: where the axes are is not known any more. With a time alone they are off later.</summary>
+    /// <summary>Motors without current hold nothing: where the axes are is not known any more. With a time alone they are off
+    /// later.</summary>
     private Effect MotorsOff(int line)
     {
         Settle(line);

@@ -117,7 +117,8 @@ public static class Rules
     /// <summary>All findings about a card, worst first; accepted ones carry the reason.</summary>
     /// <param name="card">Complete or not.</param>
     /// <param name="more">Findings of a further look at it.</param>
-    public static IReadOnlyList<Finding> Check(Card card, params IEnumerable<Finding> more) => Sorted(ForCards.SelectMany(rule => rule.Look(card)).Concat(more), card);
+    public static IReadOnlyList<Finding> Check(Card card, params IEnumerable<Finding> more) =>
+        Sorted(ForCards.SelectMany(rule => rule.Look(card)).Concat(more), card);
 
     /// <summary>All findings about a dry run, worst first.</summary>
     public static IReadOnlyList<Finding> Check(DryRunReport run, Machine machine) =>
@@ -127,7 +128,8 @@ public static class Rules
 
     private static List<Finding> Look(DryRunReport run, Machine machine) => [.. ForDryRuns.SelectMany(rule => rule.Look(run, machine))];
 
-    /// <summary>Where a condition hangs on what only the printer knows, both ways are tried: what one of them alone does is no stop.</summary>
+    /// <summary>Where a condition hangs on what only the printer knows, both ways are tried: what one of them alone does is no
+    /// stop.</summary>
     private static List<Finding> BothWays(DryRunReport run, Machine machine)
     {
         var one = Look(run, machine);
@@ -136,7 +138,8 @@ public static class Rules
         bool Has(List<Finding> findings, Finding f) => findings.Any(o => o.Rule == f.Rule && o.Line == f.Line);
         var hangs = string.Join(", ", run.Unfollowed.Select(u => u.What).Distinct().Take(3));
         return [.. one.Select(f => Has(other, f) ? f : Doubtful(f, $"So it is one way; it hangs on what only the printer knows: {hangs}.")),
-            .. other.Where(f => !Has(one, f)).Select(f => Doubtful(f, $"So it is if the other way is taken; it hangs on what only the printer knows: {hangs}."))];
+            .. other.Where(f => !Has(one, f))
+                .Select(f => Doubtful(f, $"So it is if the other way is taken; it hangs on what only the printer knows: {hangs}."))];
     }
 
     /// <summary>What a macro or a file may do that could not be looked at is no stop behind it.</summary>
@@ -147,16 +150,21 @@ public static class Rules
             : f);
 
     private static readonly string[] MayBeDoneUnseen =
-        ["move-before-home", "level-before-home", "cold-extrusion", "no-wait-before-extrusion", "feed-of-the-other-nozzle", "mode-mismatch", "nozzle-left-on", "bed-left-on"];
+        ["move-before-home", "level-before-home", "cold-extrusion", "no-wait-before-extrusion", "feed-of-the-other-nozzle",
+            "mode-mismatch", "nozzle-left-on", "bed-left-on"];
 
     private static Finding Doubtful(Finding finding, string because) =>
-        finding with { Severity = finding.Severity < Severity.Caution ? finding.Severity : Severity.Caution, Why = $"{finding.Why} {because}" };
+        finding with { Severity = finding.Severity < Severity.Caution ? finding.Severity
+            : Severity.Caution, Why = $"{finding.Why} {because}" };
 
     private static IReadOnlyList<Finding> Sorted(IEnumerable<Finding> findings, Card card) =>
-        [.. findings.Select(f => f with { AcceptedBecause = card.Accepted.FirstOrDefault(a => a.Rule == f.Rule && a.At == (f.Pointer ?? ""))?.Why })
+        [.. findings.Select(f => f with { AcceptedBecause = card.Accepted.FirstOrDefault(a => a.Rule == f.Rule
+            && a.At == (f.Pointer ?? ""))?.Why })
             .OrderBy(f => f.AcceptedBecause is not null).ThenByDescending(f => f.Severity).ThenBy(f => f.Line ?? 0)];
 
-    internal static Finding At(this RuleId rule, string pointer, string message, string why) => new(rule.Name, rule.Severity, message, why, Pointer: pointer);
+    internal static Finding At(this RuleId rule, string pointer, string message, string why) =>
+        new(rule.Name, rule.Severity, message, why, Pointer: pointer);
 
-    internal static Finding OnLine(this RuleId rule, int line, string message, string why) => new(rule.Name, rule.Severity, message, why, Line: line + 1);
+    internal static Finding OnLine(this RuleId rule, int line, string message, string why) =>
+        new(rule.Name, rule.Severity, message, why, Line: line + 1);
 }

@@ -16,7 +16,8 @@ public sealed record CommandParameter(string Name, string About, string Unit = "
 public sealed record CommandVariant(Meaning Meaning, char? Word = null, double? Value = null, string? Without = null)
 {
     /// <summary>Whether these words make it this variant.</summary>
-    public bool Fits(Func<char, double?> words) => Word is { } letter ? words(letter) == Value : Without is not null && Without.All(l => words(l) is null);
+    public bool Fits(Func<char, double?> words) => Word is { } letter ? words(letter) == Value : Without is not null
+        && Without.All(l => words(l) is null);
 }
 
 /// <summary>One command of a dialect.</summary>

@@ -13,7 +13,8 @@ public sealed partial record Flavour
 {
     private const int MostNumber = 1024;
     private static readonly ConcurrentDictionary<FlavourId, Flavour> Read = new();
-    private static readonly JsonSerializerOptions Strict = new(DocumentJson.Options) { UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow };
+    private static readonly JsonSerializerOptions Strict = new(
+        DocumentJson.Options) { UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow };
     private readonly Command?[][] _byLetter = new Command?[26][];
     private readonly Dictionary<string, Command> _byName = new(StringComparer.OrdinalIgnoreCase);
 
@@ -102,7 +103,8 @@ public sealed partial record Flavour
                 object? found = null;
                 foreach (var (name, value) in values) if (name == place.Groups[1].Value) found = value;
                 known &= found is not null;
-                filled = filled.Replace(place.Value, Convert.ToString(found is double d ? Math.Round(d, 5) : found, CultureInfo.InvariantCulture));
+                filled = filled.Replace(place.Value,
+                    Convert.ToString(found is double d ? Math.Round(d, 5) : found, CultureInfo.InvariantCulture));
             }
             if (known) written.Add(filled);
         }
@@ -119,7 +121,8 @@ public sealed partial record Flavour
         var flavour = JsonSerializer.Deserialize<Flavour>(stream, Strict)!;
         foreach (var command in flavour.Commands)
         {
-            if (command.Word.Length > 1 && !char.IsAsciiDigit(command.Word[1]) || command.Word.Contains('.')) { flavour._byName[command.Word] = command; continue; }
+            if (command.Word.Length > 1 && !char.IsAsciiDigit(command.Word[1]) || command.Word.Contains('.'))
+                { flavour._byName[command.Word] = command; continue; }
             var row = flavour._byLetter[command.Word[0] - 'A'] ??= new Command?[MostNumber];
             row[command.Word.Length > 1 ? int.Parse(command.Word.AsSpan(1), CultureInfo.InvariantCulture) : 0] = command;
         }

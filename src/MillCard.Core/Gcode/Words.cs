@@ -6,7 +6,8 @@ namespace MillCard.Core.Gcode;
 /// <remarks>One instance is used over and over; reading a block allocates nothing.</remarks>
 public sealed class Words
 {
-    /// <summary>No machine counts further: a larger number is read as this one, so that nothing computed from it is beyond numbers.</summary>
+    /// <summary>No machine counts further: a larger number is read as this one, so that nothing computed from it is beyond
+    /// numbers.</summary>
     public const double Largest = 1e9;
 
     private const int Most = 32;
@@ -95,7 +96,8 @@ public sealed class Words
     }
 
     /// <summary>A letter without a number (X in G28 X) is followed by a blank or the end.</summary>
-    private static bool StandsAlone(ReadOnlySpan<byte> line, int at) => at >= line.Length || line[at] is (byte)' ' or (byte)'\t' or (byte)'\r' or (byte)';' or (byte)'*' or (byte)'(';
+    private static bool StandsAlone(ReadOnlySpan<byte> line, int at) => at >= line.Length
+        || line[at] is (byte)' ' or (byte)'\t' or (byte)'\r' or (byte)';' or (byte)'*' or (byte)'(';
 
     /// <summary>A number by hand: mantissa ÷ 10ⁿ up to 15 digits, else the library. Blanks may stand anywhere in it.</summary>
     /// <remarks>A blank ends the number of a command: <c>M117 1/149</c> is M117.</remarks>
@@ -141,10 +143,12 @@ public sealed class Words
             text[n++] = (char)c;
         }
         at = i;
-        var read = double.TryParse(text[..n], NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out value);
+        var read = double.TryParse(text[..n], NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture,
+            out value);
         value = Math.Clamp(value, -Largest, Largest);
         return read;
     }
 
-    private static readonly double[] Powers = [1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15, 1e16, 1e17, 1e18];
+    private static readonly double[] Powers = [1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15, 1e16,
+        1e17, 1e18];
 }

@@ -59,7 +59,8 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
 
     private static void Temperatures(DryRunReport run, int tool, int begins, int ends, List<LearnedValue> values)
     {
-        foreach (var (heater, name, pointer) in new[] { (Heater.Nozzle, "nozzle temperature", "/nozzle"), (Heater.Bed, "bed temperature", "/bed") })
+        foreach (var (heater, name, pointer) in new[] { (Heater.Nozzle, "nozzle temperature", "/nozzle"),
+            (Heater.Bed, "bed temperature", "/bed") })
         {
             var steps = run.HeatSteps.Where(s => s.Heater == heater && (heater == Heater.Bed || s.Tool == tool)).ToArray();
             if (steps.LastOrDefault(s => s.Line < begins && s.Target > 0) is not { } first) continue;
@@ -69,24 +70,28 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
         }
     }
 
-    private static void Layers(DryRunReport run, Machine machine, int tool, int begins, int ends, List<LearnedValue> values, out float firstTop)
+    private static void Layers(DryRunReport run, Machine machine, int tool, int begins, int ends, List<LearnedValue> values,
+        out float firstTop)
     {
         firstTop = 0;
         var lengths = new SortedDictionary<float, double>();
         foreach (ref readonly var move in run.Moves)
-            if (move.Line >= begins && move.Line <= ends && move.Extrudes && move.From.Z == move.To.Z) lengths[move.To.Z] = lengths.GetValueOrDefault(move.To.Z) + Way(move);
+            if (move.Line >= begins && move.Line <= ends && move.Extrudes && move.From.Z == move.To.Z)
+                lengths[move.To.Z] = lengths.GetValueOrDefault(move.To.Z) + Way(move);
         var tops = lengths.Keys.ToArray();
         if (tops.Length == 0) return;
         firstTop = tops[0];
         values.Add(new(LearnedFor.Recipe, "/layers/first", "first layer's height", "mm", Math.Round(tops[0], 3)));
         var steps = tops.Zip(tops.Skip(1), (a, b) => Math.Round(b - a, 3)).Where(h => h > 0.02).ToArray();
-        if (Commonest(steps) is var (height, share)) values.Add(new(LearnedFor.Recipe, "/layers/others", "height of the other layers", "mm", height, share));
+        if (Commonest(steps) is var (height, share))
+            values.Add(new(LearnedFor.Recipe, "/layers/others", "height of the other layers", "mm", height, share));
         var usual = steps.Length > 0 ? Commonest(steps)!.Value.Value : tops[0];
         if (tool >= machine.Nozzles.Count || machine.Nozzles[tool].FilamentDiameter is not { } diameter) return;
         var widths = new List<double>();
         foreach (ref readonly var move in run.Moves)
         {
-            if (move.Line < begins || move.Line > ends || move.Tool != tool || !move.Extrudes || move.To.Z <= firstTop || Way(move) < ShortestLine) continue;
+            if (move.Line < begins || move.Line > ends || move.Tool != tool || !move.Extrudes || move.To.Z <= firstTop
+                || Way(move) < ShortestLine) continue;
             // a line is a rectangle with round ends: width from its area
             var area = move.Filament * ExtrudedLine.FilamentArea(diameter) / Way(move);
             widths.Add(Math.Round(area / usual + usual * (1 - Math.PI / 4), 2));
@@ -96,7 +101,8 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
 
     private static void Speeds(DryRunReport run, int tool, int begins, int ends, float firstTop, List<LearnedValue> values)
     {
-        var (first, travel, prints) = (new Dictionary<double, double>(), new Dictionary<double, double>(), new Dictionary<double, double>());
+        var (first, travel, prints) = (new Dictionary<double, double>(), new Dictionary<double, double>(), new Dictionary<double,
+            double>());
         foreach (ref readonly var move in run.Moves)
         {
             if (move.Line < begins || move.Line > ends || move.Tool != tool || Way(move) < ShortestLine) continue;
@@ -107,7 +113,8 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
         }
         void Take(Dictionary<double, double> seen, string pointer, string name)
         {
-            if (seen.Count > 0 && seen.MaxBy(s => s.Value) is var most) values.Add(new(LearnedFor.Recipe, pointer, name, "mm/s", most.Key, most.Value / seen.Values.Sum()));
+            if (seen.Count > 0 && seen.MaxBy(s => s.Value) is var most)
+                values.Add(new(LearnedFor.Recipe, pointer, name, "mm/s", most.Key, most.Value / seen.Values.Sum()));
         }
         Take(first, "/speeds/firstLayer", "speed on the first layer");
         Take(travel, "/speeds/travel", "travel speed");
@@ -126,13 +133,18 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
         foreach (ref readonly var move in run.Moves)
         {
             if (move.Line < begins || move.Line > ends || move.Tool != tool) continue;
-            if (move.Filament < 0 && Way(move) < 0.01) { lengths.Add(Math.Round(-move.Filament, 2)); speeds.Add(Math.Round(move.Speed, 1)); pulled = true; }
-            else if (pulled && move.To.Z > move.From.Z && Way(move) < 0.01) { lifts.Add(Math.Round(move.To.Z - move.From.Z, 2)); pulled = false; }
+            if (move.Filament < 0 && Way(move) < 0.01)
+                { lengths.Add(Math.Round(-move.Filament, 2)); speeds.Add(Math.Round(move.Speed, 1)); pulled = true; }
+            else if (pulled && move.To.Z > move.From.Z && Way(move) < 0.01)
+                { lifts.Add(Math.Round(move.To.Z - move.From.Z, 2)); pulled = false; }
             else if (move.Filament > 0) pulled = false;
         }
-        if (Commonest(lengths) is var (length, share)) values.Add(new(LearnedFor.Card, $"/head/nozzles/{tool}/retraction/length", "retraction", "mm", length, share));
-        if (Commonest(speeds) is var (speed, often)) values.Add(new(LearnedFor.Card, $"/head/nozzles/{tool}/retraction/speed", "retraction speed", "mm/s", speed, often));
-        if (lifts.Count > lengths.Count / 2 && Commonest(lifts) is var (lift, usual)) values.Add(new(LearnedFor.Card, $"/head/nozzles/{tool}/retraction/lift", "Z hop", "mm", lift, usual));
+        if (Commonest(lengths) is var (length, share))
+            values.Add(new(LearnedFor.Card, $"/head/nozzles/{tool}/retraction/length", "retraction", "mm", length, share));
+        if (Commonest(speeds) is var (speed, often))
+            values.Add(new(LearnedFor.Card, $"/head/nozzles/{tool}/retraction/speed", "retraction speed", "mm/s", speed, often));
+        if (lifts.Count > lengths.Count / 2 && Commonest(lifts) is var (lift, usual))
+            values.Add(new(LearnedFor.Card, $"/head/nozzles/{tool}/retraction/lift", "Z hop", "mm", lift, usual));
     }
 
     private static void Fan(DryRunReport run, int begins, List<LearnedValue> values)
@@ -160,7 +172,8 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
     private const double ShortestLine = 0.3;
 
     private static (double Value, double Share)? Commonest(IReadOnlyCollection<double> values) =>
-        values.Count == 0 ? null : values.CountBy(v => v).MaxBy(v => v.Value) is var most ? (most.Key, (double)most.Value / values.Count) : null;
+        values.Count == 0 ? null : values.CountBy(v => v).MaxBy(v => v.Value) is var most ? (most.Key, (double)most.Value / values.Count)
+            : null;
 
     private static double Way(in SimulatedMove move)
     {

@@ -31,9 +31,11 @@ internal sealed partial record LearnedRoutine(string? Text, IReadOnlyList<string
         if (rewrites)
         {
             lines.Add("M83");
-            notes.Add(volumes ? "E words were volumes; they are written as lengths." : "E words of the end were positions of that print; they are written as lengths.");
+            notes.Add(volumes ? "E words were volumes; they are written as lengths."
+                : "E words of the end were positions of that print; they are written as lengths.");
         }
-        var asked = run.Events.Where(e => e.Macro is null && e.Line >= from && e.Line < to).GroupBy(e => e.Line).ToDictionary(g => g.Key, g => g.First());
+        var asked = run.Events.Where(e => e.Macro is null && e.Line >= from && e.Line < to).GroupBy(e => e.Line)
+            .ToDictionary(g => g.Key, g => g.First());
         for (var i = from; i < to; i++)
         {
             var line = run.Text.Text(i).TrimEnd();
@@ -53,7 +55,8 @@ internal sealed partial record LearnedRoutine(string? Text, IReadOnlyList<string
             lines.Add(line);
             if (heat is null) continue;
             counting = counting.After(heat.Meaning);
-            if (rewrites && !counting.Relative && heat.Meaning is Meaning.Absolute or Meaning.ExtrusionAbsolute) { lines.Add("M83"); counting = counting.After(Meaning.ExtrusionRelative); }
+            if (rewrites && !counting.Relative && heat.Meaning is Meaning.Absolute or Meaning.ExtrusionAbsolute)
+                { lines.Add("M83"); counting = counting.After(Meaning.ExtrusionRelative); }
         }
         var text = string.Join('\n', lines).Trim('\n');
         return string.IsNullOrWhiteSpace(text) ? new(null, notes) : new(text + "\n", notes);
@@ -74,8 +77,10 @@ internal sealed partial record LearnedRoutine(string? Text, IReadOnlyList<string
         double? Of(string pointer) => values.FirstOrDefault(v => v.Pointer == pointer)?.Value.GetValue<double>();
         return heat.Meaning switch
         {
-            Meaning.SetNozzle or Meaning.WaitNozzle when heat.Value == Of("/nozzle/first") => Target().Replace(line, m => m.Value[0] + "{{ heat.nozzle }}", 1),
-            Meaning.SetBed or Meaning.WaitBed when heat.Value == Of("/bed/first") => Target().Replace(line, m => m.Value[0] + "{{ heat.bed }}", 1),
+            Meaning.SetNozzle or Meaning.WaitNozzle when heat.Value == Of("/nozzle/first") => Target()
+                .Replace(line, m => m.Value[0] + "{{ heat.nozzle }}", 1),
+            Meaning.SetBed or Meaning.WaitBed when heat.Value == Of("/bed/first") => Target()
+                .Replace(line, m => m.Value[0] + "{{ heat.bed }}", 1),
             _ => line,
         };
     }
@@ -84,15 +89,18 @@ internal sealed partial record LearnedRoutine(string? Text, IReadOnlyList<string
     private static string WithLength(DryRunReport run, int line, string text)
     {
         var fed = 0.0;
-        for (var i = run.EffectList[line].First; i >= 0 && i < run.Moves.Length && run.Moves[i].Line == line; i++) fed += run.Moves[i].Filament;
+        for (var i = run.EffectList[line].First; i >= 0 && i < run.Moves.Length && run.Moves[i].Line == line; i++)
+            fed += run.Moves[i].Filament;
         return E().Replace(text, "E" + Math.Round(fed, 5).ToString(CultureInfo.InvariantCulture), 1);
     }
 
     /// <summary>A move of Z to a height that belongs to that print alone.</summary>
     private static (double Height, string Line)? FromTop(DryRunReport run, int line, string text)
     {
-        if (run.EffectList[line] is not { Kind: EffectKind.Move, First: var first and >= 0 } || run.Extents is not { } extents || !Z().IsMatch(text)) return null;
-        var relative = run.Events.LastOrDefault(e => e.Line < line && e.Meaning is Meaning.Absolute or Meaning.Relative)?.Meaning == Meaning.Relative;
+        if (run.EffectList[line] is not { Kind: EffectKind.Move, First: var first and >= 0 } || run.Extents is not { } extents || !Z()
+            .IsMatch(text)) return null;
+        var relative = run.Events.LastOrDefault(e => e.Line < line
+            && e.Meaning is Meaning.Absolute or Meaning.Relative)?.Meaning == Meaning.Relative;
         var above = run.Moves[first].To.Z - extents.MaxZ;
         if (relative || above is <= 0 or > NearTop) return null;
         var height = Math.Round(above, 3).ToString(CultureInfo.InvariantCulture);

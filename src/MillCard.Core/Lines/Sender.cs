@@ -85,11 +85,14 @@ public sealed class Sender
             case ReplyKind.Error when !AsksAgain(reply.Text):
                 Stop($"The printer stopped the job: {reply.Text}", Line);
                 break;
-            case ReplyKind.Started when Taken > 0 || _waiting: Stop("The printer started anew in the middle of the job. What stood in its memory is gone; begin again.", Line); break;
+            case ReplyKind.Started when Taken > 0
+                || _waiting: Stop("The printer started anew in the middle of the job. What stood in its memory is gone; begin again.",
+                Line); break;
         }
     }
 
-    /// <summary>Nothing came for too long, or the connection is there again: the line that is out goes out once more, under its number.</summary>
+    /// <summary>Nothing came for too long, or the connection is there again: the line that is out goes out once more, under its
+    /// number.</summary>
     public void Repeat()
     {
         _silent = true;
@@ -126,7 +129,8 @@ public sealed class Sender
 
     /// <summary>Whether an error only announces that a line is wanted again; noise may have spoilt a letter of it.</summary>
     private static bool AsksAgain(string text) =>
-        text.Contains("Last Line", StringComparison.OrdinalIgnoreCase) || text.Contains("Line Number", StringComparison.OrdinalIgnoreCase) || text.Contains("checksum", StringComparison.OrdinalIgnoreCase);
+        text.Contains("Last Line", StringComparison.OrdinalIgnoreCase) || text.Contains("Line Number", StringComparison.OrdinalIgnoreCase)
+            || text.Contains("checksum", StringComparison.OrdinalIgnoreCase);
 
     private void Advance()
     {
@@ -143,10 +147,13 @@ public sealed class Sender
         // a garbled number asks for nothing that can be; the printer asks again when the next line comes
         if (!_waiting || number > Taken + 2 || number < 1) return;
         _ignoreOk = true;
-        if (++_repeats > MostRepeats) { Stop($"The printer asked for line {Line} {MostRepeats} times; the line is too noisy.", Line); return; }
+        if (++_repeats > MostRepeats)
+            { Stop($"The printer asked for line {Line} {MostRepeats} times; the line is too noisy.", Line); return; }
         if (number == Taken + 1) { Message = $"Line {Line} was sent again: the printer asked for it."; return; }
         // its asking was not heard once or twice, and the ok behind it taken for that line's: the printer's count is the true one
-        if (number <= Taken && number > Taken - FurthestBack) { Taken = (int)number - 1; Message = $"Line {Line} was sent again: the printer asked for it."; return; }
-        if (++_strange > MostStrange) Stop($"The printer asks for its line {number} and has taken {Taken} already: it was restarted or counts otherwise.", Line);
+        if (number <= Taken && number > Taken - FurthestBack)
+            { Taken = (int)number - 1; Message = $"Line {Line} was sent again: the printer asked for it."; return; }
+        if (++_strange > MostStrange) Stop(
+            $"The printer asks for its line {number} and has taken {Taken} already: it was restarted or counts otherwise.", Line);
     }
 }

@@ -39,7 +39,8 @@ internal sealed partial record CommandBlock(int At, string Word, string Text, IR
         return blocks;
     }
 
-    internal static string WithoutComment(string text) => text.IndexOf(';', StringComparison.Ordinal) is var at and >= 0 ? text[..at].Trim() : text.Trim();
+    internal static string WithoutComment(string text) => text.IndexOf(';', StringComparison.Ordinal) is var at and >= 0 ? text[..at]
+        .Trim() : text.Trim();
 
     [GeneratedRegex(@"^[ \t]*(?:if|elif|else|while|break|continue|var|global|set|echo|abort)\b", RegexOptions.Multiline)]
     private static partial Regex Keyword();

@@ -8,7 +8,8 @@ internal sealed class UnknowableException(string what) : Exception
     public string What { get; } = what;
 }
 
-/// <summary>Evaluates the expressions of macro templates: numbers, texts, parameters, variables, arithmetic, comparisons, filters.</summary>
+/// <summary>Evaluates the expressions of macro templates: numbers, texts, parameters, variables, arithmetic, comparisons,
+/// filters.</summary>
 internal sealed class MacroExpression
 {
     private const int Deepest = 60;
@@ -19,13 +20,15 @@ internal sealed class MacroExpression
     private readonly Func<string, object?>? _printer;
     private int _at, _depth;
 
-    private MacroExpression(string text, IReadOnlyDictionary<string, object?> values, Func<string, object?>? printer) => (_text, _values, _printer) = (text, values, printer);
+    private MacroExpression(string text, IReadOnlyDictionary<string, object?> values, Func<string, object?>? printer) =>
+        (_text, _values, _printer) = (text, values, printer);
 
     /// <summary>The value: a double, a string, a bool or null.</summary>
     /// <param name="text">The expression.</param>
     /// <param name="values">Parameters as <c>params.NAME</c>, variables by their name.</param>
     /// <param name="printer">What is known of the printer, by what stands behind <c>printer.</c>; throws for what is not.</param>
-    /// <exception cref="UnknowableException">It asks for a name that is not among the values, or is written in a way that is not followed.</exception>
+    /// <exception cref="UnknowableException">It asks for a name that is not among the values, or is written in a way that is not
+    /// followed.</exception>
     public static object? Of(string text, IReadOnlyDictionary<string, object?> values, Func<string, object?>? printer = null)
     {
         var expression = new MacroExpression(text, values, printer);
@@ -44,12 +47,14 @@ internal sealed class MacroExpression
     };
 
     /// <summary>Whether a value counts as true.</summary>
-    public static bool True(object? value) => value switch { null => false, bool b => b, double d => d != 0, string s => s.Length > 0, IReadOnlyList<object?> list => list.Count > 0, _ => true };
+    public static bool True(object? value) => value switch { null => false, bool b => b, double d => d != 0, string s => s.Length > 0,
+        IReadOnlyList<object?> list => list.Count > 0, _ => true };
 
     /// <summary>A value as it is written into G-code.</summary>
     public static string Written(object? value) => value switch
     {
-        double d => d == Math.Floor(d) && Math.Abs(d) < 1e15 ? d.ToString("0", CultureInfo.InvariantCulture) : d.ToString("0.######", CultureInfo.InvariantCulture),
+        double d => d == Math.Floor(d) && Math.Abs(d) < 1e15 ? d.ToString("0", CultureInfo.InvariantCulture)
+            : d.ToString("0.######", CultureInfo.InvariantCulture),
         bool b => b ? "True" : "False",
         null => "",
         IReadOnlyList<object?> list => string.Join(", ", list.Select(Written)),
@@ -111,7 +116,8 @@ internal sealed class MacroExpression
         {
             if (outside && !Word("in")) throw Unfollowed();
             var whole = Sum();
-            var inside = whole is string all ? all.Contains(Written(left), StringComparison.Ordinal) : ListOf(whole).Any(one => Equals(one, left));
+            var inside = whole is string all ? all.Contains(Written(left), StringComparison.Ordinal) : ListOf(whole)
+                .Any(one => Equals(one, left));
             return inside != outside;
         }
         return left;
@@ -122,7 +128,8 @@ internal sealed class MacroExpression
         var value = Product();
         while (true)
         {
-            if (Sign("+")) value = Product() is var right && (value is string || right is string) ? Written(value) + Written(right) : Number(value) + Number(right);
+            if (Sign("+")) value = Product() is var right && (value is string || right is string) ? Written(value) + Written(right)
+                : Number(value) + Number(right);
             else if (Sign("-")) value = Number(value) - Number(Product());
             else if (Sign("~")) value = Written(value) + Written(Product());
             else return value;
@@ -149,7 +156,8 @@ internal sealed class MacroExpression
         string? missing = null;
         object? value = null;
         try { value = Primary(); }
-        catch (UnknowableException unknown) when (_at < _text.Length && _text.AsSpan(_at).TrimStart().StartsWith("|") && IsMissing(unknown)) { missing = unknown.What; }
+        catch (UnknowableException unknown) when (_at < _text.Length && _text.AsSpan(_at).TrimStart().StartsWith("|")
+            && IsMissing(unknown)) { missing = unknown.What; }
         while (Sign("|"))
         {
             var name = Name() ?? throw Unfollowed();
@@ -161,7 +169,8 @@ internal sealed class MacroExpression
                     Sign(",");
                     if (_at >= _text.Length) throw Unfollowed();
                 }
-            if (name == "default") { if (missing is not null || value is null) (value, missing) = (arguments.FirstOrDefault(), null); continue; }
+            if (name == "default") { if (missing is not null
+                || value is null) (value, missing) = (arguments.FirstOrDefault(), null); continue; }
             if (missing is not null) throw new UnknowableException(missing);
             value = name switch
             {
@@ -179,7 +188,8 @@ internal sealed class MacroExpression
                 "first" => ListOf(value).FirstOrDefault(),
                 "last" => ListOf(value).LastOrDefault(),
                 "list" => ListOf(value).ToArray(),
-                "replace" when arguments is [var old, var by] => Written(value).Replace(Written(old), Written(by), StringComparison.Ordinal),
+                "replace" when arguments is [var old, var by] => Written(value)
+                    .Replace(Written(old), Written(by), StringComparison.Ordinal),
                 _ => throw new UnknowableException($"| {name}"),
             };
         }
@@ -220,7 +230,8 @@ internal sealed class MacroExpression
             {
                 var start = _at;
                 while (_at < _text.Length && (char.IsAsciiDigit(_text[_at]) || _text[_at] == '.')) _at++;
-                return double.TryParse(_text.AsSpan(start, _at - start), CultureInfo.InvariantCulture, out var number) ? number : throw Unfollowed();
+                return double.TryParse(_text.AsSpan(start, _at - start), CultureInfo.InvariantCulture, out var number) ? number
+                    : throw Unfollowed();
             }
             return Named();
         }
@@ -259,23 +270,28 @@ internal sealed class MacroExpression
     {
         var key = name.StartsWith(Params, StringComparison.Ordinal) ? Params + name[Params.Length..].ToUpperInvariant() : name;
         if (_values.TryGetValue(key, out var value)) return value;
-        return key.StartsWith(Printer, StringComparison.Ordinal) && _printer is not null ? _printer(key[Printer.Length..]) : throw new UnknowableException(key);
+        return key.StartsWith(Printer, StringComparison.Ordinal) && _printer is not null ? _printer(key[Printer.Length..])
+            : throw new UnknowableException(key);
     }
 
     private const string Params = "params.";
 
     /// <summary>Whether a name that is not there is known not to be: parameters and variables are, what the printer knows is not.</summary>
-    private static bool IsMissing(UnknowableException unknown) => !unknown.What.StartsWith(Printer, StringComparison.Ordinal) && unknown.What.All(c => char.IsLetterOrDigit(c) || c is '_' or '.' or ' ');
+    private static bool IsMissing(UnknowableException unknown) => !unknown.What.StartsWith(Printer, StringComparison.Ordinal)
+        && unknown.What.All(c => char.IsLetterOrDigit(c) || c is '_' or '.' or ' ');
 
     private object? Method(string name, string method, IReadOnlyList<object?> arguments) => method switch
     {
-        "split" => Written(Read(name)).Split(arguments.Count > 0 ? Written(arguments[0]) : " ", StringSplitOptions.RemoveEmptyEntries).Cast<object?>().ToArray(),
+        "split" => Written(Read(name)).Split(arguments.Count > 0 ? Written(arguments[0]) : " ", StringSplitOptions.RemoveEmptyEntries)
+            .Cast<object?>().ToArray(),
         "lower" => Written(Read(name)).ToLowerInvariant(),
         "upper" => Written(Read(name)).ToUpperInvariant(),
         "strip" => Written(Read(name)).Trim(),
         "startswith" when arguments is [var begin] => Written(Read(name)).StartsWith(Written(begin), StringComparison.Ordinal),
         "endswith" when arguments is [var end] => Written(Read(name)).EndsWith(Written(end), StringComparison.Ordinal),
-        "get" when arguments.Count > 0 => _values.TryGetValue($"{name}.{(name == "params" ? Written(arguments[0]).ToUpperInvariant() : Written(arguments[0]))}", out var value) ? value : arguments.ElementAtOrDefault(1),
+        "get" when arguments.Count > 0 => _values.TryGetValue(
+            $"{name}.{(name == "params" ? Written(arguments[0]).ToUpperInvariant() : Written(arguments[0]))}", out var value) ? value
+            : arguments.ElementAtOrDefault(1),
         _ => throw new UnknowableException($"{name}.{method}"),
     };
 
@@ -294,7 +310,8 @@ internal sealed class MacroExpression
     private IReadOnlyList<object?> Range(IReadOnlyList<object?> bounds)
     {
         var numbers = bounds.Select(Number).ToArray();
-        var (from, to, step) = numbers switch { [var end] => (0.0, end, 1.0), [var begin, var end] => (begin, end, 1.0), [var begin, var end, var by] => (begin, end, by), _ => throw Unfollowed() };
+        var (from, to, step) = numbers switch { [var end] => (0.0, end, 1.0), [var begin, var end] => (begin, end, 1.0),
+            [var begin, var end, var by] => (begin, end, by), _ => throw Unfollowed() };
         if (step == 0 || Math.Abs((to - from) / step) > LongestRange) throw Unfollowed();
         var list = new List<object?>();
         for (var i = from; step > 0 ? i < to : i > to; i += step) list.Add(i);
@@ -312,7 +329,8 @@ internal sealed class MacroExpression
     private double NotZero(double value) => value != 0 ? value : throw Unfollowed();
 
     private static new bool Equals(object? a, object? b) =>
-        a is string s && b is double ? double.TryParse(s, CultureInfo.InvariantCulture, out var d) && d == (double)b : b is string && a is double ? Equals(b, a) : object.Equals(a, b);
+        a is string s && b is double ? double.TryParse(s, CultureInfo.InvariantCulture, out var d) && d == (double)b : b is string
+            && a is double ? Equals(b, a) : object.Equals(a, b);
 
     private UnknowableException Unfollowed() => new(_text.Trim());
 
@@ -334,7 +352,8 @@ internal sealed class MacroExpression
     {
         Blanks();
         var end = _at + word.Length;
-        if (!_text.AsSpan(_at).StartsWith(word) || end < _text.Length && (char.IsLetterOrDigit(_text[end]) || _text[end] == '_')) return false;
+        if (!_text.AsSpan(_at).StartsWith(word) || end < _text.Length && (char.IsLetterOrDigit(_text[end]) || _text[end] == '_'))
+            return false;
         _at = end;
         return true;
     }

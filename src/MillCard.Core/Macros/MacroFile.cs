@@ -25,9 +25,12 @@ public sealed class MacroFile
     /// <summary>The names of all sections, such as <c>bed_mesh</c> or <c>gcode_macro PARK</c>: what has a section is there.</summary>
     public IReadOnlySet<string> Sections => _sections;
 
-    /// <summary>Whether the file has a section of a kind: of this name, or with it as its first word; <c>tmc</c> stands for every kind of driver.</summary>
+    /// <summary>Whether the file has a section of a kind: of this name, or with it as its first word; <c>tmc</c> stands for every kind of
+    /// driver.</summary>
     public bool HasSection(string kind) =>
-        _sections.Any(s => s.Split(' ')[0] is var first && (first.Equals(kind, StringComparison.OrdinalIgnoreCase) || kind == Drivers && first.StartsWith(Drivers, StringComparison.OrdinalIgnoreCase)));
+        _sections.Any(s => s.Split(' ')[0] is var first
+            && (first.Equals(kind, StringComparison.OrdinalIgnoreCase) || kind == Drivers
+            && first.StartsWith(Drivers, StringComparison.OrdinalIgnoreCase)));
 
     private const string Drivers = "tmc";
 
@@ -38,7 +41,8 @@ public sealed class MacroFile
     public string? Original(string renamed) => _renamed.GetValueOrDefault(renamed);
 
     /// <summary>The name that a wrong one may have meant, among macros and other commands; null where none is near.</summary>
-    public string? Nearest(string wrong, IEnumerable<string> others) => NearName.Of(wrong.ToUpperInvariant(), '_', _macros.Keys.Concat(others));
+    public string? Nearest(string wrong, IEnumerable<string> others) =>
+        NearName.Of(wrong.ToUpperInvariant(), '_', _macros.Keys.Concat(others));
 
     /// <summary>Reads a file; sections of other kinds are passed over.</summary>
     public static MacroFile Of(string? text)
@@ -56,12 +60,15 @@ public sealed class MacroFile
                 file.Take(name, keys);
                 file._sections.Add(bare[1..close].Trim());
                 var words = bare[1..close].Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries);
-                name = words.Length == 2 && words[0].EndsWith("macro", StringComparison.OrdinalIgnoreCase) ? words[1].ToUpperInvariant() : null;
+                name = words.Length == 2 && words[0].EndsWith("macro", StringComparison.OrdinalIgnoreCase) ? words[1].ToUpperInvariant()
+                    : null;
                 (keys, open) = (new(StringComparer.OrdinalIgnoreCase), null);
             }
-            else if (bare.Length > 0 && !char.IsWhiteSpace(bare[0]) && bare[0] is not ('#' or ';') && bare.IndexOfAny([':', '=']) is var at and > 0)
+            else if (bare.Length > 0 && !char.IsWhiteSpace(bare[0]) && bare[0] is not ('#' or ';')
+                && bare.IndexOfAny([':', '=']) is var at and > 0)
                 open = keys[bare[..at].Trim()] = new StringBuilder(bare[(at + 1)..].Trim());
-            else if ((bare.Length == 0 || char.IsWhiteSpace(bare[0])) && !bare.TrimStart().StartsWith('#')) open?.Append('\n').Append(bare.Trim());
+            else if ((bare.Length == 0 || char.IsWhiteSpace(bare[0])) && !bare.TrimStart().StartsWith('#'))
+                open?.Append('\n').Append(bare.Trim());
         }
         file.Take(name, keys);
         return file;
@@ -83,7 +90,8 @@ public sealed class MacroFile
     {
         if (name is null || _macros.Count >= Most || !keys.TryGetValue("gcode", out var gcode)) return;
         var renamed = keys.TryGetValue("rename_existing", out var other) ? other.ToString().Trim().ToUpperInvariant() : null;
-        _macros[name] = new Macro(name, gcode.ToString().Trim('\n'), keys.TryGetValue("description", out var about) ? about.ToString().Trim() : null, renamed) { Variables = VariablesOf(keys) };
+        _macros[name] = new Macro(name, gcode.ToString().Trim('\n'), keys.TryGetValue("description", out var about) ? about.ToString()
+            .Trim() : null, renamed) { Variables = VariablesOf(keys) };
         if (renamed is not null) _renamed[renamed] = name;
     }
 }

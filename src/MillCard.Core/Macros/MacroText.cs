@@ -8,7 +8,8 @@ namespace MillCard.Core.Macros;
 /// <param name="Hinges">Whether a condition hangs on what is not known.</param>
 public sealed record MacroOutput(IReadOnlyList<string> Lines, IReadOnlyList<string> Unfollowed, bool Hinges = false);
 
-/// <summary>Writes macros out: parameters, variables, conditions, loops with known bounds and plain expressions are followed; what the printer alone knows is not.</summary>
+/// <summary>Writes macros out: parameters, variables, conditions, loops with known bounds and plain expressions are followed; what the
+/// printer alone knows is not.</summary>
 public sealed class MacroText
 {
     private const int MostLines = 5000;
@@ -34,11 +35,13 @@ public sealed class MacroText
     /// <summary>Writes a macro out.</summary>
     /// <param name="macro">The macro.</param>
     /// <param name="parameters">As given in the call, by name in capitals.</param>
-    /// <param name="printer">What is known of the printer at this moment, by names such as <c>toolhead.homed_axes</c>; throws for what is not.</param>
+    /// <param name="printer">What is known of the printer at this moment, by names such as <c>toolhead.homed_axes</c>; throws for what is
+    /// not.</param>
     /// <param name="assumes">What conditions come to that hang on what is not known.</param>
     /// <param name="variables">The macro's own variables as they stand; those of its section where nothing is given.</param>
     public static MacroOutput Render(
-        Macro macro, IReadOnlyDictionary<string, string> parameters, Func<string, object?>? printer = null, IReadOnlyDictionary<string, object?>? variables = null,
+        Macro macro, IReadOnlyDictionary<string, string> parameters, Func<string, object?>? printer = null, IReadOnlyDictionary<string,
+            object?>? variables = null,
         bool assumes = false)
     {
         var values = (variables ?? macro.Variables).ToDictionary();
@@ -46,8 +49,10 @@ public sealed class MacroText
         values["rawparams"] = string.Join(' ', parameters.Select(p => $"{p.Key}={p.Value}"));
         var writing = new MacroText(MacroPiece.Of(macro.Text), values, printer, assumes);
         writing.Write(0, writing._pieces.Count, 0);
-        var lines = writing._text.ToString().Split('\n').Select(WithoutComment).Where(l => l.Length > 0 && !l.Contains(Unknown)).Take(MostLines);
-        return new MacroOutput([.. lines.Select(l => l.Length > LongestLine ? l[..LongestLine] : l)], [.. writing._unfollowed.Distinct()], writing._hinges);
+        var lines = writing._text.ToString().Split('\n').Select(WithoutComment).Where(l => l.Length > 0 && !l.Contains(Unknown))
+            .Take(MostLines);
+        return new MacroOutput([.. lines.Select(l => l.Length > LongestLine ? l[..LongestLine] : l)], [.. writing._unfollowed.Distinct()],
+            writing._hinges);
     }
 
     // a hash begins a comment where it stands at the begin of a line or behind a blank
@@ -114,7 +119,8 @@ public sealed class MacroText
         {
             var next = Branch(branch, end);
             var tag = branch == at ? condition : _pieces[branch].Text;
-            var runs = !done && (branch == at ? Holds(condition) : tag.StartsWith("elif", StringComparison.Ordinal) ? Holds(tag[4..]) : true);
+            var runs = !done && (branch == at ? Holds(condition) : tag.StartsWith("elif", StringComparison.Ordinal) ? Holds(tag[4..])
+                : true);
             if (runs) Write(branch + 1, next, depth + 1);
             done |= runs;
             branch = next;

@@ -2,7 +2,8 @@ using System.Globalization;
 
 namespace MillCard.Core.Macros;
 
-/// <summary>Evaluates the expressions in braces of RepRapFirmware's command files: numbers, texts, variables, what the machine knows of itself.</summary>
+/// <summary>Evaluates the expressions in braces of RepRapFirmware's command files: numbers, texts, variables, what the machine knows of
+/// itself.</summary>
 /// <remarks>The grammar is from memory of the firmware's public documentation.</remarks>
 internal sealed class ObjectExpression
 {
@@ -16,7 +17,8 @@ internal sealed class ObjectExpression
     /// <summary>The value: a double, a string, a bool, a list or null.</summary>
     /// <param name="text">The expression without its braces.</param>
     /// <param name="read">What a name such as <c>move.axes[0].homed</c> stands for; throws for what is not known.</param>
-    /// <exception cref="UnknowableException">It asks for what only the running printer knows, or is written in a way that is not followed.</exception>
+    /// <exception cref="UnknowableException">It asks for what only the running printer knows, or is written in a way that is not
+    /// followed.</exception>
     public static object? Of(string text, Func<string, object?> read)
     {
         var expression = new ObjectExpression(text, read);
@@ -104,7 +106,8 @@ internal sealed class ObjectExpression
             if (Sign("-")) return -Number(Single());
             if (Sign("+")) return Number(Single());
             if (_text.AsSpan(_at).TrimStart() is not ['!', '=', ..] && Sign("!")) return !MacroExpression.True(Single());
-            if (Sign("#")) return Single() switch { string text => (double)text.Length, IReadOnlyList<object?> list => list.Count, _ => throw Unfollowed() };
+            if (Sign("#")) return Single() switch { string text => (double)text.Length, IReadOnlyList<object?> list => list.Count,
+                _ => throw Unfollowed() };
             if (Sign("(")) return Closed(")");
             if (Sign("{")) return Closed("}");
             if (Sign("[")) return Items("]");
@@ -156,7 +159,8 @@ internal sealed class ObjectExpression
     {
         var start = _at;
         while (_at < _text.Length && (char.IsAsciiDigit(_text[_at]) || _text[_at] == '.')) _at++;
-        return double.TryParse(_text.AsSpan(start, _at - start), CultureInfo.InvariantCulture, out var number) ? number : throw Unfollowed();
+        return double.TryParse(_text.AsSpan(start, _at - start), CultureInfo.InvariantCulture, out var number) ? number
+            : throw Unfollowed();
     }
 
     /// <summary>Members and elements behind a name, as one name for what is asked.</summary>
@@ -178,7 +182,8 @@ internal sealed class ObjectExpression
             var there = Path(Name()) is not null;
             return Sign(")") ? there : throw Unfollowed();
         }
-        catch (UnknowableException unknown) when (unknown.What.StartsWith("global.", StringComparison.Ordinal) || unknown.What.StartsWith("var.", StringComparison.Ordinal)
+        catch (UnknowableException unknown) when (unknown.What.StartsWith("global.", StringComparison.Ordinal)
+            || unknown.What.StartsWith("var.", StringComparison.Ordinal)
             || unknown.What.StartsWith("param.", StringComparison.Ordinal))
         {
             if (!Sign(")")) throw;
@@ -209,7 +214,8 @@ internal sealed class ObjectExpression
 
     private double Number(object? value) => value switch { double d => d, bool b => b ? 1 : 0, int i => i, _ => throw Unfollowed() };
 
-    private static new bool Equals(object? a, object? b) => a is int i ? Equals((double)i, b) : b is int j ? Equals(a, (double)j) : object.Equals(a, b);
+    private static new bool Equals(object? a, object? b) => a is int i ? Equals((double)i, b) : b is int j ? Equals(a, (double)j)
+        : object.Equals(a, b);
 
     private UnknowableException Unfollowed() => new(_text.Trim());
 

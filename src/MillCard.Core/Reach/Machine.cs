@@ -19,7 +19,8 @@ public sealed class Machine
         Height = Math.Min(envelope.Height!.Value, envelope.Use?.Height ?? double.PositiveInfinity);
         Usable = UsableOf(Bed, envelope.Use);
         Clearance = card.Head.Clearance ?? DefaultClearance;
-        KeepOuts = [.. envelope.KeepOuts.Select((k, i) => OutlineException.Naming($"/envelope/keepOuts/{i}/outline", k.Name, () => Region.Of(k)))];
+        KeepOuts = [.. envelope.KeepOuts.Select((k, i) =>
+            OutlineException.Naming($"/envelope/keepOuts/{i}/outline", k.Name, () => Region.Of(k)))];
         Nozzles = card.Head.Nozzles ?? [];
         _heads = [.. Enumerable.Range(0, Math.Max(1, Nozzles.Count)).Select(i => HeadSolid.Of(card.Head, i))];
     }
@@ -56,17 +57,21 @@ public sealed class Machine
     /// <exception cref="OutlineException">An outline crosses itself; the message names it.</exception>
     public static Machine? OfDraft(Card card) => card.Envelope.Bed switch
     {
-        null or RectangleBed { Width: null } or RectangleBed { Depth: null } or EllipseBed { Width: null } or EllipseBed { Depth: null } => null,
-        _ => new(card with { Envelope = card.Envelope with { Origin = card.Envelope.Origin ?? new Documents.Position { X = 0, Y = 0 }, Height = card.Envelope.Height ?? double.PositiveInfinity } }),
+        null or RectangleBed { Width: null } or RectangleBed { Depth: null } or EllipseBed { Width: null } or EllipseBed { Depth: null } =>
+            null,
+        _ => new(card with { Envelope = card.Envelope with { Origin = card.Envelope.Origin
+            ?? new Documents.Position { X = 0, Y = 0 }, Height = card.Envelope.Height ?? double.PositiveInfinity } }),
     };
 
     /// <summary>What can hit a standing thing while a nozzle prints.</summary>
     /// <param name="nozzle">Index of the nozzle.</param>
     public IReadOnlyList<HeadSolid> HeadOf(int nozzle) => _heads[nozzle];
 
-    /// <summary>The fan that the firmware knows by a number; null where the card does not say. A part fan without a number is fan 0.</summary>
+    /// <summary>The fan that the firmware knows by a number; null where the card does not say. A part fan without a number is fan
+    /// 0.</summary>
     public Fan? FanOf(int number) =>
-        Card.Head.Fans.FirstOrDefault(f => f.Number == number) ?? (number == 0 ? Card.Head.Fans.FirstOrDefault(f => f is { Number: null, Kind: FanKind.Part }) : null);
+        Card.Head.Fans.FirstOrDefault(f => f.Number == number)
+            ?? (number == 0 ? Card.Head.Fans.FirstOrDefault(f => f is { Number: null, Kind: FanKind.Part }) : null);
 
     /// <summary>Index of the nozzle with an id; −1 where there is none.</summary>
     public int NozzleNamed(string id)
@@ -76,7 +81,8 @@ public sealed class Machine
     }
 
     /// <summary>Indices of the nozzles that a part names; the first where it names none.</summary>
-    public IReadOnlyList<int> NozzlesOf(IReadOnlyList<string> ids) => ids.Count == 0 ? [0] : [.. ids.Select(NozzleNamed).Where(i => i >= 0).Distinct()];
+    public IReadOnlyList<int> NozzlesOf(IReadOnlyList<string> ids) => ids.Count == 0 ? [0]
+        : [.. ids.Select(NozzleNamed).Where(i => i >= 0).Distinct()];
 
     private static Shape UsableOf(Polygon bed, UseLimits? use)
     {
@@ -85,7 +91,8 @@ public sealed class Machine
         var box = bed.EnvelopeInternal;
         var (left, front) = (box.MinX + (edges.Left ?? 0), box.MinY + (edges.Front ?? 0));
         var (right, back) = (box.MaxX - (edges.Right ?? 0), box.MaxY - (edges.Back ?? 0));
-        return right > left && back > front ? Plane.Intersection(within, Shapes.Rectangle(left, front, right - left, back - front)) : Plane.Empty;
+        return right > left && back > front ? Plane.Intersection(within, Shapes.Rectangle(left, front, right - left, back - front))
+            : Plane.Empty;
     }
 }
 

@@ -24,7 +24,8 @@ public sealed class RoutineException : Exception
 {
     /// <summary>With what is wrong.</summary>
     public RoutineException(string moment, IReadOnlyList<RoutineProblem> problems)
-        : base($"{moment} routine, line {problems[0].Line}, column {problems[0].Column}: {problems[0].Message}") => (Moment, Problems) = (moment, problems);
+        : base($"{moment} routine, line {problems[0].Line}, column {problems[0].Column}: {problems[0].Message}") =>
+            (Moment, Problems) = (moment, problems);
 
     /// <summary>The same, with the place of the text.</summary>
     internal RoutineException In(string pointer) => new(Moment, Problems) { Pointer = pointer };

@@ -22,7 +22,8 @@ public static partial class RoutineTemplate
 
     private static readonly HashSet<string> Filters =
     [
-        "plus", "minus", "times", "divided_by", "modulo", "round", "floor", "ceil", "abs", "at_least", "at_most", "default", "upcase", "downcase", "strip", "append", "prepend", "mm", "feed", "plain",
+        "plus", "minus", "times", "divided_by", "modulo", "round", "floor", "ceil", "abs", "at_least", "at_most", "default", "upcase",
+            "downcase", "strip", "append", "prepend", "mm", "feed", "plain",
     ];
 
     /// <summary>What is wrong with a routine, found without running it: broken tags, unknown names and filters.</summary>
@@ -53,11 +54,13 @@ public static partial class RoutineTemplate
     {
         var context = new TemplateContext(Options);
         foreach (var group in values.GroupBy(v => v.Key.Split('.')[0]))
-            context.SetValue(group.Key, new DictionaryValue(new FluidValueDictionaryFluidIndexable(group.ToDictionary(v => v.Key.Split('.')[1], v => Value(v.Value)))));
+            context.SetValue(group.Key, new DictionaryValue(
+                new FluidValueDictionaryFluidIndexable(group.ToDictionary(v => v.Key.Split('.')[1], v => Value(v.Value)))));
         template.RenderAsync(output, NullEncoder.Default, context).AsTask().GetAwaiter().GetResult();
     }
 
-    /// <summary>Position of the tag that fails: it is written out once more with marks, and the first tag behind the last mark that came out is the one.</summary>
+    /// <summary>Position of the tag that fails: it is written out once more with marks, and the first tag behind the last mark that came
+    /// out is the one.</summary>
     private static int PlaceOfFailure(string text, IReadOnlyDictionary<string, object> values)
     {
         using var output = new BoundedWriter(2 * LongestOutput);
@@ -78,7 +81,8 @@ public static partial class RoutineTemplate
         DivideByZeroException => "This divides by zero.",
         OverflowException => "A number grows too large here.",
         RunawayException own => own.Message,
-        InvalidOperationException when broken.Message.Contains("maximum", StringComparison.OrdinalIgnoreCase) => $"It takes more than {MostSteps} steps: it runs away here.",
+        InvalidOperationException when broken.Message.Contains("maximum", StringComparison.OrdinalIgnoreCase) =>
+            $"It takes more than {MostSteps} steps: it runs away here.",
         _ => "This cannot be computed.",
     };
 
@@ -98,7 +102,8 @@ public static partial class RoutineTemplate
     private static IReadOnlyList<RoutineProblem> ParseAnew(string text, out IFluidTemplate? template)
     {
         template = null;
-        if (text.Length > LongestText) return [new RoutineProblem(1, 1, $"A routine may have {LongestText} characters; this one has {text.Length}.")];
+        if (text.Length > LongestText)
+            return [new RoutineProblem(1, 1, $"A routine may have {LongestText} characters; this one has {text.Length}.")];
         if (TagScan.TooMuch(text) is { } tooMuch) return [tooMuch];
         if (!Parser.TryParse(text, out var parsed, out var error)) return [Broken(error)];
         var look = new Look(text);
@@ -113,7 +118,8 @@ public static partial class RoutineTemplate
         var place = Place().Match(error);
         var message = place.Success ? error[..place.Index].Trim() : error.Trim();
         return place.Success
-            ? new RoutineProblem(int.Parse(place.Groups[1].ValueSpan, CultureInfo.InvariantCulture), int.Parse(place.Groups[2].ValueSpan, CultureInfo.InvariantCulture), message)
+            ? new RoutineProblem(int.Parse(place.Groups[1].ValueSpan, CultureInfo.InvariantCulture),
+                int.Parse(place.Groups[2].ValueSpan, CultureInfo.InvariantCulture), message)
             : new RoutineProblem(1, 1, message);
     }
 
@@ -132,20 +138,27 @@ public static partial class RoutineTemplate
     {
         var options = new TemplateOptions { MaxSteps = MostSteps, MaxRecursion = 100, CultureInfo = CultureInfo.InvariantCulture };
         options.Filters.AddFilter("divided_by", (input, arguments, _) => Divide(input, arguments.At(0)));
-        options.Filters.AddFilter("round", (input, arguments, _) => NumberValue.Create(Math.Round(input.ToNumberValue(), Math.Clamp((int)arguments.At(0).ToNumberValue(), 0, 10), MidpointRounding.AwayFromZero)));
-        options.Filters.AddFilter("mm", (input, _, _) => NumberValue.Create(Math.Round(input.ToNumberValue(), 3, MidpointRounding.AwayFromZero)));
-        options.Filters.AddFilter("feed", (input, _, _) => NumberValue.Create(Math.Round(input.ToNumberValue() * 60, MidpointRounding.AwayFromZero)));
-        options.Filters.AddFilter("plain", (input, _, _) => input is NumberValue ? new StringValue(input.ToNumberValue().ToString("0.######", CultureInfo.InvariantCulture)) : input);
+        options.Filters.AddFilter("round", (input, arguments, _) =>
+            NumberValue.Create(Math.Round(input.ToNumberValue(), Math.Clamp((int)arguments.At(0).ToNumberValue(), 0, 10),
+            MidpointRounding.AwayFromZero)));
+        options.Filters.AddFilter("mm",
+            (input, _, _) => NumberValue.Create(Math.Round(input.ToNumberValue(), 3, MidpointRounding.AwayFromZero)));
+        options.Filters.AddFilter("feed",
+            (input, _, _) => NumberValue.Create(Math.Round(input.ToNumberValue() * 60, MidpointRounding.AwayFromZero)));
+        options.Filters.AddFilter("plain", (input, _, _) => input is NumberValue
+            ? new StringValue(input.ToNumberValue().ToString("0.######", CultureInfo.InvariantCulture)) : input);
         options.Filters.AddFilter("append", (input, arguments, _) => Joined(input.ToStringValue(), arguments.At(0).ToStringValue()));
         options.Filters.AddFilter("prepend", (input, arguments, _) => Joined(arguments.At(0).ToStringValue(), input.ToStringValue()));
         return options;
     }
 
     private static NumberValue Divide(FluidValue input, FluidValue by) =>
-        by.ToNumberValue() is var divisor and not 0 ? NumberValue.Create(input.ToNumberValue() / divisor) : throw new DivideByZeroException();
+        by.ToNumberValue() is var divisor and not 0 ? NumberValue.Create(input.ToNumberValue() / divisor)
+            : throw new DivideByZeroException();
 
     private static StringValue Joined(string a, string b) =>
-        a.Length + b.Length <= LongestText ? new StringValue(a + b) : throw new RunawayException($"A text grows longer than {LongestText} characters here.");
+        a.Length + b.Length <= LongestText ? new StringValue(a + b)
+            : throw new RunawayException($"A text grows longer than {LongestText} characters here.");
 
     /// <summary>Collects names, filters and tags that a routine may not use.</summary>
     private sealed class Look(string text) : AstVisitor
@@ -155,11 +168,13 @@ public static partial class RoutineTemplate
         private readonly HashSet<string> _used = [];
 
         public IEnumerable<RoutineProblem> Problems() =>
-            _used.Where(name => !_own.Contains(name.Split('.')[0]) && !RoutineNames.All.ContainsKey(name)).Select(Unknown).Concat(_problems).OrderBy(p => p.Line).ThenBy(p => p.Column);
+            _used.Where(name => !_own.Contains(name.Split('.')[0]) && !RoutineNames.All.ContainsKey(name)).Select(Unknown).Concat(_problems)
+                .OrderBy(p => p.Line).ThenBy(p => p.Column);
 
         protected override Expression VisitMemberExpression(MemberExpression expression)
         {
-            if (expression.Segments.All(s => s is IdentifierSegment)) _used.Add(string.Join('.', expression.Segments.Cast<IdentifierSegment>().Select(s => s.Identifier)));
+            if (expression.Segments.All(s => s is IdentifierSegment))
+                _used.Add(string.Join('.', expression.Segments.Cast<IdentifierSegment>().Select(s => s.Identifier)));
             else _problems.Add(new RoutineProblem(1, 1, "Names are written with points only, such as bed.min_x."));
             return expression;
         }
@@ -178,13 +193,15 @@ public static partial class RoutineTemplate
 
         protected override Expression VisitFilterExpression(FilterExpression expression)
         {
-            if (!Filters.Contains(expression.Name)) _problems.Add(TagScan.Find(text, expression.Name, $"There is no filter called {expression.Name}."));
+            if (!Filters.Contains(expression.Name))
+                _problems.Add(TagScan.Find(text, expression.Name, $"There is no filter called {expression.Name}."));
             return base.VisitFilterExpression(expression);
         }
 
         protected override Expression VisitRangeExpression(RangeExpression expression)
         {
-            if (expression.From is not LiteralExpression { Value: NumberValue from } || expression.To is not LiteralExpression { Value: NumberValue to } || to.ToNumberValue() - from.ToNumberValue() > 10_000)
+            if (expression.From is not LiteralExpression { Value: NumberValue from }
+                || expression.To is not LiteralExpression { Value: NumberValue to } || to.ToNumberValue() - from.ToNumberValue() > 10_000)
                 _problems.Add(TagScan.Find(text, "for", "A range needs two plain numbers, at most 10000 apart."));
             return base.VisitRangeExpression(expression);
         }

@@ -12,7 +12,8 @@ namespace MillCard.Core.Slicing;
 public sealed record PartToSlice(TrialPart Part, Mesh Mesh, Footprints Footprints);
 
 /// <summary>What is to be sliced. All documents complete.</summary>
-public sealed record SliceJob(string Name, Machine Machine, Filament Filament, Recipe Recipe, IReadOnlyList<PartToSlice> Parts, string? Revision = null)
+public sealed record SliceJob(string Name, Machine Machine, Filament Filament, Recipe Recipe, IReadOnlyList<PartToSlice> Parts,
+    string? Revision = null)
 {
     /// <summary>Whether parts grow together or one after the other.</summary>
     public Sequence Sequence { get; init; } = Sequence.AllAtOnce;
@@ -28,7 +29,8 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
     public int Threads { get; init; } = Environment.ProcessorCount;
 
     /// <summary>How loops over layers run: on the threads on which the job itself runs.</summary>
-    internal ParallelOptions Parallel(CancellationToken stop) => new() { CancellationToken = stop, MaxDegreeOfParallelism = Threads, TaskScheduler = TaskScheduler.Current };
+    internal ParallelOptions Parallel(CancellationToken stop) =>
+        new() { CancellationToken = stop, MaxDegreeOfParallelism = Threads, TaskScheduler = TaskScheduler.Current };
 
     /// <summary>The recipe with a part's departures, its widths and heights in mm for the part's nozzle.</summary>
     internal Recipe RecipeOf(TrialPart part)
@@ -44,8 +46,10 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
     /// <summary>A routine's text and where it stands in the card: a mode may have a start of its own.</summary>
     internal (string Pointer, string? Text) TextOf(RoutineMoment moment)
     {
-        var own = moment == RoutineMoment.Start && Mode is { } use ? Machine.Card.Modes.ToList().FindIndex(m => m.Kind == use.Kind && m.Start is not null) : -1;
-        return own >= 0 ? ($"/modes/{own}/start", Machine.Card.Modes[own].Start) : ($"/routines/{moment.Name}", moment.Of(Machine.Card.Routines));
+        var own = moment == RoutineMoment.Start && Mode is { } use ? Machine.Card.Modes.ToList()
+            .FindIndex(m => m.Kind == use.Kind && m.Start is not null) : -1;
+        return own >= 0 ? ($"/modes/{own}/start", Machine.Card.Modes[own].Start)
+            : ($"/routines/{moment.Name}", moment.Of(Machine.Card.Routines));
     }
 
     /// <summary>What is in the nozzles, by tool.</summary>
@@ -60,7 +64,8 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
 /// <param name="Layers">The layers with their lines, for the screen.</param>
 /// <param name="Run">The dry run of the program; null where there is none.</param>
 /// <param name="Findings">Worst first.</param>
-public sealed record SliceResult(ReadOnlyMemory<byte> Gcode, IReadOnlyList<LayerPlan> Layers, DryRunReport? Run, IReadOnlyList<Finding> Findings)
+public sealed record SliceResult(ReadOnlyMemory<byte> Gcode, IReadOnlyList<LayerPlan> Layers, DryRunReport? Run,
+    IReadOnlyList<Finding> Findings)
 {
     /// <summary>Name of the G-code file.</summary>
     public string FileName { get; init; } = "print.gcode";

@@ -46,25 +46,34 @@ public static class Slicer
         }
         if (job.Machine.Card.Head.Probe is { Unevenness: { } uneven } probe && uneven > job.Recipe.Layers.FirstHeight / 2)
             notes.Add(new Finding("uneven-bed", probe.Kind is null or ProbeKind.None ? Severity.Caution : Severity.Note,
-                string.Create(CultureInfo.InvariantCulture, $"The bed is uneven by {uneven:0.##} mm; the first layer is {job.Recipe.Layers.FirstHeight:0.##} mm high."), "Where the bed lies low the first layer does not reach it, unless the probe's measurement is used."));
+                string.Create(CultureInfo.InvariantCulture,
+                    $"The bed is uneven by {uneven:0.##} mm; the first layer is {job.Recipe.Layers.FirstHeight:0.##} mm high."),
+                    "Where the bed lies low the first layer does not reach it, unless the probe's measurement is used."));
         if (parts.All(p => p.Layers.Length == 0))
-            return new SliceResult(default, [], null, [new Finding("nothing-to-print", Severity.Stop, "No part is as high as half a first layer.", "There is nothing to print.")]);
+            return new SliceResult(default, [], null,
+                [new Finding("nothing-to-print", Severity.Stop, "No part is as high as half a first layer.",
+                "There is nothing to print.")]);
 
         progress?.Report(new Progress("order", 0, 1));
-        var ordered = order?.Order is { } sequence ? LayerOrder.OneAtATime(job, parts, ground, sequence, stop) : LayerOrder.Of(job, parts, ground, stop);
+        var ordered = order?.Order is { } sequence ? LayerOrder.OneAtATime(job, parts, ground, sequence, stop)
+            : LayerOrder.Of(job, parts, ground, stop);
         if (ordered.Refusal is { } refusal) return new SliceResult(default, [], null, [refusal]);
         var plans = ordered.Layers;
         if (plans.All(l => l.Paths.Count == 0))
-            return new SliceResult(default, [], null, [new Finding("nothing-to-print", Severity.Stop, "No part is anywhere wide enough for a line.", "There is nothing to print.", "/recipe/lineWidth")]);
+            return new SliceResult(default, [], null,
+                [new Finding("nothing-to-print", Severity.Stop, "No part is anywhere wide enough for a line.",
+                "There is nothing to print.", "/recipe/lineWidth")]);
         try
         {
             var body = new ProgramWriter(job, plans).Write(stop);
             progress?.Report(new Progress("dry run", 0, 1));
             var first = SimulatedMachine.Run(job.Machine, body, job.Filaments, stop);
-            if (RoutineMoment.All.Any(m => m.Of(job.Machine.Card.Routines)?.Contains("job.seconds", StringComparison.Ordinal) == true)) body = new ProgramWriter(job, plans, first.TotalSeconds).Write(stop);
+            if (RoutineMoment.All.Any(m => m.Of(job.Machine.Card.Routines)?.Contains("job.seconds", StringComparison.Ordinal) == true))
+                body = new ProgramWriter(job, plans, first.TotalSeconds).Write(stop);
             var program = Headed(job, plans.Count, first, body);
             var run = SimulatedMachine.Run(job.Machine, program, job.Filaments, stop);
-            return new SliceResult(program, plans, run, [.. notes, .. Rules.Check(run, job.Machine)]) { FileName = ProgramName.Of(job, plans, first.TotalSeconds) };
+            return new SliceResult(program, plans, run,
+                [.. notes, .. Rules.Check(run, job.Machine)]) { FileName = ProgramName.Of(job, plans, first.TotalSeconds) };
         }
         catch (RoutineException broken)
         {
@@ -87,42 +96,57 @@ public static class Slicer
 
     private static IEnumerable<Finding> Departing(SliceJob job)
     {
-        foreach (var error in job.Parts.SelectMany((p, i) => Departures.Apply(job.Recipe, p.Part.Settings, Departures.OfParts, $"/parts/{i}/settings").Errors)
-            .Concat(job.Zones.SelectMany((z, i) => Departures.Apply(job.Recipe, z.Zone.Settings, Departures.OfZones, $"/zones/{i}/settings").Errors)))
-            yield return new Finding("departure-refused", Severity.Stop, error.Message, "A part or a zone departs from the recipe in a way that cannot be.", error.Pointer);
+        foreach (var error in job.Parts.SelectMany((p, i) =>
+            Departures.Apply(job.Recipe, p.Part.Settings, Departures.OfParts, $"/parts/{i}/settings").Errors)
+            .Concat(job.Zones.SelectMany((z, i) =>
+                Departures.Apply(job.Recipe, z.Zone.Settings, Departures.OfZones, $"/zones/{i}/settings").Errors)))
+            yield return new Finding("departure-refused", Severity.Stop, error.Message,
+                "A part or a zone departs from the recipe in a way that cannot be.", error.Pointer);
         if (job.Recipe.Spiral && job.Parts.Count > 1 && job.Sequence == Sequence.AllAtOnce)
-            yield return new Finding("spiral-needs-one-part", Severity.Stop, $"A spiral is one continuous wall; there are {job.Parts.Count} parts that grow together.", "Print them one at a time, or without the spiral.", "/recipe/spiral");
+            yield return new Finding("spiral-needs-one-part", Severity.Stop,
+                $"A spiral is one continuous wall; there are {job.Parts.Count} parts that grow together.",
+                "Print them one at a time, or without the spiral.", "/recipe/spiral");
     }
 
     private static IEnumerable<Finding> Refusals(SliceJob job, CancellationToken stop)
     {
         if (job.Parts.Count == 0)
-            yield return new Finding("nothing-to-print", Severity.Stop, "There is no part on the bed.", "There is nothing to print.", "/parts");
+            yield return new Finding("nothing-to-print", Severity.Stop, "There is no part on the bed.", "There is nothing to print.",
+                "/parts");
         var recipe = job.Recipe;
         var first = recipe.Layers.FirstHeight;
         if (job.Parts.Count > 0 && job.Parts.Max(p => p.Footprints.Height) / recipe.Layers.Others!.Value > MostLayers)
-            yield return new Finding("too-many-layers", Severity.Stop, $"This would be more than {MostLayers} layers.", "Use higher layers.", "/recipe/layers/others");
+            yield return new Finding("too-many-layers", Severity.Stop, $"This would be more than {MostLayers} layers.",
+                "Use higher layers.", "/recipe/layers/others");
         foreach (var (height, pointer) in new[] { (first, "/recipe/layers/first"), (recipe.Layers.Others!.Value, "/recipe/layers/others") })
             if (height > recipe.LineWidth!.Value)
-                yield return new Finding("line-higher-than-wide", Severity.Stop, $"A line of {recipe.LineWidth:0.###} mm cannot be {height:0.###} mm high.", "A line is at least as wide as it is high.", pointer);
+                yield return new Finding("line-higher-than-wide", Severity.Stop,
+                    $"A line of {recipe.LineWidth:0.###} mm cannot be {height:0.###} mm high.",
+                    "A line is at least as wide as it is high.", pointer);
         foreach (var finding in Departing(job)) yield return finding;
         if (job.Mode is { } mode && (!job.Machine.HasTwoCarriages || job.Machine.Card.Modes.All(m => m.Kind != mode.Kind)))
         {
-            yield return new Finding("no-such-mode", Severity.Stop, $"{job.Machine.Card.Name} has no mode of this kind.", "The card's modes say which ways to run its two carriages there are.", "/mode/kind");
+            yield return new Finding("no-such-mode", Severity.Stop, $"{job.Machine.Card.Name} has no mode of this kind.",
+                "The card's modes say which ways to run its two carriages there are.", "/mode/kind");
             yield break;
         }
         for (var i = 0; i < job.Parts.Count; i++)
             foreach (var id in job.Parts[i].Part.Nozzles.Where(id => job.Machine.NozzleNamed(id) < 0))
             {
-                yield return new Finding("no-such-nozzle", Severity.Stop, $"{job.Parts[i].Part.Name} asks for nozzle {id}, which this machine does not have.", "A part is printed by the nozzles of the card.", $"/parts/{i}/nozzles");
+                yield return new Finding("no-such-nozzle", Severity.Stop,
+                    $"{job.Parts[i].Part.Name} asks for nozzle {id}, which this machine does not have.",
+                    "A part is printed by the nozzles of the card.", $"/parts/{i}/nozzles");
                 yield break;
             }
         var fit = new Fit(job.Machine, recipe).Of(job.Standing, job.Mode, stop: stop);
         for (var i = 0; i < fit.Count; i++)
             foreach (var violation in fit[i].Violations)
             {
-                var cure = violation.Move is { } move ? string.Create(CultureInfo.InvariantCulture, $" Moving it by X {move.X:0.###}, Y {move.Y:0.###} mm cures it.") : " No move cures it.";
-                yield return new Finding("does-not-fit", Severity.Stop, violation.Message + cure, "It would be printed where the machine cannot or must not go.", $"/parts/{i}");
+                var cure = violation.Move is { } move
+                    ? string.Create(CultureInfo.InvariantCulture, $" Moving it by X {move.X:0.###}, Y {move.Y:0.###} mm cures it.")
+                    : " No move cures it.";
+                yield return new Finding("does-not-fit", Severity.Stop, violation.Message + cure,
+                    "It would be printed where the machine cannot or must not go.", $"/parts/{i}");
             }
     }
 
@@ -131,13 +155,20 @@ public static class Slicer
         foreach (var cycle in order.Cycles)
         {
             var names = string.Join(", ", cycle.Select(i => job.Parts[i].Part.Name));
-            var cure = order.Conflicts.Where(c => cycle.Contains(c.First) && cycle.Contains(c.Then) && c.Cure is not null).MinBy(c => c.Cure!.Length);
-            var how = cure is null ? "" : string.Create(CultureInfo.InvariantCulture, $" Moving {job.Parts[cure.Then].Part.Name} by X {cure.Cure!.X:0.###}, Y {cure.Cure.Y:0.###} mm lets it be printed after {job.Parts[cure.First].Part.Name}.");
-            yield return new Finding("no-order", Severity.Stop, $"There is no order in which {names} can be printed one at a time: whichever stands first, the head hits it.{how}", "The head would run into a finished part.", "/parts");
+            var cure = order.Conflicts.Where(c => cycle.Contains(c.First) && cycle.Contains(c.Then) && c.Cure is not null)
+                .MinBy(c => c.Cure!.Length);
+            var how = cure is null ? "" : string.Create(CultureInfo.InvariantCulture,
+                $" Moving {job.Parts[cure.Then].Part.Name} by X {cure.Cure!.X:0.###}, Y {cure.Cure.Y:0.###} mm lets it be printed after {job.Parts[cure.First].Part.Name}.");
+            yield return new Finding("no-order", Severity.Stop,
+                $"There is no order in which {names} can be printed one at a time: whichever stands first, the head hits it.{how}",
+                "The head would run into a finished part.", "/parts");
         }
         var reach = job.Machine.Card.Motion.Axes.Z?.Max ?? job.Machine.Card.Envelope.Height!.Value;
         if (job.Parts.Count > 1 && order.Order is not null && order.TravelHeight > reach + Plane.Touch)
-            yield return new Finding("no-way-over", Severity.Stop, string.Create(CultureInfo.InvariantCulture, $"The nozzle has to pass {order.TravelHeight:0.##} mm high over the finished parts; Z goes up to {reach:0.##}."), "Between parts the head travels above the tallest finished one.", "/parts");
+            yield return new Finding("no-way-over", Severity.Stop,
+                string.Create(CultureInfo.InvariantCulture,
+                $"The nozzle has to pass {order.TravelHeight:0.##} mm high over the finished parts; Z goes up to {reach:0.##}."),
+                "Between parts the head travels above the tallest finished one.", "/parts");
     }
 
     private static byte[] Headed(SliceJob job, int layers, DryRunReport run, ReadOnlyMemory<byte> body)
@@ -153,7 +184,8 @@ public static class Slicer
         if (job.Sequence == Sequence.OneAtATime) Say("sequence", "one at a time");
         if (job.Mode is { } mode) Say("mode", ModeNames.Of(mode.Kind));
         Say("layers", layers.ToString(CultureInfo.InvariantCulture));
-        Say("estimate", string.Create(CultureInfo.InvariantCulture, $"{(int)time.TotalHours} h {time.Minutes} min {time.Seconds} s, filament {run.Filament:0} mm{(grams > 0 ? $", {grams:0.0} g" : "")}"));
+        Say("estimate", string.Create(CultureInfo.InvariantCulture,
+            $"{(int)time.TotalHours} h {time.Minutes} min {time.Seconds} s, filament {run.Filament:0} mm{(grams > 0 ? $", {grams:0.0} g" : "")}"));
         var head = Encoding.UTF8.GetBytes(header.ToString());
         var whole = new byte[head.Length + body.Length];
         head.CopyTo(whole, 0);

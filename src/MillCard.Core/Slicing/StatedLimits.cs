@@ -27,7 +27,8 @@ internal static class StatedLimits
             var axes = card.Motion.Axes;
             var (x, y) = (of(axes.X), of(axes.Y));
             // a flavour with one figure for the way takes the slower axis
-            Line(flavour.Spell(what, ("x", x), ("y", y), ("z", of(axes.Z)), ("e", of(axes.E)), ("slowest", x is null ? y : y is null ? x : Math.Min(x.Value, y.Value))));
+            Line(flavour.Spell(what, ("x", x), ("y", y), ("z", of(axes.Z)), ("e", of(axes.E)),
+                ("slowest", x is null ? y : y is null ? x : Math.Min(x.Value, y.Value))));
         }
 
         void Line(string? text)

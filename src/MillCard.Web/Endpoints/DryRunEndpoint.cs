@@ -33,19 +33,24 @@ internal static class DryRunEndpoint
     /// <param name="Extents">Where plastic was laid, machine frame.</param>
     /// <param name="Lines">What each line does.</param>
     /// <param name="Findings">Worst first.</param>
-    internal sealed record DryRunAnswer(double Seconds, double Filament, IReadOnlyList<double> ByNozzle, [property: JsonIgnore(Condition = JsonIgnoreCondition.Never)] Extents? Extents, IReadOnlyList<LineAnswer>? Lines, IReadOnlyList<Finding> Findings);
+    internal sealed record DryRunAnswer(double Seconds, double Filament, IReadOnlyList<double> ByNozzle,
+        [property: JsonIgnore(Condition = JsonIgnoreCondition.Never)] Extents? Extents, IReadOnlyList<LineAnswer>? Lines,
+        IReadOnlyList<Finding> Findings);
 
     public static void MapDryRun(this IEndpointRouteBuilder api) =>
-        api.MapPost("/dry-run", async Task<Results<Ok<DryRunAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, WorkQueue queue, CancellationToken stop, bool lines = true) =>
+        api.MapPost("/dry-run", async Task<Results<Ok<DryRunAnswer>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, WorkQueue queue, CancellationToken stop, bool lines = true) =>
         {
             // a program in JSON grows by its escapes
-            var reading = await request.ReadDocumentAsync<DryRunQuestion>(Bounds.Gcode + Bounds.Gcode / 4 + Bounds.Document, draft: false, stop);
+            var reading = await request.ReadDocumentAsync<DryRunQuestion>(Bounds.Gcode + Bounds.Gcode / 4 + Bounds.Document, draft: false,
+                stop);
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
             return TypedResults.Ok(await queue.BySizeAsync(question.Gcode!.Length, left =>
             {
                 var machine = Machine.Of(question.Card!);
                 var run = SimulatedMachine.Run(machine, System.Text.Encoding.UTF8.GetBytes(question.Gcode!), left);
-                return new DryRunAnswer(run.TotalSeconds, run.FilamentOf.Sum(), run.FilamentOf, run.Extents, lines ? Lines(run) : null, Rules.Check(run, machine));
+                return new DryRunAnswer(run.TotalSeconds, run.FilamentOf.Sum(), run.FilamentOf, run.Extents, lines ? Lines(run)
+                    : null, Rules.Check(run, machine));
             }, stop));
         })
             .Accepts<DryRunQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)

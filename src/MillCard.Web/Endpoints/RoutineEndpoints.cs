@@ -57,7 +57,8 @@ internal static class RoutineEndpoints
     /// <param name="Extended">Whether its owner writes macros.</param>
     /// <param name="Files">Whether the machine runs files of commands that a card can hold.</param>
     /// <param name="Commands">Its commands.</param>
-    internal sealed record FlavourAnswer(FlavourId Id, string Name, string Source, bool Extended, bool Files, IReadOnlyList<Command> Commands);
+    internal sealed record FlavourAnswer(FlavourId Id, string Name, string Source, bool Extended, bool Files,
+        IReadOnlyList<Command> Commands);
 
     /// <summary>A macro in short.</summary>
     internal sealed record MacroAnswer(string Name, string? About, IReadOnlyList<string> Parameters, string Text);
@@ -74,7 +75,8 @@ internal static class RoutineEndpoints
     {
         var routines = api.MapGroup("/routines").WithTags("Routines");
 
-        routines.MapPost("/preview", async Task<Results<Ok<RoutinePreview>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        routines.MapPost("/preview", async Task<Results<Ok<RoutinePreview>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<PreviewQuestion>(Bounds.Document, draft: false, stop);
             return reading.Document is { } q
@@ -84,7 +86,8 @@ internal static class RoutineEndpoints
             .Accepts<PreviewQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("Runs a card's routines with an imagined part: what every line writes, does, and how long it takes");
 
-        routines.MapPost("/passages", async Task<Results<Ok<IReadOnlyList<Passage>>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        routines.MapPost("/passages", async Task<Results<Ok<IReadOnlyList<Passage>>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<Card>(Bounds.Document, draft: false, stop);
             return reading.Document is { } card ? TypedResults.Ok(Passages.For(Machine.Of(card))) : Refusal.Fields(reading.Errors);
@@ -92,45 +95,58 @@ internal static class RoutineEndpoints
             .Accepts<Card>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("Ready-made lines for a machine's routines, made from its facts");
 
-        routines.MapPost("/carry", async Task<Results<Ok<IReadOnlyList<CarriedRoutine>>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        routines.MapPost("/carry", async Task<Results<Ok<IReadOnlyList<CarriedRoutine>>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<CarryQuestion>(Bounds.Document, draft: true, stop);
             if (reading.Document is not { } q) return Refusal.Fields(reading.Errors);
             if (Missing(q) is { Count: > 0 } missing) return Refusal.Fields(missing);
             var (card, to) = (q.Card!, q.To!.Value);
-            if (card.Firmware.Flavour is null) return Refusal.Fields([new FieldError("/card/firmware/flavour", "The card does not say which flavour its routines are written in.", "required")]);
-            return TypedResults.Ok<IReadOnlyList<CarriedRoutine>>([.. RoutineMoment.All.Select(m => (Pointer: $"/routines/{m.Name}", m.Title, Text: m.Of(card.Routines)))
-                .Concat(card.Modes.Select((m, i) => (Pointer: $"/modes/{i}/start", Title: $"Start of {ModeNames.Of(m.Kind)}", Text: m.Start)))
-                .Where(r => !string.IsNullOrWhiteSpace(r.Text)).Select(r => new CarriedRoutine(r.Pointer, r.Title, Carry.Of(r.Text!, card.Firmware, to)))]);
+            if (card.Firmware.Flavour is null) return Refusal.Fields(
+                [new FieldError("/card/firmware/flavour", "The card does not say which flavour its routines are written in.", "required")]);
+            return TypedResults.Ok<IReadOnlyList<CarriedRoutine>>(
+                [.. RoutineMoment.All.Select(m => (Pointer: $"/routines/{m.Name}", m.Title, Text: m.Of(card.Routines)))
+                .Concat(card.Modes.Select((m, i) =>
+                    (Pointer: $"/modes/{i}/start", Title: $"Start of {ModeNames.Of(m.Kind)}", Text: m.Start)))
+                .Where(r => !string.IsNullOrWhiteSpace(r.Text))
+                    .Select(r => new CarriedRoutine(r.Pointer, r.Title, Carry.Of(r.Text!, card.Firmware, to)))]);
         })
             .Accepts<CarryQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("A card's routines in another dialect, line by line");
 
-        routines.MapPost("/learn", async Task<Results<Ok<Learned>, JsonHttpResult<Refusal>>> (HttpRequest request, WorkQueue queue, CancellationToken stop) =>
+        routines.MapPost("/learn", async Task<Results<Ok<Learned>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, WorkQueue queue, CancellationToken stop) =>
         {
-            var reading = await request.ReadDocumentAsync<LearnQuestion>(Bounds.Gcode + Bounds.Gcode / 4 + Bounds.Document, draft: false, stop);
+            var reading = await request.ReadDocumentAsync<LearnQuestion>(Bounds.Gcode + Bounds.Gcode / 4 + Bounds.Document, draft: false,
+                stop);
             return reading.Document is { } q
-                ? TypedResults.Ok(await queue.BySizeAsync(q.Gcode!.Length, left => Learned.Of(Machine.Of(q.Card!), System.Text.Encoding.UTF8.GetBytes(q.Gcode!), left), stop))
+                ? TypedResults.Ok(await queue.BySizeAsync(q.Gcode!.Length,
+                    left => Learned.Of(Machine.Of(q.Card!), System.Text.Encoding.UTF8.GetBytes(q.Gcode!), left), stop))
                 : Refusal.Fields(reading.Errors);
         })
             .Accepts<LearnQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
             .WithSummary("What a program that prints well tells: routines, temperatures, heights, speeds, fan, retraction");
 
-        routines.MapPost("/macros", async Task<Results<Ok<MacroAnswer[]>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop, bool files = false) =>
+        routines.MapPost("/macros", async Task<Results<Ok<MacroAnswer[]>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop, bool files = false) =>
         {
             var bytes = await request.ReadAsync(2 * MacroFile.Longest, stop);
             var text = System.Text.Encoding.UTF8.GetString(bytes);
             if (files)
             {
                 var held = CommandFiles.Of(text);
-                return TypedResults.Ok(held.Names.Order(StringComparer.Ordinal).Select(n => new MacroAnswer(n, null, [], string.Join('\n', held.Find(n)!))).ToArray());
+                return TypedResults.Ok(held.Names.Order(StringComparer.Ordinal)
+                    .Select(n => new MacroAnswer(n, null, [], string.Join('\n', held.Find(n)!))).ToArray());
             }
-            return TypedResults.Ok(MacroFile.Of(text).Macros.OrderBy(m => m.Name, StringComparer.Ordinal).Select(m => new MacroAnswer(m.Name, m.About, m.Parameters, m.Text)).ToArray());
+            return TypedResults.Ok(MacroFile.Of(text).Macros.OrderBy(m => m.Name, StringComparer.Ordinal)
+                .Select(m => new MacroAnswer(m.Name, m.About, m.Parameters, m.Text)).ToArray());
         })
             .Accepts<string>("text/plain").Produces<Refusal>(413, Refusal.MediaType)
             .WithSummary("The macros of a macro file, or the files that a text of command files holds; the body is the text");
 
-        api.MapGet("/flavours", () => Enum.GetValues<FlavourId>().Select(id => Flavour.Of(id) is var f ? new FlavourAnswer(id, f.Name, f.Source, f.Extended, f.Conditions, f.Commands) : null!).ToArray())
+        api.MapGet("/flavours", () => Enum.GetValues<FlavourId>()
+            .Select(id => Flavour.Of(id) is var f ? new FlavourAnswer(id, f.Name, f.Source, f.Extended, f.Conditions, f.Commands) : null!)
+            .ToArray())
             .WithSummary("The dialects with their commands").WithTags("Routines");
     }
 }

@@ -60,7 +60,8 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
             limit.CancelAfter(patience.Answer);
             await client.ConnectAsync(host, port, limit.Token);
         }
-        catch (Exception failure) when (failure is SocketException || failure is OperationCanceledException && !stop.IsCancellationRequested)
+        catch (Exception failure) when (failure is SocketException || failure is OperationCanceledException
+            && !stop.IsCancellationRequested)
         {
             client.Dispose();
             throw new LineFailedException($"Nothing answers at {host}:{port}. Is the printer on, and is the port right?");
@@ -70,7 +71,8 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
     }
 
     // what nobody takes is of no use later: of an idle printer's reports only the newest are kept
-    private static Channel<Reply> Bounded() => Channel.CreateBounded<Reply>(new BoundedChannelOptions(MostReplies) { FullMode = BoundedChannelFullMode.DropOldest });
+    private static Channel<Reply> Bounded() =>
+        Channel.CreateBounded<Reply>(new BoundedChannelOptions(MostReplies) { FullMode = BoundedChannelFullMode.DropOldest });
 
     /// <summary>Asks and gathers what is answered up to the ok.</summary>
     /// <exception cref="LineFailedException">The printer is gone, or does not answer.</exception>
@@ -95,14 +97,16 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
             var answers = new List<Reply>();
             while (await NextAsync(limit.Token) is { } reply)
             {
-                if (answers.Count == MostAnswers) throw new LineFailedException($"The printer answers {word} with more than {MostAnswers} lines and comes to no end.");
+                if (answers.Count == MostAnswers)
+                    throw new LineFailedException($"The printer answers {word} with more than {MostAnswers} lines and comes to no end.");
                 answers.Add(reply);
                 if (reply.Kind is ReplyKind.Ok or ReplyKind.Error) return answers;
             }
         }
         catch (OperationCanceledException) when (!stop.IsCancellationRequested)
         {
-            throw new LineFailedException($"The printer did not come to an end with {word} within {patience.Question.TotalMinutes:0.#} minutes.");
+            throw new LineFailedException(
+                $"The printer did not come to an end with {word} within {patience.Question.TotalMinutes:0.#} minutes.");
         }
         throw new LineFailedException(_floods ? Flooded : $"The printer does not answer to {word}.");
     }
@@ -190,7 +194,8 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
             }
             return true;
         }
-        catch (Exception gone) when (gone is IOException or SocketException or LineFailedException or ObjectDisposedException) { return false; }
+        catch (Exception gone) when (
+            gone is IOException or SocketException or LineFailedException or ObjectDisposedException) { return false; }
     }
 
     /// <summary>Waits until nothing comes any more: late answers are not to be taken for those to the line that goes out again.</summary>
@@ -218,7 +223,8 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
     {
         if (_client is not { } client) throw new LineFailedException("The connection is closed.");
         try { await client.GetStream().WriteAsync(Encoding.UTF8.GetBytes(line + "\n"), stop); }
-        catch (Exception gone) when (gone is IOException or SocketException or InvalidOperationException) { throw new LineFailedException(_floods ? Flooded : "The connection to the printer broke."); }
+        catch (Exception gone) when (gone is IOException or SocketException or InvalidOperationException) { throw new LineFailedException(
+            _floods ? Flooded : "The connection to the printer broke."); }
     }
 
     /// <summary>The next answer; null for silence, or where the connection is gone. A printer that says it is busy is not silent.</summary>

@@ -32,7 +32,8 @@ internal sealed class OpenLine : IAsyncDisposable
     /// <param name="log">Keeps what becomes of jobs.</param>
     /// <param name="clock">The clock.</param>
     /// <param name="patience">How long things may take; the usual where nothing is said.</param>
-    public OpenLine(LineFacts facts, Func<LineStatus, Task> tell, Func<bool> watched, JobLog log, TimeProvider clock, LinePatience? patience = null)
+    public OpenLine(LineFacts facts, Func<LineStatus, Task> tell, Func<bool> watched, JobLog log, TimeProvider clock,
+        LinePatience? patience = null)
     {
         (Facts, _tell, _log, _clock, _patience) = (facts, tell, log, clock, patience ?? LinePatience.Usual);
         _connection = new LineConnection(facts.Host, facts.Port, _patience, Heard);
@@ -45,7 +46,8 @@ internal sealed class OpenLine : IAsyncDisposable
     /// <summary>Whether a job is under way.</summary>
     public bool Working => !_job.IsCompleted;
 
-    /// <summary>The line of the program that is out, while a job goes out line by line; null where none does. A file that the printer prints by itself needs nobody.</summary>
+    /// <summary>The line of the program that is out, while a job goes out line by line; null where none does. A file that the printer
+    /// prints by itself needs nobody.</summary>
     public int? LineOut => Working && !_onPrinter && _sender is { } sender ? sender.Line : null;
 
     /// <summary>How it stands.</summary>
@@ -58,7 +60,8 @@ internal sealed class OpenLine : IAsyncDisposable
     /// <exception cref="LineFailedException">The printer is gone or does not answer; or a job runs.</exception>
     public async Task<IReadOnlyList<string>> AskAsync(string command, CancellationToken stop)
     {
-        if (Working && !_onPrinter && !command.StartsWith("STAND_IN", StringComparison.Ordinal)) throw new LineFailedException("A job runs on this line; ask again when it is over.");
+        if (Working && !_onPrinter && !command.StartsWith("STAND_IN", StringComparison.Ordinal))
+            throw new LineFailedException("A job runs on this line; ask again when it is over.");
         Say(command);
         try
         {
@@ -148,7 +151,8 @@ internal sealed class OpenLine : IAsyncDisposable
             {
                 var answers = await AskAsync("M27", _gone.Token);
                 var over = answers.Any(a => a.StartsWith("Not SD printing", StringComparison.Ordinal));
-                Change(s => s with { Job = s.Job! with { OnPrinter = over ? "done" : _pausedThere ? "paused" : answers.FirstOrDefault(a => a.Contains("byte", StringComparison.Ordinal))?.Split(' ')[^1] ?? "running" } });
+                Change(s => s with { Job = s.Job! with { OnPrinter = over ? "done" : _pausedThere ? "paused"
+                    : answers.FirstOrDefault(a => a.Contains("byte", StringComparison.Ordinal))?.Split(' ')[^1] ?? "running" } });
                 if (over) return;
                 await Task.Delay(1000, _gone.Token);
             }
@@ -156,7 +160,8 @@ internal sealed class OpenLine : IAsyncDisposable
         finally { _onPrinter = false; }
     }
 
-    /// <summary>A job that ended before its end leaves nothing hot: a wait is broken off where that can be done, everything is switched off, and the printer is asked.</summary>
+    /// <summary>A job that ended before its end leaves nothing hot: a wait is broken off where that can be done, everything is switched
+    /// off, and the printer is asked.</summary>
     private async Task<HeatersAre> AllOffAsync()
     {
         using var limit = CancellationTokenSource.CreateLinkedTokenSource(_gone.Token);
@@ -198,7 +203,8 @@ internal sealed class OpenLine : IAsyncDisposable
     private async Task<bool> ConfirmedAsync(CancellationToken stop)
     {
         for (var i = 0; i < 3; i++)
-            if ((await _connection.AskAsync("M105", stop)).Select(a => a.Temperatures?.HottestTarget).FirstOrDefault(t => t is not null) == 0) return true;
+            if ((await _connection.AskAsync("M105", stop)).Select(a => a.Temperatures?.HottestTarget)
+                .FirstOrDefault(t => t is not null) == 0) return true;
         return false;
     }
 
@@ -264,12 +270,14 @@ internal sealed class OpenLine : IAsyncDisposable
         lock (_gate)
         {
             // what comes a hundred times a second is not talk
-            if (reply.Text != "ok" && !reply.Text.StartsWith("ok T:", StringComparison.Ordinal) && reply.Kind is not (ReplyKind.Report or ReplyKind.Busy)) Keep(new LineTalk(false, reply.Text));
+            if (reply.Text != "ok" && !reply.Text.StartsWith("ok T:", StringComparison.Ordinal)
+                && reply.Kind is not (ReplyKind.Report or ReplyKind.Busy)) Keep(new LineTalk(false, reply.Text));
             if (reply.Temperatures is { } heat)
             {
                 _status = _status with { Temperatures = heat };
                 // what was told to a busy printer may be done later
-                if (heat.HottestTarget == 0 && _status.Job is { Heaters: HeatersAre.ToldNotConfirmed } job && !Working) _status = _status with { Job = job with { Heaters = HeatersAre.Off } };
+                if (heat.HottestTarget == 0 && _status.Job is { Heaters: HeatersAre.ToldNotConfirmed } job && !Working)
+                    _status = _status with { Job = job with { Heaters = HeatersAre.Off } };
             }
             if (reply.Position is { } place) _status = _status with { Position = place };
         }

@@ -28,7 +28,8 @@ public enum ProgramOrigin
 /// <param name="Took">Seconds the computation took.</param>
 /// <param name="Findings">Worst first.</param>
 public sealed record RunResult(
-    string Name, ProgramOrigin Origin, double Seconds, double Filament, double? Grams, double? Cost, Extents? Extents, int Lines, int Bytes, int Layers, double Took,
+    string Name, ProgramOrigin Origin, double Seconds, double Filament, double? Grams, double? Cost, Extents? Extents, int Lines,
+        int Bytes, int Layers, double Took,
     IReadOnlyList<Finding> Findings)
 {
     /// <summary>Name under which the program is saved; null for one that was brought, or sliced long ago.</summary>
@@ -46,8 +47,10 @@ public sealed record RunResult(
         var share = run.FilamentOf.Sum() is var all and > 0 ? Math.Max(1, copies * run.Filament / all) : 1;
         double[] fed = [.. run.FilamentOf.Select(mm => mm * share)];
         var grams = fed.Select((mm, i) => MassOf(mm, FilamentOf(filaments, i))).Aggregate((double?)0, (a, b) => a + b);
-        var byWeight = fed.Select((mm, i) => MassOf(mm, FilamentOf(filaments, i)) * FilamentOf(filaments, i)?.PricePerKg / 1000 ?? (mm == 0 ? 0 : null)).Aggregate((double?)0, (a, b) => a + b);
-        return new RunResult(name, origin, run.TotalSeconds, fed.Sum(), grams, byWeight is null ? byHour : byWeight + (byHour ?? 0), run.Extents,
+        var byWeight = fed.Select((mm, i) => MassOf(mm, FilamentOf(filaments, i)) * FilamentOf(filaments, i)?.PricePerKg / 1000
+            ?? (mm == 0 ? 0 : null)).Aggregate((double?)0, (a, b) => a + b);
+        return new RunResult(name, origin, run.TotalSeconds, fed.Sum(), grams, byWeight is null ? byHour
+            : byWeight + (byHour ?? 0), run.Extents,
             run.Text.Count, run.Text.Bytes.Length, layers, took, findings)
         { ByNozzle = fed };
     }
@@ -56,7 +59,8 @@ public sealed record RunResult(
 
     /// <summary>Mass of a length of filament, g; null where diameter or density are not known.</summary>
     private static double? MassOf(double length, Filament? filament) =>
-        length == 0 ? 0 : filament is { Density: { } density, Diameter: { } diameter } ? length * ExtrudedLine.FilamentArea(diameter) * density / 1000 : null;
+        length == 0 ? 0 : filament is { Density: { } density, Diameter: { } diameter }
+            ? length * ExtrudedLine.FilamentArea(diameter) * density / 1000 : null;
 }
 
 /// <summary>The last program of a trial, as stored.</summary>

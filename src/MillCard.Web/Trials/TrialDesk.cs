@@ -40,11 +40,13 @@ internal sealed class TrialDesk(
         var errors = new List<FieldError>();
         var card = await TakeAsync(cards, trial.Document.Card, "card", true, errors, stop);
         var filament = await TakeAsync(filaments, trial.Document.Filament, "filament", toSlice, errors, stop);
-        var second = trial.Document.SecondFilament is { } given ? await TakeAsync(filaments, given, "secondFilament", toSlice, errors, stop) : null;
+        var second = trial.Document.SecondFilament is { } given
+            ? await TakeAsync(filaments, given, "secondFilament", toSlice, errors, stop) : null;
         var recipe = await TakeAsync(recipes, trial.Document.Recipe, "recipe", toSlice, errors, stop);
         return errors.Count > 0
             ? (null, Refusal.Fields(errors).Value)
-            : (new LaidOutTrial(id, trial.Document, Machine.Of(card!.Tightened(trial.Document.Limits)), filament, second, recipe) { Revision = await RevisionAsync(trial.Document.Card!.Value, card!, stop) }, null);
+            : (new LaidOutTrial(id, trial.Document, Machine.Of(card!.Tightened(trial.Document.Limits)), filament, second,
+                recipe) { Revision = await RevisionAsync(trial.Document.Card!.Value, card!, stop) }, null);
     }
 
     private async Task<string?> RevisionAsync(Guid id, Card draft, CancellationToken stop)
@@ -67,7 +69,8 @@ internal sealed class TrialDesk(
         }
         var zones = new List<ZoneToSlice>();
         foreach (var zone in trial.Trial.Zones)
-            zones.Add(new ZoneToSlice(zone, zone is MeshZone { File: var file } ? (await meshes.TakeAsync(file, null, null, blobs, stop)).Mesh : null));
+            zones.Add(new ZoneToSlice(zone, zone is MeshZone { File: var file }
+                ? (await meshes.TakeAsync(file, null, null, blobs, stop)).Mesh : null));
         return new SliceJob(trial.Trial.Name ?? "trial", trial.Machine, trial.Filament!, trial.Recipe!, parts, trial.Revision)
         {
             Sequence = trial.Trial.Sequence,
@@ -78,13 +81,16 @@ internal sealed class TrialDesk(
     }
 
     /// <summary>Slices, dry-runs and keeps the program.</summary>
-    public async Task<(StoredRun? Run, Refusal? Refusal)> SliceAsync(LaidOutTrial trial, IProgress<Progress> progress, CancellationToken stop)
+    public async Task<(StoredRun? Run, Refusal? Refusal)> SliceAsync(LaidOutTrial trial, IProgress<Progress> progress,
+        CancellationToken stop)
     {
         var clock = Stopwatch.StartNew();
         var job = await JobAsync(trial, stop);
-        var sliced = await queue.LargeAsync(job.Parts.Sum(p => MeshShelf.SizeOf(p.Mesh)), left => Slicer.Slice(job, progress, left), stop, progress);
+        var sliced = await queue.LargeAsync(job.Parts.Sum(p => MeshShelf.SizeOf(p.Mesh)), left => Slicer.Slice(job, progress, left), stop,
+            progress);
         if (!sliced.Sliced) return (null, Refusal.Because(sliced.Findings).Value);
-        var result = RunResult.Of(job.Name, ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count, clock.Elapsed.TotalSeconds, trial.Machine.Card, trial.Filaments, trial.Copies) with { FileName = sliced.FileName };
+        var result = RunResult.Of(job.Name, ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count,
+            clock.Elapsed.TotalSeconds, trial.Machine.Card, trial.Filaments, trial.Copies) with { FileName = sliced.FileName };
         return (await KeepAsync(trial, sliced.Gcode, LayerFile.Write(sliced.Layers), result, sliced.Run!, stop), null);
     }
 
@@ -97,19 +103,23 @@ internal sealed class TrialDesk(
             var report = SimulatedMachine.Run(trial.Machine, gcode, trial.Filaments, left);
             return (report, Rules.Check(report, trial.Machine));
         }, stop);
-        var result = RunResult.Of(name, ProgramOrigin.File, run, findings, 0, clock.Elapsed.TotalSeconds, trial.Machine.Card, trial.Filaments);
+        var result = RunResult.Of(name, ProgramOrigin.File, run, findings, 0, clock.Elapsed.TotalSeconds, trial.Machine.Card,
+            trial.Filaments);
         return await KeepAsync(trial, gcode, null, result, run, stop);
     }
 
-    private async Task<StoredRun> KeepAsync(LaidOutTrial trial, ReadOnlyMemory<byte> program, byte[]? layers, RunResult result, DryRunReport run, CancellationToken stop)
+    private async Task<StoredRun> KeepAsync(LaidOutTrial trial, ReadOnlyMemory<byte> program, byte[]? layers, RunResult result,
+        DryRunReport run, CancellationToken stop)
     {
         var row = await runs.KeepAsync(trial.Id, program, layers,
-            JsonSerializer.Serialize(trial.Machine.Card, DocumentJson.Options), JsonSerializer.Serialize(result, DocumentJson.Options), stop);
+            JsonSerializer.Serialize(trial.Machine.Card, DocumentJson.Options), JsonSerializer.Serialize(result, DocumentJson.Options),
+                stop);
         shelf.Put(row, run);
         return new StoredRun(row.At, result);
     }
 
-    private static async Task<T?> TakeAsync<T>(DocumentStore<T> store, Guid? id, string name, bool needed, List<FieldError> errors, CancellationToken stop) where T : class, IDocument
+    private static async Task<T?> TakeAsync<T>(DocumentStore<T> store, Guid? id, string name, bool needed, List<FieldError> errors,
+        CancellationToken stop) where T : class, IDocument
     {
         if (id is not { } given)
         {
@@ -121,8 +131,10 @@ internal sealed class TrialDesk(
             errors.Add(new FieldError($"/{name}", $"The {name} of this trial is not there any more; choose another.", "required"));
             return null;
         }
-        foreach (var error in SchemaCheck.Of(DocumentSchema.Of(typeof(T)), JsonSerializer.SerializeToElement(found.Document, DocumentJson.Options)))
-            errors.Add(error with { Pointer = $"/{name}{error.Pointer}", Message = $"In {found.Document.Name ?? $"the {name}"}: {error.Message}" });
+        foreach (var error in SchemaCheck.Of(DocumentSchema.Of(typeof(T)),
+            JsonSerializer.SerializeToElement(found.Document, DocumentJson.Options)))
+            errors.Add(error with { Pointer = $"/{name}{error.Pointer}",
+                Message = $"In {found.Document.Name ?? $"the {name}"}: {error.Message}" });
         return found.Document;
     }
 }

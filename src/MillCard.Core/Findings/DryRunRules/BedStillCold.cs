@@ -17,7 +17,8 @@ public sealed class BedStillCold : IDryRunRule
         if (NoWaitBeforeExtrusion.IsWaitedFor(run, step, first)) yield break;
         var now = bed.At(run.TimeOf(first));
         if (step.Target - now > NoWaitBeforeExtrusion.Tolerance)
-            yield return Id.OnLine(first.Line, $"Filament is laid on a bed of {now:0} °C on the way to {step.Target:0} °C; nothing waits for the bed.",
+            yield return Id.OnLine(first.Line,
+                $"Filament is laid on a bed of {now:0} °C on the way to {step.Target:0} °C; nothing waits for the bed.",
                     "The first layer does not stick, or comes off when the bed grows.")
                 .Cure("Wait before it", Edit.Before(first.Line, run.Flavour.Spell("bed-wait", ("value", "{{ heat.bed }}"))!));
     }

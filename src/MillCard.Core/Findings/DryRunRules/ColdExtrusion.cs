@@ -21,7 +21,8 @@ public sealed class ColdExtrusion : IDryRunRule
         foreach (var (at, tool) in moments.Where(m => m.At.Comes).Order())
         {
             if (run.Nozzles[tool].At(run.TimeOf(at)) is var now && now >= Least) continue;
-            yield return Id.OnLine(at.Line, $"The nozzle is at {now:0} °C when filament is pushed; below {Least:0} °C nothing melts.", "The firmware refuses, or the drive grinds the filament.");
+            yield return Id.OnLine(at.Line, $"The nozzle is at {now:0} °C when filament is pushed; below {Least:0} °C nothing melts.",
+                "The firmware refuses, or the drive grinds the filament.");
             yield break;
         }
     }

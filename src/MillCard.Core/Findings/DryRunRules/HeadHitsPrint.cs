@@ -16,7 +16,8 @@ public sealed class HeadHitsPrint : IDryRunRule
     private const float Brush = 0.02f;
 
     private const double Widest = 4000;
-    /// <summary>Leaving the soft end of the line just laid a little lower is no hit: so shallow, and so near to where the nozzle stands, mm.</summary>
+    /// <summary>Leaving the soft end of the line just laid a little lower is no hit: so shallow, and so near to where the nozzle stands,
+    /// mm.</summary>
     private const double Shallow = 0.35, Standing = 1;
 
     /// <inheritdoc/>
@@ -48,7 +49,8 @@ public sealed class HeadHitsPrint : IDryRunRule
         }
     }
 
-    private static void Look(in SimulatedMove move, float low, LaidPlastic plastic, Sweep[] head, Dictionary<string, (int Line, int Count, float High)> hits)
+    private static void Look(in SimulatedMove move, float low, LaidPlastic plastic, Sweep[] head, Dictionary<string,
+        (int Line, int Count, float High)> hits)
     {
         if (plastic.Above(Brush, move, null) is { } under) Add("nozzle", under, move.Line);
         foreach (var sweep in head)
@@ -58,7 +60,8 @@ public sealed class HeadHitsPrint : IDryRunRule
         }
 
         void Add(string name, float high, int line) =>
-            hits[name] = hits.TryGetValue(name, out var known) ? (known.Line, known.Count + 1, Math.Max(known.High, high)) : (line, 1, high);
+            hits[name] = hits.TryGetValue(name, out var known) ? (known.Line, known.Count + 1, Math.Max(known.High, high))
+                : (line, 1, high);
     }
 
     /// <summary>A thing of the head with what is needed to look where it passes.</summary>
@@ -90,7 +93,8 @@ public sealed class HeadHitsPrint : IDryRunRule
         public LaidPlastic(Extents extents)
         {
             (_x, _y) = (extents.MinX, extents.MinY);
-            (_columns, _rows) = ((int)Math.Min(20_000, (extents.MaxX - _x) / Cell + 1), (int)Math.Min(20_000, (extents.MaxY - _y) / Cell + 1));
+            (_columns, _rows) = ((int)Math.Min(20_000, (extents.MaxX - _x) / Cell + 1),
+                (int)Math.Min(20_000, (extents.MaxY - _y) / Cell + 1));
             _blocks = _columns / Block + 1;
             _cells = new float[(long)_columns * _rows <= 64_000_000 ? _columns * _rows : 0];
             _coarse = new float[_blocks * (_rows / Block + 1)];
@@ -137,14 +141,17 @@ public sealed class HeadHitsPrint : IDryRunRule
                 {
                     if (_cells.Length == 0 || _coarse[blockRow * _blocks + blockColumn] <= height) continue;
                     for (var row = Math.Max(front, blockRow * Block); row <= Math.Min(back, blockRow * Block + Block - 1); row++)
-                        for (var column = Math.Max(left, blockColumn * Block); column <= Math.Min(right, blockColumn * Block + Block - 1); column++)
+                        for (var column = Math.Max(left, blockColumn * Block); column <= Math.Min(right,
+                            blockColumn * Block + Block - 1); column++)
                         {
                             var high = _cells[row * _columns + column];
                             if (high <= height || high <= highest) continue;
                             var (x, y) = (_x + (column + 0.5) * Cell, _y + (row + 0.5) * Cell);
                             if (high <= LowestAt(move, x, y, box) + underside) continue;
-                            if (sweep is null && high - height < Shallow && Square(x - move.From.X) + Square(y - move.From.Y) < Standing * Standing) continue;
-                            var hit = sweep is null ? Nozzle(move, x, y) : (over ??= sweep.Over(move)).Contains(Plane.Factory.CreatePoint(new NetTopologySuite.Geometries.Coordinate(x, y)));
+                            if (sweep is null && high - height < Shallow
+                                && Square(x - move.From.X) + Square(y - move.From.Y) < Standing * Standing) continue;
+                            var hit = sweep is null ? Nozzle(move, x, y) : (over ??= sweep.Over(move))
+                                .Contains(Plane.Factory.CreatePoint(new NetTopologySuite.Geometries.Coordinate(x, y)));
                             if (hit) highest = high;
                         }
                 }

@@ -15,7 +15,8 @@ public sealed class HeatedTwice : IDryRunRule
         foreach (var heater in Enum.GetValues<Heater>())
         {
             var until = run.FirstExtrusion.Comes ? run.FirstExtrusion : new Moment(int.MaxValue);
-            Wait? First(bool inMacro) => run.Waits.FirstOrDefault(w => w.Heater == heater && w.InMacro == inMacro && w.Target > 0 && w.Begin <= until);
+            Wait? First(bool inMacro) =>
+                run.Waits.FirstOrDefault(w => w.Heater == heater && w.InMacro == inMacro && w.Target > 0 && w.Begin <= until);
             var (own, macro) = (First(false), First(true));
             if (own is null || macro is null) continue;
             var call = run.MacroCalls.FirstOrDefault(c => c.Line == macro.Line);

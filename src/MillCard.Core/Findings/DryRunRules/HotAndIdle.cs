@@ -20,7 +20,8 @@ public sealed class HotAndIdle : IDryRunRule
         if (run.Starts.Length == 0) yield break;
         for (var tool = 0; tool < run.Nozzles.Count; tool++)
         {
-            var until = run.FirstExtrusions[tool].Comes ? run.TimeOf(run.FirstExtrusions[tool]) : run.FirstExtrusion.Comes ? 0 : run.TotalSeconds;
+            var until = run.FirstExtrusions[tool].Comes ? run.TimeOf(run.FirstExtrusions[tool]) : run.FirstExtrusion.Comes ? 0
+                : run.TotalSeconds;
             var (hot, since, oozes) = Idle(run, tool, until);
             if (hot <= Long) continue;
             var line = run.LineAt(since);

@@ -31,13 +31,15 @@ public sealed class NoWaitBeforeExtrusion : IDryRunRule
             if (step.Target <= 0 || IsWaitedFor(run, step, first)) continue;
             var now = run.Nozzles[tool].At(time);
             if (step.Target - now > Tolerance)
-                yield return Id.OnLine(first.Line, $"Filament is fed at {now:0} °C on the way to {step.Target:0} °C; nothing waits for {name}.", Why)
+                yield return Id.OnLine(first.Line,
+                    $"Filament is fed at {now:0} °C on the way to {step.Target:0} °C; nothing waits for {name}.", Why)
                     .Cure("Wait before it", Edit.Before(first.Line, run.Flavour.Spell("nozzle-wait", ("value", "{{ heat.nozzle }}"))!));
         }
     }
 
     /// <summary>How a nozzle is called in a sentence.</summary>
-    internal static string NameOf(Machine machine, int tool) => machine.Nozzles.Count > 1 ? $"nozzle {machine.Nozzles[tool].Id}" : "the nozzle";
+    internal static string NameOf(Machine machine, int tool) => machine.Nozzles.Count > 1 ? $"nozzle {machine.Nozzles[tool].Id}"
+        : "the nozzle";
 
     /// <summary>The target that holds at a moment.</summary>
     internal static HeatStep? StepBefore(DryRunReport run, Heater heater, int tool, Moment moment) =>
@@ -45,7 +47,8 @@ public sealed class NoWaitBeforeExtrusion : IDryRunRule
 
     /// <summary>Whether a wait stands between a target and a moment that brings the heater near it.</summary>
     internal static bool IsWaitedFor(DryRunReport run, HeatStep step, Moment moment) => run.Waits.Any(w =>
-        w.Heater == step.Heater && w.Tool == step.Tool && w.Begin >= step.Begin && w.Begin <= moment && w.Target >= step.Target - Tolerance);
+        w.Heater == step.Heater && w.Tool == step.Tool && w.Begin >= step.Begin && w.Begin <= moment
+            && w.Target >= step.Target - Tolerance);
 
     private const string Why = "The first lines come out thin or not at all, and do not stick.";
 }

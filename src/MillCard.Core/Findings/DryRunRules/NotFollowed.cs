@@ -13,5 +13,6 @@ public sealed class NotFollowed : IDryRunRule
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine) =>
         from asked in run.Unfollowed.GroupBy(u => u.Line)
         let what = string.Join(", ", asked.Select(a => a.What).Distinct().Take(3))
-        select Id.OnLine(asked.Key, $"What this comes to was not looked at: {what}.", "Only the running printer knows it; what hangs on it is not part of what is said here.");
+        select Id.OnLine(asked.Key, $"What this comes to was not looked at: {what}.",
+            "Only the running printer knows it; what hangs on it is not part of what is said here.");
 }

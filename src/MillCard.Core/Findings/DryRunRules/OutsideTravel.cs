@@ -35,7 +35,8 @@ public sealed class OutsideTravel : IDryRunRule
             if (first[i].Count == 0) continue;
             var more = first[i].Count > 1 ? $" {first[i].Count} moves do." : "";
             yield return delta && i == 0
-                ? Id.OnLine(first[i].Line, $"The move ends {first[i].At:0.##} mm from the centre; the machine reaches {radius:0.##}.{more}", Why)
+                ? Id.OnLine(first[i].Line,
+                    $"The move ends {first[i].At:0.##} mm from the centre; the machine reaches {radius:0.##}.{more}", Why)
                 : Id.OnLine(first[i].Line, $"The move ends at {travel[i].Name} {first[i].At:0.##}; the machine reaches {travel[i].Min:0.##} to {travel[i].Max:0.##}.{more}", Why);
         }
 
@@ -64,7 +65,8 @@ public sealed class OutsideTravel : IDryRunRule
     private static ((double Min, double Max) X, (double Min, double Max) Y) Reached(Machine machine, int nozzle)
     {
         var box = machine.Travel(nozzle).EnvelopeInternal;
-        var (low, high) = (machine.Frames.ToMachine(new Point(box.MinX, box.MinY)), machine.Frames.ToMachine(new Point(box.MaxX, box.MaxY)));
+        var (low, high) = (machine.Frames.ToMachine(new Point(box.MinX, box.MinY)),
+            machine.Frames.ToMachine(new Point(box.MaxX, box.MaxY)));
         return ((low.X, high.X), (low.Y, high.Y));
     }
 

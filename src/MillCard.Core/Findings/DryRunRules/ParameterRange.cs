@@ -15,7 +15,10 @@ public sealed class ParameterRange : IDryRunRule
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
     {
         var words = new Words();
-        foreach (var line in run.Events.Select(e => (e.Line, e.Command, e.Text)).Concat(run.FanSteps.Where(f => f.Line < run.Text.Count).Select(f => (f.Line, Command: run.Flavour.With(Flavours.Meaning.FanOn)!, Text: run.Text.Text(f.Line)))).DistinctBy(l => (l.Line, l.Text)))
+        foreach (var line in run.Events.Select(e => (e.Line, e.Command, e.Text))
+            .Concat(run.FanSteps.Where(f => f.Line < run.Text.Count)
+            .Select(f => (f.Line, Command: run.Flavour.With(Flavours.Meaning.FanOn)!, Text: run.Text.Text(f.Line))))
+            .DistinctBy(l => (l.Line, l.Text)))
         {
             var extended = run.Flavour.Extended ? ExtendedCommand.OfText(line.Text) : null;
             words.Read(System.Text.Encoding.UTF8.GetBytes(line.Text));

@@ -23,12 +23,14 @@ public sealed class ThroughKeepOut : IDryRunRule
         foreach (var region in machine.KeepOuts)
         {
             if (region.KeepOut.Kind == KeepOutKind.BadSurface) continue;
-            foreach (var (with, line, count) in Enumerable.Range(0, run.Nozzles.Count).SelectMany(tool => Hits(run, machine, region, tool)).GroupBy(h => h.With).Select(g => (g.Key, g.Min(h => h.Line), g.Sum(h => h.Count))))
+            foreach (var (with, line, count) in Enumerable.Range(0, run.Nozzles.Count).SelectMany(tool => Hits(run, machine, region, tool))
+                .GroupBy(h => h.With).Select(g => (g.Key, g.Min(h => h.Line), g.Sum(h => h.Count))))
             {
                 var more = count > 1 ? $" {count} moves do." : "";
                 yield return region.KeepOut.Kind == KeepOutKind.Obstacle
                     ? Id.OnLine(line, $"The {with ?? "nozzle"} runs through {region.KeepOut.Name}{(region.KeepOut.Top is { } top ? $", which is {top:0.##} mm high" : "")}.{more}", "The head hits it.")
-                    : Id.OnLine(line, $"Plastic is laid in {region.KeepOut.Name}, a reserved place.{more}", "That place is kept for something else.");
+                    : Id.OnLine(line, $"Plastic is laid in {region.KeepOut.Name}, a reserved place.{more}",
+                        "That place is kept for something else.");
             }
         }
     }

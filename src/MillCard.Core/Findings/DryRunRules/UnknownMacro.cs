@@ -17,15 +17,20 @@ public sealed class UnknownMacro : IDryRunRule
         foreach (var same in run.Unknown.Where(u => IsName(run, u)).GroupBy(u => (Name: NameOf(u), u.Macro)))
         {
             var (name, inside) = same.Key;
-            var near = run.Macros.Nearest(name, run.Flavour.Commands.Where(c => c.Word.Contains('_') || c.Word.Length > 4).Select(c => c.Word));
+            var near = run.Macros.Nearest(name, run.Flavour.Commands.Where(c => c.Word.Contains('_') || c.Word.Length > 4)
+                .Select(c => c.Word));
             var where = inside is null ? "" : $" It stands in {inside}.";
             var hint = near is not null ? $" Did you mean {near}?" : held ? "" : " The card holds no macro file to look in.";
-            var finding = Id.OnLine(same.First().Line, $"There is no macro or command {name}.{hint}{where}", held ? "The firmware says so and goes on without it." : "What it does could not be looked at: it may heat, home or move.");
-            yield return near is null || inside is not null ? finding : finding.Cure($"Write {near}", Edit.Replace(same.First().Line, near + run.Text.Text(same.First().Line).TrimStart()[name.Length..]));
+            var finding = Id.OnLine(same.First().Line, $"There is no macro or command {name}.{hint}{where}", held
+                ? "The firmware says so and goes on without it." : "What it does could not be looked at: it may heat, home or move.");
+            yield return near is null || inside is not null ? finding
+                : finding.Cure($"Write {near}",
+                Edit.Replace(same.First().Line, near + run.Text.Text(same.First().Line).TrimStart()[name.Length..]));
         }
     }
 
-    internal static bool IsName(DryRunReport run, UnknownCommand unknown) => run.Flavour.Extended && ExtendedCommand.OfText(unknown.Text) is not null;
+    internal static bool IsName(DryRunReport run, UnknownCommand unknown) => run.Flavour.Extended
+        && ExtendedCommand.OfText(unknown.Text) is not null;
 
     private static string NameOf(UnknownCommand unknown) => ExtendedCommand.OfText(unknown.Text)!.Name.ToUpperInvariant();
 }

@@ -24,8 +24,13 @@ public class BesidePlainMachineTests
             Motion = bare.Motion with
             {
                 Corner = new() { Kind = CornerKind.JunctionDeviation, Value = 0.02 },
-                Axes = new() { X = new() { MaxSpeed = 200, MaxAcceleration = 1500 }, Y = new() { MaxSpeed = 180, MaxAcceleration = 1200 },
-                    Z = new() { MaxSpeed = 12, MaxAcceleration = 120 }, E = new() { MaxSpeed = 60, MaxAcceleration = 3000 } },
+                Axes = new()
+                {
+                    X = new() { MaxSpeed = 200, MaxAcceleration = 1500 },
+                    Y = new() { MaxSpeed = 180, MaxAcceleration = 1200 },
+                    Z = new() { MaxSpeed = 12, MaxAcceleration = 120 },
+                    E = new() { MaxSpeed = 60, MaxAcceleration = 3000 }
+                },
             },
         };
     }

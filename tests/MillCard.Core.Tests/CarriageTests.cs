@@ -12,7 +12,8 @@ public class CarriageTests
 {
     // nozzles n1 from −40 to 280 and n2 from 20 to 340, mirror in the middle of the bed
     private static readonly Card Card = Pattern.All.Single(p =>
-        p.Id == "two-carriages").Card with { Firmware = new() { Flavour = FlavourId.Marlin } };
+        p.Id == "two-carriages").Card with
+    { Firmware = new() { Flavour = FlavourId.Marlin } };
     private const string Warm = "M140 S60\nM104 S200\nG28\nM190 S60\nM109 S200\nM83\n";
 
     private static DryRunReport Run(string program, Card? card = null) =>
@@ -38,8 +39,14 @@ public class CarriageTests
     {
         var run = Run("M605 S2 X110 R15\nM109 S200\n");
         Assert.Equal((200, 215), (run.Nozzles[0].Target, run.Nozzles[1].Target));
-        var rating = Card with { Head = Card.Head with { Nozzles = [Card.Head.Nozzles![0] with { MaxTemperature = 260 },
-            Card.Head.Nozzles[1] with { MaxTemperature = 205 }] } };
+        var rating = Card with
+        {
+            Head = Card.Head with
+            {
+                Nozzles = [Card.Head.Nozzles![0] with { MaxTemperature = 260 },
+            Card.Head.Nozzles[1] with { MaxTemperature = 205 }]
+            }
+        };
         Assert.Contains(Find("M605 S2 X110 R15\nM109 S200\nM104 S0\n", rating), f => f is { Rule: "target-over-rating", Line: 2 });
         Assert.DoesNotContain(Find("M605 S2 X110 R5\nM109 S200\nM104 S0\n", rating), f => f.Rule == "target-over-rating");
     }
@@ -54,8 +61,14 @@ public class CarriageTests
     [Fact]
     public void The_second_head_hits_what_stands_there()
     {
-        var card = Card with { Envelope = Card.Envelope with { KeepOuts = [
-            Cards.Box("clamp", KeepOutKind.Obstacle, 165, 45, 10, 10, 12)] } };
+        var card = Card with
+        {
+            Envelope = Card.Envelope with
+            {
+                KeepOuts = [
+            Cards.Box("clamp", KeepOutKind.Obstacle, 165, 45, 10, 10, 12)]
+            }
+        };
         const string copy = "M605 S2 X110\nG1 X20 Y50 Z8 F6000\nG1 X60 F6000\n";
         Assert.Contains(Find("G28\n" + copy, card), f => f is { Rule: "through-keep-out", Line: 4 });
         Assert.DoesNotContain(Find("G28\n" + copy.Replace("S2", "S1"), card), f => f.Rule == "through-keep-out");

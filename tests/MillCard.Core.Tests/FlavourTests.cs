@@ -65,8 +65,11 @@ public class FlavourTests
         string Carried(string? text) => string.Join('\n', Carry.Of(text!, FlavourId.Marlin, id).Select(l => l.After));
         var card = Cards.Dunlin with
         {
-            Firmware = Cards.Dunlin.Firmware with { Flavour = id,
-                Present = ["EXCLUDE_OBJECT_DEFINE", "EXCLUDE_OBJECT_START", "EXCLUDE_OBJECT_END", "M117"] },
+            Firmware = Cards.Dunlin.Firmware with
+            {
+                Flavour = id,
+                Present = ["EXCLUDE_OBJECT_DEFINE", "EXCLUDE_OBJECT_START", "EXCLUDE_OBJECT_END", "M117"]
+            },
             Motion = Cards.Dunlin.Motion with { Limits = LimitsUse.Stated },
             Routines = new() { Start = Carried(Cards.Dunlin.Routines.Start), End = Carried(Cards.Dunlin.Routines.End) },
         };
@@ -166,8 +169,14 @@ public class FlavourTests
     [Fact]
     public void A_macro_that_calls_itself_ends()
     {
-        var card = Cards.Bare() with { Firmware = new() { Flavour = FlavourId.Klipper,
-            Macros = "[gcode_macro AA]\ngcode:\n  AA\n  BB\n[gcode_macro BB]\ngcode:\n  AA\n  M84\n" } };
+        var card = Cards.Bare() with
+        {
+            Firmware = new()
+            {
+                Flavour = FlavourId.Klipper,
+                Macros = "[gcode_macro AA]\ngcode:\n  AA\n  BB\n[gcode_macro BB]\ngcode:\n  AA\n  M84\n"
+            }
+        };
         Assert.NotEmpty(SimulatedMachine.Run(card.Machine(), "AA\n"u8.ToArray()).MacroCalls);
     }
 

@@ -44,7 +44,8 @@ public class MomentTests
         """;
 
     private static readonly Card Klipper = Cards.Bare(180, 160,
-        170) with { Firmware = new() { Flavour = FlavourId.Klipper, Macros = Macros } };
+        170) with
+    { Firmware = new() { Flavour = FlavourId.Klipper, Macros = Macros } };
 
     private static Finding[] Find(string program, Card card) =>
         [.. Rules.Check(SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(program)), card.Machine())];
@@ -111,8 +112,11 @@ public class MomentTests
         var card = RepRapFirmware("[move.g]\nG1 X{param.X}\nM99\nG1 X1\n[tpre1.g]\nG1 X33\n");
         card = card with
         {
-            Head = card.Head with { Nozzles = [card.Head.Nozzles![0] with { Offset = null },
-                card.Head.Nozzles[0] with { Id = "second", Offset = null }] },
+            Head = card.Head with
+            {
+                Nozzles = [card.Head.Nozzles![0] with { Offset = null },
+                card.Head.Nozzles[0] with { Id = "second", Offset = null }]
+            },
             Motion = card.Motion with { Axes = new() { X = new() { Min = 0, Max = 60 } } },
         };
         Assert.Equal(x, SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(program)).End.Exact.X, 6);
@@ -154,9 +158,15 @@ public class MomentTests
     [Fact]
     public void A_fan_is_what_the_card_calls_it()
     {
-        var marlin = Klipper with { Firmware = new() { Flavour = FlavourId.Marlin },
-            Head = Klipper.Head with { Fans = [new() { Id = "part", Number = 1, Kind = FanKind.Part },
-            new() { Id = "end", Kind = FanKind.HotEnd, OffBelow = 50 }] } };
+        var marlin = Klipper with
+        {
+            Firmware = new() { Flavour = FlavourId.Marlin },
+            Head = Klipper.Head with
+            {
+                Fans = [new() { Id = "part", Number = 1, Kind = FanKind.Part },
+            new() { Id = "end", Kind = FanKind.HotEnd, OffBelow = 50 }]
+            }
+        };
         var run = SimulatedMachine.Run(marlin.Machine(), "M106 P1 S255\nM106 P2 S255\n"u8.ToArray());
         Assert.Equal(1, run.End.Fan);
         Assert.Equal(("part fan at 100 %", "fan 2 at 100 %"), (run.EffectOf(0), run.EffectOf(1)));
@@ -174,8 +184,11 @@ public class MomentTests
     [InlineData("G28\nG1 Z4\nG60\nG1 Z9\nG61\n", 4)]
     public void The_height_is_where_offsets_and_lifts_put_it(string program, double z)
     {
-        var marlin = Klipper with { Firmware = new() { Flavour = FlavourId.Marlin },
-            Head = Klipper.Head with { Probe = new() { Kind = ProbeKind.Inductive, Z = -1.2 } } };
+        var marlin = Klipper with
+        {
+            Firmware = new() { Flavour = FlavourId.Marlin },
+            Head = Klipper.Head with { Probe = new() { Kind = ProbeKind.Inductive, Z = -1.2 } }
+        };
         Assert.Equal(z, SimulatedMachine.Run(marlin.Machine(), Encoding.UTF8.GetBytes(program)).End.Exact.Z, 6);
     }
 

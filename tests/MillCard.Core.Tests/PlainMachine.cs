@@ -79,7 +79,8 @@ internal sealed partial class PlainMachine(FlavourId dialect, PlainMachine.Facts
             case "M83": _own = true; break;
             case "M120" when dialect is FlavourId.RepRapFirmware or FlavourId.Smoothieware: _stack.Add((_axes, _own, _unit, _feed)); break;
             case "M121" when dialect is FlavourId.RepRapFirmware or FlavourId.Smoothieware
-                && _stack.Count > 0: (_axes, _own, _unit, _feed) = _stack[^1]; _stack.RemoveAt(_stack.Count - 1); break;
+                && _stack.Count > 0:
+                (_axes, _own, _unit, _feed) = _stack[^1]; _stack.RemoveAt(_stack.Count - 1); break;
             case "M104": _nozzleTarget = W("S") ?? _nozzleTarget; Settle(); break;
             case "M140": _bedTarget = W("S") ?? _bedTarget; Settle(); break;
             case "M109": _nozzleTarget = W("S")!.Value; Settle(); Wait(nozzle: true); break;
@@ -91,14 +92,17 @@ internal sealed partial class PlainMachine(FlavourId dialect, PlainMachine.Facts
                     _speed[i] = W("XYZE"[i].ToString()) / (dialect == FlavourId.RepRapFirmware ? 60 : 1) ?? _speed[i];
                 break;
             case "M204" when dialect != FlavourId.Repetier: Accelerate(); break;
-            case "M206" when dialect is FlavourId.Marlin: for (var i = 0; i < 3; i++) if (
-                W("XYZ"[i].ToString()) * _unit is { } v) { _origin[i] += -v - _offset[i]; _offset[i] = -v; } break;
+            case "M206" when dialect is FlavourId.Marlin:
+                for (var i = 0; i < 3; i++) if (
+                W("XYZ"[i].ToString()) * _unit is { } v) { _origin[i] += -v - _offset[i]; _offset[i] = -v; }
+                break;
             case "M207" when dialect != FlavourId.Repetier:
                 (_pull, _pullSpeed, _lift) = (W("S") ?? _pull, W("F") / 60 ?? _pullSpeed, W("Z") ?? _lift);
                 if (dialect == FlavourId.RepRapFirmware) (_more, _pushSpeed) = (W("R") ?? _more, W("T") / 60 ?? W("F") / 60 ?? _pushSpeed);
                 else if (!_pushOwn) _pushSpeed = W("F") / 60 ?? _pushSpeed;
                 break;
-            case "M208": (_more, _pushSpeed, _pushOwn) = (W("S") ?? _more, W("F") / 60 ?? _pushSpeed, W("F") is not null
+            case "M208":
+                (_more, _pushSpeed, _pushOwn) = (W("S") ?? _more, W("F") / 60 ?? _pushSpeed, W("F") is not null
                 || _pushOwn); break;
             case "M220": _share = W("S")!.Value / 100; break;
             case "M221": _flow = W("S")!.Value / 100; break;
@@ -243,7 +247,7 @@ internal sealed partial class PlainMachine(FlavourId dialect, PlainMachine.Facts
     {
         var (s, p, t) = (W("S"), W("P"), W("T"));
         if (dialect == FlavourId.Klipper)
-            { if ((s ?? (p is { } a && t is { } b ? Math.Min(a, b) : null)) is { } one) (_printing, _travel) = (one, one); return; }
+        { if ((s ?? (p is { } a && t is { } b ? Math.Min(a, b) : null)) is { } one) (_printing, _travel) = (one, one); return; }
         if (s is { } both) (_printing, _travel) = (both, both);
         (_printing, _travel) = (p ?? _printing, t ?? _travel);
     }

@@ -42,14 +42,27 @@ public class PractisedRoutineTests
         return bare with
         {
             Firmware = new() { Flavour = routine.Flavour, Macros = File.Exists(files) ? File.ReadAllText(files) : null },
-            Head = bare.Head with { Probe = new() { Kind = ProbeKind.Inductive, Z = -1.2, X = 20, Y = 0 },
-                Fans = [new() { Id = "part", Number = 0, Kind = FanKind.Part }] },
-            Motion = bare.Motion with { Axes = new() { X = Sideways, Y = Sideways,
-                Z = new() { MaxSpeed = 12, Min = 0, Max = 255, HomingSpeed = 5 } } },
+            Head = bare.Head with
+            {
+                Probe = new() { Kind = ProbeKind.Inductive, Z = -1.2, X = 20, Y = 0 },
+                Fans = [new() { Id = "part", Number = 0, Kind = FanKind.Part }]
+            },
+            Motion = bare.Motion with
+            {
+                Axes = new()
+                {
+                    X = Sideways,
+                    Y = Sideways,
+                    Z = new() { MaxSpeed = 12, Min = 0, Max = 255, HomingSpeed = 5 }
+                }
+            },
             Routines = routine.Start
                 ? new() { Start = routine.Text, End = $"G91\nG1 Z5 F600\nG90\nG1 X5 Y200 F6000\nM104 S0\nM140 S0\n{chamber}\nM107\nM84\n" }
-                : new() { Start = "M140 S60\nM104 S150\nG28\nM190 S60\nM109 S200\nM83\nG1 X10 Y10 Z0.3 F6000\nG1 X100 E9 F1200\n",
-                    End = routine.Text },
+                : new()
+                {
+                    Start = "M140 S60\nM104 S150\nG28\nM190 S60\nM109 S200\nM83\nG1 X10 Y10 Z0.3 F6000\nG1 X100 E9 F1200\n",
+                    End = routine.Text
+                },
             Heat = bare.Heat with { Housing = Housing.HeatedChamber, Bed = null },
         };
     }

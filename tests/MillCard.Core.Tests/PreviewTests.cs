@@ -71,8 +71,11 @@ public class PreviewTests
     public void A_remedy_leaves_the_names_in_the_line_it_mends()
     {
         const string macros = "[gcode_macro JOB_BEGIN]\ngcode:\n  M140 S{params.BED}\n";
-        var card = Cards.Bare() with { Firmware = new() { Flavour = FlavourId.Klipper, Macros = macros },
-            Routines = new() { Start = "BEGIN_JOB BED={{ heat.bed }}\nJOB_BEGIN BEDD={{ heat.bed }}" } };
+        var card = Cards.Bare() with
+        {
+            Firmware = new() { Flavour = FlavourId.Klipper, Macros = macros },
+            Routines = new() { Start = "BEGIN_JOB BED={{ heat.bed }}\nJOB_BEGIN BEDD={{ heat.bed }}" }
+        };
         var findings = Preview(card).Findings;
         Assert.Equal("JOB_BEGIN BED={{ heat.bed }}", findings.Single(f => f.Rule == "unknown-macro").Remedy!.Edits[0].Text);
         Assert.Equal("JOB_BEGIN BED={{ heat.bed }}", findings.Single(f => f.Rule == "macro-parameter-unknown").Remedy!.Edits[0].Text);
@@ -127,8 +130,15 @@ public class PreviewTests
     [Fact]
     public void Pausing_and_cancelling_run_in_the_middle_of_the_part()
     {
-        var preview = Preview(Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Pause = "G91\nG1 Z5\nG90\n",
-            Resume = "G91\nG1 Z-5\nG90\n", Cancel = "M104 S0\nM140 S0\nG28 X Y\n" } });
+        var preview = Preview(Cards.Dunlin with
+        {
+            Routines = Cards.Dunlin.Routines with
+            {
+                Pause = "G91\nG1 Z5\nG90\n",
+                Resume = "G91\nG1 Z-5\nG90\n",
+                Cancel = "M104 S0\nM140 S0\nG28 X Y\n"
+            }
+        });
         Assert.Equal(["start", "end", "pause", "resume", "cancel"], preview.Moments.Select(m => m.Moment));
         Assert.Equal("up to Z", preview.Moments[2].Lines[1].Effect[..7]);
         Assert.DoesNotContain(preview.Findings, f => f.Pointer is "/routines/pause" or "/routines/resume" && f.Severity == Severity.Stop);
@@ -225,8 +235,11 @@ public class PreviewTests
             n => (object)(n.EndsWith(".name", StringComparison.Ordinal) ? "single" : 1.5m));
         Gen.Int[0, pieces.Length - 1].Select(i => pieces[i]).Array[0, 14].Sample(parts =>
         {
-            try { Assert.True(RoutineTemplate.Render(RoutineMoment.Start, string.Concat(parts),
-                values).Length <= RoutineTemplate.LongestOutput); }
+            try
+            {
+                Assert.True(RoutineTemplate.Render(RoutineMoment.Start, string.Concat(parts),
+                values).Length <= RoutineTemplate.LongestOutput);
+            }
             catch (RoutineException refused) { Assert.NotEmpty(refused.Problems); }
         }, iter: 50_000);
     }
@@ -240,8 +253,14 @@ public class PreviewTests
             "G10 P0 S", "G10", "G11", "é\u0000", "M566 X1", "BED_MESH_CLEAR \"", "TEMPERATURE_WAIT SENSOR=extruder MINIMUM=500",
             "M207 S-4", "G1 E1e308", "G1 X99999999999999999999"];
         var machines = Enum.GetValues<FlavourId>().Select(id =>
-            (Cards.Bare() with { Firmware = new() { Flavour = id,
-            Macros = "[gcode_macro JOB_BEGIN]\ngcode:\n  G28\n  M140 S{params.BED|int}\n" } }).Machine()).ToArray();
+            (Cards.Bare() with
+            {
+                Firmware = new()
+                {
+                    Flavour = id,
+                    Macros = "[gcode_macro JOB_BEGIN]\ngcode:\n  G28\n  M140 S{params.BED|int}\n"
+                }
+            }).Machine()).ToArray();
         Gen.Select(Gen.Int[0, pieces.Length - 1]
             .Select(i => pieces[i]).Array[0, 25], Gen.Byte.Array[0, 12], Gen.Int[0, machines.Length - 1], Gen.Bool)
             .Sample((lines, noise, which, windows) =>

@@ -18,22 +18,43 @@ public class RuleTests
 
     private static readonly Card Plain = Cards.Bare(180, 160, 170) with
     {
-        Motion = Cards.Dunlin.Motion with { Axes = new() { X = new() { MaxSpeed = 180, StepsPerMm = 80, Min = 0, Max = 180 },
-            Y = new() { MaxSpeed = 180, StepsPerMm = 80, Min = 0, Max = 160 },
-            Z = new() { MaxSpeed = 20, StepsPerMm = 400, Min = 0, Max = 170 } }, StepRate = 100_000 },
+        Motion = Cards.Dunlin.Motion with
+        {
+            Axes = new()
+            {
+                X = new() { MaxSpeed = 180, StepsPerMm = 80, Min = 0, Max = 180 },
+                Y = new() { MaxSpeed = 180, StepsPerMm = 80, Min = 0, Max = 160 },
+                Z = new() { MaxSpeed = 20, StepsPerMm = 400, Min = 0, Max = 170 }
+            },
+            StepRate = 100_000
+        },
     };
 
     private static Card On(FlavourId flavour, string? macros = null, bool present = false) =>
-        Plain with { Firmware = Plain.Firmware with { Flavour = flavour, Macros = macros, Present = present
-        ? ["M73", "M117", "M118", "G10", "G11", "BED_MESH_CALIBRATE", "SET_DUAL_CARRIAGE"] : [] } };
+        Plain with
+        {
+            Firmware = Plain.Firmware with
+            {
+                Flavour = flavour,
+                Macros = macros,
+                Present = present
+        ? ["M73", "M117", "M118", "G10", "G11", "BED_MESH_CALIBRATE", "SET_DUAL_CARRIAGE"] : []
+            }
+        };
 
     private const string Warmer = "[gcode_macro JOB_BEGIN]\ndescription: warms up\ngcode:\n  {% set bed = params.BED|default(60)|float %}\n  M140 S{bed}\n  {% if bed > 0 %}\n  M190 S{bed}\n  {% endif %}\n  M109 S{params.NOZZLE|default(200)}\n\n[extruder]\nrotation_distance: 7.7\n";
 
     private const string Endless = "[gcode_macro GO_ROUND]\ngcode:\n  G4 P1\n  GO_ROUND\n";
 
     private static readonly Card Klipper = On(FlavourId.Klipper, Warmer);
-    private static readonly Card TwoNozzles = Plain with { Head = Plain.Head with { Nozzles = [Plain.Head.Nozzles![0],
-        Plain.Head.Nozzles[0] with { Id = "n2", Offset = new() { X = 20 } }] } };
+    private static readonly Card TwoNozzles = Plain with
+    {
+        Head = Plain.Head with
+        {
+            Nozzles = [Plain.Head.Nozzles![0],
+        Plain.Head.Nozzles[0] with { Id = "n2", Offset = new() { X = 20 } }]
+        }
+    };
 
     private static readonly Dictionary<string, Card> Machines = new()
     {
@@ -181,8 +202,14 @@ public class RuleTests
         var card = Machines[machine];
         if (Elsewhere.TryGetValue(rule, out var other))
         {
-            var there = card with { Firmware = card.Firmware with { Flavour = other.Dialect,
-                Macros = other.Dialect == FlavourId.RepRapFirmware ? Files : null } };
+            var there = card with
+            {
+                Firmware = card.Firmware with
+                {
+                    Flavour = other.Dialect,
+                    Macros = other.Dialect == FlavourId.RepRapFirmware ? Files : null
+                }
+            };
             Assert.NotEqual(card.Firmware.Flavour, other.Dialect);
             Assert.Contains((rule, other.Line), Find(other.Fires, there).Select(f => (f.Rule, f.Line ?? 0)));
             Assert.DoesNotContain(rule, Find(other.Fine, there).Select(f => f.Rule));

@@ -19,7 +19,8 @@ public sealed class StoppingTests(Server server)
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
     private static readonly LinePatience Short = new(TimeSpan.FromMilliseconds(400), TimeSpan.FromMilliseconds(5), 5,
-        TimeSpan.FromSeconds(60)) { Off = TimeSpan.FromSeconds(2) };
+        TimeSpan.FromSeconds(60))
+    { Off = TimeSpan.FromSeconds(2) };
     private const string Program = "M140 S60\nM104 S210\nM190 S60\nG28\nG1 X10\n";
 
     private static Card Dunlin(FlavourId flavour = FlavourId.Marlin, int port = 1) =>

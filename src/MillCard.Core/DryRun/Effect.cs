@@ -14,7 +14,7 @@ internal enum EffectKind : byte
 {
     Nothing, Comment, Unknown, Move, NoMove, Dwell, Home, Level, Units, Absolute, Relative, ExtrusionAbsolute, ExtrusionRelative, Position,
     SetNozzle, WaitNozzle, SetBed, WaitBed, SetChamber, WaitChamber, HeatersOff, Never, Returns, WaitAll, Fan, MotorsOff, Tool, Finish,
-        Person, CarriageMode, Macro, Setting, Message, Condition, Skipped, InLoop, Unfollowed,
+    Person, CarriageMode, Macro, Setting, Message, Condition, Skipped, InLoop, Unfollowed,
 }
 
 /// <summary>Plain words for effects.</summary>

@@ -126,8 +126,12 @@ public sealed partial class SimulatedMachine
         var target = _extended?.Number("TARGET") ?? double.NaN;
         if (double.IsNaN(target)) target = 0;
         SetTarget(line, heater, target, tool);
-        return new Effect(heater switch { Heater.Nozzle => EffectKind.SetNozzle, Heater.Bed => EffectKind.SetBed,
-            _ => EffectKind.SetChamber }, -1, (float)target);
+        return new Effect(heater switch
+        {
+            Heater.Nozzle => EffectKind.SetNozzle,
+            Heater.Bed => EffectKind.SetBed,
+            _ => EffectKind.SetChamber
+        }, -1, (float)target);
     }
 
     private Effect WaitByName(int line)

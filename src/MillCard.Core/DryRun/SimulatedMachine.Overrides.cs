@@ -18,7 +18,8 @@ public sealed partial class SimulatedMachine
             case Meaning.SetCorner: return SetCorner(PerMinute(_flavour.CornerUnit));
             case Meaning.SetCornerSeconds: return SetCorner(1);
             case Meaning.SetJunction when _words['X'] is var deviation
-                && deviation >= 0: (_limits.Corner, _limits.CornerValue) = (CornerKind.JunctionDeviation, deviation); break;
+                && deviation >= 0:
+                (_limits.Corner, _limits.CornerValue) = (CornerKind.JunctionDeviation, deviation); break;
             case Meaning.SpeedOverride when _words['S'] is var share && share > 0: _speedShare = share / 100; break;
             case Meaning.FlowOverride when _words['S'] is var share && share > 0: _flowShare = share / 100; break;
             case Meaning.FirmwareRetractSet: return SetFirmwareRetraction(command);

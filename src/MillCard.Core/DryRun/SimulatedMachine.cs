@@ -122,8 +122,9 @@ public sealed partial class SimulatedMachine
                 && e.Meaning is Meaning.Absolute or Meaning.Relative)?.Meaning == Meaning.Relative;
         }
         if (_maxX >= _minX) _run.Extents = new Extents(_minX, _minY, _minZ, _maxX, _maxY, _maxZ);
-        _run.End = new EndState(Spot(), _run.Nozzles.Max(n => n.Target), _run.Bed?.Target
-            ?? 0, _fan, _motors, _relative, _carriageMode, _run.Chamber?.Target ?? 0) { Exact = (_at[0], _at[1], _at[2]) };
+        var (nozzle, bed, chamber) = (_run.Nozzles.Max(n => n.Target), _run.Bed?.Target ?? 0, _run.Chamber?.Target ?? 0);
+        var end = new EndState(Spot(), nozzle, bed, _fan, _motors, _relative, _carriageMode, chamber);
+        _run.End = end with { Exact = (_at[0], _at[1], _at[2]) };
         return _run;
     }
 
@@ -217,15 +218,12 @@ public sealed partial class SimulatedMachine
             case Meaning.PlaneXy: _plane = PlaneXy; return new Effect(EffectKind.Setting, -1, 0);
             case Meaning.PlaneZx: _plane = PlaneZx; return new Effect(EffectKind.Setting, -1, 0);
             case Meaning.PlaneYz: _plane = PlaneYz; return new Effect(EffectKind.Setting, -1, 0);
-            case Meaning.ProbeHere: Unfollow(line, $"where the probe answers ({command.Word})"); return Pause(line, EffectKind.Level,
-                ProbeSeconds);
+            case Meaning.ProbeHere: return ProbeHere(line, command);
             case Meaning.KinematicPosition: return KinematicPosition(line);
             case Meaning.TemperatureUnit: return TemperatureUnit();
             case Meaning.FileBegin: _writesFile = true; return new Effect(EffectKind.Setting, -1, 0);
             case Meaning.FileEnd: _writesFile = false; return new Effect(EffectKind.Setting, -1, 0);
-            case Meaning.Unfollowed: Settle(line); Unfollow(line,
-                $"{command.Word} ({char.ToLowerInvariant(command.About[0])}{command.About[1..]})"); return new Effect(EffectKind.Setting,
-                -1, 0);
+            case Meaning.Unfollowed: return NotFollowed(line, command);
             case Meaning.Dwell: return Dwell(line, command);
             case Meaning.Home: return Home(line);
             case Meaning.Level: return Pause(line, EffectKind.Level, LevelSeconds);
@@ -258,8 +256,7 @@ public sealed partial class SimulatedMachine
             case Meaning.HeatersOff: return HeatersOff(line);
             case Meaning.MotorsOff: return MotorsOff(line);
             case Meaning.Tool: return ToolWithFiles(line, _words.Value(0));
-            case Meaning.ToolByName: return Tool(_extended?.Text("EXTRUDER")?.Replace("extruder", "") is { Length: > 0 } number
-                && int.TryParse(number, out var index) ? index : 0);
+            case Meaning.ToolByName: return Tool(ToolOf(_extended?.Text("EXTRUDER")));
             case Meaning.Stop: HeatersOff(line); return MotorsOff(line);
             case Meaning.Finish: Settle(line); return new Effect(EffectKind.Finish, -1, 0);
             case Meaning.Pause or Meaning.FilamentChange: Settle(line); return new Effect(EffectKind.Person, -1, 0);
@@ -271,6 +268,22 @@ public sealed partial class SimulatedMachine
             default: return Setting(command);
         }
     }
+
+    private Effect ProbeHere(int line, Command command)
+    {
+        Unfollow(line, $"where the probe answers ({command.Word})");
+        return Pause(line, EffectKind.Level, ProbeSeconds);
+    }
+
+    private Effect NotFollowed(int line, Command command)
+    {
+        Settle(line);
+        Unfollow(line, $"{command.Word} ({char.ToLowerInvariant(command.About[0])}{command.About[1..]})");
+        return new Effect(EffectKind.Setting, -1, 0);
+    }
+
+    /// <summary>The number behind a nozzle's name, whether it is there or not; 0 for the first.</summary>
+    private static int ToolOf(string? name) => int.TryParse(name?.Replace("extruder", "", StringComparison.Ordinal), out var tool) ? tool : 0;
 
     /// <summary>Keeps what a line asked for, so that rules can look at it later.</summary>
     private void Note(int line, Command command, ReadOnlySpan<byte> text)

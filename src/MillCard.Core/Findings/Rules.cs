@@ -154,8 +154,12 @@ public static class Rules
             "mode-mismatch", "nozzle-left-on", "bed-left-on"];
 
     private static Finding Doubtful(Finding finding, string because) =>
-        finding with { Severity = finding.Severity < Severity.Caution ? finding.Severity
-            : Severity.Caution, Why = $"{finding.Why} {because}" };
+        finding with
+        {
+            Severity = finding.Severity < Severity.Caution ? finding.Severity
+            : Severity.Caution,
+            Why = $"{finding.Why} {because}"
+        };
 
     private static IReadOnlyList<Finding> Sorted(IEnumerable<Finding> findings, Card card) =>
         [.. findings.Select(f => f with { AcceptedBecause = card.Accepted.FirstOrDefault(a => a.Rule == f.Rule

@@ -41,16 +41,21 @@ public sealed partial class Carry
             case Meaning.SetChamber: return (Spell("chamber-set", ("value", W("S"))), null);
             case Meaning.WaitChamber: return (Spell("chamber-wait", ("value", W("S") ?? W("R"))), null);
             case Meaning.WaitAll: return WaitAll();
-            case Meaning.HeaterByName: return (W("HEATER") == "heater_bed" ? Spell("bed-set", ("value", W("TARGET") ?? "0"))
+            case Meaning.HeaterByName:
+                return (W("HEATER") == "heater_bed" ? Spell("bed-set", ("value", W("TARGET") ?? "0"))
                 : NozzleNumber(W("HEATER")) is { } tool ? NozzleSet(W("TARGET") ?? "0", tool) : null, null);
-            case Meaning.WaitByName when W("MINIMUM") is { } least: return (
+            case Meaning.WaitByName when W("MINIMUM") is { } least:
+                return (
                 Spell(W("SENSOR") == "heater_bed" ? "bed-wait" : "nozzle-wait", ("value", least)), "The wait sets the target there, too.");
             case Meaning.WaitByName when W("MAXIMUM") is { } most
-                && _to.ReadsWaitR: return ($"{(W("SENSOR") == "heater_bed" ? "M190" : "M109")} R{most}",
+                && _to.ReadsWaitR:
+                return ($"{(W("SENSOR") == "heater_bed" ? "M190" : "M109")} R{most}",
                 "The wait sets the target there, too.");
-            case Meaning.HeatersOff: return ($"{Spell("nozzle-set", ("value", 0))}\n{Spell("bed-set", ("value", 0))}",
+            case Meaning.HeatersOff:
+                return ($"{Spell("nozzle-set", ("value", 0))}\n{Spell("bed-set", ("value", 0))}",
                 "Further nozzles and the housing need lines of their own.");
-            case Meaning.Stop: return ($"{Spell("nozzle-set", ("value", 0))}\n{Spell("bed-set", ("value", 0))}\n{Spell("motors-off")}",
+            case Meaning.Stop:
+                return ($"{Spell("nozzle-set", ("value", 0))}\n{Spell("bed-set", ("value", 0))}\n{Spell("motors-off")}",
                 "There it does not switch anything off: that is written out.");
             case Meaning.Level when IsAlignment(command.Word): return (Spell("align"), null);
             case Meaning.Level: return (Spell("level"), null);
@@ -61,18 +66,23 @@ public sealed partial class Carry
             case Meaning.Pause: return (Spell("pause") ?? Spell("filament-change"), null);
             case Meaning.FilamentChange: return (Spell("filament-change"), null);
             case Meaning.ToolByName: return (NozzleNumber(W("EXTRUDER")) is { } number ? Spell("tool", ("tool", number)) : null, null);
-            case Meaning.ToolOffset: return (Spell("tool-offset", ("tool", W("T") ?? "1"), ("x", W("X")), ("y", W("Y")), ("z", W("Z"))),
+            case Meaning.ToolOffset:
+                return (Spell("tool-offset", ("tool", W("T") ?? "1"), ("x", W("X")), ("y", W("Y")), ("z", W("Z"))),
                 null);
             case Meaning.BabyStep or Meaning.WorkOffset when Shift(command.Meaning, words) is { } shift: return shift;
             case Meaning.SaveState: return Save(W("NAME"));
             case Meaning.RestoreState: return Restore(W("NAME"), W("MOVE"));
-            case Meaning.FirmwareRetract: return (Spell("retract"), Spell("retract") is null ? "Write the retraction as an E word."
+            case Meaning.FirmwareRetract:
+                return (Spell("retract"), Spell("retract") is null ? "Write the retraction as an E word."
                 : NeedsOf("G10"));
-            case Meaning.FirmwarePrime: return (Spell("prime"), Spell("prime") is null ? "Write the priming as an E word."
+            case Meaning.FirmwarePrime:
+                return (Spell("prime"), Spell("prime") is null ? "Write the priming as an E word."
                 : NeedsOf("G11"));
-            case Meaning.FirmwareRetractSet or Meaning.FirmwarePrimeSet: return Retraction(command.Meaning == Meaning.FirmwarePrimeSet,
+            case Meaning.FirmwareRetractSet or Meaning.FirmwarePrimeSet:
+                return Retraction(command.Meaning == Meaning.FirmwarePrimeSet,
                 words);
-            case Meaning.PressureCompensation: return (
+            case Meaning.PressureCompensation:
+                return (
                 Spell("pressure-compensation", ("value", W("K") ?? W("S") ?? W("ADVANCE") ?? W("Y")), ("tool", 0)),
                 "The factor counts seconds on most firmwares; test it again.");
             case Meaning.PartLabel: return Label(command, words);
@@ -247,7 +257,8 @@ public sealed partial class Carry
                 }.OfType<string>()];
                 return (lines.Length == 0 ? null : string.Join('\n', lines), corner is null ? null
                     : "Corner rules differ between firmwares: about the same, not the same.");
-            case Meaning.SetAcceleration: return (
+            case Meaning.SetAcceleration:
+                return (
                 Spell("acceleration", ("printing", W("P") ?? W("S")), ("travel", W("T") ?? W("S")), ("retraction", W("R"))), null);
             case Meaning.SetJunction or Meaning.SetCorner or Meaning.SetCornerSeconds when (command.Meaning == Meaning.SetJunction ? W("X")
                 : W("J")) is { } deviation:

@@ -63,8 +63,11 @@ public sealed partial class Carry
     private static Command Meant(Command command, Dictionary<string, string> words, bool extended) => extended
         || command.Variants.Count == 0
         ? command
-        : command with { Meaning = command.MeaningWith(letter => words.TryGetValue(letter.ToString(), out var word) ? Number(word)
-            ?? double.NaN : null) };
+        : command with
+        {
+            Meaning = command.MeaningWith(letter => words.TryGetValue(letter.ToString(), out var word) ? Number(word)
+            ?? double.NaN : null)
+        };
 
     private static Command? Find(Flavour flavour, ExtendedCommand? extended, string head) =>
         extended is not null ? flavour.Find(extended.Name) : head.Length > 0
@@ -91,16 +94,21 @@ public sealed partial class Carry
                     "S returns at once there when it is hotter; R waits both ways, as S does here.")
                     : (code, "There it returns at once when it is hotter.");
             case Meaning.WaitNozzle or Meaning.WaitBed when words.ContainsKey("S") && !_from.WaitsWhileHotter
-                && _to.WaitsWhileHotter: return (code, "There it waits while hotter, too.");
+                && _to.WaitsWhileHotter:
+                return (code, "There it waits while hotter, too.");
             case Meaning.FanOn: return Fan(code, there, words);
             case Meaning.Dwell when words.TryGetValue("S", out var seconds)
-                && !there.Takes("S"): return ($"{command.Word} P{Times(seconds, 1000)}", "Times count ms there.");
-            case Meaning.Relative or Meaning.Absolute or Meaning.ExtrusionRelative or Meaning.ExtrusionAbsolute: return Counting(command,
+                && !there.Takes("S"):
+                return ($"{command.Word} P{Times(seconds, 1000)}", "Times count ms there.");
+            case Meaning.Relative or Meaning.Absolute or Meaning.ExtrusionRelative or Meaning.ExtrusionAbsolute:
+                return Counting(command,
                 code);
             case Meaning.Home when !_from.HomeDropsMesh
-                && _to.HomeDropsMesh: return (code, $"On {_to.Name} homing forgets the mesh of the bed.");
+                && _to.HomeDropsMesh:
+                return (code, $"On {_to.Name} homing forgets the mesh of the bed.");
             case Meaning.FirmwareRetractSet or Meaning.FirmwarePrimeSet or Meaning.BabyStep when words.Keys.Any(k => command.Takes(k)
-                && !there.Takes(k)): return Respelled(command, words);
+                && !there.Takes(k)):
+                return Respelled(command, words);
             case Meaning.FirmwareRetractSet when command.Takes("T") != there.Takes("T"): return Respelled(command, words);
         }
         var missing = words.Keys.Where(k => command.Takes(k) && !there.Takes(k)).ToArray();

@@ -14,7 +14,8 @@ public sealed partial record Flavour
     private const int MostNumber = 1024;
     private static readonly ConcurrentDictionary<FlavourId, Flavour> Read = new();
     private static readonly JsonSerializerOptions Strict = new(
-        DocumentJson.Options) { UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow };
+        DocumentJson.Options)
+    { UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow };
     private readonly Command?[][] _byLetter = new Command?[26][];
     private readonly Dictionary<string, Command> _byName = new(StringComparer.OrdinalIgnoreCase);
 
@@ -122,7 +123,7 @@ public sealed partial record Flavour
         foreach (var command in flavour.Commands)
         {
             if (command.Word.Length > 1 && !char.IsAsciiDigit(command.Word[1]) || command.Word.Contains('.'))
-                { flavour._byName[command.Word] = command; continue; }
+            { flavour._byName[command.Word] = command; continue; }
             var row = flavour._byLetter[command.Word[0] - 'A'] ??= new Command?[MostNumber];
             row[command.Word.Length > 1 ? int.Parse(command.Word.AsSpan(1), CultureInfo.InvariantCulture) : 0] = command;
         }

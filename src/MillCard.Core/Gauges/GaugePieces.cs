@@ -47,7 +47,8 @@ public static class GaugePieces
         var part = new PartToSlice(new TrialPart { Name = piece.Name, File = piece.Id, X = place.X, Y = place.Y },
             Block.Of(width, depth, layers.Max(l => l.Place.Top)), foot);
         var slice = new SliceJob(piece.Name, job.Machine, job.Filament, job.Recipe,
-            [part]) { Mode = ModePlan.InUse(job.Machine, nozzles.Length > 1 ? Both(job.Machine) : null) };
+            [part])
+        { Mode = ModePlan.InUse(job.Machine, nozzles.Length > 1 ? Both(job.Machine) : null) };
         try
         {
             var program = new ProgramWriter(slice, layers).Write(stop);

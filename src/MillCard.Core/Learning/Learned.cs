@@ -134,9 +134,9 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
         {
             if (move.Line < begins || move.Line > ends || move.Tool != tool) continue;
             if (move.Filament < 0 && Way(move) < 0.01)
-                { lengths.Add(Math.Round(-move.Filament, 2)); speeds.Add(Math.Round(move.Speed, 1)); pulled = true; }
+            { lengths.Add(Math.Round(-move.Filament, 2)); speeds.Add(Math.Round(move.Speed, 1)); pulled = true; }
             else if (pulled && move.To.Z > move.From.Z && Way(move) < 0.01)
-                { lifts.Add(Math.Round(move.To.Z - move.From.Z, 2)); pulled = false; }
+            { lifts.Add(Math.Round(move.To.Z - move.From.Z, 2)); pulled = false; }
             else if (move.Filament > 0) pulled = false;
         }
         if (Commonest(lengths) is var (length, share))

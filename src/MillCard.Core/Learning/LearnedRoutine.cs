@@ -56,7 +56,7 @@ internal sealed partial record LearnedRoutine(string? Text, IReadOnlyList<string
             if (heat is null) continue;
             counting = counting.After(heat.Meaning);
             if (rewrites && !counting.Relative && heat.Meaning is Meaning.Absolute or Meaning.ExtrusionAbsolute)
-                { lines.Add("M83"); counting = counting.After(Meaning.ExtrusionRelative); }
+            { lines.Add("M83"); counting = counting.After(Meaning.ExtrusionRelative); }
         }
         var text = string.Join('\n', lines).Trim('\n');
         return string.IsNullOrWhiteSpace(text) ? new(null, notes) : new(text + "\n", notes);

@@ -86,7 +86,8 @@ public sealed class Sender
                 Stop($"The printer stopped the job: {reply.Text}", Line);
                 break;
             case ReplyKind.Started when Taken > 0
-                || _waiting: Stop("The printer started anew in the middle of the job. What stood in its memory is gone; begin again.",
+                || _waiting:
+                Stop("The printer started anew in the middle of the job. What stood in its memory is gone; begin again.",
                 Line); break;
         }
     }
@@ -148,11 +149,11 @@ public sealed class Sender
         if (!_waiting || number > Taken + 2 || number < 1) return;
         _ignoreOk = true;
         if (++_repeats > MostRepeats)
-            { Stop($"The printer asked for line {Line} {MostRepeats} times; the line is too noisy.", Line); return; }
+        { Stop($"The printer asked for line {Line} {MostRepeats} times; the line is too noisy.", Line); return; }
         if (number == Taken + 1) { Message = $"Line {Line} was sent again: the printer asked for it."; return; }
         // its asking was not heard once or twice, and the ok behind it taken for that line's: the printer's count is the true one
         if (number <= Taken && number > Taken - FurthestBack)
-            { Taken = (int)number - 1; Message = $"Line {Line} was sent again: the printer asked for it."; return; }
+        { Taken = (int)number - 1; Message = $"Line {Line} was sent again: the printer asked for it."; return; }
         if (++_strange > MostStrange) Stop(
             $"The printer asks for its line {number} and has taken {Taken} already: it was restarted or counts otherwise.", Line);
     }

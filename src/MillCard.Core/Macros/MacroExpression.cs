@@ -47,8 +47,15 @@ internal sealed class MacroExpression
     };
 
     /// <summary>Whether a value counts as true.</summary>
-    public static bool True(object? value) => value switch { null => false, bool b => b, double d => d != 0, string s => s.Length > 0,
-        IReadOnlyList<object?> list => list.Count > 0, _ => true };
+    public static bool True(object? value) => value switch
+    {
+        null => false,
+        bool b => b,
+        double d => d != 0,
+        string s => s.Length > 0,
+        IReadOnlyList<object?> list => list.Count > 0,
+        _ => true
+    };
 
     /// <summary>A value as it is written into G-code.</summary>
     public static string Written(object? value) => value switch
@@ -157,7 +164,8 @@ internal sealed class MacroExpression
         object? value = null;
         try { value = Primary(); }
         catch (UnknowableException unknown) when (_at < _text.Length && _text.AsSpan(_at).TrimStart().StartsWith("|")
-            && IsMissing(unknown)) { missing = unknown.What; }
+            && IsMissing(unknown))
+        { missing = unknown.What; }
         while (Sign("|"))
         {
             var name = Name() ?? throw Unfollowed();
@@ -169,8 +177,11 @@ internal sealed class MacroExpression
                     Sign(",");
                     if (_at >= _text.Length) throw Unfollowed();
                 }
-            if (name == "default") { if (missing is not null
-                || value is null) (value, missing) = (arguments.FirstOrDefault(), null); continue; }
+            if (name == "default")
+            {
+                if (missing is not null
+                || value is null) (value, missing) = (arguments.FirstOrDefault(), null); continue;
+            }
             if (missing is not null) throw new UnknowableException(missing);
             value = name switch
             {
@@ -310,8 +321,13 @@ internal sealed class MacroExpression
     private IReadOnlyList<object?> Range(IReadOnlyList<object?> bounds)
     {
         var numbers = bounds.Select(Number).ToArray();
-        var (from, to, step) = numbers switch { [var end] => (0.0, end, 1.0), [var begin, var end] => (begin, end, 1.0),
-            [var begin, var end, var by] => (begin, end, by), _ => throw Unfollowed() };
+        var (from, to, step) = numbers switch
+        {
+            [var end] => (0.0, end, 1.0),
+            [var begin, var end] => (begin, end, 1.0),
+            [var begin, var end, var by] => (begin, end, by),
+            _ => throw Unfollowed()
+        };
         if (step == 0 || Math.Abs((to - from) / step) > LongestRange) throw Unfollowed();
         var list = new List<object?>();
         for (var i = from; step > 0 ? i < to : i > to; i += step) list.Add(i);

@@ -91,7 +91,8 @@ public sealed class MacroFile
         if (name is null || _macros.Count >= Most || !keys.TryGetValue("gcode", out var gcode)) return;
         var renamed = keys.TryGetValue("rename_existing", out var other) ? other.ToString().Trim().ToUpperInvariant() : null;
         _macros[name] = new Macro(name, gcode.ToString().Trim('\n'), keys.TryGetValue("description", out var about) ? about.ToString()
-            .Trim() : null, renamed) { Variables = VariablesOf(keys) };
+            .Trim() : null, renamed)
+        { Variables = VariablesOf(keys) };
         if (renamed is not null) _renamed[renamed] = name;
     }
 }

@@ -106,8 +106,12 @@ internal sealed class ObjectExpression
             if (Sign("-")) return -Number(Single());
             if (Sign("+")) return Number(Single());
             if (_text.AsSpan(_at).TrimStart() is not ['!', '=', ..] && Sign("!")) return !MacroExpression.True(Single());
-            if (Sign("#")) return Single() switch { string text => (double)text.Length, IReadOnlyList<object?> list => list.Count,
-                _ => throw Unfollowed() };
+            if (Sign("#")) return Single() switch
+            {
+                string text => (double)text.Length,
+                IReadOnlyList<object?> list => list.Count,
+                _ => throw Unfollowed()
+            };
             if (Sign("(")) return Closed(")");
             if (Sign("{")) return Closed("}");
             if (Sign("[")) return Items("]");

@@ -131,7 +131,8 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
             calls.TryGetValue(line, out var call);
             string[] unfollowed = [.. run.Unfollowed.Where(u => u.Line == line).Select(u => u.What)];
             return new PreviewLine(map[i] + 1, run.Text.Text(line), run.EffectOf(line), run.Starts[line] - from, run.Seconds[line],
-                PathOf(run, machine, line)) { Steps = call?.Steps, Unfollowed = unfollowed.Length > 0 ? unfollowed : null };
+                PathOf(run, machine, line))
+            { Steps = call?.Steps, Unfollowed = unfollowed.Length > 0 ? unfollowed : null };
         });
         return new PreviewMoment(span.Moment.Name, pointer, layer, from, to - from, endless, [.. lines], span.Values,
             RunSeries.Of(run, from, Math.Max(to, from + 1), Points));

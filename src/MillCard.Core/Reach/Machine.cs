@@ -59,8 +59,15 @@ public sealed class Machine
     {
         null or RectangleBed { Width: null } or RectangleBed { Depth: null } or EllipseBed { Width: null } or EllipseBed { Depth: null } =>
             null,
-        _ => new(card with { Envelope = card.Envelope with { Origin = card.Envelope.Origin
-            ?? new Documents.Position { X = 0, Y = 0 }, Height = card.Envelope.Height ?? double.PositiveInfinity } }),
+        _ => new(card with
+        {
+            Envelope = card.Envelope with
+            {
+                Origin = card.Envelope.Origin
+            ?? new Documents.Position { X = 0, Y = 0 },
+                Height = card.Envelope.Height ?? double.PositiveInfinity
+            }
+        }),
     };
 
     /// <summary>What can hit a standing thing while a nozzle prints.</summary>

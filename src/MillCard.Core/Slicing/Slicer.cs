@@ -73,7 +73,8 @@ public static class Slicer
             var program = Headed(job, plans.Count, first, body);
             var run = SimulatedMachine.Run(job.Machine, program, job.Filaments, stop);
             return new SliceResult(program, plans, run,
-                [.. notes, .. Rules.Check(run, job.Machine)]) { FileName = ProgramName.Of(job, plans, first.TotalSeconds) };
+                [.. notes, .. Rules.Check(run, job.Machine)])
+            { FileName = ProgramName.Of(job, plans, first.TotalSeconds) };
         }
         catch (RoutineException broken)
         {

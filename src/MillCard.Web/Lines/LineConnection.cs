@@ -195,7 +195,8 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
             return true;
         }
         catch (Exception gone) when (
-            gone is IOException or SocketException or LineFailedException or ObjectDisposedException) { return false; }
+            gone is IOException or SocketException or LineFailedException or ObjectDisposedException)
+        { return false; }
     }
 
     /// <summary>Waits until nothing comes any more: late answers are not to be taken for those to the line that goes out again.</summary>
@@ -223,8 +224,11 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
     {
         if (_client is not { } client) throw new LineFailedException("The connection is closed.");
         try { await client.GetStream().WriteAsync(Encoding.UTF8.GetBytes(line + "\n"), stop); }
-        catch (Exception gone) when (gone is IOException or SocketException or InvalidOperationException) { throw new LineFailedException(
-            _floods ? Flooded : "The connection to the printer broke."); }
+        catch (Exception gone) when (gone is IOException or SocketException or InvalidOperationException)
+        {
+            throw new LineFailedException(
+            _floods ? Flooded : "The connection to the printer broke.");
+        }
     }
 
     /// <summary>The next answer; null for silence, or where the connection is gone. A printer that says it is busy is not silent.</summary>

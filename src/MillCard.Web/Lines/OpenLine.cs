@@ -151,8 +151,14 @@ internal sealed class OpenLine : IAsyncDisposable
             {
                 var answers = await AskAsync("M27", _gone.Token);
                 var over = answers.Any(a => a.StartsWith("Not SD printing", StringComparison.Ordinal));
-                Change(s => s with { Job = s.Job! with { OnPrinter = over ? "done" : _pausedThere ? "paused"
-                    : answers.FirstOrDefault(a => a.Contains("byte", StringComparison.Ordinal))?.Split(' ')[^1] ?? "running" } });
+                Change(s => s with
+                {
+                    Job = s.Job! with
+                    {
+                        OnPrinter = over ? "done" : _pausedThere ? "paused"
+                    : answers.FirstOrDefault(a => a.Contains("byte", StringComparison.Ordinal))?.Split(' ')[^1] ?? "running"
+                    }
+                });
                 if (over) return;
                 await Task.Delay(1000, _gone.Token);
             }

@@ -46,7 +46,8 @@ internal sealed class TrialDesk(
         return errors.Count > 0
             ? (null, Refusal.Fields(errors).Value)
             : (new LaidOutTrial(id, trial.Document, Machine.Of(card!.Tightened(trial.Document.Limits)), filament, second,
-                recipe) { Revision = await RevisionAsync(trial.Document.Card!.Value, card!, stop) }, null);
+                recipe)
+            { Revision = await RevisionAsync(trial.Document.Card!.Value, card!, stop) }, null);
     }
 
     private async Task<string?> RevisionAsync(Guid id, Card draft, CancellationToken stop)
@@ -90,7 +91,8 @@ internal sealed class TrialDesk(
             progress);
         if (!sliced.Sliced) return (null, Refusal.Because(sliced.Findings).Value);
         var result = RunResult.Of(job.Name, ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count,
-            clock.Elapsed.TotalSeconds, trial.Machine.Card, trial.Filaments, trial.Copies) with { FileName = sliced.FileName };
+            clock.Elapsed.TotalSeconds, trial.Machine.Card, trial.Filaments, trial.Copies) with
+        { FileName = sliced.FileName };
         return (await KeepAsync(trial, sliced.Gcode, LayerFile.Write(sliced.Layers), result, sliced.Run!, stop), null);
     }
 
@@ -133,8 +135,11 @@ internal sealed class TrialDesk(
         }
         foreach (var error in SchemaCheck.Of(DocumentSchema.Of(typeof(T)),
             JsonSerializer.SerializeToElement(found.Document, DocumentJson.Options)))
-            errors.Add(error with { Pointer = $"/{name}{error.Pointer}",
-                Message = $"In {found.Document.Name ?? $"the {name}"}: {error.Message}" });
+            errors.Add(error with
+            {
+                Pointer = $"/{name}{error.Pointer}",
+                Message = $"In {found.Document.Name ?? $"the {name}"}: {error.Message}"
+            });
         return found.Document;
     }
 }

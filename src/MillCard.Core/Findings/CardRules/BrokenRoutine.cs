@@ -25,7 +25,8 @@ public sealed class BrokenRoutine : ICardRule
         where !string.IsNullOrWhiteSpace(routine.Text)
         from problem in RoutineTemplate.Problems(routine.Text)
         let finding = Id.At(routine.Pointer, $"{routine.Title}, line {problem.Line}, column {problem.Column}: {problem.Message}",
-            Why) with { Line = problem.Line }
+            Why) with
+        { Line = problem.Line }
         select problem.Mended(routine.Text!) is { } mended
             ? finding.Cure($"Write {problem.Instead!.Value.Meant}",
                 Edit.Replace(problem.Line - 1, mended) with { Pointer = routine.Pointer })

@@ -16,7 +16,8 @@ public sealed class FlavourCannot : IDryRunRule
             && !e.Command.Sections.Any(run.Macros.HasSection));
         foreach (var use in doubtful.DistinctBy(e => e.Command.Word))
             yield return (Id.OnLine(use.Line, $"{use.Command.Word} is not always there on {run.Flavour.Name}: {use.Command.Needs}.",
-                "Without it the line is skipped, or the print stops there.") with { Pointer = "/firmware/present" })
+                "Without it the line is skipped, or the print stops there.") with
+            { Pointer = "/firmware/present" })
                 .Cure("It is there", Edit.Fact("/firmware/present/-", use.Command.Word));
     }
 }

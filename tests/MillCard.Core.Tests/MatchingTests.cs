@@ -24,8 +24,8 @@ public class MatchingTests
 
     public static TheoryData<string, Func<Filament, Filament>, Func<Nozzle, Nozzle>, Verdict, string> Filaments => new()
     {
-        // (1.75 / 2.85)² = 0.377, worked out by hand
-        { "diameter", f => f, n => n with { FilamentDiameter = 2.85 }, Verdict.DoesNotFit, "38 % of what is asked" },
+        // lengths are computed for the filament, and the machine pushes what it is fed: (2.85 / 1.75)² = 2.65, worked out by hand
+        { "diameter", f => f, n => n with { FilamentDiameter = 2.85 }, Verdict.DoesNotFit, "265 % of the plastic" },
         { "diameter not known", f => f, n => n with { FilamentDiameter = null }, Verdict.FitsWithCautions, "does not say what this machine is fed" },
         { "rating", f => f with { Nozzle = f.Nozzle with { First = 290 } }, n => n with { MaxTemperature = 260 }, Verdict.DoesNotFit, "asks for 290 °C at the nozzle; this hot end is rated for 260" },
         { "abrasive on brass", f => f with { Abrasive = true }, n => n with { Material = NozzleMaterial.Brass }, Verdict.DoesNotFit, "hardened" },

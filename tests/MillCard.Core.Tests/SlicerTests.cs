@@ -1,6 +1,7 @@
 using System.Text;
 using CsCheck;
 using MillCard.Core.Documents;
+using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Flow;
 using MillCard.Core.Geometry;
@@ -48,6 +49,28 @@ public class SlicerTests
         var card = Cards.Dunlin with { Firmware = Cards.Dunlin.Firmware with { Flavour = flavour }, Motion = Cards.Dunlin.Motion with { Limits = LimitsUse.Stated } };
         Assert.Contains(lines, Encoding.UTF8.GetString(Slice(Solids.Box(10, 10, 1), card).Gcode.Span), StringComparison.Ordinal);
         Assert.DoesNotContain("M203", Encoding.UTF8.GetString(Slice(Solids.Box(10, 10, 1)).Gcode.Span), StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData(2.85, 1.75, "265 %")]
+    [InlineData(1.75, 2.85, "38 %")]
+    public void A_filament_that_is_not_what_the_machine_is_fed_stops(double fed, double filament, string share)
+    {
+        var card = Cards.Dunlin with { Head = Cards.Dunlin.Head with { Nozzles = [Cards.Dunlin.Head.Nozzles![0] with { FilamentDiameter = fed }] } };
+        var job = DemoParts.Job(card, "cable-gland") with { Filament = Cards.Petg with { Diameter = filament } };
+        var sliced = Slicer.Slice(job);
+        Assert.False(sliced.Sliced);
+        var finding = Assert.Single(sliced.Findings, f => f.Rule == "filament-diameter-mismatch");
+        Assert.Equal((Severity.Stop, "/filament"), (finding.Severity, finding.Pointer));
+        Assert.Contains(share, finding.Why);
+
+        // by volume: what a program for this filament pushes on a machine that is fed the other, against what it pushes on one that is fed it
+        var right = Slicer.Slice(job with { Machine = (card with { Head = card.Head with { Nozzles = [card.Head.Nozzles[0] with { FilamentDiameter = filament }] } }).Machine() });
+        Assert.True(right.Sliced);
+        var (asked, pushed) = (right.Run!.Filament * ExtrudedLine.FilamentArea(filament), right.Run.Filament * ExtrudedLine.FilamentArea(fed));
+        Assert.Equal(share, $"{100 * pushed / asked:0} %");
+        var brought = Rules.Check(SimulatedMachine.Run(card.Machine(), right.Gcode, [job.Filament]), card.Machine());
+        Assert.Contains(brought, f => f is { Rule: "filament-diameter-mismatch", Severity: Severity.Stop });
     }
 
     [Fact]

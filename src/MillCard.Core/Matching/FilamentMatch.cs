@@ -8,9 +8,6 @@ namespace MillCard.Core.Matching;
 /// <summary>Whether a card can print a filament: by temperatures, diameter, wear, feed and housing.</summary>
 public static class FilamentMatch
 {
-    /// <summary>Diameters that differ by less are the same, mm.</summary>
-    private const double SameDiameter = 0.15;
-
     /// <summary>Filled filament wants a bore of at least this, mm; common practice, no source.</summary>
     private const double FilledBore = 0.4;
 
@@ -34,8 +31,10 @@ public static class FilamentMatch
     {
         if (filament.Diameter is not { } asks) yield break;
         if (nozzle.FilamentDiameter is not { } has) yield return new(Verdict.FitsWithCautions, $"It is {Say(asks)} mm thick; the card does not say what this machine is fed.", "/diameter", $"{at}/filamentDiameter");
-        else if (Math.Abs(has - asks) > SameDiameter)
-            yield return new(Verdict.DoesNotFit, $"It is {Say(asks)} mm thick; this machine is fed {Say(has)} mm. It would be fed {100 * ExtrudedLine.FilamentArea(asks) / ExtrudedLine.FilamentArea(has):0} % of what is asked.", "/diameter", $"{at}/filamentDiameter");
+        else if (FedDiameter.Differs(has, asks))
+            yield return new(Verdict.DoesNotFit,
+                $"It is {Say(asks)} mm thick; this machine is fed {Say(has)} mm. {100 * FedDiameter.Share(has, asks):0} % of the plastic would come out.",
+                "/diameter", $"{at}/filamentDiameter");
     }
 
     private static IEnumerable<Reason> HotEnd(Nozzle nozzle, string at, Filament filament)

@@ -52,6 +52,13 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
             : ($"/routines/{moment.Name}", moment.Of(Machine.Card.Routines));
     }
 
+    /// <summary>Indices of the nozzles that print something: those the parts ask for, and the second one in copy and mirror.</summary>
+    internal IReadOnlyList<int> NozzlesInUse =>
+        [.. Parts.SelectMany(p => Machine.NozzlesOf(p.Part.Nozzles)).Concat(Mode?.Kind is ModeKind.Copy or ModeKind.Mirror ? Both : [])
+            .Where(i => i < Machine.Nozzles.Count).Distinct().Order()];
+
+    private static readonly int[] Both = [0, 1];
+
     /// <summary>What is in the nozzles, by tool.</summary>
     internal IReadOnlyList<Filament?> Filaments => [.. Enumerable.Range(0, Math.Max(1, Machine.Nozzles.Count)).Select(FilamentOf)];
 

@@ -5,6 +5,7 @@ using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Findings.CardRules;
+using MillCard.Core.Findings.DryRunRules;
 using MillCard.Core.Flow;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
@@ -125,6 +126,9 @@ public static class Slicer
                     $"A line of {recipe.LineWidth:0.###} mm cannot be {height:0.###} mm high.",
                     "A line is at least as wide as it is high.", pointer);
         foreach (var finding in Departing(job)) yield return finding;
+        foreach (var nozzle in job.NozzlesInUse)
+            if (job.Machine.Nozzles[nozzle] is { FilamentDiameter: { } fed } one && job.FilamentOf(nozzle).Diameter is { } asks && FedDiameter.Differs(fed, asks))
+                yield return FilamentDiameterMismatch.Of(one.Id, fed, asks, nozzle > 0 && job.SecondFilament is not null ? "/secondFilament" : "/filament");
         if (job.Mode is { } mode && (!job.Machine.HasTwoCarriages || job.Machine.Card.Modes.All(m => m.Kind != mode.Kind)))
         {
             yield return new Finding("no-such-mode", Severity.Stop, $"{job.Machine.Card.Name} has no mode of this kind.",

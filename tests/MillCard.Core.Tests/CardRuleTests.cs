@@ -1,5 +1,9 @@
+using System.Globalization;
+using System.Text.Json;
+using System.Text.Json.Nodes;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
+using MillCard.Core.Patterns;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -68,8 +72,61 @@ public class CardRuleTests
         { "heat-log", "/heat/bed/log", WithLog(120), WithLog(1500) },
         { "limits-stated-and-trusted", "/motion/limits", Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = "G28\nM203 X200 Y200\n" } }, Cards.Dunlin },
         { "limits-stated-and-trusted", "/motion/limits", Cards.Dunlin with { Motion = Cards.Dunlin.Motion with { Limits = LimitsUse.Stated }, Routines = Cards.Dunlin.Routines with { Start = "G28\nM201 X900\n" } }, Cards.Dunlin with { Motion = Cards.Dunlin.Motion with { Limits = LimitsUse.Stated } } },
+        { "axis-short-of-bed", "/motion/axes/x/max", Bare(x: new() { Min = 0, Max = 150 }), Bare(x: new() { Min = -3, Max = 185 }) },
+        { "axis-short-of-bed", "/motion/axes/y/min", Bare(y: new() { Min = 0, Max = 160 }, origin: 80), Bare(y: new() { Min = -80, Max = 80 }, origin: 80) },
+        { "axis-short-of-bed", "/motion/axes/z/max", Bare(z: new() { Max = 150 }), Bare(z: new() { Max = 170 }) },
+        { "origin-off-machine", "/envelope/origin/y", Bare(origin: 400), Bare(origin: -20) },
+        { "nothing-left-to-print-on", "/envelope/use/margin", Bare() with { Envelope = Bare().Envelope with { Use = new() { Margin = 90 } } }, Bare() with { Envelope = Bare().Envelope with { Use = new() { Margin = 60 } } } },
+        { "nothing-left-to-print-on", "/envelope/keepOuts/0/outline", Kept(Cards.Box("all", KeepOutKind.Reserved, 0, 0, 180, 160)), Kept(Cards.Box("most", KeepOutKind.Reserved, 0, 0, 180, 150)) },
+        { "same-name", "/envelope/keepOuts/1/name", Kept(Cards.Box("clip", KeepOutKind.Reserved, 0, 0, 5, 5), Cards.Box("Clip", KeepOutKind.Reserved, 9, 0, 5, 5)), Kept(Cards.Box("clip", KeepOutKind.Reserved, 0, 0, 5, 5), Cards.Box("clip 2", KeepOutKind.Reserved, 9, 0, 5, 5)) },
+        { "same-name", "/head/nozzles/1/id", Bare() with { Head = Bare().Head with { Nozzles = [Bare().Head.Nozzles![0], Bare().Head.Nozzles![0]] } }, Bare() },
+        { "obstacle-above-machine", "/envelope/keepOuts/0/top", Kept(Cards.Box("post", KeepOutKind.Obstacle, 0, 0, 5, 5, 171)), Kept(Cards.Box("post", KeepOutKind.Obstacle, 0, 0, 5, 5, 170)) },
+        { "body-below-tip", "/head/bodies/0/underside", Bodied(0), Bodied(0.5) },
+        { "probe-reaches-nothing", "/head/probe/x", Probed(200), Probed(170) },
+        { "rating-beyond-heater", "/head/nozzles/0/maxTemperature", WithNozzle(n => n with { MaxTemperature = 300, Heater = new() { Best = 250 } }), WithNozzle(n => n with { MaxTemperature = 250, Heater = new() { Best = 250 } }) },
+        { "heats-what-is-not-there", "/routines/start", Unheated("G28\nM190 S60"), Unheated("G28\nM190 S0\nM140 S{{ heat.bed }}") },
+        { "heats-what-is-not-there", "/routines/start", Cards.Dunlin with { Heat = Cards.Dunlin.Heat with { Housing = Housing.Open }, Routines = new() { Start = "G28\nM191 S40", End = "M84" } }, Cards.Dunlin with { Heat = Cards.Dunlin.Heat with { Housing = Housing.HeatedChamber }, Routines = new() { Start = "G28\nM191 S40", End = "M84" } } },
         { "no-routine", "/routines/end", Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { End = " " } }, Cards.Dunlin },
     };
+
+    private static Card Bare(Axis? x = null, Axis? y = null, Axis? z = null, double origin = 0)
+    {
+        var card = Cards.Bare(180, 160, 170);
+        return card with { Envelope = card.Envelope with { Origin = new() { X = 0, Y = origin } }, Motion = card.Motion with { Axes = new() { X = x, Y = y, Z = z } } };
+    }
+
+    private static Card Kept(params KeepOut[] keepOuts) => Bare() with { Envelope = Bare().Envelope with { KeepOuts = keepOuts } };
+
+    private static Card Bodied(double underside) =>
+        Bare() with { Head = Bare().Head with { Bodies = [new() { Name = "duct", Underside = underside, Outline = new RectangleOutline { X = 5, Y = -5, Width = 10, Depth = 10 } }] } };
+
+    private static Card Probed(double x) => Bare() with { Head = Bare().Head with { Probe = new() { Kind = ProbeKind.Inductive, X = x, Y = 0 } } };
+
+    private static Card Unheated(string start) =>
+        Bare() with { Envelope = Bare().Envelope with { Heated = false }, Routines = new() { Start = start, End = "M84" } };
+
+    /// <summary>No card that ships says anything against itself by these rules, and what a cure changes ends the finding.</summary>
+    [Fact]
+    public void Cures_end_what_they_cure_and_no_pattern_has_anything_to_cure()
+    {
+        string[] own = ["axis-short-of-bed", "origin-off-machine", "nothing-left-to-print-on", "same-name", "obstacle-above-machine", "body-below-tip", "probe-reaches-nothing", "rating-beyond-heater", "heats-what-is-not-there"];
+        foreach (var pattern in Pattern.All) Assert.DoesNotContain(Rules.Check(pattern.Card), f => own.Contains(f.Rule));
+        foreach (var demo in new[] { "avocet", "cormorant", "dunlin", "kittiwake" }) Assert.DoesNotContain(Rules.Check(DemoParts.Card(demo)), f => own.Contains(f.Rule));
+        foreach (var (rule, pointer, bad, _) in Pairs.Select(p => p.Data).Where(d => own.Contains(d.Item1)))
+        {
+            var finding = Rules.Check(bad).First(f => f.Rule == rule && f.Pointer == pointer);
+            if (finding.Remedy is not { } remedy || remedy.Edits.Any(e => e.How != EditKind.SetFact)) continue;
+            var json = JsonSerializer.SerializeToNode(bad, DocumentJson.Options)!;
+            foreach (var edit in remedy.Edits) Set(json, edit.Pointer!.Split('/')[1..], edit.Value!.DeepClone());
+            Assert.DoesNotContain(Rules.Check(json.Deserialize<Card>(DocumentJson.Options)!), f => f.Rule == rule && f.Pointer == pointer);
+        }
+    }
+
+    private static void Set(JsonNode node, string[] path, JsonNode value)
+    {
+        for (var i = 0; i < path.Length - 1; i++) node = node is JsonArray list ? list[int.Parse(path[i], CultureInfo.InvariantCulture)]! : node[path[i]]!;
+        if (node is JsonArray last) last[int.Parse(path[^1], CultureInfo.InvariantCulture)] = value; else node[path[^1]] = value;
+    }
 
     [Theory, MemberData(nameof(Pairs))]
     public void A_rule_fires_where_it_should_and_not_where_it_should_not(string rule, string pointer, Card bad, Card good)

@@ -20,6 +20,8 @@ test('every line says what it does, a stop is marked, its remedy taken and undon
   // an unknown name is said with the nearest one
   await editor.fill('M104 S{{ heat.nozle }}\n')
   await expect(page.locator('[data-rule=broken-routine]')).toContainText('Did you mean heat.nozzle?')
+  await page.locator('[data-remedy=broken-routine]').click()
+  await expect(editor).toContainText('M104 S{{ heat.nozzle }}')
   await editor.fill(before)
   await expect(page.locator('[data-save=saved]')).toBeVisible()
 })

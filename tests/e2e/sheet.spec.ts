@@ -99,3 +99,18 @@ for (const [size, height] of [
           `${JSON.stringify(a)} and ${JSON.stringify(b)}`,
         ).toBe(true)
   })
+
+test('what cannot be true of a card comes with a cure, one step of undo', async ({ page }) => {
+  const dunlin = '0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a01'
+  const { document } = (await (await page.request.get(`/api/cards/${dunlin}`)).json()) as { document: { motion: { axes: object } } }
+  document.motion.axes = { ...document.motion.axes, x: { min: 0, max: 150 } }
+  const made = await page.request.post('/api/cards', { data: document })
+  const { id } = (await made.json()) as { id: string }
+  await page.goto(`/cards/${id}`)
+  const finding = page.locator('[data-rule=axis-short-of-bed]')
+  await expect(finding).toContainText('X goes from 0 to 150 mm; the bed lies from 0 to 180.')
+  await page.locator('[data-remedy=axis-short-of-bed]').click()
+  await expect(finding).toHaveCount(0)
+  await page.getByRole('button', { name: 'undo' }).click()
+  await expect(finding).toBeVisible()
+})

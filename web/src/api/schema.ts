@@ -8219,7 +8219,10 @@ export interface components {
             /** @description Filament fed by each nozzle, mm; empty for a program that ran long ago. */
             byNozzle?: number[];
         };
-        /** @description What a run shows over time, at even steps: temperatures °C, fan as a share, speed mm/s, flow as mm of filament a second. */
+        /**
+         * @description What a run shows over time, at even steps: temperatures °C, fan as a share, speed mm/s, flow as mm of filament a
+         *                 second.
+         */
         RunSeries: {
             seconds: number[];
             nozzle: number[];

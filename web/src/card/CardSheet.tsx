@@ -1,5 +1,6 @@
 import { Findings } from '../findings/Findings'
 import { useFindings } from '../findings/useFindings'
+import { useRemedy } from '../findings/useRemedy'
 import type { Finding } from '../api/client'
 import { useCard } from './CardContext'
 import { letterOf } from './facts'
@@ -10,6 +11,7 @@ import { SheetDrawing } from './SheetDrawing'
 export function CardSheet() {
   const { document: card, light, change } = useCard()
   const { findings, unlooked } = useFindings(card)
+  const remedy = useRemedy()
   const accept = (finding: Finding, why: string | undefined) =>
     change((before) => {
       const others = (before.accepted ?? []).filter((a) => !(a.rule === finding.rule && a.at === (finding.pointer ?? '')))
@@ -28,6 +30,7 @@ export function CardSheet() {
             document.querySelector<HTMLElement>(`[data-pointer="${rowOf(finding.pointer ?? '')}"] :is(input, select, button)`)?.focus()
           }
           onAccept={accept}
+          onRemedy={remedy}
           mayAccept={(finding) => finding.rule !== 'missing-fact'}
           unlooked={unlooked}
           fine="Nothing to say against this card."

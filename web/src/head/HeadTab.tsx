@@ -3,6 +3,7 @@ import { useCard } from '../card/CardContext'
 import { letterOf } from '../card/facts'
 import { Findings } from '../findings/Findings'
 import { useFindings } from '../findings/useFindings'
+import { useRemedy } from '../findings/useRemedy'
 import { guideFor } from './guide'
 import { HeadDrawing } from './HeadDrawing'
 import { HeadSchedule } from './HeadSchedule'
@@ -13,6 +14,7 @@ export function HeadTab() {
   const { document: card, lit, light } = useCard()
   const [open, setOpen] = useState<string | undefined>((card.head?.bodies?.length ?? 0) > 0 ? '/head/bodies/0' : '/head/nozzles/0')
   const { findings, unlooked } = useFindings(card, (finding) => finding.pointer?.startsWith('/head') ?? false)
+  const remedy = useRemedy()
   const guide = guideFor(lit ?? open)
   return (
     <main className="card-sheet">
@@ -33,6 +35,7 @@ export function HeadTab() {
           placeOf={(finding) => (finding.pointer ? letterOf(finding.pointer) : undefined)}
           onPoint={(finding) => light(finding?.pointer ?? undefined)}
           onGo={(finding) => setOpen(/^\/head\/\w+\/\d+/.exec(finding.pointer ?? '')?.[0])}
+          onRemedy={remedy}
           unlooked={unlooked}
           fine="Nothing to say against this head."
         />

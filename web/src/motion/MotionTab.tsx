@@ -7,6 +7,7 @@ import { Hatches } from '../drawing/Hatches'
 import { useSize } from '../drawing/useSize'
 import { Findings } from '../findings/Findings'
 import { useFindings } from '../findings/useFindings'
+import { useRemedy } from '../findings/useRemedy'
 import { plain } from '../units/format'
 import { AxisFields } from './AxisFields'
 import { HeatDrawing } from './HeatDrawing'
@@ -35,6 +36,7 @@ export function MotionTab() {
   const heaters = useHeat(card)
   const [open, setOpen] = useState<string | undefined>('z')
   const [report, setReport] = useState(false)
+  const remedy = useRemedy()
   const { findings, unlooked } = useFindings(card, (finding) => /^\/(motion|heat|head\/nozzles\/\d+\/heater)/.test(finding.pointer ?? ''))
   const delta = card.motion?.layout === 'delta'
   return (
@@ -148,6 +150,7 @@ export function MotionTab() {
       <aside className="margin-column">
         <Findings
           findings={findings}
+          onRemedy={remedy}
           onPoint={(finding) => light(finding?.pointer ?? undefined)}
           onGo={(finding) => setOpen(partOf(finding.pointer ?? ''))}
           unlooked={unlooked}

@@ -7,6 +7,7 @@ import { valueAt } from '../document/pointer'
 import { SeriesChart } from '../dry-run/SeriesChart'
 import { Findings } from '../findings/Findings'
 import { unlookedBy, useFindings } from '../findings/useFindings'
+import { useRemedy } from '../findings/useRemedy'
 import { CarryDialog } from './CarryDialog'
 import { withEdits } from './edits'
 import { EffectColumn } from './EffectColumn'
@@ -61,7 +62,7 @@ export function RoutinesTab() {
       .filter((finding) => finding.pointer === `/routines/${of}`)
       .map((finding) => finding.severity)
       .sort((a, b) => rank.indexOf(b) - rank.indexOf(a))[0]
-  const remedy = (finding: Finding) => change((before) => withEdits(before, finding.remedy?.edits ?? []))
+  const remedy = useRemedy()
   const { title, about } = moments.find((one) => one.name === name)!
   const now = moment?.lines.find((line) => line.from === cursor)
 

@@ -18,8 +18,8 @@ public sealed class AxisShortOfBed : ICardRule
         if (card.Motion.Layout == MotionLayout.Delta || card.Head.Carriages.Count > 0) yield break;
         if (Sizes.Of(card.Envelope.Bed) is var (width, depth) && card.Envelope.Origin is { } origin)
         {
-            if (Short("X", "x", card.Motion.Axes.X, -origin.X, width - origin.X) is { } alongX) yield return alongX;
-            if (Short("Y", "y", card.Motion.Axes.Y, -origin.Y, depth - origin.Y) is { } alongY) yield return alongY;
+            if (Short("X", "x", card.Motion.Axes.X, 0 - origin.X, width - origin.X) is { } alongX) yield return alongX;
+            if (Short("Y", "y", card.Motion.Axes.Y, 0 - origin.Y, depth - origin.Y) is { } alongY) yield return alongY;
         }
         if (card.Envelope.Height is { } height && card.Motion.Axes.Z is { Max: { } top } && top < height - Little)
             yield return Id.At("/motion/axes/z/max", Say($"Z goes up to {top:0.##} mm; the card says that parts may be {height:0.##} mm high."),

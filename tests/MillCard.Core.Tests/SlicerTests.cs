@@ -8,6 +8,7 @@ using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
 using MillCard.Core.Reach;
 using MillCard.Core.Slicing;
+using MillCard.Core.Trying;
 using NetTopologySuite.Geometries;
 using Xunit;
 
@@ -49,6 +50,17 @@ public class SlicerTests
         var card = Cards.Dunlin with { Firmware = Cards.Dunlin.Firmware with { Flavour = flavour }, Motion = Cards.Dunlin.Motion with { Limits = LimitsUse.Stated } };
         Assert.Contains(lines, Encoding.UTF8.GetString(Slice(Solids.Box(10, 10, 1), card).Gcode.Span), StringComparison.Ordinal);
         Assert.DoesNotContain("M203", Encoding.UTF8.GetString(Slice(Solids.Box(10, 10, 1)).Gcode.Span), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_filament_that_must_not_be_pulled_back_is_not_whatever_the_recipe_says()
+    {
+        var job = DemoParts.Job(Cards.Dunlin, "cable-gland") with { Recipe = Cards.Standard with { Retraction = Cards.Standard.Retraction with { Length = 2 } } };
+        static int Pulled(SliceResult sliced) => sliced.Run!.MoveList.Count(m => m.Filament < 0 && m.Line > sliced.Run.LayersBegin && m.Line < sliced.Run.LayersEnd);
+        Assert.True(Pulled(Slicer.Slice(job)) > 10);
+        Assert.Equal(0, Pulled(Slicer.Slice(job with { Filament = Cards.Petg with { Retraction = new() { Length = 0 } } })));
+        var setting = ResolvedSettings.Of(job with { Filament = Cards.Petg with { Retraction = new() { Length = 0 } } }).First(s => s.Pointer == "/retraction/length");
+        Assert.Equal(("0", GivenBy.Filament), (setting.Value, setting.From));
     }
 
     [Theory]

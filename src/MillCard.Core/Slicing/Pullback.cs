@@ -10,12 +10,16 @@ namespace MillCard.Core.Slicing;
 /// <param name="LeastTravel">Shorter travels go without.</param>
 public sealed record Pullback(double Length, double Speed, double Lift, double Wipe, double LeastTravel)
 {
-    /// <summary>The recipe's where it says so, else the filament's, else the head's, else what the feed proposes.</summary>
+    /// <summary>Whether a filament is not to be pulled back at all, such as a flexible one: that holds whatever else is said.</summary>
+    public static bool IsForbidden(Filament filament) => filament.Retraction?.Length == 0;
+
+    /// <summary>The recipe's where it says so, else the filament's, else the head's, else what the feed proposes; none where the filament forbids it.</summary>
     public static Pullback Of(Nozzle nozzle, Filament filament, Recipe recipe)
     {
         var proposed = ProposedFor(nozzle.Feed);
         var (head, departs, own) = (nozzle.Retraction, filament.Retraction, recipe.Retraction);
-        return new Pullback(own.Length ?? departs?.Length ?? head?.Length ?? proposed.Length!.Value, own.Speed ?? departs?.Speed ?? head?.Speed ?? proposed.Speed!.Value,
+        var length = IsForbidden(filament) ? 0 : own.Length ?? departs?.Length ?? head?.Length ?? proposed.Length!.Value;
+        return new Pullback(length, own.Speed ?? departs?.Speed ?? head?.Speed ?? proposed.Speed!.Value,
             own.Lift ?? departs?.Lift ?? head?.Lift ?? proposed.Lift!.Value, departs?.Wipe ?? head?.Wipe ?? proposed.Wipe!.Value, own.LeastTravel);
     }
 

@@ -97,6 +97,8 @@ public static class ResolvedSettings
             (Of(nozzle.Retraction), GivenBy.Nozzle, nozzle.Id, $"/head/nozzles/{index}{leaf.Pointer}"),
             (Of(proposed), GivenBy.Usual, nozzle.Feed?.Kind == FeedKind.LongTube ? "usual for a long tube" : "usual for a direct feed", $"/head/nozzles/{index}/feed"),
         }.Where(g => g.Value is not null).ToArray();
+        // a filament that is not to be pulled back at all wins over whoever says otherwise
+        if (leaf.Pointer == "/retraction/length" && Pullback.IsForbidden(job.FilamentOf(index))) given = [.. given.OrderByDescending(g => g.From == GivenBy.Filament)];
         var (value, from, who, pointer) = given[0];
         return new(leaf.Label, leaf.Unit, value!.Value.ToString("0.###", CultureInfo.InvariantCulture), from, who, pointer, [.. given.Skip(1).Select(g => string.Create(CultureInfo.InvariantCulture, $"{g.Value:0.###} {leaf.Unit}, {g.Who}"))]);
     }

@@ -10,15 +10,30 @@ namespace MillCard.Core.Tests;
 
 public class CardRuleTests
 {
-    private static Card With(params KeepOut[] keepOuts) => Cards.Dunlin with { Envelope = Cards.Dunlin.Envelope with { KeepOuts = keepOuts } };
+    private static Card With(params KeepOut[] keepOuts) =>
+        Cards.Dunlin with { Envelope = Cards.Dunlin.Envelope with { KeepOuts = keepOuts } };
 
-    private static Card WithFilament(double diameter) => Cards.Dunlin with { Head = Cards.Dunlin.Head with { Nozzles = [Cards.Dunlin.Head.Nozzles![0] with { FilamentDiameter = diameter }] } };
+    private static Card WithFilament(double diameter) =>
+        Cards.Dunlin with
+        {
+            Head = Cards.Dunlin.Head with
+            {
+                Nozzles = [
+        Cards.Dunlin.Head.Nozzles![0] with { FilamentDiameter = diameter }]
+            }
+        };
 
-    private static Card WithNozzle(Func<Nozzle, Nozzle> change) => Cards.Dunlin with { Head = Cards.Dunlin.Head with { Nozzles = [change(Cards.Dunlin.Head.Nozzles![0])] } };
+    private static Card WithNozzle(Func<Nozzle, Nozzle> change) =>
+        Cards.Dunlin with { Head = Cards.Dunlin.Head with { Nozzles = [change(Cards.Dunlin.Head.Nozzles![0])] } };
 
     private static Card TwoNozzles(double z, OffsetsUse? use) => Cards.Dunlin with
     {
-        Head = Cards.Dunlin.Head with { Nozzles = [Cards.Dunlin.Head.Nozzles![0], Cards.Dunlin.Head.Nozzles[0] with { Id = "n2", Offset = new() { X = 24, Z = z } }], Offsets = use },
+        Head = Cards.Dunlin.Head with
+        {
+            Nozzles = [Cards.Dunlin.Head.Nozzles![0],
+            Cards.Dunlin.Head.Nozzles[0] with { Id = "n2", Offset = new() { X = 24, Z = z } }],
+            Offsets = use
+        },
     };
 
     private static Card TwoCarriages(Func<Card, Card>? change = null)
@@ -29,78 +44,142 @@ public class CardRuleTests
 
     private static Card WithX(Func<Axis, Axis> change, double? stepRate = null)
     {
-        var x = new Axis { StepsPerMm = 80, MaxSpeed = 180, Drive = new BeltDrive { StepAngle = 1.8, Microsteps = 16, Teeth = 20, Pitch = 2 } };
+        var x = new Axis
+        {
+            StepsPerMm = 80,
+            MaxSpeed = 180,
+            Drive = new BeltDrive { StepAngle = 1.8, Microsteps = 16, Teeth = 20, Pitch = 2 }
+        };
         return Cards.Dunlin with { Motion = Cards.Dunlin.Motion with { StepRate = stepRate, Axes = new() { X = change(x) } } };
     }
 
     private static Card WithDelta(double radius, double segments) => Cards.Dunlin with
     {
-        Motion = new() { Layout = MotionLayout.Delta, Axes = new() { X = new() { Max = radius } }, Delta = new() { Arm = 215, Radius = 105, SegmentsPerSecond = segments } },
+        Motion = new()
+        {
+            Layout = MotionLayout.Delta,
+            Axes = new() { X = new() { Max = radius } },
+            Delta = new() { Arm = 215, Radius = 105, SegmentsPerSecond = segments }
+        },
     };
 
     private static Card WithLog(double length) => Cards.Dunlin with
     {
-        Heat = Cards.Dunlin.Heat with { Bed = new() { Max = 70, Log = [.. Enumerable.Range(0, 12).Select(i => length * i / 11).Select(s => (IReadOnlyList<double>)[s, Math.Round(90 - 70 * Math.Exp(-s / 300), 1)])] } },
+        Heat = Cards.Dunlin.Heat with
+        {
+            Bed = new()
+            {
+                Max = 70,
+                Log = [.. Enumerable.Range(0, 12).Select(i => length * i / 11)
+            .Select(s => (IReadOnlyList<double>)[s, Math.Round(90 - 70 * Math.Exp(-s / 300), 1)])]
+            }
+        },
     };
 
     public static TheoryData<string, string, Card, Card> Pairs => new()
     {
-        { "bad-outline", "/envelope/keepOuts/0/outline", With(Polygon([0, 0], [10, 10], [10, 0], [0, 10])), With(Polygon([0, 0], [10, 0], [10, 10])) },
-        { "bad-outline", "/head/beams/0/far", Cards.Dunlin with { Head = Cards.Dunlin.Head with { Beams = [new() { Along = BeamAxis.X, Near = 30, Far = -22, Underside = 28 }] } }, Cards.Dunlin },
-        { "keep-out-off-bed", "/envelope/keepOuts/0/outline", With(Cards.Box("far", KeepOutKind.Reserved, 200, 0, 5, 5)), With(Cards.Box("near", KeepOutKind.Reserved, 179, 0, 5, 5)) },
-        { "obstacle-without-top", "/envelope/keepOuts/0/top", With(Cards.Box("clip", KeepOutKind.Obstacle, 0, 0, 5, 5)), With(Cards.Box("clip", KeepOutKind.Obstacle, 0, 0, 5, 5, 4)) },
-        { "use-beyond-height", "/envelope/use/height", Cards.Dunlin with { Envelope = Cards.Dunlin.Envelope with { Use = new() { Height = 180 } } }, Cards.Dunlin },
+        { "bad-outline", "/envelope/keepOuts/0/outline", With(Polygon([0, 0], [10, 10], [10, 0], [0, 10])),
+            With(Polygon([0, 0], [10, 0], [10, 10])) },
+        { "bad-outline", "/head/beams/0/far", Cards.Dunlin with { Head = Cards.Dunlin.Head with { Beams = [
+            new() { Along = BeamAxis.X, Near = 30, Far = -22, Underside = 28 }] } }, Cards.Dunlin },
+        { "keep-out-off-bed", "/envelope/keepOuts/0/outline", With(Cards.Box("far", KeepOutKind.Reserved, 200, 0, 5, 5)),
+            With(Cards.Box("near", KeepOutKind.Reserved, 179, 0, 5, 5)) },
+        { "obstacle-without-top", "/envelope/keepOuts/0/top", With(Cards.Box("clip", KeepOutKind.Obstacle, 0, 0, 5, 5)),
+            With(Cards.Box("clip", KeepOutKind.Obstacle, 0, 0, 5, 5, 4)) },
+        { "use-beyond-height", "/envelope/use/height",
+            Cards.Dunlin with { Envelope = Cards.Dunlin.Envelope with { Use = new() { Height = 180 } } }, Cards.Dunlin },
         { "uncommon-filament-diameter", "/head/nozzles/0/filamentDiameter", WithFilament(3), WithFilament(2.85) },
-        { "broken-routine", "/routines/start", Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = "{{ bad }}" } }, Cards.Dunlin },
-        { "broken-routine", "/modes/1/start", TwoCarriages(c => c with { Modes = [c.Modes[0], c.Modes[1] with { Start = "{{ bad }}" }] }), TwoCarriages() },
+        { "broken-routine", "/routines/start", Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = "{{ bad }}" } },
+            Cards.Dunlin },
+        { "broken-routine", "/modes/1/start", TwoCarriages(c => c with { Modes = [c.Modes[0], c.Modes[1] with { Start = "{{ bad }}" }] }),
+            TwoCarriages() },
         { "unknown-name-on-head", "/head/nozzles/0/fans", WithNozzle(n => n with { Fans = ["left"] }), WithNozzle(n => n) },
-        { "unknown-name-on-head", "/head/carriages/1/nozzle", TwoCarriages(c => c with { Head = c.Head with { Carriages = [c.Head.Carriages[0], c.Head.Carriages[1] with { Nozzle = "n3" }] } }), TwoCarriages() },
-        { "offsets-applied", "/head/offsets", TwoNozzles(0, new() { Firmware = true, Gcode = true }), TwoNozzles(0, new() { Gcode = true }) },
+        { "unknown-name-on-head", "/head/carriages/1/nozzle",
+            TwoCarriages(c => c with { Head = c.Head with { Carriages = [c.Head.Carriages[0],
+            c.Head.Carriages[1] with { Nozzle = "n3" }] } }), TwoCarriages() },
+        { "offsets-applied", "/head/offsets", TwoNozzles(0, new() { Firmware = true, Gcode = true }),
+            TwoNozzles(0, new() { Gcode = true }) },
         { "offsets-applied", "/head/offsets", TwoNozzles(0, null), TwoNozzles(0, new() { Firmware = true, Gcode = false }) },
-        { "idle-nozzle-lower", "/head/nozzles/0/offset/z", TwoNozzles(-0.3, new() { Gcode = true }), TwoNozzles(0, new() { Gcode = true }) },
-        { "retraction-for-feed", "/head/nozzles/0/retraction/length", WithNozzle(n => n with { Retraction = new() { Length = 4 } }), WithNozzle(n => n with { Retraction = new() { Length = 1 } }) },
-        { "retraction-for-feed", "/head/nozzles/0/retraction/length", WithNozzle(n => n with { Feed = new() { Kind = FeedKind.LongTube }, Retraction = new() { Length = 1 } }), WithNozzle(n => n with { Feed = new() { Kind = FeedKind.LongTube }, Retraction = new() { Length = 5, Speed = 40 } }) },
-        { "carriages-incomplete", "/head/leastDistance", TwoCarriages(c => c with { Head = c.Head with { LeastDistance = null } }), TwoCarriages() },
-        { "carriages-incomplete", "/head/carriages/1/park", TwoCarriages(c => c with { Head = c.Head with { Carriages = [c.Head.Carriages[0], c.Head.Carriages[1] with { Park = 320 }] } }), TwoCarriages() },
+        { "idle-nozzle-lower", "/head/nozzles/0/offset/z", TwoNozzles(-0.3, new() { Gcode = true }),
+            TwoNozzles(0, new() { Gcode = true }) },
+        { "retraction-for-feed", "/head/nozzles/0/retraction/length", WithNozzle(n => n with { Retraction = new() { Length = 4 } }),
+            WithNozzle(n => n with { Retraction = new() { Length = 1 } }) },
+        { "retraction-for-feed", "/head/nozzles/0/retraction/length",
+            WithNozzle(n => n with { Feed = new() { Kind = FeedKind.LongTube }, Retraction = new() { Length = 1 } }),
+            WithNozzle(n => n with { Feed = new() { Kind = FeedKind.LongTube }, Retraction = new() { Length = 5, Speed = 40 } }) },
+        { "carriages-incomplete", "/head/leastDistance", TwoCarriages(c => c with { Head = c.Head with { LeastDistance = null } }),
+            TwoCarriages() },
+        { "carriages-incomplete", "/head/carriages/1/park",
+            TwoCarriages(c => c with { Head = c.Head with { Carriages = [c.Head.Carriages[0],
+            c.Head.Carriages[1] with { Park = 320 }] } }), TwoCarriages() },
         { "carriages-incomplete", "/modes", Cards.Dunlin with { Modes = [new() { Kind = ModeKind.Single }] }, Cards.Dunlin },
-        { "mode-not-set", "/modes/0", TwoCarriages(c => c with { Routines = c.Routines with { Start = "G28\n; M605 S1\n" } }), TwoCarriages() },
-        { "mode-not-set", "/modes/1", TwoCarriages(c => c with { Routines = c.Routines with { Start = "M605 S1\nG28\n" } }), TwoCarriages() },
+        { "mode-not-set", "/modes/0", TwoCarriages(c => c with { Routines = c.Routines with { Start = "G28\n; M605 S1\n" } }),
+            TwoCarriages() },
+        { "mode-not-set", "/modes/1", TwoCarriages(c => c with { Routines = c.Routines with { Start = "M605 S1\nG28\n" } }),
+            TwoCarriages() },
         { "steps-differ", "/motion/axes/x/stepsPerMm", WithX(x => x with { StepsPerMm = 40 }), WithX(x => x) },
-        { "step-rate-too-high", "/motion/axes/x/maxSpeed", WithX(x => x with { MaxSpeed = 600 }, 40_000), WithX(x => x with { MaxSpeed = 500 }, 40_000) },
+        { "step-rate-too-high", "/motion/axes/x/maxSpeed", WithX(x => x with { MaxSpeed = 600 }, 40_000),
+            WithX(x => x with { MaxSpeed = 500 }, 40_000) },
         { "segments-per-second", "/motion/delta/segmentsPerSecond", WithDelta(97, 30), WithDelta(97, 100) },
         { "delta-beyond-arms", "/motion/axes/x/max", WithDelta(98, 100), WithDelta(97, 100) },
         { "heat-log", "/heat/bed/log", WithLog(120), WithLog(1500) },
-        { "limits-stated-and-trusted", "/motion/limits", Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = "G28\nM203 X200 Y200\n" } }, Cards.Dunlin },
+        { "limits-stated-and-trusted", "/motion/limits",
+            Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = "G28\nM203 X200 Y200\n" } }, Cards.Dunlin },
         { "limits-stated-and-trusted", "/motion/limits", Cards.Dunlin with { Motion = Cards.Dunlin.Motion with { Limits = LimitsUse.Stated }, Routines = Cards.Dunlin.Routines with { Start = "G28\nM201 X900\n" } }, Cards.Dunlin with { Motion = Cards.Dunlin.Motion with { Limits = LimitsUse.Stated } } },
         { "axis-short-of-bed", "/motion/axes/x/max", Bare(x: new() { Min = 0, Max = 150 }), Bare(x: new() { Min = -3, Max = 185 }) },
-        { "axis-short-of-bed", "/motion/axes/y/min", Bare(y: new() { Min = 0, Max = 160 }, origin: 80), Bare(y: new() { Min = -80, Max = 80 }, origin: 80) },
+        { "axis-short-of-bed", "/motion/axes/y/min", Bare(y: new() { Min = 0, Max = 160 }, origin: 80),
+            Bare(y: new() { Min = -80, Max = 80 }, origin: 80) },
         { "axis-short-of-bed", "/motion/axes/z/max", Bare(z: new() { Max = 150 }), Bare(z: new() { Max = 170 }) },
         { "origin-off-machine", "/envelope/origin/y", Bare(origin: 400), Bare(origin: -20) },
-        { "nothing-left-to-print-on", "/envelope/use/margin", Bare() with { Envelope = Bare().Envelope with { Use = new() { Margin = 90 } } }, Bare() with { Envelope = Bare().Envelope with { Use = new() { Margin = 60 } } } },
-        { "nothing-left-to-print-on", "/envelope/keepOuts/0/outline", Kept(Cards.Box("all", KeepOutKind.Reserved, 0, 0, 180, 160)), Kept(Cards.Box("most", KeepOutKind.Reserved, 0, 0, 180, 150)) },
-        { "same-name", "/envelope/keepOuts/1/name", Kept(Cards.Box("clip", KeepOutKind.Reserved, 0, 0, 5, 5), Cards.Box("Clip", KeepOutKind.Reserved, 9, 0, 5, 5)), Kept(Cards.Box("clip", KeepOutKind.Reserved, 0, 0, 5, 5), Cards.Box("clip 2", KeepOutKind.Reserved, 9, 0, 5, 5)) },
-        { "same-name", "/head/nozzles/1/id", Bare() with { Head = Bare().Head with { Nozzles = [Bare().Head.Nozzles![0], Bare().Head.Nozzles![0]] } }, Bare() },
-        { "obstacle-above-machine", "/envelope/keepOuts/0/top", Kept(Cards.Box("post", KeepOutKind.Obstacle, 0, 0, 5, 5, 171)), Kept(Cards.Box("post", KeepOutKind.Obstacle, 0, 0, 5, 5, 170)) },
+        { "nothing-left-to-print-on", "/envelope/use/margin",
+            Bare() with { Envelope = Bare().Envelope with { Use = new() { Margin = 90 } } },
+            Bare() with { Envelope = Bare().Envelope with { Use = new() { Margin = 60 } } } },
+        { "nothing-left-to-print-on", "/envelope/keepOuts/0/outline", Kept(Cards.Box("all", KeepOutKind.Reserved, 0, 0, 180, 160)),
+            Kept(Cards.Box("most", KeepOutKind.Reserved, 0, 0, 180, 150)) },
+        { "same-name", "/envelope/keepOuts/1/name", Kept(Cards.Box("clip", KeepOutKind.Reserved, 0, 0, 5, 5),
+            Cards.Box("Clip", KeepOutKind.Reserved, 9, 0, 5, 5)),
+            Kept(Cards.Box("clip", KeepOutKind.Reserved, 0, 0, 5, 5), Cards.Box("clip 2", KeepOutKind.Reserved, 9, 0, 5, 5)) },
+        { "same-name", "/head/nozzles/1/id",
+            Bare() with { Head = Bare().Head with { Nozzles = [Bare().Head.Nozzles![0], Bare().Head.Nozzles![0]] } }, Bare() },
+        { "obstacle-above-machine", "/envelope/keepOuts/0/top", Kept(Cards.Box("post", KeepOutKind.Obstacle, 0, 0, 5, 5, 171)),
+            Kept(Cards.Box("post", KeepOutKind.Obstacle, 0, 0, 5, 5, 170)) },
         { "body-below-tip", "/head/bodies/0/underside", Bodied(0), Bodied(0.5) },
         { "probe-reaches-nothing", "/head/probe/x", Probed(200), Probed(170) },
-        { "rating-beyond-heater", "/head/nozzles/0/maxTemperature", WithNozzle(n => n with { MaxTemperature = 300, Heater = new() { Best = 250 } }), WithNozzle(n => n with { MaxTemperature = 250, Heater = new() { Best = 250 } }) },
+        { "rating-beyond-heater", "/head/nozzles/0/maxTemperature",
+            WithNozzle(n => n with { MaxTemperature = 300, Heater = new() { Best = 250 } }),
+            WithNozzle(n => n with { MaxTemperature = 250, Heater = new() { Best = 250 } }) },
         { "heats-what-is-not-there", "/routines/start", Unheated("G28\nM190 S60"), Unheated("G28\nM190 S0\nM140 S{{ heat.bed }}") },
-        { "heats-what-is-not-there", "/routines/start", Cards.Dunlin with { Heat = Cards.Dunlin.Heat with { Housing = Housing.Open }, Routines = new() { Start = "G28\nM191 S40", End = "M84" } }, Cards.Dunlin with { Heat = Cards.Dunlin.Heat with { Housing = Housing.HeatedChamber }, Routines = new() { Start = "G28\nM191 S40", End = "M84" } } },
+        { "heats-what-is-not-there", "/routines/start", Cards.Dunlin with { Heat = Cards.Dunlin.Heat with { Housing = Housing.Open },
+            Routines = new() { Start = "G28\nM191 S40", End = "M84" } },
+            Cards.Dunlin with { Heat = Cards.Dunlin.Heat with { Housing = Housing.HeatedChamber },
+            Routines = new() { Start = "G28\nM191 S40", End = "M84" } } },
         { "no-routine", "/routines/end", Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { End = " " } }, Cards.Dunlin },
     };
 
     private static Card Bare(Axis? x = null, Axis? y = null, Axis? z = null, double origin = 0)
     {
         var card = Cards.Bare(180, 160, 170);
-        return card with { Envelope = card.Envelope with { Origin = new() { X = 0, Y = origin } }, Motion = card.Motion with { Axes = new() { X = x, Y = y, Z = z } } };
+        return card with
+        {
+            Envelope = card.Envelope with { Origin = new() { X = 0, Y = origin } },
+            Motion = card.Motion with { Axes = new() { X = x, Y = y, Z = z } }
+        };
     }
 
     private static Card Kept(params KeepOut[] keepOuts) => Bare() with { Envelope = Bare().Envelope with { KeepOuts = keepOuts } };
 
     private static Card Bodied(double underside) =>
-        Bare() with { Head = Bare().Head with { Bodies = [new() { Name = "duct", Underside = underside, Outline = new RectangleOutline { X = 5, Y = -5, Width = 10, Depth = 10 } }] } };
+        Bare() with
+        {
+            Head = Bare().Head with
+            {
+                Bodies = [
+            new() { Name = "duct", Underside = underside, Outline = new RectangleOutline { X = 5, Y = -5, Width = 10, Depth = 10 } }]
+            }
+        };
 
-    private static Card Probed(double x) => Bare() with { Head = Bare().Head with { Probe = new() { Kind = ProbeKind.Inductive, X = x, Y = 0 } } };
+    private static Card Probed(double x) =>
+        Bare() with { Head = Bare().Head with { Probe = new() { Kind = ProbeKind.Inductive, X = x, Y = 0 } } };
 
     private static Card Unheated(string start) =>
         Bare() with { Envelope = Bare().Envelope with { Heated = false }, Routines = new() { Start = start, End = "M84" } };
@@ -109,9 +188,11 @@ public class CardRuleTests
     [Fact]
     public void Cures_end_what_they_cure_and_no_pattern_has_anything_to_cure()
     {
-        string[] own = ["axis-short-of-bed", "origin-off-machine", "nothing-left-to-print-on", "same-name", "obstacle-above-machine", "body-below-tip", "probe-reaches-nothing", "rating-beyond-heater", "heats-what-is-not-there"];
+        string[] own = ["axis-short-of-bed", "origin-off-machine", "nothing-left-to-print-on", "same-name", "obstacle-above-machine",
+            "body-below-tip", "probe-reaches-nothing", "rating-beyond-heater", "heats-what-is-not-there"];
         foreach (var pattern in Pattern.All) Assert.DoesNotContain(Rules.Check(pattern.Card), f => own.Contains(f.Rule));
-        foreach (var demo in new[] { "avocet", "cormorant", "dunlin", "kittiwake" }) Assert.DoesNotContain(Rules.Check(DemoParts.Card(demo)), f => own.Contains(f.Rule));
+        foreach (var demo in new[] { "avocet", "cormorant", "dunlin", "kittiwake" })
+            Assert.DoesNotContain(Rules.Check(DemoParts.Card(demo)), f => own.Contains(f.Rule));
         foreach (var (rule, pointer, bad, _) in Pairs.Select(p => p.Data).Where(d => own.Contains(d.Item1)))
         {
             var finding = Rules.Check(bad).First(f => f.Rule == rule && f.Pointer == pointer);
@@ -124,7 +205,8 @@ public class CardRuleTests
 
     private static void Set(JsonNode node, string[] path, JsonNode value)
     {
-        for (var i = 0; i < path.Length - 1; i++) node = node is JsonArray list ? list[int.Parse(path[i], CultureInfo.InvariantCulture)]! : node[path[i]]!;
+        for (var i = 0; i < path.Length - 1; i++)
+            node = node is JsonArray list ? list[int.Parse(path[i], CultureInfo.InvariantCulture)]! : node[path[i]]!;
         if (node is JsonArray last) last[int.Parse(path[^1], CultureInfo.InvariantCulture)] = value; else node[path[^1]] = value;
     }
 
@@ -138,14 +220,20 @@ public class CardRuleTests
     // (1.75/2.85)² = 37.7 %: areas of circles.
     [Fact]
     public void The_wrong_filament_is_told_as_a_share_of_plastic() =>
-        Assert.Contains("90.3 %", Rules.Check(WithFilament(3)).Single(f => f.Rule == "uncommon-filament-diameter").Message, StringComparison.Ordinal);
+        Assert.Contains("90.3 %", Rules.Check(WithFilament(3))
+            .Single(f => f.Rule == "uncommon-filament-diameter").Message, StringComparison.Ordinal);
 
     [Fact]
     public void An_accepted_finding_carries_the_reason_and_comes_last()
     {
-        var card = WithFilament(3) with { Accepted = [new() { Rule = "uncommon-filament-diameter", At = "/head/nozzles/0/filamentDiameter", Why = "old stock" }] };
+        var card = WithFilament(3) with
+        {
+            Accepted = [
+            new() { Rule = "uncommon-filament-diameter", At = "/head/nozzles/0/filamentDiameter", Why = "old stock" }]
+        };
         Assert.Equal("old stock", Rules.Check(card)[^1].AcceptedBecause);
     }
 
-    private static KeepOut Polygon(params double[][] points) => new() { Name = "k", Kind = KeepOutKind.Reserved, Outline = new PolygonOutline { Points = points } };
+    private static KeepOut Polygon(params double[][] points) =>
+        new() { Name = "k", Kind = KeepOutKind.Reserved, Outline = new PolygonOutline { Points = points } };
 }

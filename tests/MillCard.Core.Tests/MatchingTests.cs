@@ -6,7 +6,8 @@ namespace MillCard.Core.Tests;
 
 public class MatchingTests
 {
-    private static Card With(Func<Nozzle, Nozzle> nozzle) => Cards.Dunlin with { Head = Cards.Dunlin.Head with { Nozzles = [nozzle(Cards.Dunlin.Head.Nozzles![0])] } };
+    private static Card With(Func<Nozzle, Nozzle> nozzle) =>
+        Cards.Dunlin with { Head = Cards.Dunlin.Head with { Nozzles = [nozzle(Cards.Dunlin.Head.Nozzles![0])] } };
 
     private static void Says(Match match, Verdict verdict, string words)
     {
@@ -19,27 +20,36 @@ public class MatchingTests
     {
         Assert.Equal(Verdict.Fits, FilamentMatch.Of(Cards.Dunlin, Cards.Petg).Verdict);
         var cormorant = DemoParts.Card("cormorant");
-        Says(FilamentMatch.Of(cormorant, Cards.Petg with { Bed = new() { First = 85, Others = 85 } }), Verdict.DoesNotFit, "The print would never start.");
+        Says(FilamentMatch.Of(cormorant, Cards.Petg with { Bed = new() { First = 85, Others = 85 } }), Verdict.DoesNotFit,
+            "The print would never start.");
     }
 
     public static TheoryData<string, Func<Filament, Filament>, Func<Nozzle, Nozzle>, Verdict, string> Filaments => new()
     {
         // lengths are computed for the filament, and the machine pushes what it is fed: (2.85 / 1.75)² = 2.65, worked out by hand
         { "diameter", f => f, n => n with { FilamentDiameter = 2.85 }, Verdict.DoesNotFit, "265 % of the plastic" },
-        { "diameter not known", f => f, n => n with { FilamentDiameter = null }, Verdict.FitsWithCautions, "does not say what this machine is fed" },
-        { "rating", f => f with { Nozzle = f.Nozzle with { First = 290 } }, n => n with { MaxTemperature = 260 }, Verdict.DoesNotFit, "asks for 290 °C at the nozzle; this hot end is rated for 260" },
-        { "abrasive on brass", f => f with { Abrasive = true }, n => n with { Material = NozzleMaterial.Brass }, Verdict.DoesNotFit, "hardened" },
+        { "diameter not known", f => f, n => n with { FilamentDiameter = null }, Verdict.FitsWithCautions,
+            "does not say what this machine is fed" },
+        { "rating", f => f with { Nozzle = f.Nozzle with { First = 290 } }, n => n with { MaxTemperature = 260 }, Verdict.DoesNotFit,
+            "asks for 290 °C at the nozzle; this hot end is rated for 260" },
+        { "abrasive on brass", f => f with { Abrasive = true }, n => n with { Material = NozzleMaterial.Brass }, Verdict.DoesNotFit,
+            "hardened" },
         { "abrasive on steel", f => f with { Abrasive = true }, n => n with { Material = NozzleMaterial.Hardened }, Verdict.Fits, "" },
-        { "abrasive in a fine bore", f => f with { Abrasive = true }, n => n with { Material = NozzleMaterial.Hardened, Diameter = 0.25 }, Verdict.FitsWithCautions, "clogs" },
+        { "abrasive in a fine bore", f => f with { Abrasive = true }, n => n with { Material = NozzleMaterial.Hardened, Diameter = 0.25 },
+            Verdict.FitsWithCautions, "clogs" },
         { "chamber", f => f with { Needs = new() { Chamber = 60 } }, n => n, Verdict.DoesNotFit, "needs a chamber of 60 °C" },
-        { "soft through a tube", f => f with { Material = "TPU 95A" }, n => n with { Feed = new() { Kind = FeedKind.LongTube } }, Verdict.FitsWithCautions, "buckle" },
-        { "feed", f => f with { Needs = new() { Feed = FeedKind.Direct } }, n => n with { Feed = new() { Kind = FeedKind.LongTube } }, Verdict.DoesNotFit, "needs a direct feed" },
-        { "retraction of another feed", f => f with { Retraction = new() { Length = 6 } }, n => n with { Feed = new() { Kind = FeedKind.Direct } }, Verdict.FitsWithCautions, "pulls back 6 mm" },
+        { "soft through a tube", f => f with { Material = "TPU 95A" }, n => n with { Feed = new() { Kind = FeedKind.LongTube } },
+            Verdict.FitsWithCautions, "buckle" },
+        { "feed", f => f with { Needs = new() { Feed = FeedKind.Direct } }, n => n with { Feed = new() { Kind = FeedKind.LongTube } },
+            Verdict.DoesNotFit, "needs a direct feed" },
+        { "retraction of another feed", f => f with { Retraction = new() { Length = 6 } },
+            n => n with { Feed = new() { Kind = FeedKind.Direct } }, Verdict.FitsWithCautions, "pulls back 6 mm" },
         { "room", f => f with { Needs = new() { Height = 400 } }, n => n, Verdict.DoesNotFit, "needs room 400 mm high" },
     };
 
     [Theory, MemberData(nameof(Filaments))]
-    public void A_filament_is_matched_by_physics(string what, Func<Filament, Filament> filament, Func<Nozzle, Nozzle> nozzle, Verdict verdict, string words)
+    public void A_filament_is_matched_by_physics(string what, Func<Filament, Filament> filament, Func<Nozzle, Nozzle> nozzle,
+        Verdict verdict, string words)
     {
         var match = FilamentMatch.Of(With(nozzle), filament(Cards.Petg with { Bed = new() }));
         if (verdict == Verdict.Fits) Assert.Equal(Verdict.Fits, match.Verdict); else Says(match, verdict, words);
@@ -49,25 +59,44 @@ public class MatchingTests
     [Fact]
     public void A_recipe_in_rungs_and_shares_fits_machines_it_has_never_seen()
     {
-        var relative = Cards.Standard with { LineWidth = null, LineWidthOfNozzle = 1.1, Layers = new() { Rungs = 5, FirstRungs = 6 }, Speeds = Cards.Standard.Speeds with { OuterWall = 30, InnerWall = 30, Solid = 30, Infill = 30 } };
+        var relative = Cards.Standard with
+        {
+            LineWidth = null,
+            LineWidthOfNozzle = 1.1,
+            Layers = new() { Rungs = 5, FirstRungs = 6 },
+            Speeds = Cards.Standard.Speeds with { OuterWall = 30, InnerWall = 30, Solid = 30, Infill = 30 }
+        };
         Assert.NotEqual(Verdict.DoesNotFit, RecipeMatch.Of(Cards.Dunlin, relative).Verdict);
         Says(RecipeMatch.Of(With(n => n with { Diameter = 0.8 }), Cards.Standard), Verdict.DoesNotFit, "56 % of the nozzle");
         Assert.DoesNotContain(RecipeMatch.Of(With(n => n with { Diameter = 0.8 }), relative).Reasons, r => r.Asks == "/lineWidth");
-        Says(RecipeMatch.Of(Cards.Dunlin with { Motion = Cards.Dunlin.Motion with { Axes = new() } }, relative), Verdict.DoesNotFit, "ladder is not known");
-        Says(RecipeMatch.Of(With(n => n with { MaxFlow = 2 }), relative with { Speeds = new() }), Verdict.FitsWithCautions, "the hot end allows");
+        Says(RecipeMatch.Of(Cards.Dunlin with { Motion = Cards.Dunlin.Motion with { Axes = new() } }, relative), Verdict.DoesNotFit,
+            "ladder is not known");
+        Says(RecipeMatch.Of(With(n => n with { MaxFlow = 2 }), relative with { Speeds = new() }), Verdict.FitsWithCautions,
+            "the hot end allows");
     }
 
     [Fact]
     public void What_belongs_to_one_machine_stays_behind_in_a_copy_and_is_listed()
     {
-        var filament = Cards.Petg with { Start = "M117 hello", Retraction = new() { Length = 5 }, PressureCompensation = 0.4, Flow = 0.97, Sources = new Dictionary<string, FactSource> { ["/flow"] = new() { Source = SourceKind.Measured }, ["/density"] = new() { Source = SourceKind.RatingPlate } } };
+        var filament = Cards.Petg with
+        {
+            Start = "M117 hello",
+            Retraction = new() { Length = 5 },
+            PressureCompensation = 0.4,
+            Flow = 0.97,
+            Sources = new Dictionary<string,
+            FactSource>
+            { ["/flow"] = new() { Source = SourceKind.Measured }, ["/density"] = new() { Source = SourceKind.RatingPlate } }
+        };
         var (copy, left) = Copying.ForAnother(filament, DemoParts.Card("kittiwake"));
         Assert.Equal(["/start", "/retraction", "/pressureCompensation", "/flow"], left.Select(l => l.Pointer));
         Assert.Equal((null, null, null, null), (copy.Start, copy.Retraction, copy.PressureCompensation, copy.Flow));
         Assert.Equal(["/density"], copy.Sources.Keys);
         Assert.Equal("Station PETG, grey, for Kittiwake", copy.Name);
         Assert.Empty(Copying.ForAnother(copy, Cards.Dunlin).Left);
-        var (recipe, behind) = Copying.ForAnother(Cards.Standard with { Retraction = new() { Length = 5, LeastTravel = 3 }, Accelerations = new() { Infill = 900 } }, Cards.Dunlin);
+        var (recipe, behind) = Copying.ForAnother(
+            Cards.Standard with { Retraction = new() { Length = 5, LeastTravel = 3 }, Accelerations = new() { Infill = 900 } },
+            Cards.Dunlin);
         Assert.Equal(["/retraction", "/accelerations"], behind.Select(l => l.Pointer));
         Assert.Equal((null, 3), (recipe.Retraction.Length, recipe.Retraction.LeastTravel));
     }

@@ -35,19 +35,37 @@ public class SlicerTests
     [Theory, InlineData("absolute"), InlineData("relative")]
     public void Solid_parts_hold_as_much_plastic_as_the_mesh_has_volume(string mode)
     {
-        var card = Cards.Dunlin with { Firmware = Cards.Dunlin.Firmware with { Extrusion = mode == "absolute" ? ExtrusionMode.Absolute : ExtrusionMode.Relative } };
-        var recipe = Cards.Standard with { Infill = new() { Density = 1 }, Skirt = new() { Rounds = 0 }, Layers = new() { First = 0.2, Others = 0.2 } };
+        var card = Cards.Dunlin with
+        {
+            Firmware = Cards.Dunlin.Firmware with
+            {
+                Extrusion = mode == "absolute" ? ExtrusionMode.Absolute
+            : ExtrusionMode.Relative
+            }
+        };
+        var recipe = Cards.Standard with
+        {
+            Infill = new() { Density = 1 },
+            Skirt = new() { Rounds = 0 },
+            Layers = new() { First = 0.2, Others = 0.2 }
+        };
         foreach (var mesh in new[] { Solids.Box(20, 20, 20), Solids.Cylinder(15, 10), Solids.Torus(20, 6, 96, 192) })
         {
-            var plastic = Slice(mesh, card, recipe).Layers.Sum(l => l.Paths.Sum(p => p.Length * ExtrudedLine.Area(p.Width, l.Place.Height)));
+            var plastic = Slice(mesh, card,
+                recipe).Layers.Sum(l => l.Paths.Sum(p => p.Length * ExtrudedLine.Area(p.Width, l.Place.Height)));
             Assert.Equal(1, plastic / mesh.Volume(), 0.02);
         }
     }
 
-    [Theory, InlineData(FlavourId.Marlin, "M203 X180 Y180 Z12 E60\nM201 X1500 Y1200 Z100 E3000\nM205 J0.02\n"), InlineData(FlavourId.RepRapFirmware, "M203 X10800 Y10800 Z720 E3600\nM201 X1500 Y1200 Z100 E3000\n")]
+    [Theory, InlineData(FlavourId.Marlin, "M203 X180 Y180 Z12 E60\nM201 X1500 Y1200 Z100 E3000\nM205 J0.02\n"),
+        InlineData(FlavourId.RepRapFirmware, "M203 X10800 Y10800 Z720 E3600\nM201 X1500 Y1200 Z100 E3000\n")]
     public void Limits_that_a_card_states_are_sent_in_the_flavours_unit(FlavourId flavour, string lines)
     {
-        var card = Cards.Dunlin with { Firmware = Cards.Dunlin.Firmware with { Flavour = flavour }, Motion = Cards.Dunlin.Motion with { Limits = LimitsUse.Stated } };
+        var card = Cards.Dunlin with
+        {
+            Firmware = Cards.Dunlin.Firmware with { Flavour = flavour },
+            Motion = Cards.Dunlin.Motion with { Limits = LimitsUse.Stated }
+        };
         Assert.Contains(lines, Encoding.UTF8.GetString(Slice(Solids.Box(10, 10, 1), card).Gcode.Span), StringComparison.Ordinal);
         Assert.DoesNotContain("M203", Encoding.UTF8.GetString(Slice(Solids.Box(10, 10, 1)).Gcode.Span), StringComparison.Ordinal);
     }
@@ -55,11 +73,15 @@ public class SlicerTests
     [Fact]
     public void A_filament_that_must_not_be_pulled_back_is_not_whatever_the_recipe_says()
     {
-        var job = DemoParts.Job(Cards.Dunlin, "cable-gland") with { Recipe = Cards.Standard with { Retraction = Cards.Standard.Retraction with { Length = 2 } } };
-        static int Pulled(SliceResult sliced) => sliced.Run!.MoveList.Count(m => m.Filament < 0 && m.Line > sliced.Run.LayersBegin && m.Line < sliced.Run.LayersEnd);
+        var job = DemoParts.Job(Cards.Dunlin,
+            "cable-gland") with
+        { Recipe = Cards.Standard with { Retraction = Cards.Standard.Retraction with { Length = 2 } } };
+        static int Pulled(SliceResult sliced) =>
+            sliced.Run!.MoveList.Count(m => m.Filament < 0 && m.Line > sliced.Run.LayersBegin && m.Line < sliced.Run.LayersEnd);
         Assert.True(Pulled(Slicer.Slice(job)) > 10);
         Assert.Equal(0, Pulled(Slicer.Slice(job with { Filament = Cards.Petg with { Retraction = new() { Length = 0 } } })));
-        var setting = ResolvedSettings.Of(job with { Filament = Cards.Petg with { Retraction = new() { Length = 0 } } }).First(s => s.Pointer == "/retraction/length");
+        var setting = ResolvedSettings.Of(job with { Filament = Cards.Petg with { Retraction = new() { Length = 0 } } })
+            .First(s => s.Pointer == "/retraction/length");
         Assert.Equal(("0", GivenBy.Filament), (setting.Value, setting.From));
     }
 
@@ -68,7 +90,14 @@ public class SlicerTests
     [InlineData(1.75, 2.85, "38 %")]
     public void A_filament_that_is_not_what_the_machine_is_fed_stops(double fed, double filament, string share)
     {
-        var card = Cards.Dunlin with { Head = Cards.Dunlin.Head with { Nozzles = [Cards.Dunlin.Head.Nozzles![0] with { FilamentDiameter = fed }] } };
+        var card = Cards.Dunlin with
+        {
+            Head = Cards.Dunlin.Head with
+            {
+                Nozzles = [
+            Cards.Dunlin.Head.Nozzles![0] with { FilamentDiameter = fed }]
+            }
+        };
         var job = DemoParts.Job(card, "cable-gland") with { Filament = Cards.Petg with { Diameter = filament } };
         var sliced = Slicer.Slice(job);
         Assert.False(sliced.Sliced);
@@ -76,10 +105,16 @@ public class SlicerTests
         Assert.Equal((Severity.Stop, "/filament"), (finding.Severity, finding.Pointer));
         Assert.Contains(share, finding.Why);
 
-        // by volume: what a program for this filament pushes on a machine that is fed the other, against what it pushes on one that is fed it
-        var right = Slicer.Slice(job with { Machine = (card with { Head = card.Head with { Nozzles = [card.Head.Nozzles[0] with { FilamentDiameter = filament }] } }).Machine() });
+        // by volume: what a program for this filament pushes on a machine that is fed the other, against what it pushes on one that is fed
+        // it
+        var right = Slicer.Slice(job with
+        {
+            Machine = (
+            card with { Head = card.Head with { Nozzles = [card.Head.Nozzles[0] with { FilamentDiameter = filament }] } }).Machine()
+        });
         Assert.True(right.Sliced);
-        var (asked, pushed) = (right.Run!.Filament * ExtrudedLine.FilamentArea(filament), right.Run.Filament * ExtrudedLine.FilamentArea(fed));
+        var (asked, pushed) = (right.Run!.Filament * ExtrudedLine.FilamentArea(filament),
+            right.Run.Filament * ExtrudedLine.FilamentArea(fed));
         Assert.Equal(share, $"{100 * pushed / asked:0} %");
         var brought = Rules.Check(SimulatedMachine.Run(card.Machine(), right.Gcode, [job.Filament]), card.Machine());
         Assert.Contains(brought, f => f is { Rule: "filament-diameter-mismatch", Severity: Severity.Stop });
@@ -101,20 +136,25 @@ public class SlicerTests
         var recipe = Cards.Standard with { Infill = new() { Density = 1 }, Skirt = new() { Rounds = 0 } };
         foreach (var layer in Slice(Solids.Box(20, 20, 20), recipe: recipe).Layers.Where((_, i) => i % 11 == 0))
         {
-            var inked = Plane.Union([.. layer.Paths.Select(p => p.Points.Append(p.Closed ? p.Points[0] : p.Points[^1]).Select(q => new Coordinate(q.X, q.Y)).ToArray()).Select(c => (Shape)Plane.Factory.CreateLineString(c).Buffer(Cards.Standard.LineWidth!.Value / 2))]);
+            var inked = Plane.Union([.. layer.Paths.Select(p => p.Points.Append(p.Closed ? p.Points[0] : p.Points[^1])
+                .Select(q => new Coordinate(q.X, q.Y)).ToArray())
+                .Select(c => (Shape)Plane.Factory.CreateLineString(c).Buffer(Cards.Standard.LineWidth!.Value / 2))]);
             Assert.True(Plane.Intersection(inked, Shapes.Rectangle(80, 70, 20, 20)).Area >= 0.98 * 400);
         }
     }
 
     [Fact]
-    public void Nothing_is_laid_outside_the_part_by_more_than_half_a_line() => Gen.Select(Gen.Double[3, 20].Array[5, 14], Gen.Int[0, 4], Gen.Double[0, 1]).Sample((radii, walls, density) =>
+    public void Nothing_is_laid_outside_the_part_by_more_than_half_a_line() =>
+        Gen.Select(Gen.Double[3, 20].Array[5, 14], Gen.Int[0, 4], Gen.Double[0, 1]).Sample((radii, walls, density) =>
     {
         var n = radii.Length;
         var mesh = Solids.Prism([.. radii.Select((r, i) => (r * Math.Cos(2 * Math.PI * i / n), r * Math.Sin(2 * Math.PI * i / n)))], 3);
         var recipe = Cards.Standard with { Walls = walls, Infill = new() { Density = density }, Skirt = new() { Rounds = 0 } };
         var contour = new Footprints(mesh).Below(double.PositiveInfinity, 90, 80, 0).Buffer(0.45 / 2 + 0.01);
         foreach (var path in Slice(mesh, recipe: recipe).Layers.SelectMany(l => l.Paths))
-            Assert.True(contour.Covers(Plane.Factory.CreateLineString([.. path.Points.Append(path.Closed ? path.Points[0] : path.Points[^1]).Select(p => new Coordinate(p.X, p.Y))]).Buffer(0.2)));
+            Assert.True(contour.Covers(Plane.Factory.CreateLineString(
+                [.. path.Points.Append(path.Closed ? path.Points[0] : path.Points[^1]).Select(p => new Coordinate(p.X, p.Y))])
+                .Buffer(0.2)));
     }, iter: 40);
 
     [Fact]
@@ -136,8 +176,17 @@ public class SlicerTests
     [Theory, InlineData(0.1), InlineData(0.2), InlineData(0.5)]
     public void Infill_takes_its_share_of_the_volume(double density)
     {
-        var recipe = Cards.Standard with { Walls = 0, TopLayers = 0, BottomLayers = 0, Infill = new() { Density = density }, Skirt = new() { Rounds = 0 }, Layers = new() { First = 0.2, Others = 0.2 } };
-        var plastic = Slice(Solids.Box(120, 120, 2), Cards.Bare(), recipe, 150, 100).Layers.Sum(l => l.Paths.Sum(p => p.Length * ExtrudedLine.Area(p.Width, l.Place.Height)));
+        var recipe = Cards.Standard with
+        {
+            Walls = 0,
+            TopLayers = 0,
+            BottomLayers = 0,
+            Infill = new() { Density = density },
+            Skirt = new() { Rounds = 0 },
+            Layers = new() { First = 0.2, Others = 0.2 }
+        };
+        var plastic = Slice(Solids.Box(120, 120, 2), Cards.Bare(), recipe, 150,
+            100).Layers.Sum(l => l.Paths.Sum(p => p.Length * ExtrudedLine.Area(p.Width, l.Place.Height)));
         Assert.Equal(density, plastic / (120 * 120 * 2), 0.03);
     }
 
@@ -163,7 +212,8 @@ public class SlicerTests
         var mesh = Solids.Box(20, 20, 4);
         var prints = new Footprints(mesh);
         var result = Slicer.Slice(new SliceJob("two", card.Machine(), Cards.Petg, Cards.Standard,
-            [new(new TrialPart { Name = "a", File = "a", X = 40, Y = 80 }, mesh, prints), new(new TrialPart { Name = "b", File = "b", X = 140, Y = 80 }, mesh, prints)]));
+            [new(new TrialPart { Name = "a", File = "a", X = 40, Y = 80 }, mesh, prints),
+                new(new TrialPart { Name = "b", File = "b", X = 140, Y = 80 }, mesh, prints)]));
         Assert.True(result.Sliced, string.Join('\n', result.Findings.Select(f => f.Message)));
         Assert.DoesNotContain(result.Findings, f => f.Rule == "through-keep-out");
         Assert.Contains("Z10", Encoding.UTF8.GetString(result.Gcode.Span), StringComparison.Ordinal);
@@ -172,15 +222,19 @@ public class SlicerTests
     [Fact]
     public void What_does_not_fit_or_cannot_be_written_is_refused_with_a_finding()
     {
-        Assert.Contains(Slice(Solids.Box(20, 20, 5), x: 6).Findings, f => f.Rule == "does-not-fit" && f.Message.Contains("cures", StringComparison.Ordinal));
+        Assert.Contains(Slice(Solids.Box(20, 20, 5), x: 6).Findings, f => f.Rule == "does-not-fit"
+            && f.Message.Contains("cures", StringComparison.Ordinal));
         var broken = Slice(Solids.Box(20, 20, 5), Cards.Dunlin with { Routines = new() { Start = "G28\n{{ heat.sofa }}" } });
         Assert.False(broken.Sliced);
         Assert.Contains("line 2, column 4", Assert.Single(broken.Findings).Message, StringComparison.Ordinal);
-        Assert.Equal("line-higher-than-wide", Slice(Solids.Box(20, 20, 5), recipe: Cards.Standard with { Layers = new() { Others = 0.6 } }).Findings[0].Rule);
+        Assert.Equal("line-higher-than-wide",
+            Slice(Solids.Box(20, 20, 5), recipe: Cards.Standard with { Layers = new() { Others = 0.6 } }).Findings[0].Rule);
     }
 
     [Fact]
     public void A_cancelled_slice_ends() =>
-        Assert.ThrowsAny<OperationCanceledException>(() => Slicer.Slice(new SliceJob("x", Cards.Dunlin.Machine(), Cards.Petg, Cards.Standard,
-            [new(new TrialPart { Name = "a", File = "a", X = 90, Y = 80 }, Solids.Box(20, 20, 5), new Footprints(Solids.Box(20, 20, 5)))]), stop: new CancellationToken(true)));
+        Assert.ThrowsAny<OperationCanceledException>(() =>
+            Slicer.Slice(new SliceJob("x", Cards.Dunlin.Machine(), Cards.Petg, Cards.Standard,
+            [new(new TrialPart { Name = "a", File = "a", X = 90, Y = 80 }, Solids.Box(20, 20, 5), new Footprints(Solids.Box(20, 20, 5)))]),
+                stop: new CancellationToken(true)));
 }

@@ -283,7 +283,8 @@ public sealed partial class SimulatedMachine
     }
 
     /// <summary>The number behind a nozzle's name, whether it is there or not; 0 for the first.</summary>
-    private static int ToolOf(string? name) => int.TryParse(name?.Replace("extruder", "", StringComparison.Ordinal), out var tool) ? tool : 0;
+    private static int ToolOf(string? name) => int.TryParse(name?.Replace("extruder", "", StringComparison.Ordinal), out var tool) ? tool
+        : 0;
 
     /// <summary>Keeps what a line asked for, so that rules can look at it later.</summary>
     private void Note(int line, Command command, ReadOnlySpan<byte> text)

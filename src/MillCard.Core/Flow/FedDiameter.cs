@@ -11,7 +11,8 @@ public static class FedDiameter
     /// <param name="filament">The filament's diameter, mm.</param>
     public static bool Differs(double? fed, double? filament) => fed is { } has && filament is { } asks && Math.Abs(has - asks) > Same;
 
-    /// <summary>What comes out of what is asked for, as a ratio: lengths are computed for the filament, and the machine pushes what it is fed.</summary>
+    /// <summary>What comes out of what is asked for, as a ratio: lengths are computed for the filament, and the machine pushes what it is
+    /// fed.</summary>
     /// <param name="fed">What the card says the machine is fed, mm.</param>
     /// <param name="filament">The filament's diameter, mm.</param>
     public static double Share(double fed, double filament) => ExtrudedLine.FilamentArea(fed) / ExtrudedLine.FilamentArea(filament);

@@ -8,7 +8,8 @@ using NetTopologySuite.Geometries.Prepared;
 
 namespace MillCard.Core.Slicing;
 
-/// <summary>Writes planned layers as G-code: routines at their moments, travels, retraction, tool changes, speeds within the melting limit.</summary>
+/// <summary>Writes planned layers as G-code: routines at their moments, travels, retraction, tool changes, speeds within the melting
+/// limit.</summary>
 internal sealed partial class ProgramWriter
 {
     /// <summary>Higher than any prime line, mm.</summary>
@@ -49,13 +50,16 @@ internal sealed partial class ProgramWriter
         _flavour = Flavour.Of(job.Machine.Flavour);
         _relative = job.Machine.Card.Firmware.Extrusion == ExtrusionMode.Relative;
         _writesOffsets = job.Machine.Card.Head.Offsets?.Gcode == true;
-        _fastest = job.Mode is { } mode ? job.Machine.Card.Modes.First(m => m.Kind == mode.Kind).MaxSpeed ?? double.PositiveInfinity : double.PositiveInfinity;
+        _fastest = job.Mode is { } mode ? job.Machine.Card.Modes.First(m => m.Kind == mode.Kind).MaxSpeed ?? double.PositiveInfinity
+            : double.PositiveInfinity;
         _values = ProgramValues.Of(job, layers);
         _values["job.seconds"] = Math.Round(seconds);
         _pulledBack = new double[job.Machine.Nozzles.Count];
         var nozzles = layers.SelectMany(l => l.Paths).Select(p => p.Nozzle).Distinct().ToArray();
         _obstacles = [.. job.Machine.KeepOuts.Where(k => k.KeepOut.Kind == KeepOutKind.Obstacle)
-            .SelectMany(k => nozzles.SelectMany(n => Forbidden.Of(job.Machine, k, layers[0].Place.Height, n)).Select(f => (PreparedGeometryFactory.Prepare(f.Grown), (k.KeepOut.Top ?? double.PositiveInfinity) + job.Machine.Clearance)))];
+            .SelectMany(k => nozzles.SelectMany(n => Forbidden.Of(job.Machine, k, layers[0].Place.Height, n))
+                .Select(f => (PreparedGeometryFactory.Prepare(f.Grown),
+                (k.KeepOut.Top ?? double.PositiveInfinity) + job.Machine.Clearance)))];
     }
 
     /// <summary>Whether it keeps where routines were written.</summary>
@@ -65,7 +69,8 @@ internal sealed partial class ProgramWriter
 
     private Filament Filament => _job.FilamentOf(_nozzle);
     private Nozzle Nozzle => _job.Machine.Nozzles[_nozzle];
-    private Pullback Pullback => Pullback.Of(Nozzle, Filament, _recipe) is var usual && _ownRetraction is { } own && !Pullback.IsForbidden(Filament)
+    private Pullback Pullback => Pullback.Of(Nozzle, Filament, _recipe) is var usual && _ownRetraction is { } own
+        && !Pullback.IsForbidden(Filament)
         ? usual with { Length = own }
         : usual;
 
@@ -137,7 +142,8 @@ internal sealed partial class ProgramWriter
             laying += path.Length / SpeedOf(path, layer.Place);
             at = path.End;
         }
-        if (_ownSpeed is null && laying > 0 && laying + moving < _recipe.Speeds.LeastLayerTime) _slower = Math.Max(1, (_recipe.Speeds.LeastLayerTime - moving) / laying);
+        if (_ownSpeed is null && laying > 0 && laying + moving < _recipe.Speeds.LeastLayerTime)
+            _slower = Math.Max(1, (_recipe.Speeds.LeastLayerTime - moving) / laying);
         return layer.Paths.Sum(path => path.Length / SpeedOf(path, layer.Place)) + moving;
     }
 
@@ -152,8 +158,10 @@ internal sealed partial class ProgramWriter
     private void Accelerate(ToolPath? path, bool first)
     {
         if (!_recipe.Accelerations.Any) return;
-        var usual = Math.Min(_job.Machine.Card.Motion.Axes.X?.MaxAcceleration ?? 1000, _job.Machine.Card.Motion.Axes.Y?.MaxAcceleration ?? 1000);
-        var (printing, travel) = ((path is null ? null : _recipe.AccelerationOf(path.Kind, first)) ?? usual, _recipe.Accelerations.Travel ?? usual);
+        var usual = Math.Min(_job.Machine.Card.Motion.Axes.X?.MaxAcceleration ?? 1000, _job.Machine.Card.Motion.Axes.Y?.MaxAcceleration
+            ?? 1000);
+        var (printing, travel) = ((path is null ? null : _recipe.AccelerationOf(path.Kind, first)) ?? usual, _recipe.Accelerations.Travel
+            ?? usual);
         if (printing == _acceleration) return;
         Say("acceleration", ("printing", printing), ("travel", travel));
         _acceleration = printing;
@@ -182,7 +190,9 @@ internal sealed partial class ProgramWriter
     {
         if (part == _labelled) return;
         if (_labelled is { } before) Say("part-end", ("key", KeyOf(before)));
-        if (part is { } index && index < _job.Parts.Count) Say("part-begin", ("index", index), ("key", KeyOf(index)), ("name", _job.Parts[index].Part.Name.Replace('"', '\'').Replace(';', ',')));
+        if (part is { } index && index < _job.Parts.Count)
+            Say("part-begin", ("index", index), ("key", KeyOf(index)),
+            ("name", _job.Parts[index].Part.Name.Replace('"', '\'').Replace(';', ',')));
         _labelled = part;
     }
 
@@ -248,12 +258,14 @@ internal sealed partial class ProgramWriter
         _last = path;
     }
 
-    /// <summary>Speed of a line on the layer that is written: its own, within the slow layers' and what mode and hot end allow, mm/s.</summary>
+    /// <summary>Speed of a line on the layer that is written: its own, within the slow layers' and what mode and hot end allow,
+    /// mm/s.</summary>
     private double SpeedOf(ToolPath path, LayerPlace place)
     {
         if (_ownSpeed is { } own) return own;
         var flow = _job.FilamentOf(path.Nozzle).Flow ?? 1;
-        var limit = Math.Min((path.Nozzle < _job.Machine.Nozzles.Count ? _job.Machine.Nozzles[path.Nozzle].MaxFlow : null) ?? double.PositiveInfinity, _job.FilamentOf(path.Nozzle).MaxFlow ?? double.PositiveInfinity);
+        var limit = Math.Min((path.Nozzle < _job.Machine.Nozzles.Count ? _job.Machine.Nozzles[path.Nozzle].MaxFlow : null)
+            ?? double.PositiveInfinity, _job.FilamentOf(path.Nozzle).MaxFlow ?? double.PositiveInfinity);
         var asked = _recipe.Speeds.OnLayer(path.Speed ?? _recipe.SpeedOf(path.Kind), _number);
         var speed = Math.Min(Math.Min(_fastest, asked), limit / (path.SectionAt(place.Height) * flow));
         return _slower == 1 ? speed : Math.Max(speed / _slower, Math.Min(speed, _recipe.Speeds.Least));
@@ -264,7 +276,8 @@ internal sealed partial class ProgramWriter
     {
         Leave(_recipe.NozzleChanges.Retraction);
         (_values["tool.now"], _values["tool.next"]) = (_nozzle, next);
-        if (Filament.Nozzle.Standby is { } standby && _nozzle < _job.Machine.Nozzles.Count) _out.Command("M104").Whole('T', _nozzle).Whole('S', standby).End();
+        if (Filament.Nozzle.Standby is { } standby && _nozzle < _job.Machine.Nozzles.Count)
+            _out.Command("M104").Whole('T', _nozzle).Whole('S', standby).End();
         _nozzle = next;
         Routine(RoutineMoment.ToolChange);
         Say("tool", ("tool", next));
@@ -278,7 +291,8 @@ internal sealed partial class ProgramWriter
     /// <summary>The routines that filaments bring along, one a filament in use.</summary>
     private void Own(RoutineMoment moment, string pointer, Func<Filament, string?> of)
     {
-        foreach (var text in _layers.SelectMany(l => l.Paths).Select(p => p.Nozzle).Distinct().Order().Select(_job.FilamentOf).Distinct().Select(of))
+        foreach (var text in _layers.SelectMany(l => l.Paths).Select(p => p.Nozzle).Distinct().Order().Select(_job.FilamentOf).Distinct()
+            .Select(of))
         {
             if (string.IsNullOrWhiteSpace(text)) continue;
             _out.Line($"; {moment.Title.ToLowerInvariant()} routine of the filament").Line(Written(moment, pointer, text));

@@ -13,17 +13,20 @@ public sealed record Pullback(double Length, double Speed, double Lift, double W
     /// <summary>Whether a filament is not to be pulled back at all, such as a flexible one: that holds whatever else is said.</summary>
     public static bool IsForbidden(Filament filament) => filament.Retraction?.Length == 0;
 
-    /// <summary>The recipe's where it says so, else the filament's, else the head's, else what the feed proposes; none where the filament forbids it.</summary>
+    /// <summary>The recipe's where it says so, else the filament's, else the head's, else what the feed proposes; none where the filament
+    /// forbids it.</summary>
     public static Pullback Of(Nozzle nozzle, Filament filament, Recipe recipe)
     {
         var proposed = ProposedFor(nozzle.Feed);
         var (head, departs, own) = (nozzle.Retraction, filament.Retraction, recipe.Retraction);
         var length = IsForbidden(filament) ? 0 : own.Length ?? departs?.Length ?? head?.Length ?? proposed.Length!.Value;
         return new Pullback(length, own.Speed ?? departs?.Speed ?? head?.Speed ?? proposed.Speed!.Value,
-            own.Lift ?? departs?.Lift ?? head?.Lift ?? proposed.Lift!.Value, departs?.Wipe ?? head?.Wipe ?? proposed.Wipe!.Value, own.LeastTravel);
+            own.Lift ?? departs?.Lift ?? head?.Lift ?? proposed.Lift!.Value, departs?.Wipe ?? head?.Wipe
+                ?? proposed.Wipe!.Value, own.LeastTravel);
     }
 
-    /// <summary>What suits a feed. A direct one pulls back up to 1 or 2 mm, a long tube 4 to 7 mm at 25 to 60 mm/s; common practice, no source.</summary>
+    /// <summary>What suits a feed. A direct one pulls back up to 1 or 2 mm, a long tube 4 to 7 mm at 25 to 60 mm/s; common practice, no
+    /// source.</summary>
     /// <param name="feed">The feed; direct where nothing is said.</param>
     public static HeadRetraction ProposedFor(Feed? feed) =>
         feed?.Kind == FeedKind.LongTube

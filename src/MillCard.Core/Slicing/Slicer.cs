@@ -127,8 +127,10 @@ public static class Slicer
                     "A line is at least as wide as it is high.", pointer);
         foreach (var finding in Departing(job)) yield return finding;
         foreach (var nozzle in job.NozzlesInUse)
-            if (job.Machine.Nozzles[nozzle] is { FilamentDiameter: { } fed } one && job.FilamentOf(nozzle).Diameter is { } asks && FedDiameter.Differs(fed, asks))
-                yield return FilamentDiameterMismatch.Of(one.Id, fed, asks, nozzle > 0 && job.SecondFilament is not null ? "/secondFilament" : "/filament");
+            if (job.Machine.Nozzles[nozzle] is { FilamentDiameter: { } fed } one && job.FilamentOf(nozzle).Diameter is { } asks
+                && FedDiameter.Differs(fed, asks))
+                yield return FilamentDiameterMismatch.Of(one.Id, fed, asks, nozzle > 0 && job.SecondFilament is not null
+                    ? "/secondFilament" : "/filament");
         if (job.Mode is { } mode && (!job.Machine.HasTwoCarriages || job.Machine.Card.Modes.All(m => m.Kind != mode.Kind)))
         {
             yield return new Finding("no-such-mode", Severity.Stop, $"{job.Machine.Card.Name} has no mode of this kind.",

@@ -33,7 +33,8 @@ public enum GivenBy
 /// <param name="Who">Name of the document, nozzle, part or zone that gives it.</param>
 /// <param name="Pointer">Where it stands there.</param>
 /// <param name="Over">What it is laid over, the nearest first: values that would hold without it.</param>
-public sealed record ResolvedSetting(string Label, string Unit, string Value, GivenBy From, string Who, string Pointer, IReadOnlyList<string> Over);
+public sealed record ResolvedSetting(string Label, string Unit, string Value, GivenBy From, string Who, string Pointer,
+    IReadOnlyList<string> Over);
 
 /// <summary>Every setting of a trial with where it comes from: card, recipe, filament, nozzle, part, zone. There is no other.</summary>
 public static class ResolvedSettings
@@ -61,11 +62,13 @@ public static class ResolvedSettings
         var name = job.Recipe.Name ?? "recipe";
         foreach (var leaf in Leaves.Of<Recipe>())
         {
-            if (leaf.Pointer is "/retraction/length" or "/retraction/speed" or "/retraction/lift") { yield return Retraction(job, nozzle, leaf); continue; }
+            if (leaf.Pointer is "/retraction/length" or "/retraction/speed" or "/retraction/lift")
+            { yield return Retraction(job, nozzle, leaf); continue; }
             if (Fitted(job, nozzle, used, leaf) is { } fitted) { yield return fitted; continue; }
             var value = Leaves.At(said, leaf.Pointer);
             // what equals the value that holds where nothing is said cannot be told from it
-            var from = value is null || Leaves.At(usual, leaf.Pointer) is { } same && same.GetRawText() == value.Value.GetRawText() ? GivenBy.Usual : GivenBy.Recipe;
+            var from = value is null || Leaves.At(usual, leaf.Pointer) is { } same && same.GetRawText() == value.Value.GetRawText()
+                ? GivenBy.Usual : GivenBy.Recipe;
             yield return new(leaf.Label, leaf.Unit, Text(value), from, name, leaf.Pointer, []);
         }
     }
@@ -77,9 +80,17 @@ public static class ResolvedSettings
         string Say(double? v) => v is { } number ? number.ToString("0.####", CultureInfo.InvariantCulture) : "";
         return leaf.Pointer switch
         {
-            "/layers/others" when recipe.Layers.Rungs is { } rungs && Ladder.Of(job.Machine.Card) is not null => new(leaf.Label, leaf.Unit, Say(used.Layers.Others), GivenBy.Card, job.Machine.Card.Name ?? "card", "/motion/axes/z/drive", [$"{rungs} rungs of {recipe.Name}", $"{Say(recipe.Layers.Others)} mm of {recipe.Name}"]),
-            "/layers/first" when recipe.Layers.FirstRungs is { } rungs && Ladder.Of(job.Machine.Card) is not null => new(leaf.Label, leaf.Unit, Say(used.Layers.First), GivenBy.Card, job.Machine.Card.Name ?? "card", "/motion/axes/z/drive", [$"{rungs} rungs of {recipe.Name}"]),
-            "/lineWidth" when recipe.LineWidthOfNozzle is { } share => new(leaf.Label, leaf.Unit, Say(used.LineWidth), GivenBy.Nozzle, job.Machine.Nozzles[nozzle].Id, $"/head/nozzles/{nozzle}/diameter", [$"{100 * share:0} % of the nozzle, says {recipe.Name}"]),
+            "/layers/others" when recipe.Layers.Rungs is { } rungs
+                && Ladder.Of(job.Machine.Card) is not null =>
+                new(leaf.Label, leaf.Unit, Say(used.Layers.Others), GivenBy.Card, job.Machine.Card.Name
+                ?? "card", "/motion/axes/z/drive", [$"{rungs} rungs of {recipe.Name}", $"{Say(recipe.Layers.Others)} mm of {recipe.Name}"]),
+            "/layers/first" when recipe.Layers.FirstRungs is { } rungs
+                && Ladder.Of(job.Machine.Card) is not null =>
+                new(leaf.Label, leaf.Unit, Say(used.Layers.First), GivenBy.Card, job.Machine.Card.Name
+                ?? "card", "/motion/axes/z/drive", [$"{rungs} rungs of {recipe.Name}"]),
+            "/lineWidth" when recipe.LineWidthOfNozzle is { } share =>
+                new(leaf.Label, leaf.Unit, Say(used.LineWidth), GivenBy.Nozzle, job.Machine.Nozzles[nozzle].Id,
+                $"/head/nozzles/{nozzle}/diameter", [$"{100 * share:0} % of the nozzle, says {recipe.Name}"]),
             _ => null,
         };
     }
@@ -88,55 +99,69 @@ public static class ResolvedSettings
     {
         var nozzle = job.Machine.Nozzles[index];
         var proposed = Pullback.ProposedFor(nozzle.Feed);
-        double? Of(HeadRetraction? r) => leaf.Pointer switch { "/retraction/length" => r?.Length, "/retraction/speed" => r?.Speed, _ => r?.Lift };
+        double? Of(HeadRetraction? r) =>
+            leaf.Pointer switch { "/retraction/length" => r?.Length, "/retraction/speed" => r?.Speed, _ => r?.Lift };
         var own = job.Recipe.Retraction;
         var given = new (double? Value, GivenBy From, string Who, string Pointer)[]
         {
-            (leaf.Pointer switch { "/retraction/length" => own.Length, "/retraction/speed" => own.Speed, _ => own.Lift }, GivenBy.Recipe, job.Recipe.Name ?? "recipe", leaf.Pointer),
+            (leaf.Pointer switch { "/retraction/length" => own.Length, "/retraction/speed" => own.Speed, _ => own.Lift }, GivenBy.Recipe,
+                job.Recipe.Name ?? "recipe", leaf.Pointer),
             (Of(job.FilamentOf(index).Retraction), GivenBy.Filament, job.FilamentOf(index).Name ?? "filament", leaf.Pointer),
             (Of(nozzle.Retraction), GivenBy.Nozzle, nozzle.Id, $"/head/nozzles/{index}{leaf.Pointer}"),
-            (Of(proposed), GivenBy.Usual, nozzle.Feed?.Kind == FeedKind.LongTube ? "usual for a long tube" : "usual for a direct feed", $"/head/nozzles/{index}/feed"),
+            (Of(proposed), GivenBy.Usual, nozzle.Feed?.Kind == FeedKind.LongTube ? "usual for a long tube"
+                : "usual for a direct feed", $"/head/nozzles/{index}/feed"),
         }.Where(g => g.Value is not null).ToArray();
         // a filament that is not to be pulled back at all wins over whoever says otherwise
-        if (leaf.Pointer == "/retraction/length" && Pullback.IsForbidden(job.FilamentOf(index))) given = [.. given.OrderByDescending(g => g.From == GivenBy.Filament)];
+        if (leaf.Pointer == "/retraction/length" && Pullback.IsForbidden(job.FilamentOf(index)))
+            given = [.. given.OrderByDescending(g => g.From == GivenBy.Filament)];
         var (value, from, who, pointer) = given[0];
-        return new(leaf.Label, leaf.Unit, value!.Value.ToString("0.###", CultureInfo.InvariantCulture), from, who, pointer, [.. given.Skip(1).Select(g => string.Create(CultureInfo.InvariantCulture, $"{g.Value:0.###} {leaf.Unit}, {g.Who}"))]);
+        return new(leaf.Label, leaf.Unit, value!.Value.ToString("0.###", CultureInfo.InvariantCulture), from, who, pointer,
+            [.. given.Skip(1).Select(g => string.Create(CultureInfo.InvariantCulture, $"{g.Value:0.###} {leaf.Unit}, {g.Who}"))]);
     }
 
     /// <summary>The melting limit: the smaller of nozzle and filament holds.</summary>
     private static IEnumerable<ResolvedSetting> Limits(SliceJob job, int index)
     {
         var (nozzle, filament) = (job.Machine.Nozzles[index], job.FilamentOf(index));
-        var limits = new (double? Value, GivenBy From, string Who, string Pointer)[] { (nozzle.MaxFlow, GivenBy.Nozzle, nozzle.Id, $"/head/nozzles/{index}/maxFlow"), (filament.MaxFlow, GivenBy.Filament, filament.Name ?? "filament", "/maxFlow") }
+        var limits = new (double? Value, GivenBy From, string Who,
+            string Pointer)[] { (nozzle.MaxFlow, GivenBy.Nozzle, nozzle.Id, $"/head/nozzles/{index}/maxFlow"),
+            (filament.MaxFlow, GivenBy.Filament, filament.Name ?? "filament", "/maxFlow") }
             .Where(l => l.Value is not null).OrderBy(l => l.Value).ToArray();
         if (limits.Length == 0) yield break;
-        yield return new("most plastic melted", "mm³/s", limits[0].Value!.Value.ToString("0.##", CultureInfo.InvariantCulture), limits[0].From, limits[0].Who, limits[0].Pointer, [.. limits.Skip(1).Select(l => string.Create(CultureInfo.InvariantCulture, $"{l.Value:0.##} mm³/s, {l.Who}"))]);
+        yield return new("most plastic melted", "mm³/s", limits[0].Value!.Value.ToString("0.##", CultureInfo.InvariantCulture),
+            limits[0].From, limits[0].Who, limits[0].Pointer,
+            [.. limits.Skip(1).Select(l => string.Create(CultureInfo.InvariantCulture, $"{l.Value:0.##} mm³/s, {l.Who}"))]);
     }
 
     private static IEnumerable<ResolvedSetting> OfDocument<T>(T document, GivenBy from, string? name, string but) where T : IDocument
     {
         var json = Json(document);
         foreach (var leaf in Leaves.Of<T>())
-            if (!leaf.Pointer.StartsWith(but, StringComparison.Ordinal)) yield return new(leaf.Label, leaf.Unit, Text(Leaves.At(json, leaf.Pointer)), from, name ?? "", leaf.Pointer, []);
+            if (!leaf.Pointer.StartsWith(but, StringComparison.Ordinal))
+                yield return new(leaf.Label, leaf.Unit, Text(Leaves.At(json, leaf.Pointer)), from, name ?? "", leaf.Pointer, []);
     }
 
     /// <summary>What of the card the program depends on; the rest of it decides where and whether, not how.</summary>
     private static IEnumerable<ResolvedSetting> OfCard(Card card)
     {
         var json = Json(card);
-        string[] used = ["/firmware/", "/motion/axes/", "/motion/corner", "/motion/limits", "/routines/", "/head/clearance", "/costPerHour"];
+        string[] used = ["/firmware/", "/motion/axes/", "/motion/corner", "/motion/limits", "/routines/", "/head/clearance",
+            "/costPerHour"];
         foreach (var leaf in Leaves.Of<Card>())
-            if (used.Any(u => leaf.Pointer.StartsWith(u, StringComparison.Ordinal)) && Leaves.At(json, leaf.Pointer) is { } value && leaf.Type.IsAssignableTo(typeof(System.Collections.IEnumerable)) == (leaf.Type == typeof(string)))
+            if (used.Any(u => leaf.Pointer.StartsWith(u, StringComparison.Ordinal)) && Leaves.At(json, leaf.Pointer) is { } value
+                && leaf.Type.IsAssignableTo(typeof(System.Collections.IEnumerable)) == (leaf.Type == typeof(string)))
                 yield return new(leaf.Label, leaf.Unit, Text(value), GivenBy.Card, card.Name ?? "card", leaf.Pointer, []);
     }
 
-    private static IEnumerable<ResolvedSetting> Own(IReadOnlyDictionary<string, JsonElement> settings, GivenBy from, string who, Recipe recipe)
+    private static IEnumerable<ResolvedSetting> Own(IReadOnlyDictionary<string, JsonElement> settings, GivenBy from, string who,
+        Recipe recipe)
     {
         var (leaves, json) = (Leaves.Of<Recipe>(), Json(recipe));
         foreach (var (pointer, value) in settings)
         {
             var leaf = leaves.FirstOrDefault(l => l.Pointer == pointer);
-            yield return new(leaf?.Label ?? pointer, leaf?.Unit ?? "", Text(value), from, who, pointer, [$"{Text(Leaves.At(json, pointer))}, {recipe.Name}"]);
+            yield return new(leaf?.Label ?? pointer, leaf?.Unit
+                ?? "", Text(value), from, who, pointer, [$"{Text(Leaves.At(json, pointer))}, {recipe.Name}"]);
         }
     }
 

@@ -15,15 +15,18 @@ public sealed class BodyBelowTip : ICardRule
         for (var i = 0; i < card.Head.Bodies.Count; i++)
         {
             var body = card.Head.Bodies[i];
-            var nozzle = (card.Head.Nozzles ?? []).FirstOrDefault(n => n.Id == body.On) ?? (card.Head.Nozzles is [var first, ..] ? first : null);
+            var nozzle = (card.Head.Nozzles ?? []).FirstOrDefault(n => n.Id == body.On)
+                ?? (card.Head.Nozzles is [var first, ..] ? first : null);
             var above = body.Underside - (nozzle?.Offset?.Z ?? 0);
             if (above <= 0) yield return Low($"/head/bodies/{i}/underside", body.Name, above, nozzle?.Id);
         }
         for (var i = 0; i < card.Head.Beams.Count; i++)
-            if (card.Head.Beams[i].Underside <= 0) yield return Low($"/head/beams/{i}/underside", "The beam", card.Head.Beams[i].Underside, null);
+            if (card.Head.Beams[i].Underside <= 0)
+                yield return Low($"/head/beams/{i}/underside", "The beam", card.Head.Beams[i].Underside, null);
     }
 
     private Finding Low(string pointer, string name, double above, string? nozzle) => Id.At(pointer,
-        string.Create(CultureInfo.InvariantCulture, $"{name} hangs {(above < 0 ? $"{-above:0.##} mm below" : "level with")} the tip of {(nozzle is null ? "the nozzle" : $"nozzle {nozzle}")}."),
+        string.Create(CultureInfo.InvariantCulture,
+            $"{name} hangs {(above < 0 ? $"{-above:0.##} mm below" : "level with")} the tip of {(nozzle is null ? "the nozzle" : $"nozzle {nozzle}")}."),
         "It would touch the bed before the nozzle does, and drag over everything that is printed.");
 }

@@ -14,15 +14,18 @@ public sealed class HeatsWhatIsNotThere : ICardRule
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(Card card)
     {
-        if (card.Firmware.Flavour is null || card.Envelope.Heated != false && card.Heat.Housing is not (Housing.Open or Housing.Closed)) yield break;
+        if (card.Firmware.Flavour is null || card.Envelope.Heated != false && card.Heat.Housing is not (Housing.Open or Housing.Closed))
+            yield break;
         var flavour = Flavour.Of(card.Firmware);
         foreach (var moment in RoutineMoment.All)
         {
             var lines = (moment.Of(card.Routines) ?? "").ReplaceLineEndings("\n").Split('\n');
             for (var i = 0; i < lines.Length; i++)
                 if (Missing(card, flavour, lines[i]) is { } missing)
-                    yield return (Id.At($"/routines/{moment.Name}", $"Line {i + 1} of the {moment.Title.ToLowerInvariant()} routine heats {missing}.",
-                            "The firmware halts, skips the line, or waits for ever.") with { Line = i + 1 })
+                    yield return (Id.At($"/routines/{moment.Name}",
+                        $"Line {i + 1} of the {moment.Title.ToLowerInvariant()} routine heats {missing}.",
+                            "The firmware halts, skips the line, or waits for ever.") with
+                    { Line = i + 1 })
                         .Cure("Remove the line", Edit.Remove(i) with { Pointer = $"/routines/{moment.Name}" });
         }
     }

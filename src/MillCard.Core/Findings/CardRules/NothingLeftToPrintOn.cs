@@ -14,7 +14,8 @@ public sealed class NothingLeftToPrintOn : ICardRule
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(Card card)
     {
-        if (Sizes.Of(card.Envelope.Bed) is not var (width, depth) || card.Envelope.KeepOuts.Any(k => BadOutline.Broken(k.Outline))) yield break;
+        if (Sizes.Of(card.Envelope.Bed) is not var (width, depth) || card.Envelope.KeepOuts.Any(k => BadOutline.Broken(k.Outline)))
+            yield break;
         Machine? machine;
         try { machine = Machine.OfDraft(card); }
         catch (OutlineException) { yield break; }
@@ -22,16 +23,19 @@ public sealed class NothingLeftToPrintOn : ICardRule
         if (machine.Usable.IsEmpty)
         {
             var pointer = card.Envelope.Use?.Edges is null ? "/envelope/use/margin" : "/envelope/use/edges";
-            yield return Id.At(pointer, string.Create(CultureInfo.InvariantCulture, $"The margins leave nothing of the bed of {width:0.#} × {depth:0.#} mm."),
+            yield return Id.At(pointer,
+                string.Create(CultureInfo.InvariantCulture, $"The margins leave nothing of the bed of {width:0.#} × {depth:0.#} mm."),
                     "Nothing can be printed.")
                 .Cure("No margins", card.Envelope.Use?.Edges is null
                     ? [Edit.Fact("/envelope/use/margin", 0)]
-                    : [Edit.Fact("/envelope/use/edges/left", 0), Edit.Fact("/envelope/use/edges/right", 0), Edit.Fact("/envelope/use/edges/front", 0),
+                    : [Edit.Fact("/envelope/use/edges/left", 0), Edit.Fact("/envelope/use/edges/right", 0),
+                        Edit.Fact("/envelope/use/edges/front", 0),
                         Edit.Fact("/envelope/use/edges/back", 0), Edit.Fact("/envelope/use/margin", 0)]);
             yield break;
         }
         for (var i = 0; i < machine.KeepOuts.Count; i++)
             if (machine.KeepOuts[i] is var region && region.KeepOut.Kind != KeepOutKind.BadSurface && region.Outline.Covers(machine.Usable))
-                yield return Id.At($"/envelope/keepOuts/{i}/outline", $"{region.KeepOut.Name} covers all of the usable bed.", "Nothing can be printed.");
+                yield return Id.At($"/envelope/keepOuts/{i}/outline", $"{region.KeepOut.Name} covers all of the usable bed.",
+                    "Nothing can be printed.");
     }
 }

@@ -24,8 +24,10 @@ public sealed class SameName : ICardRule
         for (var i = 0; i < all.Length; i++)
         {
             if (string.IsNullOrWhiteSpace(all[i]) || seen.Add(all[i].Trim())) continue;
-            var free = Enumerable.Range(2, all.Length + 1).Select(n => $"{all[i].Trim()} {n}").First(n => !all.Contains(n, StringComparer.OrdinalIgnoreCase));
-            yield return Id.At($"{list}/{i}/{member}", $"Two {what} are called {all[i]}.", "Findings and settings that name one may mean the other.")
+            var free = Enumerable.Range(2, all.Length + 1).Select(n => $"{all[i].Trim()} {n}")
+                .First(n => !all.Contains(n, StringComparer.OrdinalIgnoreCase));
+            yield return Id.At($"{list}/{i}/{member}", $"Two {what} are called {all[i]}.",
+                "Findings and settings that name one may mean the other.")
                 .Cure($"Call it {free}", Edit.Fact($"{list}/{i}/{member}", free));
         }
     }

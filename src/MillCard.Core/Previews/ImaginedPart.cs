@@ -29,14 +29,18 @@ public sealed record ImaginedPart(double Width, double Depth, double Height)
         var tall = Math.Max(machine.Height - RoomAbove, machine.Height * 0.8);
         return
         [
-            moderate with { Height = Math.Min(1, machine.Height), Called = "a part 1 mm high" },
-            moderate with { Height = tall, Called = FormattableString.Invariant($"a part {tall:0.#} mm high") },
-            new(box.Width * Wide, box.Height * Wide, Math.Min(5, machine.Height)) { Called = "a part that covers most of the bed" },
+            moderate with { Height = Math.Min(1, machine.Height), Called = "a part 1 mm high", Layers = Few },
+            moderate with { Height = tall, Called = FormattableString.Invariant($"a part {tall:0.#} mm high"), Layers = Few },
+            new(box.Width * Wide, box.Height * Wide, Math.Min(5, machine.Height)) { Called = "a part that covers most of the bed", Layers = Few },
         ];
     }
 
     private const double Wide = 0.6;
     private const double RoomAbove = 5;
+
+    /// <summary>Layers at most: where only the end is looked at, a few thick ones do.</summary>
+    private int Layers { get; init; } = MostLayers;
+    private const int Few = 12;
 
     /// <summary>How it is called in a sentence.</summary>
     public string Called { get; init; } = "a moderate part";
@@ -52,7 +56,7 @@ public sealed record ImaginedPart(double Width, double Depth, double Height)
         var place = free.IsEmpty || free.Covers(middle) ? middle.Coordinate : DistanceOp.NearestPoints(free, middle)[0];
         var first = recipe.Layers.FirstHeight;
         // a tall one has thicker layers, so that it is tall all the same
-        var others = Math.Max(recipe.Layers.Others!.Value, (Height - first) / (MostLayers - 1));
+        var others = Math.Max(recipe.Layers.Others!.Value, (Height - first) / (Layers - 1));
         var count = Math.Max(1, 1 + (int)((Height - first + 1e-9) / others));
         var half = recipe.LineWidth!.Value / 2;
         var layers = new LayerPlan[count];

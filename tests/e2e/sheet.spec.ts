@@ -102,7 +102,9 @@ for (const [size, height] of [
 
 test('what cannot be true of a card comes with a cure, one step of undo', async ({ page }) => {
   const dunlin = '0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a01'
-  const { document } = (await (await page.request.get(`/api/cards/${dunlin}`)).json()) as { document: { name: string; motion: { axes: object } } }
+  const { document } = (await (await page.request.get(`/api/cards/${dunlin}`)).json()) as {
+    document: { name: string; motion: { axes: object } }
+  }
   document.name = 'Short of its bed'
   document.motion.axes = { ...document.motion.axes, x: { min: 0, max: 150 } }
   const made = await page.request.post('/api/cards', { data: document })

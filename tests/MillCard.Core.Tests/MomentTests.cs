@@ -107,6 +107,7 @@ public class MomentTests
     [InlineData("G28\nM98 P\"move.g\" X12\n", 12)]
     [InlineData("G28\nT1\n", 33)]
     [InlineData("G28\nG1 X3 ; {not read}\n", 3)]
+    [InlineData("G28\nwhile iterations < 3\n  while iterations < 5\n    G91\n  G91\n  G1 X{iterations + 1}\n", 6)]
     public void Conditions_loops_and_files_run_as_they_are_written(string program, double x)
     {
         var card = RepRapFirmware("[move.g]\nG1 X{param.X}\nM99\nG1 X1\n[tpre1.g]\nG1 X33\n");

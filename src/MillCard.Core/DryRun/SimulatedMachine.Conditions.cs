@@ -9,6 +9,7 @@ namespace MillCard.Core.DryRun;
 public sealed partial class SimulatedMachine
 {
     private const int MostTurns = 2000;
+    private const string Iterations = "iterations";
     private readonly CommandFiles _files;
     private readonly Dictionary<string, object?> _globals = new(StringComparer.Ordinal);
     private Dictionary<string, object?> _locals = new(StringComparer.Ordinal);
@@ -67,9 +68,10 @@ public sealed partial class SimulatedMachine
             _calls.Push("while");
             foreach (var inner in block.Body) _effects[inner.At] = new Effect(EffectKind.InLoop, line, 0);
         }
+        var around = _locals.GetValueOrDefault(Iterations);
         for (var turn = 0; !_aborted && !_leaves; turn++)
         {
-            _locals["iterations"] = (double)turn;
+            _locals[Iterations] = (double)turn;
             if (!Holds(line, block.Text)) break;
             if (IsTooMuch(line)) break;
             if (turn == MostTurns) { Unfollow(line, $"while {block.Text}"); break; }
@@ -77,7 +79,7 @@ public sealed partial class SimulatedMachine
             _goesOn = false;
             if (_breaks) break;
         }
-        _breaks = false;
+        (_breaks, _locals[Iterations]) = (false, around);
         if (!ownLine) return;
         _calls.Pop();
         _depth--;

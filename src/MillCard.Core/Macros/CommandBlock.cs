@@ -12,7 +12,7 @@ internal sealed partial record CommandBlock(int At, string Word, string Text, IR
     private const int Deepest = 60;
 
     /// <summary>Whether a text has anything but plain commands.</summary>
-    public static bool Speaks(string text) => text.Contains('{', StringComparison.Ordinal) || Keyword().IsMatch(text);
+    public static bool Speaks(string text) => Braces().IsMatch(text) || Keyword().IsMatch(text);
 
     /// <summary>Takes lines apart by their indentation.</summary>
     public static IReadOnlyList<CommandBlock> Of(IReadOnlyList<string> lines)
@@ -41,6 +41,10 @@ internal sealed partial record CommandBlock(int At, string Word, string Text, IR
 
     internal static string WithoutComment(string text) => text.IndexOf(';', StringComparison.Ordinal) is var at and >= 0 ? text[..at]
         .Trim() : text.Trim();
+
+    // braces in a comment say nothing
+    [GeneratedRegex(@"^[^;{\n]*\{", RegexOptions.Multiline)]
+    private static partial Regex Braces();
 
     [GeneratedRegex(@"^[ \t]*(?:if|elif|else|while|break|continue|var|global|set|echo|abort)\b", RegexOptions.Multiline)]
     private static partial Regex Keyword();

@@ -31,7 +31,7 @@ public class CarriageTests
         var middle = machine.Frames.ToMachine(new((machine.Bed.EnvelopeInternal.MinX + machine.Bed.EnvelopeInternal.MaxX) / 2, 0)).X;
         var mirror = Run(Warm + "M605 S3\nG1 X20 Y50 Z0.2 F6000\nG1 X60 E2\n");
         Assert.Equal(2 * middle - 60, mirror.SecondMoves[^1].To.X, 3);
-        Assert.Empty(Run(Warm + "M605 S1\nG1 X20 E2\n").SecondMoves);
+        Assert.Empty(Run(Warm + "M605 S1\nG1 X20 E2\n").SecondMoveList);
     }
 
     [Fact]

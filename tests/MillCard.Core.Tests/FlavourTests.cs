@@ -42,7 +42,8 @@ public class FlavourTests
         "warmer", "fan255", "retraction", "length", "minute", "second", "lift", "more", "priming", "primingSecond", "fan"];
 
     private static bool NeedsWords(Meaning meaning) =>
-        meaning is Meaning.SetNozzle or Meaning.SetBed or Meaning.SetChamber or Meaning.WaitNozzle or Meaning.WaitBed or Meaning.WaitChamber or Meaning.WaitByName;
+        meaning is Meaning.SetNozzle or Meaning.SetBed or Meaning.SetChamber
+            or Meaning.WaitNozzle or Meaning.WaitBed or Meaning.WaitChamber or Meaning.WaitByName;
 
     [Theory, MemberData(nameof(All))]
     public void A_dialect_understands_its_own_spellings(FlavourId id)

@@ -61,7 +61,8 @@ public class PreviewTests
     [Fact]
     public void A_name_that_is_nearly_right_comes_with_its_remedy()
     {
-        var card = Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = "G28\nM104 S{{ heat.nozle | mm }} ; {{ heat.bed }}" } };
+        const string start = "G28\nM104 S{{ heat.nozle | mm }} ; {{ heat.bed }}";
+        var card = Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = start } };
         var finding = Assert.Single(Rules.Check(card), f => f.Rule == "broken-routine");
         Assert.Equal(("Write heat.nozzle", "/routines/start", 2, "M104 S{{ heat.nozzle | mm }} ; {{ heat.bed }}"),
             (finding.Remedy!.Label, finding.Remedy.Edits[0].Pointer, finding.Remedy.Edits[0].Line, finding.Remedy.Edits[0].Text));

@@ -30,7 +30,8 @@ public static class Departures
             if (!Set(node, pointer, value)) return Refused($"{at}/{JsonPointer.Escape(pointer)}", $"A recipe has no setting {pointer}.");
         }
         var reading = DocumentReader.Read<Recipe>(JsonSerializer.SerializeToElement(node, DocumentJson.Options));
-        return reading.Errors.Count == 0 ? reading : new Reading<Recipe>(null, [.. reading.Errors.Select(e => e with { Pointer = $"{at}/{JsonPointer.Escape(e.Pointer)}" })]);
+        if (reading.Errors.Count == 0) return reading;
+        return new Reading<Recipe>(null, [.. reading.Errors.Select(e => e with { Pointer = $"{at}/{JsonPointer.Escape(e.Pointer)}" })]);
     }
 
     private static Reading<Recipe> Refused(string pointer, string message) => new(null, [new FieldError(pointer, message)]);

@@ -4,5 +4,6 @@ namespace MillCard.Core.Documents;
 internal static class JsonPointer
 {
     /// <summary>A member's name as a step of a pointer.</summary>
-    public static string Escape(string name) => name.Replace("~", "~0", StringComparison.Ordinal).Replace("/", "~1", StringComparison.Ordinal);
+    public static string Escape(string name) =>
+        name.Replace("~", "~0", StringComparison.Ordinal).Replace("/", "~1", StringComparison.Ordinal);
 }

@@ -10,6 +10,7 @@ namespace MillCard.Core.DryRun;
 public sealed class DryRunReport
 {
     internal List<SimulatedMove> MoveList { get; } = [];
+    internal List<SimulatedMove> SecondMoveList { get; } = [];
     internal Effect[] EffectList { get; init; } = [];
 
     /// <summary>The program.</summary>
@@ -23,7 +24,7 @@ public sealed class DryRunReport
     /// <summary>Every straight move in order.</summary>
     public ReadOnlySpan<SimulatedMove> Moves => CollectionsMarshal.AsSpan(MoveList);
     /// <summary>What the second carriage does meanwhile, where both move together in copy or mirror.</summary>
-    public List<SimulatedMove> SecondMoves { get; } = [];
+    public ReadOnlySpan<SimulatedMove> SecondMoves => CollectionsMarshal.AsSpan(SecondMoveList);
     /// <summary>How near the nozzles of two carriages come that move together, mm along X; infinite where they do not.</summary>
     public double LeastApart { get; internal set; } = double.PositiveInfinity;
     /// <summary>The line on which they come so near, counted from 0.</summary>
@@ -103,6 +104,11 @@ public sealed class DryRunReport
         while (found + 1 < Starts.Length && Starts[found + 1] <= time) found++;
         return Math.Max(0, found);
     }
+
+    /// <summary>Whether the last command before a line that says so makes words distances.</summary>
+    /// <param name="line">Counted from 0.</param>
+    internal bool IsRelativeBefore(int line) =>
+        Events.LastOrDefault(e => e.Line < line && e.Meaning is Meaning.Absolute or Meaning.Relative)?.Meaning == Meaning.Relative;
 
     /// <summary>From which temperature on what is in a nozzle drips, °C: its filament's, or that of the material such a target
     /// suits.</summary>

@@ -28,7 +28,7 @@ internal static class LayerBounds
             ref readonly var move = ref moves[i];
             var broken = false;
             while (nextBreak < breaks.Count && breaks[nextBreak] < move.Line) { nextBreak++; broken = true; }
-            if (!move.Extrudes) broken |= Way(move) > LongTravel || move.To.Z - highest > Lift;
+            if (!move.Extrudes) broken |= move.Way > LongTravel || move.To.Z - highest > Lift;
             if (broken) (first, count, box) = (-1, 0, default);
             if (!move.Extrudes) continue;
             if (first < 0) (first, box) = (i, Box.At(move.From));
@@ -42,7 +42,10 @@ internal static class LayerBounds
 
     /// <summary>Lines whose commands no layer holds: homing, probing, waits, targets, positions named anew.</summary>
     private static List<int> BreakLines(DryRunReport run) =>
-        [.. run.Events.Where(e => e.Meaning is Meaning.Home or Meaning.Level or Meaning.WaitNozzle or Meaning.WaitBed or Meaning.SetPosition or Meaning.MacroCall).Select(e => e.Line)];
+        [.. run.Events.Where(e => Breaking.Contains(e.Meaning)).Select(e => e.Line)];
+
+    private static readonly Meaning[] Breaking =
+        [Meaning.Home, Meaning.Level, Meaning.WaitNozzle, Meaning.WaitBed, Meaning.SetPosition, Meaning.MacroCall];
 
     /// <summary>The way that leads to the first line of the first layer belongs to it, and the way down to its height.</summary>
     private static int Begin(ReadOnlySpan<SimulatedMove> moves, int first)
@@ -50,11 +53,11 @@ internal static class LayerBounds
         var begin = first;
         for (var i = first - 1; i >= 0 && !moves[i].Extrudes; i--)
         {
-            if (Way(moves[i]) == 0) continue;
+            if (moves[i].Way == 0) continue;
             begin = i;
             break;
         }
-        if (begin > 0 && Way(moves[begin - 1]) == 0 && moves[begin - 1].Filament == 0 && moves[begin - 1].To.Z == moves[first].To.Z)
+        if (begin > 0 && moves[begin - 1].Way == 0 && moves[begin - 1].Filament == 0 && moves[begin - 1].To.Z == moves[first].To.Z)
             begin--;
         return moves[begin].Line;
     }
@@ -65,10 +68,6 @@ internal static class LayerBounds
         while (!moves[last].Extrudes) last--;
         return moves[last].Line;
     }
-
-    private static double Way(in SimulatedMove move) => Math.Sqrt(Square(move.To.X - move.From.X) + Square(move.To.Y - move.From.Y));
-
-    private static double Square(double v) => v * v;
 
     private readonly record struct Box(float MinX, float MinY, float MaxX, float MaxY)
     {

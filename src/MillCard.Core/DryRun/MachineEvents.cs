@@ -14,6 +14,11 @@ namespace MillCard.Core.DryRun;
 /// <param name="Tool">Which nozzle's tip it is.</param>
 public readonly record struct SimulatedMove(int Line, bool Known, Spot From, Spot To, float Filament, float Speed, byte Tool = 0)
 {
+    /// <summary>Its way along the bed, mm.</summary>
+    public double Way => Math.Sqrt(Square((double)To.X - From.X) + Square((double)To.Y - From.Y));
+
+    private static double Square(double v) => v * v;
+
     /// <summary>Whether it lays plastic on its way.</summary>
     public bool Extrudes => Filament > 0 && (From.X != To.X || From.Y != To.Y);
 }

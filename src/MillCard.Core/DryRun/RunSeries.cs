@@ -42,10 +42,8 @@ public sealed record RunSeries(
         var (speed, feed) = (new double[seconds.Length], new double[seconds.Length]);
         for (var i = 0; i < seconds.Length; i++)
         {
-            var line = Array.BinarySearch(run.Starts, seconds[i]);
-            if (line < 0) line = ~line - 1;
-            while (line + 1 < run.Starts.Length && run.Starts[line + 1] <= seconds[i]) line++;
-            if (line < 0 || run.Seconds[line] <= 0 || run.EffectList[line].Kind != EffectKind.Move) continue;
+            var line = run.LineAt(seconds[i]);
+            if (line >= run.Seconds.Length || run.Seconds[line] <= 0 || run.EffectList[line].Kind != EffectKind.Move) continue;
             var (way, fed) = (0.0, 0.0);
             var moves = run.Moves;
             for (var k = run.EffectList[line].First; k >= 0 && k < moves.Length && moves[k].Line == line; k++)

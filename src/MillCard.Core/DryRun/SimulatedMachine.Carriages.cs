@@ -47,7 +47,7 @@ public sealed partial class SimulatedMachine
     {
         if (_second is not { } second || second.Nozzle == move.Tool) return;
         var along = move with { From = Along(second, move.From), To = Along(second, move.To), Tool = (byte)second.Nozzle };
-        _run.SecondMoves.Add(along);
+        _run.SecondMoveList.Add(along);
         // between its ends the distance changes evenly, so that it is least at one of them
         var apart = Math.Min(along.From.X - move.From.X, along.To.X - move.To.X);
         if (apart < _run.LeastApart) (_run.LeastApart, _run.LeastApartAt) = (apart, along.Line);

@@ -41,9 +41,12 @@ public sealed partial class SimulatedMachine
             if (home is null && block.Word.Length > 0) _effects[line] = new Effect(EffectKind.Condition, -1, 0);
             switch (block.Word)
             {
-                case "if": Branch(block, done = Holds(line, block.Text), home, stop); break;
-                case "elif": Branch(block, !done && Holds(line, block.Text) is var holds && (done |= holds) && holds, home, stop); break;
-                case "else": Branch(block, !done, home, stop); break;
+                case "if" or "elif" or "else":
+                    done &= block.Word != "if";
+                    if (done || block.Word != "else" && !Holds(line, block.Text)) break;
+                    done = true;
+                    Run(block.Body, home, stop);
+                    break;
                 case "while": Loop(block, line, home is null, stop); break;
                 case "break": _breaks = true; break;
                 case "continue": _goesOn = true; break;
@@ -52,11 +55,6 @@ public sealed partial class SimulatedMachine
                 case "": Command(block, line, home is null); break;
             }
         }
-    }
-
-    private void Branch(CommandBlock block, bool runs, int? home, CancellationToken stop)
-    {
-        if (runs) Run(block.Body, home, stop);
     }
 
     private void Loop(CommandBlock block, int line, bool ownLine, CancellationToken stop)
@@ -128,14 +126,14 @@ public sealed partial class SimulatedMachine
             for (i++; i < line.Length && depth > 0; i++) depth += line[i] switch { '{' => 1, '}' => -1, _ => 0 };
             if (depth > 0) throw new UnknowableException(line.Trim());
             i--;
-            filled.Append(MacroExpression.Written(ObjectExpression.Of(line[begin..i], Known(_locals))));
+            filled.Append(MacroExpression.Written(ObjectExpression.Of(line[begin..i], KnownOfItself)));
         }
         return filled.ToString();
     }
 
     private bool Holds(int home, string condition)
     {
-        try { return MacroExpression.True(ObjectExpression.Of(condition, Known(_locals))); }
+        try { return MacroExpression.True(ObjectExpression.Of(condition, KnownOfItself)); }
         catch (UnknowableException unknown)
         {
             Unfollow(home, unknown.What);
@@ -152,7 +150,7 @@ public sealed partial class SimulatedMachine
         var shared = word == "global" || name.StartsWith("global.", StringComparison.Ordinal);
         name = name[(name.IndexOf('.', StringComparison.Ordinal) + 1)..];
         var values = shared ? _globals : _locals;
-        try { values[shared ? name : "var." + name] = ObjectExpression.Of(rest[(equals + 1)..].Trim(), Known(_locals)); }
+        try { values[shared ? name : "var." + name] = ObjectExpression.Of(rest[(equals + 1)..].Trim(), KnownOfItself); }
         catch (UnknowableException unknown)
         {
             values.Remove(shared ? name : "var." + name);
@@ -171,9 +169,9 @@ public sealed partial class SimulatedMachine
     }
 
     /// <summary>What a name in an expression stands for at this moment.</summary>
-    private Func<string, object?> Known(Dictionary<string, object?> locals) => name =>
+    private object? KnownOfItself(string name)
     {
-        if (locals.TryGetValue(name, out var local)) return local;
+        if (_locals.TryGetValue(name, out var local)) return local;
         if (name.StartsWith("global.", StringComparison.Ordinal) && _globals.TryGetValue(name["global.".Length..], out var shared))
             return shared;
         var index = Index().Match(name) is { Success: true } found
@@ -199,7 +197,7 @@ public sealed partial class SimulatedMachine
             "fans[].actualValue" or "fans[].requestedValue" when index == 0 => _fan,
             _ => throw new UnknowableException(name),
         };
-    };
+    }
 
     /// <summary>Runs a file that the card holds; what it does not hold could not be looked at.</summary>
     private Effect CallFile(int line, string path, IReadOnlyDictionary<string, object?> parameters)

@@ -102,7 +102,7 @@ public sealed partial class SimulatedMachine
     {
         var text = new GcodeText(gcode);
         var simulated = new SimulatedMachine(machine, text, filaments, assumes);
-        if (simulated.HasConditions(gcode.Span)) simulated.RunBlocks(text, stop);
+        if (simulated.HasConditions(text)) simulated.RunBlocks(text, stop);
         else for (var line = 0; line < text.Count; line++)
         {
             if ((line & 0xFFF) == 0) stop.ThrowIfCancellationRequested();
@@ -118,8 +118,7 @@ public sealed partial class SimulatedMachine
         if (_run.LayersBegin < 0 && _run.LayersEnd < 0 && LayerBounds.Of(_run) is { } layers)
         {
             (_run.LayersBegin, _run.LayersEnd) = layers;
-            _run.RelativeAtLayers = _run.Events.LastOrDefault(e => e.Line < layers.Begin
-                && e.Meaning is Meaning.Absolute or Meaning.Relative)?.Meaning == Meaning.Relative;
+            _run.RelativeAtLayers = _run.IsRelativeBefore(layers.Begin);
         }
         if (_maxX >= _minX) _run.Extents = new Extents(_minX, _minY, _minZ, _maxX, _maxY, _maxZ);
         var (nozzle, bed, chamber) = (_run.Nozzles.Max(n => n.Target), _run.Bed?.Target ?? 0, _run.Chamber?.Target ?? 0);
@@ -180,7 +179,12 @@ public sealed partial class SimulatedMachine
 
     private double? WordOrNull(char letter) => _words.Has(letter) ? _words[letter] : null;
 
-    private bool HasConditions(ReadOnlySpan<byte> program) => _flavour.Conditions && CommandBlock.Speaks(Encoding.UTF8.GetString(program));
+    private bool HasConditions(GcodeText text)
+    {
+        if (!_flavour.Conditions) return false;
+        for (var line = 0; line < text.Count; line++) if (CommandBlock.Speaks(text.Line(line))) return true;
+        return false;
+    }
 
     private Effect Unknown(int line, ReadOnlySpan<byte> text)
     {

@@ -45,8 +45,8 @@ public sealed partial class Carry
         var head = extended?.Name ?? Head().Match(code).Value.Replace(" ", "").ToUpperInvariant();
         if (Find(_from, extended, head) is not { } command)
             return new(number, line, line, Carried.Unknown, $"{_from.Name} has no {head}; a macro of the machine may. It stays as it is.");
-        var words = extended?.Parameters.ToDictionary() ?? Words().Matches(code[Head().Match(code).Length..])
-            .GroupBy(m => m.Groups["letter"].Value.ToUpperInvariant()).ToDictionary(g => g.Key, g => g.First().Groups["value"].Value);
+        var words = new CarriedWords(extended?.Parameters ?? Words().Matches(code[Head().Match(code).Length..])
+            .GroupBy(m => m.Groups["letter"].Value.ToUpperInvariant()).ToDictionary(g => g.Key, g => g.First().Groups["value"].Value));
         command = Meant(command, words, extended is not null);
         Remember(command, words);
         var there = Find(_to, extended, head) is { } found ? Meant(found, words, extended is not null) : null;
@@ -60,21 +60,19 @@ public sealed partial class Carry
     }
 
     /// <summary>A command with the meaning that it has with these words.</summary>
-    private static Command Meant(Command command, Dictionary<string, string> words, bool extended) => extended
-        || command.Variants.Count == 0
-        ? command
-        : command with
-        {
-            Meaning = command.MeaningWith(letter => words.TryGetValue(letter.ToString(), out var word) ? Number(word)
-            ?? double.NaN : null)
-        };
+    private static Command Meant(Command command, CarriedWords words, bool extended)
+    {
+        if (extended || command.Variants.Count == 0) return command;
+        double? Of(char letter) => words.All.TryGetValue(letter.ToString(), out var word) ? Number(word) ?? double.NaN : null;
+        return command with { Meaning = command.MeaningWith(Of) };
+    }
 
     private static Command? Find(Flavour flavour, ExtendedCommand? extended, string head) =>
         extended is not null ? flavour.Find(extended.Name) : head.Length > 0
             && double.TryParse(head.AsSpan(1), CultureInfo.InvariantCulture, out var number) ? flavour.Find(head[0], number) : null;
 
     /// <summary>The same command is there: what its words mean may differ.</summary>
-    private (string? After, string? Note) Kept(Command command, Command there, string code, Dictionary<string, string> words)
+    private (string? After, string? Note) Kept(Command command, Command there, string code, CarriedWords words)
     {
         switch (command.Meaning)
         {
@@ -83,21 +81,21 @@ public sealed partial class Carry
                     $"Speeds count {_to.SpeedLimitUnit} there.");
             case Meaning.SetCorner when _from.CornerUnit != _to.CornerUnit:
                 return (Scaled(command.Word, words, Factor(_from.CornerUnit, _to.CornerUnit)), $"Speeds count {_to.CornerUnit} there.");
-            case Meaning.SetCorner when words.ContainsKey("J") && !there.Takes("J"): return Respelled(command, words);
+            case Meaning.SetCorner when words.Has("J") && !there.Takes("J"): return Respelled(command, words);
             case Meaning.SetAcceleration: return Acceleration(code, words);
-            case Meaning.WaitNozzle or Meaning.WaitBed or Meaning.WaitChamber when words.ContainsKey("R") && !words.ContainsKey("S")
+            case Meaning.WaitNozzle or Meaning.WaitBed or Meaning.WaitChamber when words.Has("R") && !words.Has("S")
                 && !_to.ReadsWaitR:
                 return (R().Replace(code, "S", 1), _to.WaitsWhileHotter ? "R is not read there; S waits both ways."
                     : "R is not read there; S returns at once when it is hotter.");
-            case Meaning.WaitNozzle or Meaning.WaitBed when words.ContainsKey("S") && _from.WaitsWhileHotter && !_to.WaitsWhileHotter:
+            case Meaning.WaitNozzle or Meaning.WaitBed when words.Has("S") && _from.WaitsWhileHotter && !_to.WaitsWhileHotter:
                 return _to.ReadsWaitR ? (S().Replace(code, "R", 1),
                     "S returns at once there when it is hotter; R waits both ways, as S does here.")
                     : (code, "There it returns at once when it is hotter.");
-            case Meaning.WaitNozzle or Meaning.WaitBed when words.ContainsKey("S") && !_from.WaitsWhileHotter
+            case Meaning.WaitNozzle or Meaning.WaitBed when words.Has("S") && !_from.WaitsWhileHotter
                 && _to.WaitsWhileHotter:
                 return (code, "There it waits while hotter, too.");
             case Meaning.FanOn: return Fan(code, there, words);
-            case Meaning.Dwell when words.TryGetValue("S", out var seconds)
+            case Meaning.Dwell when words.All.TryGetValue("S", out var seconds)
                 && !there.Takes("S"):
                 return ($"{command.Word} P{Times(seconds, 1000)}", "Times count ms there.");
             case Meaning.Relative or Meaning.Absolute or Meaning.ExtrusionRelative or Meaning.ExtrusionAbsolute:
@@ -106,41 +104,40 @@ public sealed partial class Carry
             case Meaning.Home when !_from.HomeDropsMesh
                 && _to.HomeDropsMesh:
                 return (code, $"On {_to.Name} homing forgets the mesh of the bed.");
-            case Meaning.FirmwareRetractSet or Meaning.FirmwarePrimeSet or Meaning.BabyStep when words.Keys.Any(k => command.Takes(k)
+            case Meaning.FirmwareRetractSet or Meaning.FirmwarePrimeSet or Meaning.BabyStep when words.All.Keys.Any(k => command.Takes(k)
                 && !there.Takes(k)):
                 return Respelled(command, words);
             case Meaning.FirmwareRetractSet when command.Takes("T") != there.Takes("T"): return Respelled(command, words);
         }
-        var missing = words.Keys.Where(k => command.Takes(k) && !there.Takes(k)).ToArray();
+        var missing = words.All.Keys.Where(k => command.Takes(k) && !there.Takes(k)).ToArray();
         var needs = there.Needs is { } need && command.Needs is null ? $"Not always there: {need}." : null;
         return (code, missing.Length > 0 ? $"{string.Join(", ", missing)} {(missing.Length == 1 ? "is" : "are")} not read there." : needs);
     }
 
     /// <summary>One figure for all moves stands for two that differ by the smaller one; of printing alone such a dialect makes
     /// nothing.</summary>
-    private (string? After, string? Note) Acceleration(string code, Dictionary<string, string> words)
+    private (string? After, string? Note) Acceleration(string code, CarriedWords words)
     {
-        string? W(string name) => words.TryGetValue(name, out var value) && value.Length > 0 ? value : null;
         var one = _to.Spellings.TryGetValue("acceleration", out var spelling) && !spelling.Contains("{travel}", StringComparison.Ordinal);
-        var (all, printing, travel) = (W("S"), W("P"), W("T"));
+        var (all, printing, travel) = (words["S"], words["P"], words["T"]);
         if (one && (printing ?? travel) is not null)
         {
             var figure = all ?? (printing is null || travel is null ? printing ?? travel : Least(printing, travel));
             return ($"M204 S{figure}", printing == travel ? null : "One figure for printing and travel there: the smaller one.");
         }
         return all is not null && !one && _to.With(Meaning.SetAcceleration)?.Takes("S") != true ? ($"M204 P{all} T{all}", null)
-            : (code, W("R") is not null && one ? "R is not read there." : null);
+            : (code, words["R"] is not null && one ? "R is not read there." : null);
     }
 
     /// <summary>Fans by their number, and shares from 0 to 1 or to 255.</summary>
-    private (string? After, string? Note) Fan(string code, Command there, Dictionary<string, string> words)
+    private (string? After, string? Note) Fan(string code, Command there, CarriedWords words)
     {
-        if (words.TryGetValue("P", out var fan) && !there.Takes("P"))
+        if (words.All.TryGetValue("P", out var fan) && !there.Takes("P"))
         {
             if (Number(fan) != 0) return (null, $"{_to.Name} knows its fans by name: write the one that is meant.");
             code = P().Replace(code, "", 1).Replace("  ", " ", StringComparison.Ordinal).Trim();
         }
-        if (!words.TryGetValue("S", out var share) || Number(share) is not { } number || _from.FanOfOne == _to.FanOfOne)
+        if (!words.All.TryGetValue("S", out var share) || Number(share) is not { } number || _from.FanOfOne == _to.FanOfOne)
             return (code, null);
         if (_from.FanOfOne && number is <= 1 and > 0) return (Value("S", code, Math.Round(number * 255)), "Fans count 0 to 255 there.");
         return !_from.FanOfOne && number is > 0 and <= 1
@@ -164,8 +161,9 @@ public sealed partial class Carry
 
     private static double Factor(string from, string to) => (from == "mm/min" ? 1 / 60.0 : 1) * (to == "mm/min" ? 60 : 1);
 
-    private static string Scaled(string word, Dictionary<string, string> words, double factor) =>
-        $"{word} {string.Join(' ', words.Select(w => w.Key + (w.Value.Length == 0 || w.Key == "J" ? w.Value : Times(w.Value, factor))))}";
+    private static string Scaled(string word, CarriedWords words, double factor) =>
+        string.Join(' ', words.All.Select(w => w.Key + (w.Value.Length == 0 || w.Key == "J" ? w.Value : Times(w.Value, factor)))
+            .Prepend(word));
 
     /// <summary>A number times a factor; an expression gets a filter.</summary>
     private static string Times(string value, double factor) =>

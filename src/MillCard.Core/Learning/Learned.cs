@@ -77,7 +77,7 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
         var lengths = new SortedDictionary<float, double>();
         foreach (ref readonly var move in run.Moves)
             if (move.Line >= begins && move.Line <= ends && move.Extrudes && move.From.Z == move.To.Z)
-                lengths[move.To.Z] = lengths.GetValueOrDefault(move.To.Z) + Way(move);
+                lengths[move.To.Z] = lengths.GetValueOrDefault(move.To.Z) + move.Way;
         var tops = lengths.Keys.ToArray();
         if (tops.Length == 0) return;
         firstTop = tops[0];
@@ -91,9 +91,9 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
         foreach (ref readonly var move in run.Moves)
         {
             if (move.Line < begins || move.Line > ends || move.Tool != tool || !move.Extrudes || move.To.Z <= firstTop
-                || Way(move) < ShortestLine) continue;
+                || move.Way < ShortestLine) continue;
             // a line is a rectangle with round ends: width from its area
-            var area = move.Filament * ExtrudedLine.FilamentArea(diameter) / Way(move);
+            var area = move.Filament * ExtrudedLine.FilamentArea(diameter) / move.Way;
             widths.Add(Math.Round(area / usual + usual * (1 - Math.PI / 4), 2));
         }
         if (Commonest(widths) is var (width, often)) values.Add(new(LearnedFor.Recipe, "/lineWidth", "line width", "mm", width, often));
@@ -105,11 +105,11 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
             double>());
         foreach (ref readonly var move in run.Moves)
         {
-            if (move.Line < begins || move.Line > ends || move.Tool != tool || Way(move) < ShortestLine) continue;
+            if (move.Line < begins || move.Line > ends || move.Tool != tool || move.Way < ShortestLine) continue;
             var into = !move.Extrudes ? move.Filament == 0 ? travel : null : move.To.Z <= firstTop ? first : prints;
             if (into is null) continue;
             var speed = Math.Round(move.Speed, 1);
-            into[speed] = into.GetValueOrDefault(speed) + Way(move);
+            into[speed] = into.GetValueOrDefault(speed) + move.Way;
         }
         void Take(Dictionary<double, double> seen, string pointer, string name)
         {
@@ -133,9 +133,9 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
         foreach (ref readonly var move in run.Moves)
         {
             if (move.Line < begins || move.Line > ends || move.Tool != tool) continue;
-            if (move.Filament < 0 && Way(move) < 0.01)
+            if (move.Filament < 0 && move.Way < 0.01)
             { lengths.Add(Math.Round(-move.Filament, 2)); speeds.Add(Math.Round(move.Speed, 1)); pulled = true; }
-            else if (pulled && move.To.Z > move.From.Z && Way(move) < 0.01)
+            else if (pulled && move.To.Z > move.From.Z && move.Way < 0.01)
             { lifts.Add(Math.Round(move.To.Z - move.From.Z, 2)); pulled = false; }
             else if (move.Filament > 0) pulled = false;
         }
@@ -165,7 +165,8 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
     {
         if (run.FilamentOf.Count(mm => mm > 0) < 2) yield break;
         var name = tool < machine.Nozzles.Count ? machine.Nozzles[tool].Id : $"T{tool}";
-        yield return $"The program feeds several nozzles; temperatures, widths, speeds and retraction are those of {name}, which lays most.";
+        yield return "The program feeds several nozzles; temperatures, widths, speeds and retraction are those of "
+            + $"{name}, which lays most.";
     }
 
     // an arc is a chain of short pieces
@@ -174,10 +175,4 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
     private static (double Value, double Share)? Commonest(IReadOnlyCollection<double> values) =>
         values.Count == 0 ? null : values.CountBy(v => v).MaxBy(v => v.Value) is var most ? (most.Key, (double)most.Value / values.Count)
             : null;
-
-    private static double Way(in SimulatedMove move)
-    {
-        var (dx, dy) = (move.To.X - move.From.X, move.To.Y - move.From.Y);
-        return Math.Sqrt(dx * dx + dy * dy);
-    }
 }

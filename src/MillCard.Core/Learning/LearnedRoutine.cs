@@ -99,10 +99,8 @@ internal sealed partial record LearnedRoutine(string? Text, IReadOnlyList<string
     {
         if (run.EffectList[line] is not { Kind: EffectKind.Move, First: var first and >= 0 } || run.Extents is not { } extents || !Z()
             .IsMatch(text)) return null;
-        var relative = run.Events.LastOrDefault(e => e.Line < line
-            && e.Meaning is Meaning.Absolute or Meaning.Relative)?.Meaning == Meaning.Relative;
         var above = run.Moves[first].To.Z - extents.MaxZ;
-        if (relative || above is <= 0 or > NearTop) return null;
+        if (run.IsRelativeBefore(line) || above is <= 0 or > NearTop) return null;
         var height = Math.Round(above, 3).ToString(CultureInfo.InvariantCulture);
         return (above, Z().Replace(text, $"Z{{{{ part.height | plus: {height} | mm }}}}", 1));
     }

@@ -1,3 +1,4 @@
+using System.Text;
 using System.Text.RegularExpressions;
 
 namespace MillCard.Core.Macros;
@@ -11,8 +12,15 @@ internal sealed partial record CommandBlock(int At, string Word, string Text, IR
 {
     private const int Deepest = 60;
 
-    /// <summary>Whether a text has anything but plain commands.</summary>
-    public static bool Speaks(string text) => Braces().IsMatch(text) || Keyword().IsMatch(text);
+    /// <summary>Whether a line has anything but a plain command; braces in a comment say nothing.</summary>
+    public static bool Speaks(ReadOnlySpan<byte> line)
+    {
+        var code = line.IndexOf((byte)';') is var comment and >= 0 ? line[..comment] : line;
+        if (code.Contains((byte)'{')) return true;
+        // keywords are written in small letters, which hardly a command is
+        code = code.TrimStart(" \t"u8);
+        return code.Length > 0 && code[0] is >= (byte)'a' and <= (byte)'z' && Keyword().IsMatch(Encoding.UTF8.GetString(code));
+    }
 
     /// <summary>Takes lines apart by their indentation.</summary>
     public static IReadOnlyList<CommandBlock> Of(IReadOnlyList<string> lines)
@@ -42,10 +50,6 @@ internal sealed partial record CommandBlock(int At, string Word, string Text, IR
     internal static string WithoutComment(string text) => text.IndexOf(';', StringComparison.Ordinal) is var at and >= 0 ? text[..at]
         .Trim() : text.Trim();
 
-    // braces in a comment say nothing
-    [GeneratedRegex(@"^[^;{\n]*\{", RegexOptions.Multiline)]
-    private static partial Regex Braces();
-
-    [GeneratedRegex(@"^[ \t]*(?:if|elif|else|while|break|continue|var|global|set|echo|abort)\b", RegexOptions.Multiline)]
+    [GeneratedRegex(@"^(?:if|elif|else|while|break|continue|var|global|set|echo|abort)\b")]
     private static partial Regex Keyword();
 }

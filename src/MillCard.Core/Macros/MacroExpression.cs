@@ -2,26 +2,17 @@ using System.Globalization;
 
 namespace MillCard.Core.Macros;
 
-/// <summary>A macro asks for something that only the running printer knows.</summary>
-internal sealed class UnknowableException(string what) : Exception
-{
-    public string What { get; } = what;
-}
-
 /// <summary>Evaluates the expressions of macro templates: numbers, texts, parameters, variables, arithmetic, comparisons,
 /// filters.</summary>
-internal sealed class MacroExpression
+internal sealed class MacroExpression : ExpressionText
 {
-    private const int Deepest = 60;
-    private readonly string _text;
     private const int LongestRange = 2000;
     private const string Printer = "printer.";
     private readonly IReadOnlyDictionary<string, object?> _values;
     private readonly Func<string, object?>? _printer;
-    private int _at, _depth;
 
-    private MacroExpression(string text, IReadOnlyDictionary<string, object?> values, Func<string, object?>? printer) =>
-        (_text, _values, _printer) = (text, values, printer);
+    private MacroExpression(string text, IReadOnlyDictionary<string, object?> values, Func<string, object?>? printer) : base(text) =>
+        (_values, _printer) = (values, printer);
 
     /// <summary>The value: a double, a string, a bool or null.</summary>
     /// <param name="text">The expression.</param>
@@ -33,8 +24,7 @@ internal sealed class MacroExpression
     {
         var expression = new MacroExpression(text, values, printer);
         var value = expression.Either();
-        expression.Blanks();
-        return expression._at == text.Length ? value : throw new UnknowableException(text.Trim());
+        return expression.AtEnd() ? value : throw expression.Unfollowed();
     }
 
     /// <summary>The members of a value that a loop goes through.</summary>
@@ -67,14 +57,6 @@ internal sealed class MacroExpression
         IReadOnlyList<object?> list => string.Join(", ", list.Select(Written)),
         _ => (string)value,
     };
-
-    /// <summary>Goes one level deeper; what is nested without end is not followed.</summary>
-    private object? Deeper(Func<object?> part)
-    {
-        if (++_depth > Deepest) throw Unfollowed();
-        try { return part(); }
-        finally { _depth--; }
-    }
 
     private object? Either()
     {
@@ -163,7 +145,7 @@ internal sealed class MacroExpression
         string? missing = null;
         object? value = null;
         try { value = Primary(); }
-        catch (UnknowableException unknown) when (_at < _text.Length && _text.AsSpan(_at).TrimStart().StartsWith("|")
+        catch (UnknowableException unknown) when (At < Text.Length && Text.AsSpan(At).TrimStart().StartsWith("|")
             && IsMissing(unknown))
         { missing = unknown.What; }
         while (Sign("|"))
@@ -175,7 +157,7 @@ internal sealed class MacroExpression
                 {
                     arguments.Add(Either());
                     Sign(",");
-                    if (_at >= _text.Length) throw Unfollowed();
+                    if (At >= Text.Length) throw Unfollowed();
                 }
             if (name == "default")
             {
@@ -207,46 +189,26 @@ internal sealed class MacroExpression
         return missing is null ? value : throw new UnknowableException(missing);
     }
 
-    private object? Primary()
+    private object? Primary() => Deeper(() =>
     {
-        if (++_depth > Deepest) throw Unfollowed();
-        try
+        if (AtEnd()) throw Unfollowed();
+        if (Sign("(")) return Bracketed();
+        if (Sign("[")) return Items("]");
+        return Literal() ?? Named();
+    });
+
+    /// <summary>One in brackets is itself, several are a list.</summary>
+    private object? Bracketed()
+    {
+        var inner = Either();
+        if (Sign(")")) return inner;
+        var several = new List<object?> { inner };
+        while (Sign(","))
         {
-            Blanks();
-            if (_at >= _text.Length) throw Unfollowed();
-            if (Sign("("))
-            {
-                var inner = Either();
-                if (Sign(")")) return inner;
-                // several in brackets are a list
-                var several = new List<object?> { inner };
-                while (Sign(","))
-                {
-                    if (Sign(")")) return several;
-                    several.Add(Either());
-                }
-                return Sign(")") ? several : throw Unfollowed();
-            }
-            if (Sign("[")) return Items("]");
-            var c = _text[_at];
-            if (c is '"' or '\'')
-            {
-                var end = _text.IndexOf(c, _at + 1);
-                if (end < 0) throw Unfollowed();
-                var text = _text[(_at + 1)..end];
-                _at = end + 1;
-                return text;
-            }
-            if (char.IsAsciiDigit(c) || c == '.')
-            {
-                var start = _at;
-                while (_at < _text.Length && (char.IsAsciiDigit(_text[_at]) || _text[_at] == '.')) _at++;
-                return double.TryParse(_text.AsSpan(start, _at - start), CultureInfo.InvariantCulture, out var number) ? number
-                    : throw Unfollowed();
-            }
-            return Named();
+            if (Sign(")")) return several;
+            several.Add(Either());
         }
-        finally { _depth--; }
+        return Sign(")") ? several : throw Unfollowed();
     }
 
     private object? Named()
@@ -259,7 +221,7 @@ internal sealed class MacroExpression
             case "none" or "None": return null;
             case "range" when Sign("("): return Range(Items(")"));
         }
-        while (_at < _text.Length)
+        while (At < Text.Length)
         {
             if (Sign("."))
             {
@@ -313,7 +275,7 @@ internal sealed class MacroExpression
         {
             items.Add(Either());
             Sign(",");
-            if (_at >= _text.Length && !_text.EndsWith(closing, StringComparison.Ordinal) || items.Count > LongestRange) throw Unfollowed();
+            if (At >= Text.Length && !Text.EndsWith(closing, StringComparison.Ordinal) || items.Count > LongestRange) throw Unfollowed();
         }
         return items;
     }
@@ -348,37 +310,13 @@ internal sealed class MacroExpression
         a is string s && b is double ? double.TryParse(s, CultureInfo.InvariantCulture, out var d) && d == (double)b : b is string
             && a is double ? Equals(b, a) : object.Equals(a, b);
 
-    private UnknowableException Unfollowed() => new(_text.Trim());
-
-    private void Blanks()
-    {
-        while (_at < _text.Length && char.IsWhiteSpace(_text[_at])) _at++;
-    }
-
-    private bool Sign(string sign)
-    {
-        Blanks();
-        if (!_text.AsSpan(_at).StartsWith(sign)) return false;
-        if (sign == "/" && _text.AsSpan(_at).StartsWith("//")) return false;
-        _at += sign.Length;
-        return true;
-    }
-
     private bool Word(string word)
     {
-        Blanks();
-        var end = _at + word.Length;
-        if (!_text.AsSpan(_at).StartsWith(word) || end < _text.Length && (char.IsLetterOrDigit(_text[end]) || _text[end] == '_'))
+        AtEnd();
+        var end = At + word.Length;
+        if (!Text.AsSpan(At).StartsWith(word) || end < Text.Length && (char.IsLetterOrDigit(Text[end]) || Text[end] == '_'))
             return false;
-        _at = end;
+        At = end;
         return true;
-    }
-
-    private string? Name()
-    {
-        Blanks();
-        var start = _at;
-        while (_at < _text.Length && (char.IsLetterOrDigit(_text[_at]) || _text[_at] == '_')) _at++;
-        return _at > start ? _text[start.._at] : null;
     }
 }

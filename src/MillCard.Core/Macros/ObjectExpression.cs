@@ -5,14 +5,11 @@ namespace MillCard.Core.Macros;
 /// <summary>Evaluates the expressions in braces of RepRapFirmware's command files: numbers, texts, variables, what the machine knows of
 /// itself.</summary>
 /// <remarks>The grammar is from memory of the firmware's public documentation.</remarks>
-internal sealed class ObjectExpression
+internal sealed class ObjectExpression : ExpressionText
 {
-    private const int Deepest = 60;
-    private readonly string _text;
     private readonly Func<string, object?> _read;
-    private int _at, _depth;
 
-    private ObjectExpression(string text, Func<string, object?> read) => (_text, _read) = (text, read);
+    private ObjectExpression(string text, Func<string, object?> read) : base(text) => _read = read;
 
     /// <summary>The value: a double, a string, a bool, a list or null.</summary>
     /// <param name="text">The expression without its braces.</param>
@@ -23,22 +20,16 @@ internal sealed class ObjectExpression
     {
         var expression = new ObjectExpression(text, read);
         var value = expression.Choice();
-        expression.Blanks();
-        return expression._at == text.Length ? value : throw expression.Unfollowed();
+        return expression.AtEnd() ? value : throw expression.Unfollowed();
     }
 
-    private object? Choice()
+    private object? Choice() => Deeper(() =>
     {
-        if (++_depth > Deepest) throw Unfollowed();
-        try
-        {
-            var value = Either();
-            if (!Sign("?")) return value;
-            var (yes, no) = (Choice(), Sign(":") ? Choice() : throw Unfollowed());
-            return MacroExpression.True(value) ? yes : no;
-        }
-        finally { _depth--; }
-    }
+        var value = Either();
+        if (!Sign("?")) return value;
+        var (yes, no) = (Choice(), Sign(":") ? Choice() : throw Unfollowed());
+        return MacroExpression.True(value) ? yes : no;
+    });
 
     private object? Either()
     {
@@ -98,27 +89,23 @@ internal sealed class ObjectExpression
         }
     }
 
-    private object? Single()
+    private object? Single() => Deeper(() =>
     {
-        if (++_depth > Deepest) throw Unfollowed();
-        try
-        {
-            if (Sign("-")) return -Number(Single());
-            if (Sign("+")) return Number(Single());
-            if (_text.AsSpan(_at).TrimStart() is not ['!', '=', ..] && Sign("!")) return !MacroExpression.True(Single());
-            if (Sign("#")) return Single() switch
-            {
-                string text => (double)text.Length,
-                IReadOnlyList<object?> list => list.Count,
-                _ => throw Unfollowed()
-            };
-            if (Sign("(")) return Closed(")");
-            if (Sign("{")) return Closed("}");
-            if (Sign("[")) return Items("]");
-            return Primary();
-        }
-        finally { _depth--; }
-    }
+        if (Sign("-")) return -Number(Single());
+        if (Sign("+")) return Number(Single());
+        if (Text.AsSpan(At).TrimStart() is not ['!', '=', ..] && Sign("!")) return !MacroExpression.True(Single());
+        if (Sign("#")) return Length(Single());
+        if (Sign("(")) return Closed(")");
+        if (Sign("{")) return Closed("}");
+        return Sign("[") ? Items("]") : Primary();
+    });
+
+    private double Length(object? value) => value switch
+    {
+        string text => text.Length,
+        IReadOnlyList<object?> list => list.Count,
+        _ => throw Unfollowed(),
+    };
 
     private object? Closed(string closing) => Choice() is var inner && Sign(closing) ? inner : throw Unfollowed();
 
@@ -128,27 +115,16 @@ internal sealed class ObjectExpression
         while (!Sign(closing))
         {
             items.Add(Choice());
-            if (!Sign(",") && _text.AsSpan(_at).TrimStart() is not [var next, ..] || _at >= _text.Length) throw Unfollowed();
+            Sign(",");
+            if (AtEnd()) throw Unfollowed();
         }
         return items;
     }
 
     private object? Primary()
     {
-        Blanks();
-        if (_at >= _text.Length) throw Unfollowed();
-        var c = _text[_at];
-        if (c is '"' or '\'')
-        {
-            var end = _text.IndexOf(c, _at + 1);
-            if (end < 0) throw Unfollowed();
-            var text = _text[(_at + 1)..end];
-            _at = end + 1;
-            return text;
-        }
-        if (char.IsAsciiDigit(c) || c == '.') return Figure();
-        var name = Name();
-        if (name.Length == 0) throw Unfollowed();
+        if (Literal() is { } literal) return literal;
+        var name = Name() ?? throw Unfollowed();
         switch (name)
         {
             case "true": return true;
@@ -159,20 +135,12 @@ internal sealed class ObjectExpression
         return Sign("(") ? name == "exists" ? Exists() : Function(name, Items(")")) : Path(name);
     }
 
-    private double Figure()
-    {
-        var start = _at;
-        while (_at < _text.Length && (char.IsAsciiDigit(_text[_at]) || _text[_at] == '.')) _at++;
-        return double.TryParse(_text.AsSpan(start, _at - start), CultureInfo.InvariantCulture, out var number) ? number
-            : throw Unfollowed();
-    }
-
     /// <summary>Members and elements behind a name, as one name for what is asked.</summary>
     private object? Path(string name)
     {
-        while (_at < _text.Length)
+        while (At < Text.Length)
         {
-            if (_text[_at] == '.') { _at++; name += "." + Name(); }
+            if (Text[At] == '.') { At++; name += "." + Name(); }
             else if (Sign("[")) name += string.Create(CultureInfo.InvariantCulture, $"[{Number(Closed("]")):0}]");
             else break;
         }
@@ -183,7 +151,7 @@ internal sealed class ObjectExpression
     {
         try
         {
-            var there = Path(Name()) is not null;
+            var there = Path(Name() ?? "") is not null;
             return Sign(")") ? there : throw Unfollowed();
         }
         catch (UnknowableException unknown) when (unknown.What.StartsWith("global.", StringComparison.Ordinal)
@@ -220,27 +188,4 @@ internal sealed class ObjectExpression
 
     private static new bool Equals(object? a, object? b) => a is int i ? Equals((double)i, b) : b is int j ? Equals(a, (double)j)
         : object.Equals(a, b);
-
-    private UnknowableException Unfollowed() => new(_text.Trim());
-
-    private void Blanks()
-    {
-        while (_at < _text.Length && char.IsWhiteSpace(_text[_at])) _at++;
-    }
-
-    private bool Sign(string sign)
-    {
-        Blanks();
-        if (!_text.AsSpan(_at).StartsWith(sign)) return false;
-        _at += sign.Length;
-        return true;
-    }
-
-    private string Name()
-    {
-        Blanks();
-        var start = _at;
-        while (_at < _text.Length && (char.IsLetterOrDigit(_text[_at]) || _text[_at] == '_')) _at++;
-        return _text[start.._at];
-    }
 }

@@ -38,9 +38,12 @@ public static class FilamentMatch
         if (nozzle.FilamentDiameter is not { } has) yield return new(Verdict.FitsWithCautions,
             $"It is {Say(asks)} mm thick; the card does not say what this machine is fed.", "/diameter", $"{at}/filamentDiameter");
         else if (FedDiameter.Differs(has, asks))
+        {
+            var share = 100 * FedDiameter.Share(has, asks);
             yield return new(Verdict.DoesNotFit,
-                $"It is {Say(asks)} mm thick; this machine is fed {Say(has)} mm. {100 * FedDiameter.Share(has, asks):0} % of the plastic would come out.",
+                $"It is {Say(asks)} mm thick; this machine is fed {Say(has)} mm. {share:0} % of the plastic would come out.",
                 "/diameter", $"{at}/filamentDiameter");
+        }
     }
 
     private static IEnumerable<Reason> HotEnd(Nozzle nozzle, string at, Filament filament)

@@ -109,7 +109,10 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
                     .ToArray();
             foreach (var finding in Mapped(Rules.Check(tried, job.Machine), tried, ends))
                 if (finding.Severity > Severity.Note && seen.Add((finding.Rule, finding.Pointer, finding.Line)))
-                    yield return finding with { Message = $"With {other.Called}: {char.ToLowerInvariant(finding.Message[0])}{finding.Message[1..]}" };
+                {
+                    var (first, rest) = (char.ToLowerInvariant(finding.Message[0]), finding.Message[1..]);
+                    yield return finding with { Message = $"With {other.Called}: {first}{rest}" };
+                }
         }
     }
 

@@ -69,10 +69,7 @@ internal sealed partial class ProgramWriter
 
     private Filament Filament => _job.FilamentOf(_nozzle);
     private Nozzle Nozzle => _job.Machine.Nozzles[_nozzle];
-    private Pullback Pullback => Pullback.Of(Nozzle, Filament, _recipe) is var usual && _ownRetraction is { } own
-        && !Pullback.IsForbidden(Filament)
-        ? usual with { Length = own }
-        : usual;
+    private Pullback Pullback => Pullback.Of(Nozzle, Filament, _recipe, _ownRetraction);
 
     public ReadOnlyMemory<byte> Write(CancellationToken stop)
     {

@@ -15,11 +15,11 @@ public sealed record Pullback(double Length, double Speed, double Lift, double W
 
     /// <summary>The recipe's where it says so, else the filament's, else the head's, else what the feed proposes; none where the filament
     /// forbids it.</summary>
-    public static Pullback Of(Nozzle nozzle, Filament filament, Recipe recipe)
+    public static Pullback Of(Nozzle nozzle, Filament filament, Recipe recipe, double? layers = null)
     {
         var proposed = ProposedFor(nozzle.Feed);
         var (head, departs, own) = (nozzle.Retraction, filament.Retraction, recipe.Retraction);
-        var length = IsForbidden(filament) ? 0 : own.Length ?? departs?.Length ?? head?.Length ?? proposed.Length!.Value;
+        var length = IsForbidden(filament) ? 0 : layers ?? own.Length ?? departs?.Length ?? head?.Length ?? proposed.Length!.Value;
         return new Pullback(length, own.Speed ?? departs?.Speed ?? head?.Speed ?? proposed.Speed!.Value,
             own.Lift ?? departs?.Lift ?? head?.Lift ?? proposed.Lift!.Value, departs?.Wipe ?? head?.Wipe
                 ?? proposed.Wipe!.Value, own.LeastTravel);

@@ -164,8 +164,13 @@ public static class Slicer
             var names = string.Join(", ", cycle.Select(i => job.Parts[i].Part.Name));
             var cure = order.Conflicts.Where(c => cycle.Contains(c.First) && cycle.Contains(c.Then) && c.Cure is not null)
                 .MinBy(c => c.Cure!.Length);
-            var how = cure is null ? "" : string.Create(CultureInfo.InvariantCulture,
-                $" Moving {job.Parts[cure.Then].Part.Name} by X {cure.Cure!.X:0.###}, Y {cure.Cure.Y:0.###} mm lets it be printed after {job.Parts[cure.First].Part.Name}.");
+            var how = "";
+            if (cure is { Cure: { } move })
+            {
+                var (then, first) = (job.Parts[cure.Then].Part.Name, job.Parts[cure.First].Part.Name);
+                how = FormattableString.Invariant(
+                    $" Moving {then} by X {move.X:0.###}, Y {move.Y:0.###} mm lets it be printed after {first}.");
+            }
             yield return new Finding("no-order", Severity.Stop,
                 $"There is no order in which {names} can be printed one at a time: whichever stands first, the head hits it.{how}",
                 "The head would run into a finished part.", "/parts");
@@ -191,8 +196,9 @@ public static class Slicer
         if (job.Sequence == Sequence.OneAtATime) Say("sequence", "one at a time");
         if (job.Mode is { } mode) Say("mode", ModeNames.Of(mode.Kind));
         Say("layers", layers.ToString(CultureInfo.InvariantCulture));
-        Say("estimate", string.Create(CultureInfo.InvariantCulture,
-            $"{(int)time.TotalHours} h {time.Minutes} min {time.Seconds} s, filament {run.Filament:0} mm{(grams > 0 ? $", {grams:0.0} g" : "")}"));
+        var mass = grams > 0 ? FormattableString.Invariant($", {grams:0.0} g") : "";
+        Say("estimate", FormattableString.Invariant(
+            $"{(int)time.TotalHours} h {time.Minutes} min {time.Seconds} s, filament {run.Filament:0} mm{mass}"));
         var head = Encoding.UTF8.GetBytes(header.ToString());
         var whole = new byte[head.Length + body.Length];
         head.CopyTo(whole, 0);

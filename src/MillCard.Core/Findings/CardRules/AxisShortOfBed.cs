@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.Documents;
 
 namespace MillCard.Core.Findings.CardRules;
@@ -23,9 +22,9 @@ public sealed class AxisShortOfBed : ICardRule
         }
         if (card.Envelope.Height is { } height && card.Motion.Axes.Z is { Max: { } top } && top < height - Little)
             yield return Id.At("/motion/axes/z/max",
-                Say($"Z goes up to {top:0.##} mm; the card says that parts may be {height:0.##} mm high."),
+                FormattableString.Invariant($"Z goes up to {top:0.##} mm; the card says that parts may be {height:0.##} mm high."),
                     "What is higher than the travel cannot be printed.")
-                .Cure(Say($"Z goes up to {height:0.##}"), Edit.Fact("/motion/axes/z/max", height));
+                .Cure(FormattableString.Invariant($"Z goes up to {height:0.##}"), Edit.Fact("/motion/axes/z/max", height));
     }
 
     /// <summary>What is to be said of one axis; null where its travel covers the bed or is not known.</summary>
@@ -37,10 +36,8 @@ public sealed class AxisShortOfBed : ICardRule
         if (max < to - Little) edits.Add(Edit.Fact($"/motion/axes/{member}/max", Math.Round(to, 3)));
         var pointer = max < to - Little ? "max" : "min";
         return Id.At($"/motion/axes/{member}/{pointer}",
-            Say($"{name} goes from {min:0.##} to {max:0.##} mm; the bed lies from {from:0.##} to {to:0.##}."),
+            FormattableString.Invariant($"{name} goes from {min:0.##} to {max:0.##} mm; the bed lies from {from:0.##} to {to:0.##}."),
                 "A part of the bed is out of reach, or the origin does not stand where the card says.")
-            .Cure(Say($"{name} goes from {Math.Min(min, from):0.##} to {Math.Max(max, to):0.##}"), [.. edits]);
+            .Cure(FormattableString.Invariant($"{name} goes from {Math.Min(min, from):0.##} to {Math.Max(max, to):0.##}"), [.. edits]);
     }
-
-    private static string Say(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 }

@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.Documents;
 
 namespace MillCard.Core.Findings.CardRules;
@@ -25,8 +24,11 @@ public sealed class BodyBelowTip : ICardRule
                 yield return Low($"/head/beams/{i}/underside", "The beam", card.Head.Beams[i].Underside, null);
     }
 
-    private Finding Low(string pointer, string name, double above, string? nozzle) => Id.At(pointer,
-        string.Create(CultureInfo.InvariantCulture,
-            $"{name} hangs {(above < 0 ? $"{-above:0.##} mm below" : "level with")} the tip of {(nozzle is null ? "the nozzle" : $"nozzle {nozzle}")}."),
-        "It would touch the bed before the nozzle does, and drag over everything that is printed.");
+    private Finding Low(string pointer, string name, double above, string? nozzle)
+    {
+        var tip = nozzle is null ? "the nozzle" : $"nozzle {nozzle}";
+        var where = above < 0 ? FormattableString.Invariant($"{-above:0.##} mm below") : "level with";
+        return Id.At(pointer, $"{name} hangs {where} the tip of {tip}.",
+            "It would touch the bed before the nozzle does, and drag over everything that is printed.");
+    }
 }

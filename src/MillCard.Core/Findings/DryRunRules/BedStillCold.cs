@@ -13,10 +13,10 @@ public sealed class BedStillCold : IDryRunRule
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
     {
         if (run.FirstExtrusion is not { Comes: true } first || run.Bed is not { } bed) yield break;
-        if (NoWaitBeforeExtrusion.StepBefore(run, Heater.Bed, 0, first) is not { Target: > 0 } step) yield break;
-        if (NoWaitBeforeExtrusion.IsWaitedFor(run, step, first)) yield break;
+        if (Waits.StepBefore(run, Heater.Bed, 0, first) is not { Target: > 0 } step) yield break;
+        if (Waits.IsWaitedFor(run, step, first)) yield break;
         var now = bed.At(run.TimeOf(first));
-        if (step.Target - now > NoWaitBeforeExtrusion.Tolerance)
+        if (step.Target - now > Waits.Tolerance)
             yield return Id.OnLine(first.Line,
                 $"Filament is laid on a bed of {now:0} °C on the way to {step.Target:0} °C; nothing waits for the bed.",
                     "The first layer does not stick, or comes off when the bed grows.")

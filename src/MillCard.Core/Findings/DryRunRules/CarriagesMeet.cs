@@ -14,9 +14,10 @@ public sealed class CarriagesMeet : IDryRunRule
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
     {
-        if (machine.Card.Head.LeastDistance is { } least && run.LeastApart < least - Tolerance)
-            yield return Id.OnLine(run.LeastApartAt,
-                $"The nozzles of the two carriages come within {Math.Max(0, run.LeastApart):0.##} mm along X; their heads need {least:0.##}.",
-                "The heads run into each other.");
+        if (machine.Card.Head.LeastDistance is not { } least || run.LeastApart >= least - Tolerance) yield break;
+        var apart = Math.Max(0, run.LeastApart);
+        yield return Id.OnLine(run.LeastApartAt,
+            $"The nozzles of the two carriages come within {apart:0.##} mm along X; their heads need {least:0.##}.",
+            "The heads run into each other.");
     }
 }

@@ -1,4 +1,3 @@
-using System.Runtime.InteropServices;
 using MillCard.Core.DryRun;
 using MillCard.Core.Geometry;
 using MillCard.Core.Reach;
@@ -32,9 +31,13 @@ public sealed class HeadHitsPrint : IDryRunRule
             .Select(tool => machine.HeadOf(tool).Select(s => new Sweep(s)).OrderBy(s => s.Underside).ToArray()).ToArray();
         var hits = new Dictionary<string, (int Line, int Count, float High)>();
         Look(run.Moves, new LaidPlastic(extents), heads, hits);
-        Look(CollectionsMarshal.AsSpan(run.SecondMoves), new LaidPlastic(extents), heads, hits);
+        if (run.SecondMoves.Length > 0) Look(run.SecondMoves, new LaidPlastic(extents), heads, hits);
         foreach (var (name, (line, count, high)) in hits)
-            yield return Id.OnLine(line, $"The {name} runs into what is printed already, {high:0.##} mm high there.{(count > 1 ? $" {count} moves do." : "")}", "The head hits it: the part comes off, or the motors lose steps.");
+        {
+            var more = count > 1 ? $" {count} moves do." : "";
+            yield return Id.OnLine(line, $"The {name} runs into what is printed already, {high:0.##} mm high there.{more}",
+                "The head hits it: the part comes off, or the motors lose steps.");
+        }
     }
 
     private static void Look(
@@ -49,8 +52,8 @@ public sealed class HeadHitsPrint : IDryRunRule
         }
     }
 
-    private static void Look(in SimulatedMove move, float low, LaidPlastic plastic, Sweep[] head, Dictionary<string,
-        (int Line, int Count, float High)> hits)
+    private static void Look(in SimulatedMove move, float low, LaidPlastic plastic, Sweep[] head,
+        Dictionary<string, (int Line, int Count, float High)> hits)
     {
         if (plastic.Above(Brush, move, null) is { } under) Add("nozzle", under, move.Line);
         foreach (var sweep in head)
@@ -140,9 +143,10 @@ public sealed class HeadHitsPrint : IDryRunRule
                 for (var blockColumn = left / Block; blockColumn <= right / Block; blockColumn++)
                 {
                     if (_cells.Length == 0 || _coarse[blockRow * _blocks + blockColumn] <= height) continue;
-                    for (var row = Math.Max(front, blockRow * Block); row <= Math.Min(back, blockRow * Block + Block - 1); row++)
-                        for (var column = Math.Max(left, blockColumn * Block); column <= Math.Min(right,
-                            blockColumn * Block + Block - 1); column++)
+                    var lastRow = Math.Min(back, blockRow * Block + Block - 1);
+                    var lastColumn = Math.Min(right, blockColumn * Block + Block - 1);
+                    for (var row = Math.Max(front, blockRow * Block); row <= lastRow; row++)
+                        for (var column = Math.Max(left, blockColumn * Block); column <= lastColumn; column++)
                         {
                             var high = _cells[row * _columns + column];
                             if (high <= height || high <= highest) continue;

@@ -15,14 +15,15 @@ public sealed class LeftToChance : IDryRunRule
         for (var tool = 0; tool < run.FirstExtrusions.Length; tool++)
         {
             if (run.FirstExtrusions[tool] is not { Comes: true } first) continue;
-            if (NoWaitBeforeExtrusion.StepBefore(run, Heater.Nozzle, tool, first) is not { Target: > 0 } step) continue;
-            if (NoWaitBeforeExtrusion.IsWaitedFor(run, step, first)) continue;
+            if (Waits.StepBefore(run, Heater.Nozzle, tool, first) is not { Target: > 0 } step) continue;
+            if (Waits.IsWaitedFor(run, step, first)) continue;
             var (begin, time) = (run.TimeOf(step.Begin), run.TimeOf(first));
-            var (trace, warm) = (run.Nozzles[tool], step.Target - NoWaitBeforeExtrusion.Tolerance);
+            var (trace, warm) = (run.Nozzles[tool], step.Target - Waits.Tolerance);
             if (trace.At(begin) >= warm || trace.At(time) < warm) continue;
             var margin = time - (begin + trace.TimeTo(begin, warm));
+            var name = NoWaitBeforeExtrusion.NameOf(machine, tool);
             yield return Id.OnLine(first.Line,
-                    $"Nothing waits for {NoWaitBeforeExtrusion.NameOf(machine, tool)}: by the model it is near {step.Target:0} °C {margin:0} s before filament is fed.",
+                    $"Nothing waits for {name}: by the model it is near {step.Target:0} °C {margin:0} s before filament is fed.",
                     "It is left to chance: a warmer room, a bed that is warm already, and the first lines come out of a cold nozzle.")
                 .Cure("Wait before it", Edit.Before(first.Line, run.Flavour.Spell("nozzle-wait", ("value", "{{ heat.nozzle }}"))!));
         }

@@ -25,8 +25,13 @@ public sealed class MoveBeforeHome : IDryRunRule
             count++;
         }
         if (first >= 0)
-            yield return Id.OnLine(first, $"The machine moves {(OffBefore(run, first) ? "after its motors were switched off" : "before it is homed")}{(count > 1 ? $"; {count} moves" : "")}.", "It does not know where the head is: the move can end against the frame.")
+        {
+            var when = OffBefore(run, first) ? "after its motors were switched off" : "before it is homed";
+            var more = count > 1 ? $"; {count} moves" : "";
+            yield return Id.OnLine(first, $"The machine moves {when}{more}.",
+                    "It does not know where the head is: the move can end against the frame.")
                 .Cure("Home first", Edit.Before(first, run.Flavour.Spell("home") ?? "G28"));
+        }
         if (lift >= 0)
             yield return new Finding(Id.Name, Severity.Note, "Z is lifted a little before homing.", "Usual, to get the nozzle off the plate; the position is not known yet.", Line: lift + 1);
     }

@@ -1,5 +1,4 @@
 using MillCard.Core.DryRun;
-using MillCard.Core.Heat;
 using MillCard.Core.Reach;
 
 namespace MillCard.Core.Findings.DryRunRules;
@@ -7,9 +6,6 @@ namespace MillCard.Core.Findings.DryRunRules;
 /// <summary>Extrusion begins before the nozzle has the temperature that was asked for, and nothing waits for it.</summary>
 public sealed class NoWaitBeforeExtrusion : IDryRunRule
 {
-    /// <summary>What is nearer than this to its target is warm, °C.</summary>
-    internal const double Tolerance = 10 + HeatModel.WaitTolerance;
-
     /// <inheritdoc/>
     public RuleId Id { get; } = new("no-wait-before-extrusion", Severity.Stop);
 
@@ -23,14 +19,14 @@ public sealed class NoWaitBeforeExtrusion : IDryRunRule
             // fed to the wrong nozzle: a rule of its own
             if (run.Nozzles[tool].TargetAt(time) <= 0 && run.Nozzles.Any(n => n.TargetAt(time) > 0)) continue;
             var name = NameOf(machine, tool);
-            if (StepBefore(run, Heater.Nozzle, tool, first) is not { } step)
+            if (Waits.StepBefore(run, Heater.Nozzle, tool, first) is not { } step)
             {
                 yield return Id.OnLine(first.Line, $"Filament is fed and {name} was never heated.", Why);
                 continue;
             }
-            if (step.Target <= 0 || IsWaitedFor(run, step, first)) continue;
+            if (step.Target <= 0 || Waits.IsWaitedFor(run, step, first)) continue;
             var now = run.Nozzles[tool].At(time);
-            if (step.Target - now > Tolerance)
+            if (step.Target - now > Waits.Tolerance)
                 yield return Id.OnLine(first.Line,
                     $"Filament is fed at {now:0} °C on the way to {step.Target:0} °C; nothing waits for {name}.", Why)
                     .Cure("Wait before it", Edit.Before(first.Line, run.Flavour.Spell("nozzle-wait", ("value", "{{ heat.nozzle }}"))!));
@@ -40,15 +36,6 @@ public sealed class NoWaitBeforeExtrusion : IDryRunRule
     /// <summary>How a nozzle is called in a sentence.</summary>
     internal static string NameOf(Machine machine, int tool) => machine.Nozzles.Count > 1 ? $"nozzle {machine.Nozzles[tool].Id}"
         : "the nozzle";
-
-    /// <summary>The target that holds at a moment.</summary>
-    internal static HeatStep? StepBefore(DryRunReport run, Heater heater, int tool, Moment moment) =>
-        run.HeatSteps.LastOrDefault(s => s.Heater == heater && s.Tool == tool && s.Begin <= moment);
-
-    /// <summary>Whether a wait stands between a target and a moment that brings the heater near it.</summary>
-    internal static bool IsWaitedFor(DryRunReport run, HeatStep step, Moment moment) => run.Waits.Any(w =>
-        w.Heater == step.Heater && w.Tool == step.Tool && w.Begin >= step.Begin && w.Begin <= moment
-            && w.Target >= step.Target - Tolerance);
 
     private const string Why = "The first lines come out thin or not at all, and do not stick.";
 }

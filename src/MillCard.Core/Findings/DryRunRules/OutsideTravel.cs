@@ -1,4 +1,3 @@
-using System.Runtime.InteropServices;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Reach;
@@ -29,7 +28,7 @@ public sealed class OutsideTravel : IDryRunRule
         };
         var first = new (int Line, double At, int Count)[3];
         Look(run.Moves);
-        Look(CollectionsMarshal.AsSpan(run.SecondMoves));
+        Look(run.SecondMoves);
         for (var i = 0; i < 3; i++)
         {
             if (first[i].Count == 0) continue;

@@ -1,4 +1,3 @@
-using System.Runtime.InteropServices;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Geometry;
@@ -53,7 +52,7 @@ public sealed class ThroughKeepOut : IDryRunRule
         var top = obstacle ? forbidden.Below - Top : double.PositiveInfinity;
         var (first, count) = (int.MaxValue, 0);
         Look(run.Moves);
-        Look(CollectionsMarshal.AsSpan(run.SecondMoves));
+        Look(run.SecondMoves);
         return (first, count);
 
         void Look(ReadOnlySpan<SimulatedMove> moves)

@@ -24,8 +24,8 @@ public sealed class WrongUnit : IDryRunRule
             var value = set.Word(wrong[0]);
             var (here, there) = unit == "mm/min" ? (value / 60, value) : (value, value / 60);
             var also = wrong.Length > 1 ? $" {string.Join(", ", wrong[1..])} likewise." : "";
-            yield return Id.OnLine(set.Line,
-                $"{set.Command.Word} takes {unit} on {run.Flavour.Name}: {wrong[0]} {value:0.##} is {here:0.##} mm/s. In the other unit it would be {there:0.##} mm/s.{also}",
+            var taken = $"{set.Command.Word} takes {unit} on {run.Flavour.Name}: {wrong[0]} {value:0.##} is {here:0.##} mm/s.";
+            yield return Id.OnLine(set.Line, $"{taken} In the other unit it would be {there:0.##} mm/s.{also}",
                 "The machine would crawl, or lose steps.");
         }
     }

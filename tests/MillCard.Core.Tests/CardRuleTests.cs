@@ -53,6 +53,8 @@ public class CardRuleTests
         return Cards.Dunlin with { Motion = Cards.Dunlin.Motion with { StepRate = stepRate, Axes = new() { X = change(x) } } };
     }
 
+    private static ScrewDrive Screw(int? starts) => new() { Pitch = 2, Starts = starts, StepAngle = 1.8, Microsteps = 16 };
+
     private static Card WithDelta(double radius, double segments) => Cards.Dunlin with
     {
         Motion = new()
@@ -118,6 +120,8 @@ public class CardRuleTests
         { "mode-not-set", "/modes/1", TwoCarriages(c => c with { Routines = c.Routines with { Start = "M605 S1\nG28\n" } }),
             TwoCarriages() },
         { "steps-differ", "/motion/axes/x/stepsPerMm", WithX(x => x with { StepsPerMm = 40 }), WithX(x => x) },
+        { "starts-not-said", "/motion/axes/x/drive/starts", WithX(x => x with { Drive = Screw(null) }),
+            WithX(x => x with { Drive = Screw(4), StepsPerMm = 400 }) },
         { "step-rate-too-high", "/motion/axes/x/maxSpeed", WithX(x => x with { MaxSpeed = 600 }, 40_000),
             WithX(x => x with { MaxSpeed = 500 }, 40_000) },
         { "segments-per-second", "/motion/delta/segmentsPerSecond", WithDelta(97, 30), WithDelta(97, 100) },
@@ -189,7 +193,7 @@ public class CardRuleTests
     public void Cures_end_what_they_cure_and_no_pattern_has_anything_to_cure()
     {
         string[] own = ["axis-short-of-bed", "origin-off-machine", "nothing-left-to-print-on", "same-name", "obstacle-above-machine",
-            "body-below-tip", "probe-reaches-nothing", "rating-beyond-heater", "heats-what-is-not-there"];
+            "body-below-tip", "probe-reaches-nothing", "rating-beyond-heater", "heats-what-is-not-there", "starts-not-said"];
         foreach (var pattern in Pattern.All) Assert.DoesNotContain(Rules.Check(pattern.Card), f => own.Contains(f.Rule));
         foreach (var demo in new[] { "avocet", "cormorant", "dunlin", "kittiwake" })
             Assert.DoesNotContain(Rules.Check(DemoParts.Card(demo)), f => own.Contains(f.Rule));

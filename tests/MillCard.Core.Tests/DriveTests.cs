@@ -1,3 +1,4 @@
+using CsCheck;
 using MillCard.Core.Documents;
 using MillCard.Core.Flow;
 using MillCard.Core.Motion;
@@ -64,6 +65,50 @@ public class DriveTests
         Assert.Equal((0.03125, 0.0375), (Math.Round(fine.Item1, 9), Math.Round(fine.Item2, 9)));
 
         static (double, double) Heights(Recipe r) => (Math.Round(r.Layers.Others!.Value, 9), Math.Round(r.Layers.First!.Value, 9));
+    }
+
+    [Theory]
+    [InlineData(0.2, 0.04, HeightFrom.NearestRung, 0.2)]
+    [InlineData(0.25, 0.04, HeightFrom.NearestRung, 0.24)]
+    [InlineData(0.2, 0.08, HeightFrom.NearestHalfRung, 0.2)]
+    [InlineData(0.22, 0.1, HeightFrom.NearestRung, 0.2)]
+    [InlineData(0.23, 0.1, HeightFrom.NearestHalfRung, 0.25)]
+    [InlineData(0.2, 0.2, HeightFrom.LadderTooCoarse, 0.2)]
+    [InlineData(0.3, 0.1001, HeightFrom.LadderTooCoarse, 0.3)]
+    public void A_height_on_a_rung_is_the_nearest_one_unless_the_ladder_is_coarse(double about, double step, HeightFrom from, double height)
+    {
+        var settled = SettledHeight.Of(about, null, true, new Ladder(step, 16), 0.4);
+        Assert.Equal((from, height), (settled.From, settled.Height!.Value));
+        Assert.NotNull(settled.Why);
+    }
+
+    [Fact]
+    public void A_settled_height_stays_and_counts_in_steps_go_before_it()
+    {
+        Gen.Select(Gen.Double[0.03, 0.09], Gen.Double[0.05, 0.4]).Sample((step, about) =>
+        {
+            var once = SettledHeight.Of(about, null, true, new Ladder(step, 16), 0.4).Height!.Value;
+            Assert.Equal(once, SettledHeight.Of(once, null, true, new Ladder(step, 16), 0.4).Height!.Value, 1e-6);
+            Assert.True(Math.Abs(once - about) <= Math.Max(0.1 * about, step / 4) + 1e-6 || about < step / 4);
+        });
+        Assert.Equal(0.2, SettledHeight.Of(0.3, 5, true, new Ladder(0.04, 16), 0.4).Height);
+        Assert.Equal(HeightFrom.LadderUnknown, SettledHeight.Of(0.3, null, true, null, 0.4).From);
+        Assert.Null(SettledHeight.Of(0.3, null, false, new Ladder(0.04, 16), 0.4).Why);
+    }
+
+    // A screw of 2 mm pitch: 3200 microsteps a turn over 2 or 8 mm.
+    [Fact]
+    public void A_screw_without_starts_has_no_ladder_and_two_usual_readings()
+    {
+        var screw = new ScrewDrive { Pitch = 2, StepAngle = 1.8, Microsteps = 16 };
+        Assert.Null(Drives.FullStep(screw));
+        Assert.Equal([(1, 2.0, 1600.0), (4, 8.0, 400.0)], ScrewStarts.Usual(screw).Select(r => (r.Starts, r.Lead, r.StepsPerMm!.Value)));
+        // 8 mm is the lead already: one coarse start, or four of 2 mm
+        Assert.Equal([(1, 8.0, 8.0), (4, 2.0, 8.0)], ScrewStarts.Usual(screw with { Pitch = 8 }).Select(r => (r.Starts, r.Pitch, r.Lead)));
+        Assert.Equal(4, ScrewStarts.That(screw, 400)!.Starts);
+        Assert.Equal(2, ScrewStarts.That(screw, 800)!.Starts);
+        Assert.Null(ScrewStarts.That(screw, 700));
+        Assert.Null(ScrewStarts.That(screw with { Pitch = 8 }, 400));
     }
 
     // √(215² − 105²) = 187.617, worked by hand.

@@ -35,13 +35,45 @@ public class GaugeTests
     }
 
     [Fact]
-    public void A_cube_that_comes_out_wrong_tells_the_right_steps()
+    public void A_cube_tells_its_steps_whatever_the_width_of_its_lines()
     {
-        var results = Result("steps-cube", Job("dunlin"), ("x", 29.7), ("y", 30), ("z", 20.2));
-        // 80 · 30 / 29.7, and Z at its own height
-        Assert.Equal(80.808, results[0].New);
-        Assert.Equal(80, results[1].New);
-        Assert.Equal(("/motion/axes/z/stepsPerMm", true), (results[2].Pointer, results[2].New < 400));
+        var job = Job("dunlin");
+        var inside = Piece("steps-cube").Readings(job).Single(r => r.Name == "x-inside").Nominal!.Value;
+        // 1 % too long between the middles of the lines, by hand, and lines 0.06 mm wider than they should be
+        var middles = (30 + inside) / 2;
+        var (wide, narrow) = (30 + 0.01 * middles + 0.06, inside + 0.01 * middles - 0.06);
+        var result = Assert.Single(Result("steps-cube", job, ("x", wide), ("x-inside", narrow)));
+        Assert.Equal(80 / 1.01, result.New, 0.001);
+        // one face alone: 29.7 outside less the line of 0.44
+        var (outside, width) = (29.7, job.Width);
+        var one = Assert.Single(Result("steps-cube", job, ("x", outside)));
+        Assert.Equal(80 * (30 - width) / (outside - width), one.New, 0.001);
+        Assert.Contains("measure the other face", one.Says, StringComparison.Ordinal);
+        var height = Assert.Single(Result("steps-cube", job, ("z", 20.4)));
+        Assert.Equal(("/motion/axes/z/stepsPerMm", true), (height.Pointer, height.New < 400));
+    }
+
+    [Theory, InlineData(30.05, true), InlineData(30.06, false), InlineData(29.95, true), InlineData(29.94, false)]
+    public void What_lies_within_the_calipers_doubt_changes_nothing(double outside, bool silent)
+    {
+        var job = Job("dunlin");
+        var inside = Piece("steps-cube").Readings(job).Single(r => r.Name == "y-inside").Nominal!.Value + outside - 30;
+        var result = Assert.Single(Result("steps-cube", job, ("y", outside), ("y-inside", inside)));
+        Assert.Equal(silent, result.New == 80);
+        Assert.Equal(silent, result.Says?.Contains("nothing to change", StringComparison.Ordinal) == true);
+    }
+
+    [Fact]
+    public void A_cube_half_as_large_means_other_microsteps_exactly()
+    {
+        var card = DemoParts.Card("dunlin");
+        var x = card.Motion.Axes.X! with { StepsPerMm = 160, Drive = new BeltDrive { StepAngle = 1.8, Microsteps = 32, Teeth = 20, Pitch = 2 } };
+        var job = Job(card with { Motion = card.Motion with { Axes = card.Motion.Axes with { X = x } } });
+        // asked for 29.56 between the middles, twice as much came, and a little: 16 microsteps give 80 exactly
+        var result = Assert.Single(Result("steps-cube", job, ("x", 59.2 + job.Width)));
+        Assert.Equal(80, result.Exact);
+        Assert.NotEqual(80, result.New);
+        Assert.Contains("1/16", result.Says, StringComparison.Ordinal);
     }
 
     [Fact]

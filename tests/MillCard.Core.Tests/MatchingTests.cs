@@ -75,6 +75,40 @@ public class MatchingTests
             "the hot end allows");
     }
 
+    // 75 and 80 % of 0.4: common practice, no source.
+    [Theory]
+    [InlineData(0.3, false, null)]
+    [InlineData(0.31, false, "77.5 % of the nozzle; above 75 %")]
+    [InlineData(0.32, false, "80 % of the nozzle; above 75 %")]
+    [InlineData(0.33, true, "82.5 % of the nozzle; above 80 %")]
+    [InlineData(0.09, false, "22.5 % of the nozzle; below 25 %")]
+    public void High_and_low_layers_are_cautions_and_never_bar_a_print(double height, bool strong, string? words)
+    {
+        var match = RecipeMatch.Of(With(n => n with { MaxFlow = 40 }), Cards.Standard with { Layers = new() { Others = height } });
+        Assert.NotEqual(Verdict.DoesNotFit, match.Verdict);
+        var found = match.Reasons.Where(r => r.Message.Contains("of the nozzle", StringComparison.Ordinal)).ToArray();
+        if (words is null) Assert.Empty(found);
+        else Assert.Equal((true, strong), (Assert.Single(found).Message.Contains(words, StringComparison.Ordinal), found[0].Strong));
+    }
+
+    // A belted Z: 20 teeth of 2 mm and 1.8° are 0.2 mm a full step; five of them are 1 mm.
+    [Fact]
+    public void A_recipe_in_rungs_is_offered_about_so_much_where_the_ladder_is_coarse()
+    {
+        var z = Cards.Dunlin.Motion.Axes.Z! with { Drive = new BeltDrive { Teeth = 20, Pitch = 2, StepAngle = 1.8, Microsteps = 16 } };
+        var belted = Cards.Dunlin with { Motion = Cards.Dunlin.Motion with { Axes = Cards.Dunlin.Motion.Axes with { Z = z } } };
+        var rungs = Cards.Standard with { LineWidth = 0.44, Layers = new() { Rungs = 5 } };
+        var remedy = RecipeMatch.Of(belted, rungs).Reasons.First(r => r.Remedy is not null).Remedy!;
+        Assert.Equal("about 0.2 mm, on a rung: 0.2 mm here", remedy.Label);
+        var mended = rungs with { Layers = new() { Others = 0.2, OnRung = true } };
+        Assert.Equal([("/layers/others", "0.2"), ("/layers/onRung", "true"), ("/layers/rungs", null)],
+            remedy.Edits.Select(e => (e.Pointer!, e.Value?.ToJsonString())));
+        Assert.NotEqual(Verdict.DoesNotFit, RecipeMatch.Of(belted, mended).Verdict);
+        Assert.Contains(RecipeMatch.Of(belted, mended).Reasons,
+            r => r.Message.Contains("more than a quarter of the 0.4 mm nozzle", StringComparison.Ordinal));
+        Assert.DoesNotContain(RecipeMatch.Of(Cards.Dunlin, mended).Reasons, r => r.Asks == "/layers/others");
+    }
+
     [Fact]
     public void What_belongs_to_one_machine_stays_behind_in_a_copy_and_is_listed()
     {

@@ -12,14 +12,14 @@ public sealed record Remedy(string Label, IReadOnlyList<Edit> Edits);
 /// <param name="Line">Line of the program it is done to, counted from 1; null for a fact.</param>
 /// <param name="Text">The new text, possibly several lines, as a routine writes it; null where a line goes.</param>
 /// <param name="Pointer">JSON pointer of a fact; null for a line.</param>
-/// <param name="Value">The fact's new value.</param>
+/// <param name="Value">The fact's new value; null where it goes.</param>
 public sealed record Edit(EditKind How, int? Line = null, string? Text = null, string? Pointer = null, JsonNode? Value = null)
 {
     internal static Edit Before(int line, string text) => new(EditKind.InsertBefore, line + 1, text);
     internal static Edit After(int line, string text) => new(EditKind.InsertAfter, line + 1, text);
     internal static Edit Replace(int line, string text) => new(EditKind.Replace, line + 1, text);
     internal static Edit Remove(int line) => new(EditKind.Remove, line + 1);
-    internal static Edit Fact(string pointer, JsonNode value) => new(EditKind.SetFact, Pointer: pointer, Value: value);
+    internal static Edit Fact(string pointer, JsonNode? value) => new(EditKind.SetFact, Pointer: pointer, Value: value);
 }
 
 /// <summary>Kinds of change.</summary>

@@ -55,6 +55,7 @@ public static class Rules
         new RetractionForFeed(),
         new CarriagesIncomplete(),
         new ModeNotSet(),
+        new StartsNotSaid(),
         new StepsDiffer(),
         new StepRateTooHigh(),
         new SegmentsPerSecondUnusual(),

@@ -32,7 +32,13 @@ public sealed record GaugeReading(string Name, string Label, string Unit, double
 /// <param name="Unit">Its unit.</param>
 /// <param name="Old">What it is now; null where nobody has said.</param>
 /// <param name="New">What it should be.</param>
-public sealed record GaugeResult(string Document, string Pointer, string Label, string Unit, double? Old, double New);
+public sealed record GaugeResult(string Document, string Pointer, string Label, string Unit, double? Old, double New)
+{
+    /// <summary>A round figure that the measurement means, such as what the parts of a drive give; null where there is none.</summary>
+    public double? Exact { get; init; }
+    /// <summary>Where the exact figure comes from, or why nothing is changed; null where there is nothing to say.</summary>
+    public string? Says { get; init; }
+}
 
 /// <summary>A small test print made directly for a card, with a sheet for what is measured on it.</summary>
 public abstract class GaugePiece

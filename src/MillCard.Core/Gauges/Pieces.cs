@@ -1,43 +1,10 @@
 using System.Globalization;
 using MillCard.Core.Documents;
 using MillCard.Core.Flow;
-using MillCard.Core.Motion;
 using MillCard.Core.Reach;
 using MillCard.Core.Slicing;
 
 namespace MillCard.Core.Gauges;
-
-/// <summary>A hollow cube whose sides tell the steps per mm.</summary>
-internal sealed class StepsCube : GaugePiece
-{
-    private const double Side = 30, Tall = 20;
-
-    public override string Id => "steps-cube";
-    public override string Name => "Steps cube";
-    public override string About(GaugeJob job) => "A hollow cube of 30 × 30 × 20 mm. Measure its outside with a caliper, away from corners and from the lowest layer.";
-    public override IReadOnlyList<GaugeReading> Readings(GaugeJob job) => [new("x", "along X, outside", "mm", Side), new("y", "along Y, outside", "mm", Side), new("z", "height", "mm", Top(job))];
-    internal override (double X, double Y) Foot(GaugeJob job) => (Side, Side);
-
-    internal override IReadOnlyList<LayerPlan> Plan(GaugeJob job, double x, double y)
-    {
-        var spacing = ExtrudedLine.Spacing(job.Width, job.Height);
-        return Stack(job, Tall, (i, _) => new LayerPlan(default, i < 3
-            ? [Square(x, y, Side - job.Width, job.Width), Filled(x, y, Side - 3 * job.Width, Side - 3 * job.Width, job.Width, spacing)]
-            : [Square(x, y, Side - job.Width - 2 * spacing, job.Width, PathKind.InnerWall), Square(x, y, Side - job.Width, job.Width)]));
-    }
-
-    public override IReadOnlyList<GaugeResult> Result(GaugeJob job, IReadOnlyDictionary<string, double> readings)
-    {
-        var axes = job.Machine.Card.Motion.Axes;
-        var found = new List<GaugeResult>();
-        foreach (var (name, axis, nominal) in new[] { ("x", axes.X, Side), ("y", axes.Y, Side), ("z", axes.Z, Top(job)) })
-            if (readings.TryGetValue(name, out var measured) && measured > 0 && axis?.StepsPerMm is { } old)
-                found.Add(new("card", $"/motion/axes/{name}/stepsPerMm", $"steps per mm {name.ToUpperInvariant()}", "1/mm", old, Math.Round(Drives.Corrected(old, nominal, measured), 3)));
-        return found;
-    }
-
-    private static double Top(GaugeJob job) => Math.Round(job.First + Math.Floor((Tall + job.Height / 2 - job.First) / job.Height) * job.Height, 4);
-}
 
 /// <summary>A box of one wall whose thickness tells the flow.</summary>
 internal sealed class FlowWall : GaugePiece

@@ -1,3 +1,5 @@
+using MillCard.Core.Findings;
+
 namespace MillCard.Core.Matching;
 
 /// <summary>How a filament or a recipe goes with a card, the best first.</summary>
@@ -16,7 +18,12 @@ public enum Verdict
 /// <param name="Message">A sentence with the numbers.</param>
 /// <param name="Asks">Pointer of what asks, in the filament or recipe.</param>
 /// <param name="Fact">Pointer of the card's fact that answers; null where no single one does.</param>
-public sealed record Reason(Verdict Verdict, string Message, string Asks, string? Fact = null);
+/// <param name="Strong">Whether a caution weighs more than others.</param>
+public sealed record Reason(Verdict Verdict, string Message, string Asks, string? Fact = null, bool Strong = false)
+{
+    /// <summary>What would mend it, as edits of the document that asks; null where nothing can be computed.</summary>
+    public Remedy? Remedy { get; init; }
+}
 
 /// <summary>A verdict with its reasons, the weightiest first.</summary>
 /// <param name="Verdict">The worst of its reasons.</param>
@@ -25,7 +32,7 @@ public sealed record Match(Verdict Verdict, IReadOnlyList<Reason> Reasons)
 {
     internal static Match Of(IEnumerable<Reason> reasons)
     {
-        Reason[] all = [.. reasons.OrderByDescending(r => r.Verdict)];
+        Reason[] all = [.. reasons.OrderByDescending(r => (r.Verdict, r.Strong))];
         return new Match(all.Length == 0 ? Verdict.Fits : all[0].Verdict, all);
     }
 

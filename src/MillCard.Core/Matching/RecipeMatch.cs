@@ -1,4 +1,5 @@
 using MillCard.Core.Documents;
+using MillCard.Core.Findings;
 using MillCard.Core.Flow;
 using MillCard.Core.MeasureUps;
 using MillCard.Core.Motion;
@@ -27,12 +28,33 @@ public static class RecipeMatch
     {
         var (nozzle, at) = (card.Head.Nozzles![index], $"/head/nozzles/{index}");
         if (here.LineWidth is null) yield return new(Verdict.DoesNotFit, recipe.LineWidthOfNozzle is null ? "It does not say how wide its lines are." : "Its lines are a share of the nozzle, and the card does not say how wide that is.", "/lineWidth", $"{at}/diameter");
-        if (here.Layers.Others is null) yield return new(Verdict.DoesNotFit, recipe.Layers.Rungs is null ? "It does not say how high its layers are." : "It counts its layers in rungs, and this card's ladder is not known; it says no height in mm.", "/layers/others", "/motion/axes/z/drive");
-        foreach (var misfit in NozzleChange.Misfits(nozzle, here)) yield return new(Verdict.DoesNotFit, misfit, misfit.Contains("layer", StringComparison.Ordinal) ? "/layers/others" : "/lineWidth", $"{at}/diameter");
+        if (here.Layers.Others is null) yield return new(Verdict.DoesNotFit, recipe.Layers.Rungs is null ? "It does not say how high its layers are." : "It counts its layers in rungs, and this card's ladder is not known; it says no height in mm.", "/layers/others", "/motion/axes/z/drive") { Remedy = AboutOnRung(card, nozzle, recipe) };
+        foreach (var misfit in NozzleChange.Misfits(nozzle, here))
+            yield return new(misfit.Weight == MisfitWeight.Impossible ? Verdict.DoesNotFit : Verdict.FitsWithCautions, misfit.Message,
+                misfit.Asks, $"{at}/diameter", misfit.Weight == MisfitWeight.Bad)
+            {
+                Remedy = misfit.Asks.StartsWith("/layers/", StringComparison.Ordinal) ? AboutOnRung(card, nozzle, recipe) : null,
+            };
+        if (recipe.Layers.OnRung && Ladder.Heights(recipe.Layers, card, index).Others is { From: HeightFrom.LadderTooCoarse, Why: { } why })
+            yield return new(Verdict.Fits, why, "/layers/onRung", "/motion/axes/z/drive");
         if (here.Layers.Others is { } height && here.LineWidth < height) yield return new(Verdict.DoesNotFit, $"A line of {Say(here.LineWidth.Value)} mm cannot be {Say(height)} mm high.", "/layers/others");
-        if (Ladder.Of(card) is { } ladder && here.Layers.Others is { } layer && ladder.PlaceOf(layer) == LadderPlace.Between)
+        if (!recipe.Layers.OnRung && Ladder.Of(card) is { } ladder && here.Layers.Others is { } layer
+            && ladder.PlaceOf(layer) == LadderPlace.Between)
             yield return new(Verdict.FitsWithCautions, $"Layers of {Say(layer)} mm fall between the steps of Z; {Say(ladder.Nearest(layer).Height)} mm is the nearest rung.", "/layers/others", "/motion/axes/z/drive");
         if (recipe.NozzleChanges.Tower > 0 && card.Head.Nozzles!.Count < 2) yield return new(Verdict.FitsWithCautions, "It has a tower to prime on; this machine has one nozzle and does not need it.", "/nozzleChanges/tower", "/head/nozzles");
+    }
+
+    /// <summary>A recipe that counts rungs says about how many mm instead: its own, or half the nozzle.</summary>
+    private static Remedy? AboutOnRung(Card card, Nozzle nozzle, Recipe recipe)
+    {
+        if (recipe.Layers is { Rungs: null, FirstRungs: null } || nozzle.Diameter is not { } bore) return null;
+        var layers = recipe.Layers;
+        var about = layers.Others ?? Math.Round(bore / 2, 2);
+        var edits = new List<Edit> { Edit.Fact("/layers/others", about), Edit.Fact("/layers/onRung", true), Edit.Fact("/layers/rungs", null) };
+        if (layers.FirstRungs is not null)
+            edits.AddRange([Edit.Fact("/layers/first", layers.First ?? Math.Round(0.6 * bore, 2)), Edit.Fact("/layers/firstRungs", null)]);
+        var there = SettledHeight.Of(about, null, true, Ladder.Of(card), bore);
+        return new(FormattableString.Invariant($"about {about:0.###} mm, on a rung: {there.Height:0.####} mm here"), edits);
     }
 
     private static IEnumerable<Reason> Speeds(Card card, int index, Recipe here, Filament? filament)

@@ -10,6 +10,23 @@ namespace MillCard.Core.MeasureUps;
 /// <param name="After">With its unit.</param>
 public sealed record ChangedFigure(string Name, string Before, string After);
 
+/// <summary>One way in which a recipe's lines do not suit a nozzle.</summary>
+/// <param name="Message">A sentence with the numbers.</param>
+/// <param name="Asks">Pointer of the recipe's setting.</param>
+/// <param name="Weight">How much it weighs.</param>
+public sealed record Misfit(string Message, string Asks, MisfitWeight Weight);
+
+/// <summary>How much a misfit weighs.</summary>
+public enum MisfitWeight
+{
+    /// <summary>It prints, less well.</summary>
+    Unusual,
+    /// <summary>It prints badly.</summary>
+    Bad,
+    /// <summary>It cannot be laid.</summary>
+    Impossible,
+}
+
 /// <summary>Whether a recipe still fits.</summary>
 /// <param name="Name">The recipe's name.</param>
 /// <param name="FitBefore">Whether it fitted the nozzle that is taken off.</param>
@@ -21,7 +38,7 @@ public sealed record RecipeVerdict(string Name, bool FitBefore, IReadOnlyList<st
 /// <param name="Recipes">Every recipe with its verdict.</param>
 public sealed record NozzleChange(IReadOnlyList<ChangedFigure> Figures, IReadOnlyList<RecipeVerdict> Recipes)
 {
-    private const double WidthFrom = 0.6, WidthTo = 2, HeightFrom = 0.25, HeightTo = 0.75;
+    private const double WidthFrom = 0.6, WidthTo = 2, FirstWidthTo = 2.5, HeightFrom = 0.25, HeightTo = 0.75, HeightBad = 0.8;
 
     /// <summary>Of a change of nozzle. The bounds of widths and heights are common practice, no source.</summary>
     /// <param name="before">The nozzle as it is; with its diameter.</param>
@@ -41,20 +58,34 @@ public sealed record NozzleChange(IReadOnlyList<ChangedFigure> Figures, IReadOnl
             Figure("filled filament", n => n.WearKnown() switch { WearRating.High => "stands it", WearRating.Middling => "now and then", WearRating.Low => "wears it", _ => "wear not known" }),
         };
         return new NozzleChange([.. figures.Where((f, i) => i < 3 || f.Before != f.After)],
-            [.. recipes.Select(r => new RecipeVerdict(r.Name ?? "without a name", Misfits(before, r).Count == 0, Misfits(after, r)))]);
+            [.. recipes.Select(r => new RecipeVerdict(r.Name ?? "without a name", Misfits(before, r).Count == 0,
+                [.. Misfits(after, r).Select(m => m.Message)]))]);
     }
 
-    /// <summary>Why a recipe does not suit a nozzle; empty where it does.</summary>
-    public static IReadOnlyList<string> Misfits(Nozzle nozzle, Recipe recipe)
+    /// <summary>How a recipe's lines do not suit a nozzle; empty where they do.</summary>
+    public static IReadOnlyList<Misfit> Misfits(Nozzle nozzle, Recipe recipe)
     {
         if (nozzle.Diameter is not { } d) return [];
-        var reasons = new List<string>();
-        if (recipe.LineWidth is { } width && (width < WidthFrom * d - 1e-9 || width > WidthTo * d + 1e-9))
-            reasons.Add(Say($"Its lines of {width:0.##} mm are {100 * width / d:0} % of the nozzle; {100 * WidthFrom:0} to {100 * WidthTo:0} % go."));
-        foreach (var (name, height) in new[] { ("first layer", recipe.Layers.First), ("layers", recipe.Layers.Others) })
-            if (height is { } h && (h < HeightFrom * d - 1e-9 || h > HeightTo * d + 1e-9))
-                reasons.Add(Say($"Its {name} of {h:0.###} mm {(name == "layers" ? "are" : "is")} {100 * h / d:0} % of the nozzle; {100 * HeightFrom:0} to {100 * HeightTo:0} % go."));
-        return reasons;
+        var misfits = new List<Misfit>();
+        foreach (var (name, width, pointer, most) in new[] { ("lines", recipe.LineWidth, "/lineWidth", WidthTo),
+            ("first layer's lines", recipe.LineWidth * recipe.Widths.First, "/widths/first", FirstWidthTo) })
+            if (width is { } w && (w < WidthFrom * d - 1e-9 || w > most * d + 1e-9))
+                misfits.Add(new(Say($"Its {name} of {w:0.##} mm are {100 * w / d:0} % of the nozzle; {100 * WidthFrom:0} to {100 * most:0} % go."),
+                    pointer, MisfitWeight.Impossible));
+        foreach (var (name, are, height, pointer) in new[] { ("first layer", "is", recipe.Layers.First, "/layers/first"),
+            ("layers", "are", recipe.Layers.Others, "/layers/others") })
+        {
+            if (height is not { } h) continue;
+            var of = Say($"Its {name} of {h:0.###} mm {are} {100 * h / d:0.#} % of the nozzle");
+            if (h < HeightFrom * d - 1e-9)
+                misfits.Add(new(Say($"{of}; below {100 * HeightFrom:0} % an uneven bed or drive shows."), pointer, MisfitWeight.Unusual));
+            else if (h > HeightBad * d + 1e-9)
+                misfits.Add(new(Say($"{of}; above {100 * HeightBad:0} % the line is hardly pressed onto the one below: layers come apart."),
+                    pointer, MisfitWeight.Bad));
+            else if (h > HeightTo * d + 1e-9)
+                misfits.Add(new(Say($"{of}; above {100 * HeightTo:0} % layers hold together less well."), pointer, MisfitWeight.Unusual));
+        }
+        return misfits;
     }
 
     private static double Typical(Nozzle nozzle, double speed) => speed * ExtrudedLine.Area(1.1 * nozzle.Diameter!.Value, nozzle.Diameter.Value / 2);

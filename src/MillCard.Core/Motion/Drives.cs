@@ -5,11 +5,12 @@ namespace MillCard.Core.Motion;
 /// <summary>What follows from the parts of a drive.</summary>
 public static class Drives
 {
-    /// <summary>Way of one turn of the motor, mm: teeth × pitch, pitch × starts, or π × diameter / ratio; null where a figure is missing.</summary>
+    /// <summary>Way of one turn of the motor, mm: teeth × pitch, pitch × starts, or π × diameter / ratio; null where a figure is
+    /// missing. The starts of a screw are never assumed.</summary>
     public static double? WayPerTurn(Drive? drive) => drive switch
     {
         BeltDrive b => b.Teeth * b.Pitch,
-        ScrewDrive s => s.Pitch * (s.Starts ?? 1),
+        ScrewDrive s => s.Pitch * s.Starts,
         GearDrive g => Math.PI * g.Diameter / (g.Ratio ?? 1),
         _ => null,
     };

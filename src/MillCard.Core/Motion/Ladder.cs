@@ -51,17 +51,29 @@ public sealed record Ladder(double FullStep, int? Microsteps)
         return On(FullStep) ? LadderPlace.WholeSteps : On(FullStep / 2) ? LadderPlace.HalfSteps : LadderPlace.Between;
     }
 
-    /// <summary>A recipe with its heights and its line width in mm for this machine: where it counts rungs, or shares of the nozzle, they go before mm.</summary>
+    /// <summary>A recipe with its heights and its line width in mm for this machine: where it counts rungs, or shares of the nozzle, they
+    /// go before mm; where its mm are to lie on a rung, they do.</summary>
     /// <param name="recipe">Any recipe.</param>
     /// <param name="card">The machine.</param>
     /// <param name="nozzle">Index of the nozzle that prints.</param>
     public static Recipe Resolved(Recipe recipe, Card card, int nozzle = 0)
     {
-        if (recipe.LineWidthOfNozzle is { } share && (nozzle < card.Head.Nozzles?.Count ? card.Head.Nozzles[nozzle].Diameter : null) is { } diameter)
+        var bore = nozzle < card.Head.Nozzles?.Count ? card.Head.Nozzles[nozzle].Diameter : null;
+        if (recipe.LineWidthOfNozzle is { } share && bore is { } diameter)
             recipe = recipe with { LineWidth = Math.Round(share * diameter, 4) };
-        if (recipe.Layers is { Rungs: null, FirstRungs: null } || Of(card) is not { } ladder) return recipe;
-        var layers = recipe.Layers;
-        return recipe with { Layers = layers with { Others = layers.Rungs * ladder.FullStep ?? layers.Others, First = layers.FirstRungs * ladder.FullStep ?? layers.First } };
+        var (others, first) = Heights(recipe.Layers, card, nozzle);
+        return recipe with { Layers = recipe.Layers with { Others = others.Height, First = first.Height, OnRung = false } };
+    }
+
+    /// <summary>The heights of a recipe's layers on a machine, of the first one apart: null there where nothing is said of it.</summary>
+    /// <param name="layers">What the recipe says.</param>
+    /// <param name="card">The machine.</param>
+    /// <param name="nozzle">Index of the nozzle that prints.</param>
+    public static (SettledHeight Others, SettledHeight First) Heights(LayerSizes layers, Card card, int nozzle = 0)
+    {
+        var (ladder, bore) = (Of(card), nozzle < card.Head.Nozzles?.Count ? card.Head.Nozzles[nozzle].Diameter : null);
+        return (SettledHeight.Of(layers.Others, layers.Rungs, layers.OnRung, ladder, bore),
+            SettledHeight.Of(layers.First, layers.FirstRungs, layers.OnRung, ladder, bore));
     }
 }
 

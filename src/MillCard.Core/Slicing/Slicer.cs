@@ -8,6 +8,7 @@ using MillCard.Core.Findings.CardRules;
 using MillCard.Core.Findings.DryRunRules;
 using MillCard.Core.Flow;
 using MillCard.Core.Geometry;
+using MillCard.Core.MeasureUps;
 using MillCard.Core.Meshes;
 using MillCard.Core.Motion;
 using MillCard.Core.Reach;
@@ -26,6 +27,7 @@ public static class Slicer
     /// <param name="stop">Ends the computation.</param>
     public static SliceResult Slice(SliceJob job, IProgress<Progress>? progress = null, CancellationToken stop = default)
     {
+        var heights = HeightNotes(job).ToArray();
         job = Grown(job with { Recipe = Ladder.Resolved(job.Recipe, job.Machine.Card), Mode = ModePlan.InUse(job.Machine, job.Mode) });
         var refusals = Refusals(job, stop).ToArray();
         if (refusals.Length > 0) return new SliceResult(default, [], null, refusals);
@@ -37,7 +39,8 @@ public static class Slicer
             if (refusals.Length > 0) return new SliceResult(default, [], null, refusals);
         }
 
-        var (notes, parts) = (new List<Finding>(), new List<LaidPart>());
+        var (notes, parts) = (new List<Finding>(heights), new List<LaidPart>());
+        notes.AddRange(MisfitNotes(job));
         var ground = new AllowedGround(job);
         foreach (var part in job.Parts)
         {
@@ -95,6 +98,24 @@ public static class Slicer
             return new PartToSlice(grown, part.Mesh, new Footprints(Placement.Oriented(part.Mesh, grown.Scale, grown.Tilt)));
         })],
     };
+
+    /// <summary>What became of heights that were to lie on a rung, where it is not the nearest whole one.</summary>
+    private static IEnumerable<Finding> HeightNotes(SliceJob job)
+    {
+        if (!job.Recipe.Layers.OnRung) yield break;
+        var (others, first) = Ladder.Heights(job.Recipe.Layers, job.Machine.Card);
+        foreach (var (height, pointer) in new[] { (others, "/recipe/layers/others"), (first, "/recipe/layers/first") })
+            if (height is { Why: { } why, From: not (HeightFrom.NearestRung or HeightFrom.Rungs) })
+                yield return new Finding("height-off-ladder", Severity.Note, why,
+                    "On whole steps of Z every layer is as high as the others.", pointer);
+    }
+
+    /// <summary>Lines that do not suit the nozzle that lays them.</summary>
+    private static IEnumerable<Finding> MisfitNotes(SliceJob job) =>
+        job.NozzlesInUse.SelectMany(n => NozzleChange.Misfits(job.Machine.Nozzles[n], Ladder.Resolved(job.Recipe, job.Machine.Card, n)))
+            .DistinctBy(m => m.Message)
+            .Select(m => new Finding("lines-for-another-nozzle", m.Weight == MisfitWeight.Unusual ? Severity.Note : Severity.Caution,
+                m.Message, "Lines are laid well only in some widths and heights of the nozzle's bore (common practice).", $"/recipe{m.Asks}"));
 
     private static IEnumerable<Finding> Departing(SliceJob job)
     {

@@ -36,6 +36,7 @@ public static class Effects
         Of("/layers/others", "Higher is quicker; slopes show steps.", T(3), U(-2), C(-1), S(-1)),
         Of("/layers/rungs", "More steps a layer are quicker; slopes show steps.", T(3), U(-2), C(-1), S(-1)),
         Of("/layers/firstRungs", "More steps for the first layer forgive an uneven bed.", T(1), H(1)),
+        Of("/layers/onRung", "Heights on whole or half steps of Z are even; slopes look cleaner.", U(1)),
         Of("/lineWidth", "Wider is quicker and stronger; fine detail is lost.", T(2), S(1), C(-1)),
         Of("/lineWidthOfNozzle", "Wider is quicker and stronger; fine detail is lost.", T(2), S(1), C(-1)),
         Of("/widths/first", "A wider first layer holds better and needs less speed.", H(2), C(-1)),

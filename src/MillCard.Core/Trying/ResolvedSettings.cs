@@ -78,16 +78,15 @@ public static class ResolvedSettings
     {
         var recipe = job.Recipe;
         string Say(double? v) => v is { } number ? number.ToString("0.####", CultureInfo.InvariantCulture) : "";
+        var heights = Ladder.Heights(recipe.Layers, job.Machine.Card, nozzle);
+        ResolvedSetting? OfLadder(SettledHeight height, double? said) => height.Why is null ? null
+            : new(leaf.Label, leaf.Unit, Say(height.Height), height.From is HeightFrom.LadderTooCoarse or HeightFrom.LadderUnknown
+                ? GivenBy.Recipe : GivenBy.Card, job.Machine.Card.Name ?? "card", "/motion/axes/z/drive",
+                said is null ? [height.Why] : [height.Why, $"{Say(said)} mm of {recipe.Name}"]);
         return leaf.Pointer switch
         {
-            "/layers/others" when recipe.Layers.Rungs is { } rungs
-                && Ladder.Of(job.Machine.Card) is not null =>
-                new(leaf.Label, leaf.Unit, Say(used.Layers.Others), GivenBy.Card, job.Machine.Card.Name
-                ?? "card", "/motion/axes/z/drive", [$"{rungs} rungs of {recipe.Name}", $"{Say(recipe.Layers.Others)} mm of {recipe.Name}"]),
-            "/layers/first" when recipe.Layers.FirstRungs is { } rungs
-                && Ladder.Of(job.Machine.Card) is not null =>
-                new(leaf.Label, leaf.Unit, Say(used.Layers.First), GivenBy.Card, job.Machine.Card.Name
-                ?? "card", "/motion/axes/z/drive", [$"{rungs} rungs of {recipe.Name}"]),
+            "/layers/others" => OfLadder(heights.Others, recipe.Layers.Others),
+            "/layers/first" => OfLadder(heights.First, recipe.Layers.First),
             "/lineWidth" when recipe.LineWidthOfNozzle is { } share =>
                 new(leaf.Label, leaf.Unit, Say(used.LineWidth), GivenBy.Nozzle, job.Machine.Nozzles[nozzle].Id,
                 $"/head/nozzles/{nozzle}/diameter", [$"{100 * share:0} % of the nozzle, says {recipe.Name}"]),

@@ -111,8 +111,8 @@ public static class WhatIf
         var json = JsonSerializer.SerializeToElement(value, DocumentJson.Options);
         var recipe = Departures.Apply(job.Recipe, new Dictionary<string, JsonElement> { [leaf.Pointer] = json }, [leaf.Pointer]).Document ?? job.Recipe;
         // what is counted in rungs or shares would go before the mm that are tried
-        if (leaf.Pointer == "/layers/others") recipe = recipe with { Layers = recipe.Layers with { Rungs = null } };
-        if (leaf.Pointer == "/layers/first") recipe = recipe with { Layers = recipe.Layers with { FirstRungs = null } };
+        if (leaf.Pointer == "/layers/others") recipe = recipe with { Layers = recipe.Layers with { Rungs = null, OnRung = false } };
+        if (leaf.Pointer == "/layers/first") recipe = recipe with { Layers = recipe.Layers with { FirstRungs = null, OnRung = false } };
         if (leaf.Pointer == "/lineWidth") recipe = recipe with { LineWidthOfNozzle = null };
         var words = leaf is { Field.AtMost: <= 3, Unit: "" } && leaf.Type == typeof(double) ? string.Create(CultureInfo.InvariantCulture, $"{100 * json.GetDouble():0.##} %") : Words(json);
         return new Variant($"{leaf.Label} {words}{(leaf.Unit.Length > 0 ? $" {leaf.Unit}" : "")}", leaf.Pointer, json, job with { Recipe = recipe });

@@ -18,7 +18,9 @@ internal static class MotionEndpoint
     /// <param name="Corrected">Steps per mm that the newest measurement asks for.</param>
     /// <param name="Explains">The microsteps that explain it; null where none do.</param>
     /// <param name="StepRate">Steps a second at the highest speed.</param>
-    internal sealed record AxisAnswer(string Axis, double? WayPerTurn, double? FullStep, double? StepsPerMm, double? HeldTorque, double? Corrected, Candidate? Explains, double? StepRate);
+    /// <param name="Readings">The two usual readings of a screw whose starts nobody has said; empty otherwise.</param>
+    internal sealed record AxisAnswer(string Axis, double? WayPerTurn, double? FullStep, double? StepsPerMm, double? HeldTorque,
+        double? Corrected, Candidate? Explains, double? StepRate, IReadOnlyList<ScrewReading> Readings);
 
     /// <summary>The ladder beside a nozzle.</summary>
     /// <param name="FullStep">mm.</param>
@@ -62,6 +64,30 @@ internal static class MotionEndpoint
     /// <param name="Nearest">The whole-step rung nearest to its height; null where the ladder is not known.</param>
     internal sealed record ExtrudedLineAnswer(double Width, double Height, double Area, double Spacing, double? Feed, double? Fastest, CeilingBy By, LadderPlace? Place, Rung? Nearest);
 
+    /// <summary>A recipe on a machine.</summary>
+    internal sealed record RecipeHereQuestion : OpenRecord
+    {
+        /// <summary>The machine.</summary>
+        [Field("card", Needed = true)] public Card? Card { get; init; }
+        /// <summary>The recipe, complete or not.</summary>
+        [Field("recipe", Needed = true)] public Recipe? Recipe { get; init; }
+        /// <summary>The material; null for none in particular.</summary>
+        public Filament? Filament { get; init; }
+    }
+
+    /// <summary>A layer's height as it is printed, and the line that is laid in it.</summary>
+    /// <param name="Height">mm.</param>
+    /// <param name="From">What decides the height.</param>
+    /// <param name="Why">A sentence with the numbers; null where the recipe's mm hold as they are.</param>
+    /// <param name="Line">null where the recipe's lines are no wider than that.</param>
+    internal sealed record LayerHere(double Height, HeightFrom From, string? Why, ExtrudedLineAnswer? Line);
+
+    /// <summary>Heights and width of a recipe as the slicer takes them on a machine.</summary>
+    /// <param name="Width">Width of its lines, mm; null where it is not said.</param>
+    /// <param name="Others">Every layer after the first; null where nothing says its height.</param>
+    /// <param name="First">The first layer; null where it is as the others.</param>
+    internal sealed record RecipeHere(double? Width, LayerHere? Others, LayerHere? First);
+
     public static void MapMotion(this IEndpointRouteBuilder api)
     {
         api.MapPost("/motion", async Task<Results<Ok<MotionAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
@@ -84,6 +110,21 @@ internal static class MotionEndpoint
         })
             .Accepts<FlowQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("How fast lines of some widths and heights may be, and what sets it; heights above the width are left out").WithTags("Computation");
+
+        api.MapPost("/recipe-here", async Task<Results<Ok<RecipeHere>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        {
+            var reading = await request.ReadDocumentAsync<RecipeHereQuestion>(Bounds.Document, draft: true, stop);
+            if (reading.Document is not { Card: { } card, Recipe: { } recipe } question)
+                return Refusal.Fields(reading.Errors is [] ? [new FieldError("/recipe", "Card or recipe is missing.", "required")] : reading.Errors);
+            var width = Ladder.Resolved(recipe, card).LineWidth;
+            var (others, first) = Ladder.Heights(recipe.Layers, card);
+            LayerHere? Here(SettledHeight settled) => settled.Height is not { } height ? null
+                : new(height, settled.From, settled.Why, width >= height && card.Head.Nozzles is [{ } nozzle, ..]
+                    ? Line(card, nozzle, question.Filament, width.Value, height) : null);
+            return TypedResults.Ok(new RecipeHere(width, Here(others), Here(first)));
+        })
+            .Accepts<RecipeHereQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
+            .WithSummary("Heights and width of a recipe as the slicer takes them on a machine").WithTags("Computation");
     }
 
     private static AxisAnswer Of(string name, Axis? axis)
@@ -91,7 +132,8 @@ internal static class MotionEndpoint
         var newest = axis?.Measurements is [.., { } last] ? last : null;
         var corrected = newest is not null && (newest.StepsPerMm ?? axis!.StepsPerMm) is { } old ? Drives.Corrected(old, newest.Commanded, newest.Measured) : (double?)null;
         return new AxisAnswer(name, Drives.WayPerTurn(axis?.Drive), Drives.FullStep(axis?.Drive), Drives.StepsPerMm(axis?.Drive), axis?.Drive?.Microsteps is { } m ? Drives.HeldTorque(m) : null,
-            corrected, corrected is { } c ? Candidate.That(axis!.Drive, c) : null, axis?.MaxSpeed * axis?.StepsPerMm);
+            corrected, corrected is { } c ? Candidate.That(axis!.Drive, c) : null, axis?.MaxSpeed * axis?.StepsPerMm,
+            axis?.Drive is ScrewDrive { Starts: null } screw ? ScrewStarts.Usual(screw) : []);
     }
 
     private static LadderAnswer? LadderOf(Card card)

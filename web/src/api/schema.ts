@@ -593,6 +593,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/recipe-here": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Heights and width of a recipe as the slicer takes them on a machine */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RecipeHereQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RecipeHere"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/heat": {
         parameters: {
             query?: never;
@@ -5271,6 +5320,8 @@ export interface components {
              * @description Steps a second at the highest speed.
              */
             stepRate: null | number;
+            /** @description The two usual readings of a screw whose starts nobody has said; empty otherwise. */
+            readings: components["schemas"]["ScrewReading"][];
         };
         /** @description A way commanded and the way that came. */
         AxisMeasurement: {
@@ -5968,7 +6019,7 @@ export interface components {
             text?: null | string;
             /** @description JSON pointer of a fact; null for a line. */
             pointer?: null | string;
-            /** @description The fact's new value. */
+            /** @description The fact's new value; null where it goes. */
             value?: unknown;
         };
         /**
@@ -6384,6 +6435,13 @@ export interface components {
              * @description What it should be.
              */
             new: number;
+            /**
+             * Format: double
+             * @description A round figure that the measurement means, such as what the parts of a drive give; null where there is none.
+             */
+            exact?: null | number;
+            /** @description Where the exact figure comes from, or why nothing is changed; null where there is nothing to say. */
+            says?: null | string;
         };
         /**
          * @description What gives a value.
@@ -6506,6 +6564,11 @@ export interface components {
          * @enum {unknown}
          */
         HeatersAre: "as-programmed" | "switching-off" | "off" | "told-not-confirmed" | "not-known";
+        /**
+         * @description What decides a layer's height on a machine.
+         * @enum {unknown}
+         */
+        HeightFrom: "said" | "rungs" | "nearest-rung" | "nearest-half-rung" | "ladder-too-coarse" | "ladder-unknown";
         /** @enum {unknown} */
         Housing: "open" | "closed" | "heated-chamber" | null;
         /** Format: binary */
@@ -6625,6 +6688,19 @@ export interface components {
         };
         /** @enum {unknown} */
         LadderPlace: "whole-steps" | "half-steps" | "between" | null;
+        /** @description A layer's height as it is printed, and the line that is laid in it. */
+        LayerHere: {
+            /**
+             * Format: double
+             * @description mm.
+             */
+            height: number;
+            /** @description What decides the height. */
+            from: components["schemas"]["HeightFrom"];
+            /** @description A sentence with the numbers; null where the recipe's mm hold as they are. */
+            why: null | string;
+            line: null | components["schemas"]["ExtrudedLineAnswer"];
+        };
         /** @description Heights of layers, mm. */
         LayerSizes: {
             /**
@@ -6647,6 +6723,8 @@ export interface components {
              * @description The first layer's height as a number of full steps of Z.
              */
             firstRungs?: null | number;
+            /** @description Whether heights in mm mean about so much: the nearest whole or half step of Z is taken, unless the ladder is too coarse. */
+            onRung?: boolean;
         };
         LearnQuestion: {
             card?: null | components["schemas"]["Card"];
@@ -7890,6 +7968,12 @@ export interface components {
             asks: string;
             /** @description Pointer of the card's fact that answers; null where no single one does. */
             fact?: null | string;
+            /**
+             * @description Whether a caution weighs more than others.
+             * @default false
+             */
+            strong: boolean;
+            remedy?: null | components["schemas"]["Remedy"];
         };
         /** @description Print settings. */
         Recipe: {
@@ -7964,6 +8048,22 @@ export interface components {
             sources?: {
                 [key: string]: components["schemas"]["FactSource"];
             };
+        };
+        /** @description Heights and width of a recipe as the slicer takes them on a machine. */
+        RecipeHere: {
+            /**
+             * Format: double
+             * @description Width of its lines, mm; null where it is not said.
+             */
+            width: null | number;
+            others: null | components["schemas"]["LayerHere"];
+            first: null | components["schemas"]["LayerHere"];
+        };
+        /** @description A recipe on a machine. */
+        RecipeHereQuestion: {
+            card?: null | components["schemas"]["Card"];
+            recipe?: null | components["schemas"]["Recipe"];
+            filament?: null | components["schemas"]["Filament"];
         };
         /** @description Whether a recipe still fits. */
         RecipeVerdict: {
@@ -8248,6 +8348,36 @@ export interface components {
             halfSteps: number;
             /** @description Whether it falls on whole steps. */
             whole?: boolean;
+        };
+        /** @description One reading of a screw whose starts were not said. */
+        ScrewReading: {
+            /**
+             * Format: double
+             * @description Pitch of the thread, mm.
+             */
+            pitch: number;
+            /**
+             * Format: int32
+             * @description Starts of the thread.
+             */
+            starts: number;
+            /**
+             * Format: double
+             * @description Way of one turn, mm.
+             */
+            lead: number;
+            /**
+             * Format: double
+             * @description Way of one full step, mm; null where the step angle is not known.
+             */
+            fullStep: null | number;
+            /**
+             * Format: double
+             * @description Null where step angle or microsteps are not known.
+             */
+            stepsPerMm: null | number;
+            /** @description Such as "four starts". */
+            words: string;
         };
         /**
          * @description Where a ring begins and ends.

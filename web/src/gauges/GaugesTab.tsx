@@ -3,7 +3,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
 import { createStore, useStore, type StoreApi } from 'zustand'
-import { api, dataOf, Refused, sentenceOf, type Filament, type GaugeAnswer, type Recipe } from '../api/client'
+import { api, dataOf, Refused, sentenceOf, type Filament, type GaugeAnswer, type GaugeResult, type Recipe } from '../api/client'
 import { useCard } from '../card/CardContext'
 import { known } from '../card/sources'
 import { DocumentOptions } from '../document/DocumentOptions'
@@ -86,7 +86,6 @@ interface GaugeProps {
 }
 
 function Gauge({ piece, question, filament }: GaugeProps) {
-  const { change } = useCard()
   const { enqueueSnackbar } = useSnackbar()
   const [readings, setReadings] = useState<Record<string, number>>({})
   const body = { ...question, readings }
@@ -163,34 +162,45 @@ function Gauge({ piece, question, filament }: GaugeProps) {
             </label>
           ))}
           {Object.keys(readings).length > 0 &&
-            results?.map((result) => {
-              const same = result.old != null && Math.abs(result.old - result.new) < 1e-9
-              return (
-                <p key={result.pointer}>
-                  {result.label}: <span className="mono">{result.old == null ? '–' : plain(result.old)}</span> →{' '}
-                  <span className="mono">{plain(result.new)}</span> {result.unit}{' '}
-                  {same ? (
-                    <span className="fits">as it is</span>
-                  ) : result.document === 'card' ? (
-                    <button
-                      className="link"
-                      onClick={() => change((before) => known(withValue(before, result.pointer, result.new), [result.pointer], 'measured'))}
-                    >
-                      take it
-                    </button>
-                  ) : filament ? (
-                    <button className="link" onClick={() => filament.set(result.pointer, result.new)}>
-                      take it for {filament.document.name}
-                    </button>
-                  ) : (
-                    <span className="quiet">choose the filament above to take it</span>
-                  )}
-                </p>
-              )
-            })}
+            results?.map((result) => <Result key={result.pointer} result={result} filament={filament} />)}
         </div>
       )}
     </section>
+  )
+}
+
+/** What follows from a measurement: the value as measured and, where there is one, the exact value that it means. */
+function Result({ result, filament }: { result: GaugeResult; filament: DocumentState<Filament> | undefined }) {
+  const { change } = useCard()
+  const same = result.old != null && Math.abs(result.old - result.new) < 1e-9
+  const take = (value: number, words: string) =>
+    result.document === 'card' ? (
+      <button
+        className="link"
+        onClick={() => change((before) => known(withValue(before, result.pointer, value), [result.pointer], 'measured'))}
+      >
+        {words}
+      </button>
+    ) : filament ? (
+      <button className="link" onClick={() => filament.set(result.pointer, value)}>
+        {words} for {filament.document.name}
+      </button>
+    ) : (
+      <span className="quiet">choose the filament above to take it</span>
+    )
+  return (
+    <p>
+      {result.label}: <span className="mono">{result.old == null ? '–' : plain(result.old)}</span> →{' '}
+      <span className="mono">{plain(result.new)}</span> {result.unit}{' '}
+      {same ? <span className="fits">as it is</span> : take(result.new, result.exact == null ? 'take it' : `take ${plain(result.new)}`)}
+      {result.exact != null && (
+        <>
+          {' '}
+          or exactly <span className="mono">{plain(result.exact)}</span>, {result.says} {take(result.exact, `take ${plain(result.exact)}`)}
+        </>
+      )}
+      {result.exact == null && result.says && <span className="quiet">{result.says}</span>}
+    </p>
   )
 }
 

@@ -6,6 +6,7 @@ import { known } from '../card/sources'
 import { withValue } from '../document/pointer'
 import { NumberField } from '../units/NumberField'
 import { plain } from '../units/format'
+import { StartsQuestion } from './StartsQuestion'
 
 const kinds = [
   { value: 'belt', label: 'belt' },
@@ -15,7 +16,7 @@ const kinds = [
 
 const starts: Record<string, object> = {
   belt: { kind: 'belt', stepAngle: 1.8, microsteps: 16, teeth: 20, pitch: 2 },
-  screw: { kind: 'screw', stepAngle: 1.8, microsteps: 16, pitch: 2, starts: 4 },
+  screw: { kind: 'screw', stepAngle: 1.8, microsteps: 16, pitch: 2 },
   gear: { kind: 'gear', stepAngle: 1.8, microsteps: 16, diameter: 11, ratio: 1 },
 }
 
@@ -84,6 +85,20 @@ export function AxisFields({ name, answer }: AxisFieldsProps) {
             <>
               <CardNumber pointer={`${at}/drive/pitch`} label="thread pitch" of={title} />
               <CardNumber pointer={`${at}/drive/starts`} label="starts" of={title} />
+              {answer && answer.readings.length > 0 && (
+                <StartsQuestion
+                  readings={answer.readings}
+                  onTake={({ pitch, starts }) =>
+                    change((before) =>
+                      known(
+                        withValue(withValue(before, `${at}/drive/pitch`, pitch), `${at}/drive/starts`, starts),
+                        [`${at}/drive/starts`],
+                        'measured',
+                      ),
+                    )
+                  }
+                />
+              )}
             </>
           )}
           {drive.kind === 'gear' && (

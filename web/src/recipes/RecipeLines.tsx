@@ -1,4 +1,14 @@
-import { api, dataOf, type Card, type CeilingBy, type Filament, type LineAnswer, type Recipe } from '../api/client'
+import {
+  api,
+  dataOf,
+  type Card,
+  type CeilingBy,
+  type Filament,
+  type LayerHere,
+  type LineAnswer,
+  type Recipe,
+  type RecipeHere,
+} from '../api/client'
 import { useAnswer } from '../api/useAnswer'
 import { machineOf } from '../card/machine'
 import type { DocumentState } from '../document/documentStore'
@@ -31,21 +41,20 @@ export function RecipeLines({
   recipe: DocumentState<Recipe> | undefined
   filament: Filament | undefined
 }) {
-  const layers = recipe?.document.layers
   const bore = card.head?.nozzles?.[0]?.diameter
-  const share = recipe?.document.lineWidthOfNozzle
-  const width = share && bore ? Math.round(share * bore * 1e4) / 1e4 : recipe?.document.lineWidth
-  const own = useLines(card, filament, [width], [layers?.others, layers?.first])
+  const here = useRecipeHere(card, recipe?.document, filament)
   const chart = useLines(card, filament, bore ? steps(0.6 * bore, 2 * bore, 15) : [], bore ? steps(0.15 * bore, 0.8 * bore, 11) : [])
-  if (!recipe || !width || !layers?.others || !own) return null
-  const others = own.find((line) => line.height === layers.others)
-  const first = own.find((line) => line.height === (layers.first ?? layers.others))
+  if (!recipe || !here?.width || !here.others) return null
+  const { width } = here
+  const others = here.others.line ?? undefined
+  const first = here.first?.line ?? others
+  const own = [here.others.line, here.first?.line].filter((line) => line != null)
   const speeds = recipe.document.speeds
   return (
     <div className="recipe-lines">
       <div>
-        <LadderNote recipe={recipe} line={others} pointer="/layers/others" name="layers" />
-        {layers.first != null && <LadderNote recipe={recipe} line={first} pointer="/layers/first" name="the first layer" />}
+        <LadderNote recipe={recipe} layer={here.others} pointer="/layers/others" name="layers" />
+        {here.first && <LadderNote recipe={recipe} layer={here.first} pointer="/layers/first" name="the first layer" />}
         {others && (
           <p>
             A line of {plain(width)} × {plain(others.height)} is {plain(others.area, 4)} mm²
@@ -73,6 +82,15 @@ export function RecipeLines({
   )
 }
 
+/** Heights and width as the slicer takes them on this machine. */
+function useRecipeHere(card: Card, recipe: Recipe | undefined, filament: Filament | undefined): RecipeHere | undefined {
+  const body = { card: machineOf(card), recipe, filament }
+  const { data } = useAnswer('recipe-here', recipe && body, async (question, signal) =>
+    dataOf(await api.POST('/api/recipe-here', { body: question, signal })),
+  )
+  return data
+}
+
 function useLines(
   card: Card,
   filament: Filament | undefined,
@@ -88,37 +106,61 @@ function useLines(
   return data
 }
 
+/** Where a layer's height comes from and where it falls on the ladder, with what can be done about it. */
 function LadderNote({
   recipe,
-  line,
+  layer,
   pointer,
   name,
 }: {
-  recipe: DocumentState<Recipe> | undefined
-  line: LineAnswer | undefined
-  pointer: string
+  recipe: DocumentState<Recipe>
+  layer: LayerHere
+  pointer: '/layers/others' | '/layers/first'
   name: string
 }) {
-  if (!line?.nearest || !line.place) return null
-  const count = line.nearest.halfSteps / 2
+  const { line } = layer
   const rungs = pointer === '/layers/others' ? '/layers/rungs' : '/layers/firstRungs'
-  const counted = pointer === '/layers/others' ? recipe?.document.layers?.rungs : recipe?.document.layers?.firstRungs
-  const text = `${count} ${count === 1 ? 'step' : 'steps'}`
+  const { onRung } = recipe.document.layers ?? {}
+  const count = line?.nearest ? line.nearest.halfSteps / 2 : undefined
+  if (layer.from === 'rungs')
+    return (
+      <p>
+        {name}: {layer.why}{' '}
+        <button className="link quiet" onClick={() => recipe.set(rungs, undefined)}>
+          count it in mm again
+        </button>
+      </p>
+    )
+  if (layer.why)
+    return (
+      <p>
+        {name}: {layer.why}{' '}
+        {pointer === '/layers/others' && (
+          <button className="link quiet" onClick={() => recipe.set('/layers/onRung', undefined)}>
+            take mm as they are
+          </button>
+        )}
+      </p>
+    )
+  if (!line?.nearest || !line.place) return null
+  const are = name === 'layers' ? 'are' : 'is'
   return (
     <p>
       {line.place === 'whole-steps' ? (
         <>
-          {plain(line.height, 4)} mm for {name} {name === 'layers' ? 'are' : 'is'} {text} of Z.{' '}
-          <button className="link quiet" onClick={() => recipe?.set(rungs, counted == null ? count : undefined)}>
-            {counted == null ? 'count it in steps, for other machines too' : 'count it in mm again'}
+          {plain(line.height, 4)} mm for {name} {are} {count} {count === 1 ? 'step' : 'steps'} of Z.{' '}
+          <button className="link quiet" onClick={() => recipe.set(rungs, count)}>
+            count it in steps, for other machines too
           </button>
         </>
       ) : (
         <>
           {plain(line.height, 4)} mm for {name} {line.place === 'half-steps' ? 'fall on half steps' : 'fall between the steps'} of Z.{' '}
-          <button className="link" onClick={() => recipe?.set(pointer, line.nearest!.height)}>
-            use {plain(line.nearest.height, 4)}
-          </button>
+          {!onRung && (
+            <button className="link" onClick={() => recipe.set('/layers/onRung', true)}>
+              keep to about so much, on a rung
+            </button>
+          )}
         </>
       )}
     </p>

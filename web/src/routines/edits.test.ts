@@ -14,9 +14,17 @@ test('lines are inserted, replaced and removed, and facts set, in one go', () =>
 })
 
 test('a line behind the last one is added at the end of an empty routine, too', () => {
-  expect(withEdits({}, [{ how: 'insert-after', pointer: '/routines/end', line: 1, text: 'M84' }]).routines?.end).toBe('\nM84\n')
+  expect(
+    withEdits<{ routines?: { end?: string } }>({}, [{ how: 'insert-after', pointer: '/routines/end', line: 1, text: 'M84' }]).routines?.end,
+  ).toBe('\nM84\n')
 })
 
 test('an edit without a place changes nothing', () => {
   expect(withEdits(card, [{ how: 'remove', line: 2 }])).toBe(card)
+})
+
+test('a fact that is set to nothing goes', () => {
+  expect(withEdits({ layers: { rungs: 5, others: 0.2 } }, [{ how: 'set-fact', pointer: '/layers/rungs', value: null }])).toEqual({
+    layers: { others: 0.2 },
+  })
 })

@@ -1,13 +1,13 @@
-import type { Card, Edit } from '../api/client'
+import type { Edit } from '../api/client'
 import { valueAt, withValue } from '../document/pointer'
 
-/** A card with the edits of a remedy made, lines from the last to the first so that their numbers stay true. */
-export function withEdits(card: Card, edits: Edit[]): Card {
+/** A document with the edits of a remedy made, lines from the last to the first so that their numbers stay true. */
+export function withEdits<T extends object>(document: T, edits: Edit[]): T {
   return [...edits]
     .sort((a, b) => (b.line ?? 0) - (a.line ?? 0))
     .reduce((edited, { how, pointer, line, text, value }) => {
       if (!pointer) return edited
-      if (how === 'set-fact') return withValue(edited, pointer, value)
+      if (how === 'set-fact') return withValue(edited, pointer, value ?? undefined)
       const lines = withoutLastBreak(String(valueAt(edited, pointer) ?? '')).split('\n')
       const at = Math.min(Math.max(1, line ?? 1), lines.length)
       const added = (text ?? '').split('\n')
@@ -16,7 +16,7 @@ export function withEdits(card: Card, edits: Edit[]): Card {
       else if (how === 'replace') lines.splice(at - 1, 1, ...added)
       else lines.splice(at - 1, 1)
       return withValue(edited, pointer, `${lines.join('\n')}\n`)
-    }, card)
+    }, document)
 }
 
 const withoutLastBreak = (text: string) => (text.endsWith('\n') ? text.slice(0, -1) : text)

@@ -4,6 +4,8 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { api, answerOf, dataOf, sentenceOf, type CopyAnswer } from '../api/client'
 import type { DocumentState } from '../document/documentStore'
+import { withEdits } from '../routines/edits'
+import { Reasons } from './Reasons'
 import type { Settable } from './rows'
 import { VerdictMark, verdictWords } from './VerdictMark'
 
@@ -46,11 +48,7 @@ export function CardsOf<T extends Settable>({ state, kind }: { state: DocumentSt
               Copy for it
             </Button>
           </div>
-          {card.reasons.map((reason) => (
-            <p key={reason.message} className={reason.verdict === 'does-not-fit' ? 'reason no' : 'reason'}>
-              {reason.message}
-            </p>
-          ))}
+          <Reasons reasons={card.reasons} onRemedy={({ remedy }) => state.change((before) => withEdits(before, remedy?.edits ?? []))} />
         </div>
       ))}
       {problem && (

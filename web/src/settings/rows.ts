@@ -44,6 +44,7 @@ export const recipeGroups: Group[] = [
     rows: [
       row('/layers/others', 'layer height', { needed: true }),
       row('/layers/first', 'first layer', { otherwise: 'as the others' }),
+      row('/layers/onRung', 'heights on a rung', { switch: true }),
       row('/layers/rungs', 'layer height in rungs', { otherwise: 'in mm' }),
       row('/layers/firstRungs', 'first layer in rungs', { otherwise: 'in mm' }),
       row('/lineWidth', 'line width', { needed: true }),

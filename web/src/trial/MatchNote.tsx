@@ -1,6 +1,8 @@
 import { api, dataOf } from '../api/client'
 import { useAnswer } from '../api/useAnswer'
 import { machineOf } from '../card/machine'
+import { withEdits } from '../routines/edits'
+import { Reasons } from '../settings/Reasons'
 import { VerdictMark, verdictWords } from '../settings/VerdictMark'
 import { useTrial } from './TrialContext'
 
@@ -17,11 +19,10 @@ export function MatchNote() {
       <p className="with-mark">
         <VerdictMark verdict={match.verdict} /> filament and recipe: {verdictWords[match.verdict]}
       </p>
-      {match.reasons.map((reason) => (
-        <p key={reason.message} className={reason.verdict === 'does-not-fit' ? 'reason no' : 'reason'}>
-          {reason.message}
-        </p>
-      ))}
+      <Reasons
+        reasons={match.reasons}
+        onRemedy={recipe && (({ remedy }) => recipe.change((before) => withEdits(before, remedy?.edits ?? [])))}
+      />
     </section>
   )
 }

@@ -400,4 +400,31 @@ public class EngineTests
         var again = SimulatedMachine.Run(card.Machine(), result.Gcode);
         Assert.Equal(1, again.TotalSeconds / estimate, 0.01);
     }
+
+    // A brim of 5 mm round a 20 mm square whose left side stands 2 mm from the edge: 3 mm of it are missing there.
+    [Fact]
+    public void A_brim_that_is_cut_off_says_how_much_of_it_is_laid()
+    {
+        var recipe = Engine.Plain with { Brim = new() { Place = BrimPlace.Outer, Width = 5 } };
+        Assert.DoesNotContain(Engine.Slice(Solids.Box(20, 20, 2), recipe).Findings, f => f.Rule == "foot-cut-off");
+        var near = Slicer.Slice(Engine.Job(Solids.Box(20, 20, 2), recipe, x: 12));
+        var cut = Assert.Single(near.Findings, f => f.Rule == "foot-cut-off");
+        Assert.Equal((Findings.Severity.Note, "/recipe/brim/width"), (cut.Severity, cut.Pointer));
+        Assert.Contains("The brim of part does not fit whole", cut.Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_part_of_which_nothing_is_laid_is_a_stop_beside_others()
+    {
+        var job = Engine.Job(Solids.Box(20, 20, 2), Engine.Plain);
+        var blade = Solids.Box(20, 0.02, 2);
+        var two = job with
+        {
+            Parts = [.. job.Parts, new PartToSlice(new TrialPart { Name = "blade", File = "blade", X = 150, Y = 150 }, blade,
+                new Reach.Footprints(blade))],
+        };
+        Assert.Contains(Slicer.Slice(two).Findings,
+            f => f is { Rule: "nothing-of-part", Severity: Findings.Severity.Stop } && f.Message.Contains("blade", StringComparison.Ordinal));
+        Assert.DoesNotContain(Slicer.Slice(job).Findings, f => f.Rule == "nothing-of-part");
+    }
 }

@@ -91,6 +91,72 @@ public class FitTests
         Assert.Equal(5, Verdict(Cards.Bare(), Solids.Box(20, 20, 20), 10, 100, recipe: recipe).Violations[0].Distance, 0.011);
     }
 
+    // Two rounds of 0.5 mm and a gap of 4: 5 mm (0.01 more on the safe side) round a part 3.02 mm from the edge: a gap of 2 mm fits.
+    [Fact]
+    public void A_skirt_that_does_not_fit_is_told_as_the_skirt_with_the_gap_that_fits()
+    {
+        var recipe = Cards.Standard with { Skirt = new() { Rounds = 2, Gap = 4 }, LineWidth = 0.5 };
+        var wide = Cards.Bare() with { Motion = Wide };
+        var verdict = Verdict(wide, Solids.Box(20, 20, 20), 13.02, 100, recipe: recipe);
+        var violation = Assert.Single(verdict.Violations);
+        Assert.Equal("The skirt of part lies 1.99 mm beyond the usable bed. A gap of 2 mm fits.", violation.Message);
+        var edit = Assert.Single(violation.Remedy!.Edits);
+        Assert.Equal(("/skirt/gap", 2.0), (edit.Pointer, edit.Value!.GetValue<double>()));
+        Assert.True(Verdict(wide, Solids.Box(20, 20, 20), 13.02, 100, recipe: recipe with { Skirt = new() { Rounds = 2, Gap = 2 } }).Fits);
+        Assert.False(Verdict(wide, Solids.Box(20, 20, 20), 13.02, 100, recipe: recipe with { Skirt = new() { Rounds = 2, Gap = 2.05 } }).Fits);
+        // no gap helps where the part itself stands at the edge
+        var edge = Verdict(wide, Solids.Box(20, 20, 20), 10.5, 100, recipe: recipe).Violations;
+        Assert.Equal("/skirt/rounds", Assert.Single(edge).Remedy!.Edits[0].Pointer);
+        // where the part itself is over the edge, the skirt is not to blame
+        var over = Verdict(wide, Solids.Box(20, 20, 20), 5, 100, recipe: recipe).Violations;
+        Assert.Equal(("part stands 5.00 mm beyond the usable bed; its skirt 10.01 mm.", true),
+            (over[0].Message, over.All(v => v.Remedy is null)));
+    }
+
+    [Fact]
+    public void A_skirt_in_a_keep_out_gets_a_gap_that_was_tried()
+    {
+        var recipe = Cards.Standard with { Skirt = new() { Rounds = 1, Gap = 6 }, LineWidth = 0.5 };
+        var card = Cards.Bare();
+        card = card with { Envelope = card.Envelope with { KeepOuts = [Cards.Box("post", KeepOutKind.Reserved, 100, 90, 20, 20)] } };
+        var violation = Assert.Single(Verdict(card, Solids.Box(20, 20, 20), 133, 100, recipe: recipe).Violations);
+        Assert.StartsWith("The skirt of part is ", violation.Message, StringComparison.Ordinal);
+        var gap = violation.Remedy!.Edits[0].Value!.GetValue<double>();
+        Assert.InRange(gap, 1.4, 2.5);
+        Assert.True(Verdict(card, Solids.Box(20, 20, 20), 133, 100, recipe: recipe with { Skirt = recipe.Skirt with { Gap = gap } }).Fits);
+    }
+
+    [Fact]
+    public void A_trials_limits_are_called_the_trials_and_the_cards_the_machines()
+    {
+        var limits = new TrialLimits { Height = 30, Margin = 8, KeepOuts = [Cards.Box("tape", KeepOutKind.Reserved, 100, 90, 20, 20)] };
+        string[] Said(TrialLimits? given, double x, double high) => [.. new Fit(Machine.Of(Cards.Bare(height: 50) with { Motion = Wide }, given))
+            .Of([new StandingPart("part", new Footprints(Solids.Box(20, 20, high)), x, 100, 0)])[0].Violations.Select(v => v.Message)];
+        Assert.Contains("this trial takes 30.00", Assert.Single(Said(limits, 50, 40)), StringComparison.Ordinal);
+        Assert.Contains("this machine takes 50.00", Assert.Single(Said(limits with { Height = 60 }, 50, 60)), StringComparison.Ordinal);
+        Assert.Contains("within this trial's margin of 8 mm", Assert.Single(Said(limits, 15, 20)), StringComparison.Ordinal);
+        Assert.Contains("the usable bed", Assert.Single(Said(limits with { Margin = null }, 8, 20)), StringComparison.Ordinal);
+        Assert.Contains("tape, which this trial keeps out of", Assert.Single(Said(limits, 110, 20)), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void No_move_is_only_said_where_one_was_looked_for()
+    {
+        var fit = new Fit((Cards.Bare() with { Motion = Wide }).Machine());
+        StandingPart[] parts = [new("part", new Footprints(Solids.Box(20, 20, 20)), 5, 100, 0)];
+        Assert.Equal((false, null), (fit.Of(parts, cure: false)[0].Searched, fit.Of(parts, cure: false)[0].Violations[0].Move));
+        Assert.True(fit.Of(parts)[0].Searched);
+    }
+
+    [Fact]
+    public void A_part_scaled_to_nothing_is_told()
+    {
+        var violation = Assert.Single(Verdict(Cards.Bare(), Solids.Box(0.02, 0.02, 0.02), 150, 100).Violations);
+        Assert.Equal(ViolationKind.Size, violation.Kind);
+        Assert.Contains("0.02 × 0.02 × 0.02 mm", violation.Message, StringComparison.Ordinal);
+        Assert.True(Verdict(Cards.Bare(), Solids.Box(0.02, 0.02, 0.1), 150, 100).Fits);
+    }
+
     [Fact]
     public void A_round_bed_takes_what_its_corners_reach()
     {

@@ -144,7 +144,32 @@ test('a part is scaled, set on another side, turned by its handle and held by li
   await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
   await page.getByRole('button', { name: 'Limits of this trial' }).click()
   await page.getByLabel('no higher than').fill('48')
-  await expect(page.locator('[data-violation=height]')).toContainText('2.00 mm too high')
+  await expect(page.locator('[data-violation=height]')).toContainText('this trial takes 48.00. It is 2.00 mm too high')
   await page.getByLabel('no higher than').fill('')
+  await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
+
+  // the tilt handle stays in hand while the part is drawn anew, and a verdict with its cure follows when it is let go
+  const tilt = (await page.locator('[data-handle=tilt]').boundingBox())!
+  await page.mouse.move(tilt.x + tilt.width / 2, tilt.y + tilt.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(tilt.x + 60, tilt.y + 40, { steps: 12 })
+  await page.waitForTimeout(300)
+  await page.mouse.move(tilt.x + 90, tilt.y + 60, { steps: 6 })
+  await page.mouse.up()
+  await page.getByLabel('quadrat corner X').fill('-20')
+  await expect(page.locator('[data-violation=bed]')).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Move [\d.]+ mm/ })).toBeVisible()
+  await expect(page.getByText('No move cures it.')).toHaveCount(0)
+})
+
+test('a skirt that does not fit is told as the skirt, and its gap is mended with one button', async ({ page }) => {
+  await openTrial(page)
+  await drop(page, 'quadrat-corner.stl', readFileSync(demoPart('quadrat-corner')))
+  await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
+  // 50 mm wide, 5 mm from the left edge, of which the margin takes 3
+  await page.getByLabel('quadrat corner X').fill('30')
+  await page.getByLabel('quadrat corner Y').fill('90')
+  await expect(page.locator('[data-violation=bed]')).toContainText(/The skirt of quadrat corner lies [\d.]+ mm beyond/)
+  await page.getByRole('button', { name: /^Skirt: a gap of/ }).click()
   await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
 })

@@ -1,6 +1,8 @@
 using System.Collections.Concurrent;
+using System.Globalization;
 using System.Text.Json.Serialization;
 using MillCard.Core.Documents;
+using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
 using NetTopologySuite.Geometries;
 using NetTopologySuite.Geometries.Prepared;
@@ -23,6 +25,8 @@ public enum ViolationKind
     Part,
     /// <summary>Too wide for the distance of its copy, or the carriages come no nearer.</summary>
     Copy,
+    /// <summary>Lower than half a first layer: nothing of it would be printed.</summary>
+    Size,
 }
 
 /// <summary>A displacement on the bed, mm.</summary>
@@ -41,10 +45,18 @@ public sealed record Move(double X, double Y)
 /// <param name="Message">All of it in a sentence.</param>
 public sealed record Violation(
     ViolationKind Kind, [property: JsonIgnore(Condition = JsonIgnoreCondition.Never)] string? With, string? By, double Distance,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.Never)] Move? Move, string Message);
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.Never)] Move? Move, string Message)
+{
+    /// <summary>What of the recipe would mend it, where it is the skirt alone that does not fit; null otherwise.</summary>
+    public Remedy? Remedy { get; init; }
+}
 
 /// <summary>Whether one part fits.</summary>
-public sealed record PartFit(string Name, bool Fits, IReadOnlyList<Violation> Violations);
+/// <param name="Name">The part's.</param>
+/// <param name="Fits">Whether nothing is violated.</param>
+/// <param name="Violations">What is.</param>
+/// <param name="Searched">Whether a curing move was looked for; where it was and there is none, no move cures it.</param>
+public sealed record PartFit(string Name, bool Fits, IReadOnlyList<Violation> Violations, bool Searched);
 
 /// <summary>A part to be fitted.</summary>
 /// <param name="Name">Its name.</param>
@@ -66,6 +78,8 @@ public sealed class Fit
     private const int MostSpaces = 400;
     private readonly Machine _machine;
     private readonly Apron _apron;
+    private readonly Recipe? _recipe;
+    private Fit? _bare;
     private readonly ConcurrentDictionary<int, IReadOnlyList<Forbidden>> _forbidden = new();
     private readonly ConcurrentDictionary<(Footprints, double Turn, bool Mirrored, Forbidden), ForbiddenPlaces> _spaces = new();
     private readonly ConcurrentDictionary<(Footprints, double Turn, bool Mirrored, Footprints Other, double OtherTurn, bool OtherMirrored), Shape> _overlaps = new();
@@ -73,11 +87,11 @@ public sealed class Fit
     /// <summary>Prepares what does not depend on the parts.</summary>
     /// <param name="machine">The machine.</param>
     /// <param name="recipe">What is grown on the first layer; null for nothing.</param>
-    public Fit(Machine machine, Recipe? recipe = null)
+    public Fit(Machine machine, Recipe? recipe = null) : this(machine, recipe, ApronOf(recipe, machine.Card))
     {
-        _machine = machine;
-        _apron = ApronOf(recipe, machine.Card);
     }
+
+    private Fit(Machine machine, Recipe? recipe, Apron apron) => (_machine, _recipe, _apron) = (machine, recipe, apron);
 
     /// <summary>The regions a part of the first nozzle must stay out of, as drawn on the plan.</summary>
     public IReadOnlyList<Forbidden> Regions => ForbiddenTo(0);
@@ -129,11 +143,21 @@ public sealed class Fit
     private PartFit Look(Placed part, Placed[] all, ModePlan? plan, bool cure, CancellationToken stop)
     {
         stop.ThrowIfCancellationRequested();
+        var found = Violations(part, all, plan);
+        if (found.Count == 0) return new PartFit(part.Part.Name, true, [], true);
+        if (_apron.Width > 0) found = new SkirtAlone(this, part.Part, all, plan, cure, stop).Told(found);
+        if (found.Any(v => v.Kind is ViolationKind.Height or ViolationKind.Copy or ViolationKind.Size))
+            return new PartFit(part.Part.Name, false, found, true);
+        if (!cure) return new PartFit(part.Part.Name, false, found, false);
+        var move = Cure(part, all, stop);
+        return new PartFit(part.Part.Name, false, [.. found.Select(v => v with { Move = move })], true);
+    }
+
+    private List<Violation> Violations(Placed part, Placed[] all, ModePlan? plan, bool skirt = false)
+    {
         var found = new List<Violation>();
-        var over = part.Part.Footprints.Height - _machine.Height;
-        if (over > Plane.Touch)
-            found.Add(new(ViolationKind.Height, null, null, over, null, $"{part.Label} is {part.Part.Footprints.Height:0.00} mm high; this machine takes {_machine.Height:0.00}. It is {over:0.00} mm too high."));
-        Alone(part, found);
+        TooHighOrLow(part, found);
+        Alone(part, found, skirt);
         foreach (var other in all)
         {
             if (other != part) Into(part, other, found);
@@ -141,21 +165,81 @@ public sealed class Fit
         }
         if (part.Second is { } second)
         {
-            Alone(second, found);
+            Alone(second, found, skirt);
             foreach (var other in all) if (other != part) Into(second, other, found);
         }
         TooWide(part, plan, found);
-        if (found.Count == 0) return new PartFit(part.Part.Name, true, []);
-        if (!cure || found.Any(v => v.Kind is ViolationKind.Height or ViolationKind.Copy)) return new PartFit(part.Part.Name, false, found);
-        var move = Cure(part, all, stop);
-        return new PartFit(part.Part.Name, false, [.. found.Select(v => v with { Move = move })]);
+        return found;
     }
 
-    private void Alone(Placed part, List<Violation> found)
+    private void TooHighOrLow(Placed part, List<Violation> found)
     {
-        Outside(part, _machine.Usable, ViolationKind.Bed, "the usable bed", found);
-        Outside(part, part.Reach, ViolationKind.Reach, part.NozzleNames(_machine), found);
-        foreach (var group in part.Forbidden.GroupBy(f => f.KeepOut)) Inside(part, group, found);
+        var high = part.Part.Footprints.Height;
+        if (high - _machine.Height is var over && over > Plane.Touch)
+        {
+            var takes = _machine.HeightIsTrials ? "this trial" : "this machine";
+            found.Add(new(ViolationKind.Height, null, null, over, null,
+                $"{part.Label} is {high:0.00} mm high; {takes} takes {_machine.Height:0.00}. It is {over:0.00} mm too high."));
+        }
+        if (high >= _apron.FirstLayer / 2) return;
+        var box = part.Part.Footprints.Box;
+        found.Add(new(ViolationKind.Size, null, null, _apron.FirstLayer / 2 - high, null, string.Create(CultureInfo.InvariantCulture,
+            $"{part.Label} is {box.MaxX - box.MinX:0.###} × {box.MaxY - box.MinY:0.###} × {high:0.###} mm, lower than half the first layer of {_apron.FirstLayer:0.##}: nothing of it would be printed.")));
+    }
+
+    /// <summary>What a part violates with its skirt, and would not without: told of the skirt, with the gap that fits.</summary>
+    private sealed class SkirtAlone(Fit fit, StandingPart part, Placed[] all, ModePlan? plan, bool cure, CancellationToken stop)
+    {
+        private const double Step = 0.05;
+
+        public List<Violation> Told(List<Violation> found)
+        {
+            var bare = In(fit._bare ??= new Fit(fit._machine, fit._recipe, fit._apron with { Width = 0 }));
+            List<Violation> both = [.. found.Where(v => bare.Any(b => Same(b, v))).Select(v => Both(v, bare.First(b => Same(b, v))))];
+            if (both.Count == found.Count) return both;
+            var skirts = In(fit, skirt: true).Where(v => !bare.Any(b => Same(b, v))).ToArray();
+            var remedy = cure ? Remedy(skirts.Max(v => v.Distance), bare.Count) : null;
+            return [.. both, .. skirts.Select(v => remedy is null ? v : v with { Message = $"{v.Message} {Sentence(remedy)}", Remedy = remedy })];
+        }
+
+        /// <summary>The part itself and, further, its skirt.</summary>
+        private static Violation Both(Violation whole, Violation bare) => whole.Distance - bare.Distance < 0.005 ? whole
+            : whole with { Message = $"{bare.Message[..^1]}; its skirt {whole.Distance:0.00} mm." };
+
+        private static bool Same(Violation a, Violation b) => (a.Kind, a.With, a.By) == (b.Kind, b.With, b.By);
+
+        private List<Violation> In(Fit other, bool skirt = false)
+        {
+            var placed = all.Select(p => new Placed(p.Part, other, plan, null)).ToArray();
+            return other.Violations(placed[Array.FindIndex(all, p => ReferenceEquals(p.Part, part))], placed, plan, skirt);
+        }
+
+        /// <summary>A smaller gap, tried out; or no skirt where none is small enough.</summary>
+        private Remedy? Remedy(double over, int without)
+        {
+            stop.ThrowIfCancellationRequested();
+            var skirt = fit._recipe!.Skirt;
+            for (var gap = Math.Floor((skirt.Gap - over) / Step) * Step; gap >= 0; gap = Math.Floor(gap / 2 / Step) * Step)
+            {
+                gap = Math.Round(gap, 2);
+                if (In(new Fit(fit._machine, fit._recipe with { Skirt = skirt with { Gap = gap } })).Count == without)
+                    return new(FormattableString.Invariant($"a gap of {gap:0.##} mm"), [Edit.Fact("/skirt/gap", gap)]);
+                if (gap == 0) break;
+            }
+            return new("no skirt", [Edit.Fact("/skirt/rounds", 0)]);
+        }
+
+        private static string Sentence(Remedy remedy) => remedy.Edits[0].Pointer == "/skirt/rounds"
+            ? "No gap is small enough; without a skirt it fits." : $"{char.ToUpperInvariant(remedy.Label[0])}{remedy.Label[1..]} fits.";
+    }
+
+    private void Alone(Placed part, List<Violation> found, bool skirt)
+    {
+        var bed = _machine.TrialsMargin is { } margin
+            ? FormattableString.Invariant($"the bed within this trial's margin of {margin:0.##} mm") : "the usable bed";
+        Outside(part, _machine.Usable, ViolationKind.Bed, bed, found, skirt);
+        Outside(part, part.Reach, ViolationKind.Reach, part.NozzleNames(_machine), found, skirt);
+        foreach (var group in part.Forbidden.GroupBy(f => f.KeepOut)) Inside(part, group, found, skirt);
     }
 
     /// <summary>No move cures a copy that lies too near: its distance is the same everywhere.</summary>
@@ -168,7 +252,7 @@ public sealed class Fit
             found.Add(new(ViolationKind.Copy, null, null, over, null, $"{part.Label} is {part.Widest.EnvelopeInternal.Width:0.##} mm wide; copies {plan.Distance:0.##} mm apart leave {plan.Distance - plan.Gap:0.##}. The distance is {over:0.##} mm too short."));
     }
 
-    private static void Outside(Placed part, Shape region, ViolationKind kind, string name, List<Violation> found)
+    private static void Outside(Placed part, Shape region, ViolationKind kind, string name, List<Violation> found, bool skirt)
     {
         if (region.IsEmpty)
         {
@@ -177,10 +261,11 @@ public sealed class Fit
         }
         var distance = Protrusion(part.Widest, region);
         if (distance > Plane.Touch)
-            found.Add(new(kind, null, null, distance, null, $"{part.Label} stands {distance:0.00} mm beyond {name}."));
+            found.Add(new(kind, null, null, distance, null, 
+                $"{(skirt ? $"The skirt of {part.Label} lies" : $"{part.Label} stands")} {distance:0.00} mm beyond {name}."));
     }
 
-    private void Inside(Placed part, IGrouping<KeepOut, Forbidden> group, List<Violation> found)
+    private void Inside(Placed part, IGrouping<KeepOut, Forbidden> group, List<Violation> found, bool skirt)
     {
         Violation? worst = null;
         foreach (var forbidden in group)
@@ -188,7 +273,9 @@ public sealed class Fit
             var depth = Depth(part, forbidden);
             if (depth <= Plane.Touch || depth <= worst?.Distance) continue;
             var by = forbidden.With is null ? "" : $" for the {forbidden.With}";
-            worst = new(ViolationKind.KeepOut, group.Key.Name, forbidden.With, depth, null, $"{part.Label} is {depth:0.00} mm too near {group.Key.Name}{by}.");
+            var trials = _machine.IsTrials(group.Key) ? ", which this trial keeps out of" : "";
+            worst = new(ViolationKind.KeepOut, group.Key.Name, forbidden.With, depth, null,
+                $"{(skirt ? "The skirt of " : "")}{part.Label} is {depth:0.00} mm too near {group.Key.Name}{by}{trials}.");
         }
         if (worst is not null) found.Add(worst);
     }

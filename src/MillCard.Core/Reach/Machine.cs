@@ -9,10 +9,12 @@ public sealed class Machine
 {
     private const double DefaultClearance = 1;
     private readonly IReadOnlyList<HeadSolid>[] _heads;
+    private readonly Documents.Envelope _own;
+    private readonly TrialLimits? _limits;
 
-    private Machine(Card card)
+    private Machine(Card card, Card own, TrialLimits? limits)
     {
-        Card = card;
+        (Card, _own, _limits) = (card, own.Envelope, limits);
         var envelope = card.Envelope;
         Frames = Frames.Of(envelope.Origin!);
         Bed = OutlineException.Naming("/envelope/bed", "The bed", () => Shapes.Of(envelope.Bed!));
@@ -27,6 +29,13 @@ public sealed class Machine
 
     /// <summary>The document.</summary>
     public Card Card { get; }
+    /// <summary>Whether a trial's limit, not the card, says how high parts may be.</summary>
+    public bool HeightIsTrials => _limits?.Height is { } height && height <= Height && height < Math.Min(_own.Height ?? double.PositiveInfinity,
+        _own.Use?.Height ?? double.PositiveInfinity);
+    /// <summary>A trial's margin where it is wider than the card's, mm; null otherwise.</summary>
+    public double? TrialsMargin => _limits?.Margin is { } margin && margin > (_own.Use?.Margin ?? 0) ? margin : null;
+    /// <summary>Whether a keep-out is a trial's own.</summary>
+    public bool IsTrials(KeepOut keepOut) => _limits?.KeepOuts.Any(k => ReferenceEquals(k, keepOut)) == true;
     /// <summary>Bed frame ↔ machine frame.</summary>
     public Frames Frames { get; }
     /// <summary>The bed's outline.</summary>
@@ -50,7 +59,11 @@ public sealed class Machine
 
     /// <summary>Resolves a complete card.</summary>
     /// <exception cref="OutlineException">An outline crosses itself; the message names it.</exception>
-    public static Machine Of(Card card) => new(card);
+    public static Machine Of(Card card) => new(card, card, null);
+
+    /// <summary>Resolves a complete card as a trial with tighter limits may use it.</summary>
+    /// <exception cref="OutlineException">An outline crosses itself; the message names it.</exception>
+    public static Machine Of(Card card, TrialLimits? limits) => new(card.Tightened(limits), card, limits);
 
     /// <summary>Resolves a draft as far as the plan goes: what is missing of origin and height plays no part there.</summary>
     /// <returns>Null where the bed is not there yet.</returns>
@@ -59,14 +72,13 @@ public sealed class Machine
     {
         null or RectangleBed { Width: null } or RectangleBed { Depth: null } or EllipseBed { Width: null } or EllipseBed { Depth: null } =>
             null,
-        _ => new(card with
+        _ => Of(card with
         {
             Envelope = card.Envelope with
             {
-                Origin = card.Envelope.Origin
-            ?? new Documents.Position { X = 0, Y = 0 },
-                Height = card.Envelope.Height ?? double.PositiveInfinity
-            }
+                Origin = card.Envelope.Origin ?? new Documents.Position { X = 0, Y = 0 },
+                Height = card.Envelope.Height ?? double.PositiveInfinity,
+            },
         }),
     };
 

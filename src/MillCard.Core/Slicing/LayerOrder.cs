@@ -8,11 +8,14 @@ namespace MillCard.Core.Slicing;
 /// <summary>Puts every layer's lines in the order in which they are printed: what stands round the parts, then nozzle by nozzle and part by part supports, walls, fill.</summary>
 internal sealed class LayerOrder
 {
+    /// <summary>mm².</summary>
+    private const double LeastCut = 0.5;
     private readonly SliceJob _job;
     private readonly IReadOnlyList<LaidPart> _parts;
     private readonly AllowedGround _ground;
     private readonly int[] _nozzles, _inUse;
     private readonly double _lift;
+    private readonly List<Finding> _notes = [];
 
     private LayerOrder(SliceJob job, IReadOnlyList<LaidPart> parts, AllowedGround ground)
     {
@@ -23,11 +26,23 @@ internal sealed class LayerOrder
     }
 
     /// <summary>Layers in order, and what forbids them.</summary>
-    public sealed record Ordered(IReadOnlyList<LayerPlan> Layers, Finding? Refusal = null);
+    public sealed record Ordered(IReadOnlyList<LayerPlan> Layers, Finding? Refusal = null)
+    {
+        /// <summary>What was noticed on the way.</summary>
+        public IReadOnlyList<Finding> Notes { get; init; } = [];
+    }
 
     /// <summary>Each part to its top before the next begins.</summary>
-    public static Ordered OneAtATime(SliceJob job, IReadOnlyList<LaidPart> parts, AllowedGround ground, IReadOnlyList<int> order, CancellationToken stop) =>
-        new([.. order.Where(i => parts[i].Layers.Length > 0).SelectMany(i => Of(job with { Parts = [job.Parts[i]] }, [parts[i]], ground, stop).Layers.Select(plan => plan with { Part = i }))]);
+    public static Ordered OneAtATime(SliceJob job, IReadOnlyList<LaidPart> parts, AllowedGround ground, IReadOnlyList<int> order,
+        CancellationToken stop)
+    {
+        var each = order.Where(i => parts[i].Layers.Length > 0)
+            .Select(i => (Part: i, Ordered: Of(job with { Parts = [job.Parts[i]] }, [parts[i]], ground, stop))).ToArray();
+        return new([.. each.SelectMany(e => e.Ordered.Layers.Select(plan => plan with { Part = e.Part }))])
+        {
+            Notes = [.. each.SelectMany(e => e.Ordered.Notes)],
+        };
+    }
 
     /// <summary>Layer by layer through all parts.</summary>
     public static Ordered Of(SliceJob job, IReadOnlyList<LaidPart> parts, AllowedGround ground, CancellationToken stop) => new LayerOrder(job, parts, ground).Order(stop);
@@ -40,7 +55,12 @@ internal sealed class LayerOrder
         var brims = _parts.Select((p, i) => recipe.Raft.Layers > 0 || p.Layers.Length == 0 ? Plane.Empty : BrimOf(i, floor)).ToArray();
         var foot = Plane.Union([.. _parts.Where(p => p.Layers.Length > 0).SelectMany(p => new[] { p.Layers[0].Region, p.Layers[0].Held }).Concat(brims).Where(s => !s.IsEmpty)]);
         var raft = recipe.Raft.Layers == 0 ? [] : Foot.Raft(recipe, foot, floor).Select(l => l with { Paths = [.. l.Paths.Select(p => p with { Nozzle = _inUse[0] })] }).ToArray();
-        if (raft.Length > 0) foot = Plane.Intersection(Plane.Offset(foot, recipe.Raft.Margin), floor);
+        if (raft.Length > 0)
+        {
+            var whole = Plane.Offset(foot, recipe.Raft.Margin);
+            foot = Plane.Intersection(whole, floor);
+            CutOff("raft", whole, foot, "/recipe/raft/margin");
+        }
 
         var sequence = Enumerable.Range(0, count).Select(NozzlesOn).ToArray();
         var changes = sequence.Select((s, i) => s.Length - 1 + (i > 0 && s.Length > 0 && sequence[i - 1].Length > 0 && s[0] != sequence[i - 1][^1] ? 1 : 0)).Select(c => Math.Max(0, c)).ToArray();
@@ -75,7 +95,7 @@ internal sealed class LayerOrder
             plans[i] = new LayerPlan(place with { Top = place.Top + _lift }, layer.Paths);
         });
         if (raft.Length > 0 && skirt.Count > 0) raft[0] = raft[0] with { Paths = [.. skirt.Select(s => s with { Nozzle = _inUse[0] }), .. raft[0].Paths] };
-        return new Ordered([.. raft, .. recipe.Spiral ? Spiralled(plans) : plans]);
+        return new Ordered([.. raft, .. recipe.Spiral ? Spiralled(plans) : plans]) { Notes = _notes };
     }
 
     /// <summary>Nozzles of a layer in order; every other layer begins with the one that the layer below ended with.</summary>
@@ -93,7 +113,19 @@ internal sealed class LayerOrder
         var area = Foot.BrimArea(_parts[part].Recipe, Plane.Union(_parts[part].Layers[0].Region, _parts[part].Layers[0].Held), _job.Parts[part].Footprints.Height);
         if (area.IsEmpty) return area;
         var others = Plane.Union([.. _parts.Where((p, i) => i != part && p.Layers.Length > 0).Select(p => Plane.Offset(p.Layers[0].Region, _parts[part].Recipe.Brim.Gap + 0.01))]);
-        return Plane.Intersection(Plane.Difference(area, others), floor);
+        var whole = Plane.Difference(area, others);
+        var laid = Plane.Intersection(whole, floor);
+        CutOff($"brim of {_job.Parts[part].Part.Name}", whole, laid, "/recipe/brim/width");
+        return laid;
+    }
+
+    /// <summary>Says that what is grown round the parts is not laid whole.</summary>
+    private void CutOff(string what, Shape whole, Shape laid, string pointer)
+    {
+        if (whole.Area - laid.Area < LeastCut) return;
+        _notes.Add(new Finding("foot-cut-off", Severity.Note, FormattableString.Invariant(
+            $"The {what} does not fit whole: {laid.Area / 100:0.##} of {whole.Area / 100:0.##} cm² are laid, the rest would lie off the bed, out of reach or in a keep-out."),
+            "Where it is missing the part holds less well.", pointer));
     }
 
     private ToolPath[] Shield(Shape taken)

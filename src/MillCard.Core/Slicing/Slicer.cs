@@ -63,6 +63,8 @@ public static class Slicer
             : LayerOrder.Of(job, parts, ground, stop);
         if (ordered.Refusal is { } refusal) return new SliceResult(default, [], null, [refusal]);
         var plans = ordered.Layers;
+        notes.AddRange(ordered.Notes);
+        notes.AddRange(Vanished(job, parts));
         if (plans.All(l => l.Paths.Count == 0))
             return new SliceResult(default, [], null,
                 [new Finding("nothing-to-print", Severity.Stop, "No part is anywhere wide enough for a line.",
@@ -98,6 +100,13 @@ public static class Slicer
             return new PartToSlice(grown, part.Mesh, new Footprints(Placement.Oriented(part.Mesh, grown.Scale, grown.Tilt)));
         })],
     };
+
+    /// <summary>Parts of which nothing is laid, while others are.</summary>
+    private static IEnumerable<Finding> Vanished(SliceJob job, List<LaidPart> parts) =>
+        parts.Index().Where(p => p.Item.Layers.All(l => l.Walls.All(w => w.Count == 0) && l.Thin.Count == 0 && l.Fill.All(f => f.Count == 0)))
+            .Select(p => new Finding("nothing-of-part", Severity.Stop,
+                $"Nothing is laid of {job.Parts[p.Index].Part.Name}: it is nowhere wide or high enough for a line.",
+                "The print would come out without it.", $"/parts/{p.Index}"));
 
     /// <summary>What became of heights that were to lie on a rung, where it is not the nearest whole one.</summary>
     private static IEnumerable<Finding> HeightNotes(SliceJob job)
@@ -172,7 +181,7 @@ public static class Slicer
             {
                 var cure = violation.Move is { } move
                     ? string.Create(CultureInfo.InvariantCulture, $" Moving it by X {move.X:0.###}, Y {move.Y:0.###} mm cures it.")
-                    : " No move cures it.";
+                    : fit[i].Searched && violation.Remedy is null ? " No move cures it." : "";
                 yield return new Finding("does-not-fit", Severity.Stop, violation.Message + cure,
                     "It would be printed where the machine cannot or must not go.", $"/parts/{i}");
             }

@@ -84,7 +84,7 @@ internal static class TrialOrderEndpoint
             var reading = await request.ReadDocumentAsync<PackingQuestion>(Bounds.Document, draft: false, stop);
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
             var part = (await shelf.StandingAsync([question.Part!], blobs, stop))[0];
-            var packing = await queue.BySizeAsync(0, left => Packing.Of(Machine.Of(question.Card!.Tightened(question.Limits)), question.Recipe, part, left), stop);
+            var packing = await queue.BySizeAsync(0, left => Packing.Of(Machine.Of(question.Card!, question.Limits), question.Recipe, part, left), stop);
             return TypedResults.Ok(new PackingAnswer(packing.PitchX, packing.PitchY, [.. packing.Places.Select(p => new[] { Math.Round(p.X, 3), Math.Round(p.Y, 3) })]));
         })
             .Accepts<PackingQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
@@ -93,7 +93,7 @@ internal static class TrialOrderEndpoint
 
     private static TrialOrderAnswer AnswerOf(TrialOrderQuestion question, IReadOnlyList<StandingPart> parts, CancellationToken stop)
     {
-        var clearance = new PrintOrder(Machine.Of(question.Card!.Tightened(question.Limits)), question.Recipe);
+        var clearance = new PrintOrder(Machine.Of(question.Card!, question.Limits), question.Recipe);
         var result = clearance.Of(parts, question.Mode, cure: true, stop);
         var moments = result.Order is { } order
             ? clearance.Moments(parts, [.. order.Take(MostMoments)], question.Mode)

@@ -14,7 +14,7 @@ internal sealed class FitShelf : IDisposable
     public Fit Take(Card card, Recipe? recipe, TrialLimits? limits)
     {
         var key = Fingerprint.Of(new { Card = card.Bare() with { Routines = new Routines() }, Recipe = recipe, Limits = limits });
-        return _shelf.TryGetValue(key, out Fit? known) ? known! : _shelf.Set(key, new Fit(Machine.Of(card.Tightened(limits)), recipe), Kept);
+        return _shelf.TryGetValue(key, out Fit? known) ? known! : _shelf.Set(key, new Fit(Machine.Of(card, limits), recipe), Kept);
     }
 
     public void Dispose() => _shelf.Dispose();

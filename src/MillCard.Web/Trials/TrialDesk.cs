@@ -45,7 +45,7 @@ internal sealed class TrialDesk(
         var recipe = await TakeAsync(recipes, trial.Document.Recipe, "recipe", toSlice, errors, stop);
         return errors.Count > 0
             ? (null, Refusal.Fields(errors).Value)
-            : (new LaidOutTrial(id, trial.Document, Machine.Of(card!.Tightened(trial.Document.Limits)), filament, second,
+            : (new LaidOutTrial(id, trial.Document, Machine.Of(card!, trial.Document.Limits), filament, second,
                 recipe)
             { Revision = await RevisionAsync(trial.Document.Card!.Value, card!, stop) }, null);
     }

@@ -7646,9 +7646,14 @@ export interface components {
         };
         /** @description Whether one part fits. */
         PartFit: {
+            /** @description The part's. */
             name: string;
+            /** @description Whether nothing is violated. */
             fits: boolean;
+            /** @description What is. */
             violations: components["schemas"]["Violation"][];
+            /** @description Whether a curing move was looked for; where it was and there is none, no move cures it. */
+            searched: boolean;
         };
         /** @description Ratios of size along the file's own axes. */
         PartScale: {
@@ -8961,12 +8966,13 @@ export interface components {
             move: null | components["schemas"]["Move"];
             /** @description All of it in a sentence. */
             message: string;
+            remedy?: null | components["schemas"]["Remedy"];
         };
         /**
          * @description Why a part does not fit.
          * @enum {unknown}
          */
-        ViolationKind: "bed" | "reach" | "height" | "keep-out" | "part" | "copy";
+        ViolationKind: "bed" | "reach" | "height" | "keep-out" | "part" | "copy" | "size";
         /**
          * @description Order of the walls of one outline.
          * @enum {unknown}

@@ -49,6 +49,7 @@ export function HeatFields({ heater }: { heater: HeaterAnswer }) {
             : `The log covers ${plain(fit.covers, 1)} time constants: it cannot tell where the ${heater.name} ends.`}
         </p>
       )}
+      <p className="small-field wide quiet">From the room's temperature until a wait for it ends, 1 °C below:</p>
       <p className="small-field wide times">
         {heater.times.map((time) => (
           <span key={time.degrees}>

@@ -5,6 +5,7 @@ import { inField } from '../app/Shortcuts'
 import { useSchema } from '../document/schema'
 import { plain } from '../units/format'
 import { NumberField } from '../units/NumberField'
+import { withEdits } from '../routines/edits'
 import { departures } from '../settings/rows'
 import { Departures } from './Departures'
 import { MarkFaces } from './MarkFaces'
@@ -65,7 +66,7 @@ export function PartsList() {
                     </button>
                   </td>
                   <td>{part.name}</td>
-                  <td className="number">{mesh?.size.map((s) => plain(s, 1)).join('×')}</td>
+                  <td className="number">{mesh?.size.map((s) => plain(s, s < 1 ? 3 : 1)).join('×')}</td>
                   <td className="number">
                     {plain(part.x ?? 0, 1)}, {plain(part.y ?? 0, 1)}
                   </td>
@@ -87,10 +88,11 @@ export function PartsList() {
 }
 
 function Violations({ index }: { index: number }) {
-  const { fits, trial } = useTrial()
+  const { fits, trial, recipe } = useTrial()
   const fit = fits?.[index]
   if (!fit || fit.fits) return null
   const move = fit.violations.find((violation) => violation.move)?.move
+  const remedy = fit.violations.find((violation) => violation.remedy)?.remedy
   const cure = () =>
     move &&
     trial.change((before) => ({
@@ -105,8 +107,13 @@ function Violations({ index }: { index: number }) {
             {violation.message}
           </p>
         ))}
-        {!move && <p className="quiet">No move cures it.</p>}
+        {!move && fit.searched && !remedy && <p className="quiet">No move cures it.</p>}
       </div>
+      {remedy && recipe && (
+        <Button size="small" onClick={() => recipe.change((before) => withEdits(before, remedy.edits))}>
+          Skirt: {remedy.label}
+        </Button>
+      )}
       {move && (
         <Button size="small" onClick={cure}>
           Move {plain(move.length ?? Math.hypot(move.x, move.y), 1)} mm

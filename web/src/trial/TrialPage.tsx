@@ -1,4 +1,4 @@
-import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query'
+import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { useParams } from 'react-router'
@@ -70,6 +70,16 @@ function OpenTrialPage({
   const [chosen, choose] = useState<number>()
   const [dragged, dragging] = useState(false)
   const [wanted, lookAt] = useState(0)
+  // what is dragged may be drawn anew under the pointer and never hear that it is let go
+  useEffect(() => {
+    if (!dragged) return
+    const drop = () => dragging(false)
+    const ends = ['pointerup', 'pointercancel', 'blur'] as const
+    for (const end of ends) window.addEventListener(end, drop)
+    return () => {
+      for (const end of ends) window.removeEventListener(end, drop)
+    }
+  }, [dragged])
   const { enqueueSnackbar } = useSnackbar()
 
   const parts = useMemo(() => trial.document.parts ?? [], [trial.document.parts])
@@ -218,6 +228,14 @@ const settle = (value: number) => Math.round(value * 1000) / 1000
 
 /** The meshes of parts as they stand, by part. */
 function useMeshes(parts: TrialPart[]): (MeshFacts | undefined)[] {
+  const client = useQueryClient()
+  // until the mesh as it stands now is there, the newest of the same file is drawn, so that a held handle stays in hand
+  const newest = (file: string) =>
+    client
+      .getQueryCache()
+      .findAll({ queryKey: ['mesh', file], predicate: (query) => query.state.data !== undefined })
+      .sort((a, b) => a.state.dataUpdatedAt - b.state.dataUpdatedAt)
+      .at(-1)?.state.data as MeshFacts | undefined
   return useQueries({
     queries: parts.map((part) => {
       const { file, tilt } = part
@@ -226,7 +244,7 @@ function useMeshes(parts: TrialPart[]): (MeshFacts | undefined)[] {
       return {
         queryKey: ['mesh', file, query],
         staleTime: Infinity,
-        placeholderData: keepPreviousData,
+        placeholderData: () => newest(file),
         queryFn: async () => dataOf(await api.GET('/api/meshes/{hash}', { params: { path: { hash: file }, query } })),
       }
     }),

@@ -19,6 +19,8 @@ public sealed record Head : OpenRecord
     [Field("carriages", Most = 2)] public IReadOnlyList<Carriage> Carriages { get; init; } = [];
     /// <summary>Least distance along X between the nozzles of two carriages, mm.</summary>
     [Field("least distance of the nozzles", "mm", AtLeast = 0, AtMost = 1000)] public double? LeastDistance { get; init; }
+    /// <summary>Whether tools are parked and changed, so that the head carries one nozzle at a time. Null where nobody has said.</summary>
+    [Field("tool changer")] public bool? Changer { get; init; }
     /// <summary>Who takes the nozzles' offsets into account; null where nobody has said.</summary>
     public OffsetsUse? Offsets { get; init; }
 }

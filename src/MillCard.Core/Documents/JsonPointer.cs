@@ -1,7 +1,7 @@
 namespace MillCard.Core.Documents;
 
 /// <summary>Steps of a JSON pointer, after RFC 6901.</summary>
-internal static class JsonPointer
+public static class JsonPointer
 {
     /// <summary>A member's name as a step of a pointer.</summary>
     public static string Escape(string name) =>

@@ -22,6 +22,9 @@ public sealed record Trial : OpenRecord, IDocument
     [Field("recipe")] public Guid? Recipe { get; init; }
     /// <summary>Id of the document of the second nozzle's filament; as the first where nothing is said.</summary>
     [Field("second filament")] public Guid? SecondFilament { get; init; }
+    /// <summary>Ids of the documents of what is in the nozzles, by the nozzles' ids; a nozzle that is not named holds the trial's filament, the
+    /// second one its second filament.</summary>
+    [Field("filaments by nozzle", Most = 16)] public IReadOnlyDictionary<string, Guid> Loaded { get; init; } = new Dictionary<string, Guid>();
     /// <summary>Whether parts grow together or one after the other.</summary>
     public Sequence Sequence { get; init; } = Sequence.AllAtOnce;
     /// <summary>Which mode of two carriages; null on a machine with one.</summary>

@@ -205,6 +205,7 @@ public sealed partial class SimulatedMachine
             case Meaning.ArcCounterClockwise: Note(line, command, text); return Arc(line, clockwise: false);
             case Meaning.FanOn: return Fan(line, Share());
             case Meaning.FanOff: return Fan(line, 0);
+            case Meaning.FanByName: return FanByName(line);
             case Meaning.None: if (command.Needs is not null) Note(line, command, text); return new Effect(EffectKind.Message, -1, 0);
         }
         var before = _run.Events.Count;
@@ -338,9 +339,18 @@ public sealed partial class SimulatedMachine
         return new Effect(kind, -1, (float)seconds);
     }
 
-    private Effect Fan(int line, double share)
+    /// <summary>A fan of the card by its id; one that the card does not name cannot be followed.</summary>
+    private Effect FanByName(int line)
     {
-        var fan = double.IsNaN(_words['P']) ? 0 : (int)_words['P'];
+        var fan = _machine.Card.Head.Fans.FirstOrDefault(f => f.Id == _extended?.Text("FAN"));
+        var share = _extended?.Number("SPEED") ?? 0;
+        return fan is null || double.IsNaN(share) ? default : Fan(line, Math.Clamp(share, 0, 1), fan.Number ?? 0);
+    }
+
+    private Effect Fan(int line, double share) => Fan(line, share, double.IsNaN(_words['P']) ? 0 : (int)_words['P']);
+
+    private Effect Fan(int line, double share, int fan)
+    {
         var coolsPart = _machine.FanOf(fan) is { } known ? known.Kind == FanKind.Part : fan == 0;
         if (coolsPart) _fan = share;
         _run.FanSteps.Add(new FanStep(line, fan, (float)share, coolsPart));

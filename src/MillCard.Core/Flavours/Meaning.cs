@@ -101,6 +101,8 @@ public enum Meaning
     FanOn,
     /// <summary>Part fan off.</summary>
     FanOff,
+    /// <summary>Speed of a fan that is named.</summary>
+    FanByName,
     /// <summary>Motors without current.</summary>
     MotorsOff,
     /// <summary>Another tool.</summary>

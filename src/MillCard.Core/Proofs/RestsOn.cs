@@ -12,10 +12,19 @@ public static class RestsOn
     private static readonly string[] Others = ["schema", "name", "notes", "sources", "pattern", "colour", "pricePerKg", "needs", "fileName"];
 
     /// <summary>Gathers them.</summary>
-    public static JsonElement Of(Card card, Filament? filament, Recipe? recipe, Trial trial)
+    /// <param name="card">The revision.</param>
+    /// <param name="filament">The trial's filament.</param>
+    /// <param name="recipe">The trial's recipe.</param>
+    /// <param name="trial">The trial.</param>
+    /// <param name="loaded">What further nozzles hold, by their ids.</param>
+    public static JsonElement Of(Card card, Filament? filament, Recipe? recipe, Trial trial,
+        IReadOnlyDictionary<string, Filament>? loaded = null)
     {
         var facts = new JsonObject { ["card"] = Only(card, name => Card.Contains(name)), ["trial"] = Only(trial, name => !Others.Contains(name)) };
         if (filament is not null) facts["filament"] = Only(filament, name => !Others.Contains(name));
+        if (loaded is { Count: > 0 })
+            facts["loaded"] = new JsonObject(loaded.Select(l =>
+                KeyValuePair.Create<string, JsonNode?>(l.Key, Only(l.Value, name => !Others.Contains(name)))));
         if (recipe is not null) facts["recipe"] = Only(recipe, name => !Others.Contains(name));
         return JsonSerializer.SerializeToElement(facts);
     }

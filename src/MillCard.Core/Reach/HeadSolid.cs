@@ -38,7 +38,8 @@ public sealed record HeadSolid(string Name, Polygon Outline, double Underside, B
             var outline = OutlineException.Naming($"/head/bodies/{i}/outline", body.Name, () => Shapes.Of(body.Outline, Side.Outside));
             solids.Add(new HeadSolid(body.Name, (Polygon)Plane.Moved(outline, x, y), body.Underside + z));
         }
-        for (var other = 0; !own && other < (head.Nozzles?.Count ?? 0); other++)
+        // parked tools are not on the head
+        for (var other = 0; !own && head.Changer != true && other < (head.Nozzles?.Count ?? 0); other++)
         {
             if (other == nozzle) continue;
             var (dx, dy, dz) = Between(head, nozzle, other);

@@ -29,6 +29,7 @@ public static class RoutineNames
         ["part.min_y"] = "front edge of all that is printed, machine frame",
         ["part.max_y"] = "back edge of all that is printed, machine frame",
         ["part.height"] = "height of the tallest part",
+        ["tool.first"] = "the tool that prints first; a start routine that names it has to pick it up",
         ["tool.now"] = "the tool in use",
         ["tool.next"] = "the tool that comes next",
         ["mode.name"] = "the mode of two carriages: single, copy, mirror or two-material; single on a machine with one",

@@ -12,7 +12,7 @@ internal static class ProgramValues
     /// <summary>Values at the start of the program; the layer's and the tool's change as it goes on.</summary>
     public static Dictionary<string, object> Of(SliceJob job, IReadOnlyList<LayerPlan> layers)
     {
-        var (machine, filament) = (job.Machine, job.Filament);
+        var (machine, filament) = (job.Machine, job.FilamentOf(job.FirstNozzle));
         var box = machine.Bed.EnvelopeInternal;
         var (low, high) = (machine.Frames.ToMachine(new Point(box.MinX, box.MinY)), machine.Frames.ToMachine(new Point(box.MaxX, box.MaxY)));
         var top = layers.Max(l => l.Place.Top);
@@ -32,7 +32,7 @@ internal static class ProgramValues
             ["bed.depth"] = box.Height,
             ["machine.height"] = machine.Card.Envelope.Height!.Value,
             ["machine.name"] = machine.Card.Name!,
-            ["heat.bed"] = filament.Bed.First,
+            ["heat.bed"] = job.BedFor(b => b.First),
             ["heat.nozzle"] = filament.Nozzle.First!.Value,
             ["heat.standby"] = filament.Nozzle.Standby ?? Math.Max(0, filament.Nozzle.First.Value - 60),
             ["first.height"] = layers[0].Place.Height,
@@ -45,16 +45,17 @@ internal static class ProgramValues
             ["part.min_y"] = from.Y,
             ["part.max_y"] = to.Y,
             ["part.height"] = top,
+            ["tool.first"] = job.FirstNozzle,
             ["tool.now"] = 0,
-            ["tool.next"] = 0,
+            ["tool.next"] = job.FirstNozzle,
             ["mode.name"] = ModeNames.Of(job.Mode?.Kind ?? ModeKind.Single),
             ["mode.command"] = ModeCommand(job, plan),
             ["mode.offset"] = plan?.Second is { Mirrored: true } ? plan.MirrorAt - machine.Frames.ZeroX : plan?.Distance ?? 0,
             ["mode.warmer"] = Warmer(job),
-            ["mode.fan"] = job.Mode?.Fan ?? job.FilamentOf(1).Fan.Share,
+            ["mode.fan"] = PartFans.OfSecond(job, job.FilamentOf(1).Fan.Share),
             ["filament.name"] = filament.Name!,
             ["filament.diameter"] = filament.Diameter!.Value,
-            ["nozzle.diameter"] = machine.Nozzle.Diameter!.Value,
+            ["nozzle.diameter"] = machine.Nozzles[job.FirstNozzle].Diameter!.Value,
             ["job.name"] = job.Name,
             ["job.seconds"] = 0,
             ["clear.z"] = Math.Max(top, Math.Min(top + ClearAbove, travel)),
@@ -69,5 +70,5 @@ internal static class ProgramValues
     }
 
     /// <summary>The trial's figure, or what the two filaments' first layers ask for.</summary>
-    private static double Warmer(SliceJob job) => job.Mode?.Warmer ?? job.FilamentOf(1).Nozzle.First!.Value - job.Filament.Nozzle.First!.Value;
+    internal static double Warmer(SliceJob job) => job.Mode?.Warmer ?? job.FilamentOf(1).Nozzle.First!.Value - job.FilamentOf(0).Nozzle.First!.Value;
 }

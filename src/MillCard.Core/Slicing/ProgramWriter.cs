@@ -30,7 +30,8 @@ internal sealed partial class ProgramWriter
     private Point _here = new(double.NaN, double.NaN);
     private double _z = double.NaN, _e;
     private double _feed = -1;
-    private double _fan, _layerFan, _slower = 1, _acceleration = double.NaN;
+    private readonly Dictionary<int, (string Name, double Share)> _fans = [];
+    private double _fan, _seconds, _slower = 1, _acceleration = double.NaN;
     private int _nozzle, _number = 1;
     private double _standing;
     private double? _ownSpeed, _ownRetraction;
@@ -55,6 +56,7 @@ internal sealed partial class ProgramWriter
         _values = ProgramValues.Of(job, layers);
         _values["job.seconds"] = Math.Round(seconds);
         _pulledBack = new double[job.Machine.Nozzles.Count];
+        if (job.TextOf(RoutineMoment.Start).Text?.Contains("tool.first", StringComparison.Ordinal) == true) _nozzle = job.FirstNozzle;
         var nozzles = layers.SelectMany(l => l.Paths).Select(p => p.Nozzle).Distinct().ToArray();
         _obstacles = [.. job.Machine.KeepOuts.Where(k => k.KeepOut.Kind == KeepOutKind.Obstacle)
             .SelectMany(k => nozzles.SelectMany(n => Forbidden.Of(job.Machine, k, layers[0].Place.Height, n))
@@ -86,6 +88,7 @@ internal sealed partial class ProgramWriter
         }
         Label(null);
         Accelerate(null, false);
+        NumberedFansOff();
         _out.Line("; layers end");
         if (_relative) _out.Line("M83");
         Own(RoutineMoment.End, "/filament/end", f => f.End);
@@ -106,9 +109,8 @@ internal sealed partial class ProgramWriter
         Routine(RoutineMoment.BeforeLayer);
         if (number == 2) Heat(first: false);
         (_ownSpeed, _ownRetraction, _number) = (layer.Speed, layer.Retraction, number);
-        var seconds = Pace(layer);
-        if (number >= Filament.Fan.FromLayer) FanTo(Filament.Fan.ShareFor(seconds));
-        _layerFan = _fan;
+        _seconds = Pace(layer);
+        FanTo(LayerFan);
         foreach (var line in layer.Commands) _out.Line(line);
         foreach (var path in layer.Paths) Path(path, layer.Place, number == 1, layer.Part);
         Routine(RoutineMoment.AfterLayer);
@@ -144,12 +146,16 @@ internal sealed partial class ProgramWriter
         return layer.Paths.Sum(path => path.Length / SpeedOf(path, layer.Place)) + moving;
     }
 
+    /// <summary>What the filament in the nozzle asks of its fan on the layer that is written.</summary>
+    private double LayerFan => _number >= Filament.Fan.FromLayer ? Filament.Fan.ShareFor(_seconds) : 0;
+
     private void FanTo(double share)
     {
-        share = Math.Round(share, 2);
-        if (share == _fan) return;
-        Fan(share);
-        _fan = share;
+        _fan = Math.Round(share, 2);
+        var running = PartFans.Running(_job, _nozzle, _fan).ToArray();
+        foreach (var (number, (name, _)) in _fans.ToArray())
+            if (running.All(r => r.Fan.Number != number)) Fan(new(number, name), 0);
+        foreach (var (fan, wanted) in running) Fan(fan, wanted);
     }
 
     private void Accelerate(ToolPath? path, bool first)
@@ -164,10 +170,21 @@ internal sealed partial class ProgramWriter
         _acceleration = printing;
     }
 
-    private void Fan(double share)
+    private void Fan(PartFans.Told fan, double share)
     {
-        if (share > 0) Say("fan", ("fan255", Math.Round(255 * share)), ("fan1", Math.Round(share, 3)));
+        if (share == (_fans.TryGetValue(fan.Number, out var before) ? before.Share : 0)) return;
+        _fans[fan.Number] = (fan.Name, share);
+        if (fan.Number != 0)
+            Say("fan-of", ("fan", fan.Number), ("name", fan.Name), ("fan255", Math.Round(255 * share)), ("fan1", Math.Round(share, 3)));
+        else if (share > 0) Say("fan", ("fan255", Math.Round(255 * share)), ("fan1", Math.Round(share, 3)));
         else Say("fan-off");
+    }
+
+    /// <summary>Fans that an owner's own line for the first one does not stop.</summary>
+    private void NumberedFansOff()
+    {
+        foreach (var (number, (name, _)) in _fans.ToArray())
+            if (number != 0) Fan(new(number, name), 0);
     }
 
     private void Compensation()
@@ -226,9 +243,9 @@ internal sealed partial class ProgramWriter
 
     private void Heat(bool first)
     {
-        var (nozzle, bed) = (Filament.Nozzle, Filament.Bed);
+        var (nozzle, firstBed, bed) = (Filament.Nozzle, _job.BedFor(b => b.First), _job.BedFor(b => b.Others));
         if (nozzle.Others != nozzle.First) Say("nozzle-set", ("value", first ? nozzle.First!.Value : nozzle.Others!.Value));
-        if (_job.Machine.Card.Envelope.Heated == true && bed.Others != bed.First) Say("bed-set", ("value", first ? bed.First : bed.Others));
+        if (_job.Machine.Card.Envelope.Heated == true && bed != firstBed) Say("bed-set", ("value", first ? firstBed : bed));
     }
 
     private void Path(ToolPath path, LayerPlace place, bool first, int? part)
@@ -242,7 +259,7 @@ internal sealed partial class ProgramWriter
         var goesOn = path.Climbs && _last is { Climbs: true } && !double.IsNaN(_here.X) && _here.To(path.Points[0]) < 2 * path.Width;
         if (!goesOn) Travel(path, floor);
         Accelerate(path, first);
-        if (path.Kind == PathKind.Bridge && Filament.Fan.Bridge is { } share) FanTo(share); else FanTo(_layerFan);
+        if (path.Kind == PathKind.Bridge && Filament.Fan.Bridge is { } share) FanTo(share); else FanTo(LayerFan);
         _begun = true;
         if (path.Climbs) Climb(path, place, perMm, speed);
         else

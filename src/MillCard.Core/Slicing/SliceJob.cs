@@ -22,6 +22,9 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
     /// <summary>The second nozzle's filament; null where it is the same.</summary>
     public Filament? SecondFilament { get; init; }
 
+    /// <summary>What is in the nozzles, by their ids; goes before the two filaments.</summary>
+    public IReadOnlyDictionary<string, Filament> Loaded { get; init; } = new Dictionary<string, Filament>();
+
     /// <summary>Places where settings differ or support is wanted or unwanted; a later one wins.</summary>
     public IReadOnlyList<ZoneToSlice> Zones { get; init; } = [];
 
@@ -59,11 +62,27 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
 
     private static readonly int[] Both = [0, 1];
 
+    /// <summary>How many parts come of each that lies on the bed.</summary>
+    public int Copies => Mode?.Kind is ModeKind.Copy or ModeKind.Mirror ? 2 : 1;
+
     /// <summary>What is in the nozzles, by tool.</summary>
     internal IReadOnlyList<Filament?> Filaments => [.. Enumerable.Range(0, Math.Max(1, Machine.Nozzles.Count)).Select(FilamentOf)];
 
     /// <summary>The filament in a nozzle.</summary>
-    internal Filament FilamentOf(int nozzle) => nozzle > 0 ? SecondFilament ?? Filament : Filament;
+    internal Filament FilamentOf(int nozzle) =>
+        nozzle < Machine.Nozzles.Count && Loaded.TryGetValue(Machine.Nozzles[nozzle].Id, out var own) ? own
+        : nozzle == 1 ? SecondFilament ?? Filament : Filament;
+
+    /// <summary>Where a nozzle's filament is named.</summary>
+    internal string FilamentPointer(int nozzle) => Loaded.ContainsKey(Machine.Nozzles[nozzle].Id)
+        ? $"/loaded/{JsonPointer.Escape(Machine.Nozzles[nozzle].Id)}" : nozzle == 1 && SecondFilament is not null ? "/secondFilament" : "/filament";
+
+    /// <summary>The nozzle that prints first: the one that the parts name first where several begin together.</summary>
+    internal int FirstNozzle => NozzlesInUse is [var first, ..] ? first : 0;
+
+    /// <summary>The bed's temperature for all filaments in use, °C: what the one asks for that wants most.</summary>
+    /// <param name="of">Of the first layer, or of the others.</param>
+    internal double BedFor(Func<BedHeat, double> of) => NozzlesInUse.Select(n => of(FilamentOf(n).Bed)).DefaultIfEmpty(of(Filament.Bed)).Max();
 }
 
 /// <summary>What slicing gave.</summary>
@@ -76,6 +95,8 @@ public sealed record SliceResult(ReadOnlyMemory<byte> Gcode, IReadOnlyList<Layer
 {
     /// <summary>Name of the G-code file.</summary>
     public string FileName { get; init; } = "print.gcode";
+    /// <summary>What changing nozzles costs; null where one prints it all.</summary>
+    public ChangeCost? Changes { get; init; }
     /// <summary>Whether there is a program.</summary>
     public bool Sliced => Gcode.Length > 0;
 }

@@ -41,6 +41,7 @@ public static class Slicer
 
         var (notes, parts) = (new List<Finding>(heights), new List<LaidPart>());
         notes.AddRange(MisfitNotes(job));
+        notes.AddRange(NozzleNotes.Of(job));
         var ground = new AllowedGround(job);
         foreach (var part in job.Parts)
         {
@@ -78,9 +79,10 @@ public static class Slicer
                 body = new ProgramWriter(job, plans, first.TotalSeconds).Write(stop);
             var program = Headed(job, plans.Count, first, body);
             var run = SimulatedMachine.Run(job.Machine, program, job.Filaments, stop);
+            var changes = ChangeCost.Of(job, plans, run);
             return new SliceResult(program, plans, run,
-                [.. notes, .. Rules.Check(run, job.Machine)])
-            { FileName = ProgramName.Of(job, plans, first.TotalSeconds) };
+                [.. notes, .. changes?.Notes(job, plans, run, stop) ?? [], .. Rules.Check(run, job.Machine)])
+            { FileName = ProgramName.Of(job, plans, first.TotalSeconds), Changes = changes };
         }
         catch (RoutineException broken)
         {
@@ -159,8 +161,7 @@ public static class Slicer
         foreach (var nozzle in job.NozzlesInUse)
             if (job.Machine.Nozzles[nozzle] is { FilamentDiameter: { } fed } one && job.FilamentOf(nozzle).Diameter is { } asks
                 && FedDiameter.Differs(fed, asks))
-                yield return FilamentDiameterMismatch.Of(one.Id, fed, asks, nozzle > 0 && job.SecondFilament is not null
-                    ? "/secondFilament" : "/filament");
+                yield return FilamentDiameterMismatch.Of(one.Id, fed, asks, job.FilamentPointer(nozzle));
         if (job.Mode is { } mode && (!job.Machine.HasTwoCarriages || job.Machine.Card.Modes.All(m => m.Kind != mode.Kind)))
         {
             yield return new Finding("no-such-mode", Severity.Stop, $"{job.Machine.Card.Name} has no mode of this kind.",
@@ -216,25 +217,31 @@ public static class Slicer
     private static byte[] Headed(SliceJob job, int layers, DryRunReport run, ReadOnlyMemory<byte> body)
     {
         var time = TimeSpan.FromSeconds(run.TotalSeconds);
-        var grams = run.Filament * ExtrudedLine.FilamentArea(job.Filament.Diameter!.Value) * (job.Filament.Density ?? 0) / 1000;
+        var spent = Spent.Of(run, job.Machine.Card, job.Filaments, job.Copies);
         var header = new StringBuilder();
         void Say(string name, string value) => header.Append("; ").Append(name).Append(": ").Append(OneLine(value)).Append('\n');
         Say("job", job.Name);
         Say("card", $"{job.Machine.Card.Name}{(job.Revision is null ? "" : $", revision {job.Revision}")}");
-        Say("filament", job.Filament.Name!);
+        Say("filament", job.FilamentOf(job.FirstNozzle).Name!);
+        if (job.NozzlesInUse.Count > 1)
+            foreach (var used in spent.ByNozzle.Where(n => n.Filament > 0))
+                Say($"nozzle {job.Machine.Nozzles[used.Nozzle].Id}",
+                    $"{job.FilamentOf(used.Nozzle).Name}, {Length(used.Filament, used.Grams)}");
         Say("recipe", job.Recipe.Name!);
         if (job.Sequence == Sequence.OneAtATime) Say("sequence", "one at a time");
         if (job.Mode is { } mode) Say("mode", ModeNames.Of(mode.Kind));
         Say("layers", layers.ToString(CultureInfo.InvariantCulture));
-        var mass = grams > 0 ? FormattableString.Invariant($", {grams:0.0} g") : "";
         Say("estimate", FormattableString.Invariant(
-            $"{(int)time.TotalHours} h {time.Minutes} min {time.Seconds} s, filament {run.Filament:0} mm{mass}"));
+            $"{(int)time.TotalHours} h {time.Minutes} min {time.Seconds} s, filament {Length(spent.Filament, spent.Grams)}"));
         var head = Encoding.UTF8.GetBytes(header.ToString());
         var whole = new byte[head.Length + body.Length];
         head.CopyTo(whole, 0);
         body.Span.CopyTo(whole.AsSpan(head.Length));
         return whole;
     }
+
+    private static string Length(double filament, double? grams) =>
+        FormattableString.Invariant($"{filament:0} mm") + (grams > 0 ? FormattableString.Invariant($", {grams:0.0} g") : "");
 
     private static string OneLine(string text) => new([.. text.Select(c => char.IsControl(c) ? ' ' : c)]);
 }

@@ -47,8 +47,8 @@ public static class ResolvedSettings
         var nozzle = job.Machine.NozzlesOf(job.Parts.Count > 0 ? job.Parts[0].Part.Nozzles : [])[0];
         settings.AddRange(OfRecipe(job, nozzle));
         settings.AddRange(Limits(job, nozzle));
-        settings.AddRange(OfDocument(job.Filament, GivenBy.Filament, job.Filament.Name, "/retraction"));
-        if (job.SecondFilament is { } second) settings.AddRange(OfDocument(second, GivenBy.Filament, second.Name, "/retraction"));
+        foreach (var filament in job.NozzlesInUse.DefaultIfEmpty(0).Select(job.FilamentOf).Distinct())
+            settings.AddRange(OfDocument(filament, GivenBy.Filament, filament.Name, "/retraction"));
         settings.AddRange(OfCard(job.Machine.Card));
         foreach (var part in job.Parts) settings.AddRange(Own(part.Part.Settings, GivenBy.Part, part.Part.Name, job.Recipe));
         foreach (var zone in job.Zones) settings.AddRange(Own(zone.Zone.Settings, GivenBy.Zone, zone.Zone.Name, job.Recipe));

@@ -16,7 +16,11 @@ namespace MillCard.Core.Trying;
 /// <param name="Cost">Filament by weight and machine by the hour; null where neither has a price.</param>
 /// <param name="PeakFlow">Most plastic melted, mm³/s.</param>
 /// <param name="SupportVolume">Plastic in supports, mm³.</param>
-public sealed record Figures(double Seconds, double? Grams, double? Cost, double PeakFlow, double SupportVolume);
+public sealed record Figures(double Seconds, double? Grams, double? Cost, double PeakFlow, double SupportVolume)
+{
+    /// <summary>Mass by nozzle, g; null where it is not known.</summary>
+    public IReadOnlyList<double?> GramsByNozzle { get; init; } = [];
+}
 
 /// <summary>A trial with one thing changed.</summary>
 /// <param name="Label">What is changed to what.</param>
@@ -89,10 +93,8 @@ public static class WhatIf
 
     private static Figures Read(SliceJob job, SliceResult sliced, DryRunReport run)
     {
-        var area = ExtrudedLine.FilamentArea(job.Filament.Diameter!.Value);
-        var grams = job.Filament.Density is { } density ? run.Filament * area * density / 1000 : (double?)null;
-        var byHour = job.Machine.Card.CostPerHour * run.TotalSeconds / 3600;
-        var byWeight = grams * job.Filament.PricePerKg / 1000;
+        double[] areas = [.. job.Filaments.Select(f => ExtrudedLine.FilamentArea(f!.Diameter!.Value))];
+        var spent = Spent.Of(run, job.Machine.Card, job.Filaments, job.Copies);
         var peak = 0.0;
         foreach (var move in run.Moves)
         {
@@ -100,10 +102,10 @@ public static class WhatIf
             var (dx, dy, dz) = ((double)move.To.X - move.From.X, (double)move.To.Y - move.From.Y, (double)move.To.Z - move.From.Z);
             var length = Math.Sqrt(dx * dx + dy * dy + dz * dz);
             // shorter ones say more about rounding than about flow
-            if (length > 0.5) peak = Math.Max(peak, move.Filament * area / length * move.Speed);
+            if (length > 0.5) peak = Math.Max(peak, move.Filament * areas[move.Tool] / length * move.Speed);
         }
         var supports = sliced.Layers.Sum(l => l.Paths.Where(p => p.Kind is PathKind.Support or PathKind.Interface).Sum(p => p.Length * p.SectionAt(l.Place.Height)));
-        return new Figures(run.TotalSeconds, grams, byHour is null && byWeight is null ? null : (byHour ?? 0) + (byWeight ?? 0), peak, supports);
+        return new Figures(run.TotalSeconds, spent.Grams, spent.Cost, peak, supports) { GramsByNozzle = [.. spent.ByNozzle.Select(n => n.Grams)] };
     }
 
     private static Variant Changed<T>(SliceJob job, Leaf leaf, T value)

@@ -46,6 +46,12 @@ internal static class MatchEndpoints
         public Filament? Filament { get; init; }
         /// <summary>The settings; null for none.</summary>
         public Recipe? Recipe { get; init; }
+        /// <summary>Ids of the nozzles that print; empty for the one that suits best.</summary>
+        [Field("nozzles in use", Most = 16)] public IReadOnlyList<string> Nozzles { get; init; } = [];
+        /// <summary>What single nozzles hold, by their ids; the others hold the filament.</summary>
+        [Field("filaments by nozzle", Most = 16)] public IReadOnlyDictionary<string, Filament> Loaded { get; init; } = new Dictionary<string, Filament>();
+        /// <summary>The mode of two carriages; null for none.</summary>
+        public ModeUse? Mode { get; init; }
     }
 
     public static void MapMatches(this IEndpointRouteBuilder api)
@@ -82,6 +88,7 @@ internal static class MatchEndpoints
             var reading = await request.ReadDocumentAsync<MatchQuestion>(Bounds.Document, draft: true, stop);
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
             if (question.Card is not { } card) return Refusal.Fields([new FieldError("/card", "Card is missing.", "required")]);
+            if (InUse(card, question) is { Count: > 0 } used) return TypedResults.Ok(TrialMatch.Of(card, used, question.Recipe, question.Mode));
             var filament = question.Filament is { } f ? FilamentMatch.Of(card, f) : new Match(Verdict.Fits, []);
             return TypedResults.Ok(question.Recipe is { } r ? filament.And(RecipeMatch.Of(card, r, question.Filament)) : filament);
         })
@@ -91,6 +98,10 @@ internal static class MatchEndpoints
         MapCopies<Filament>(api, "filaments", "Filaments", Copying.ForAnother);
         MapCopies<Recipe>(api, "recipes", "Recipes", Copying.ForAnother);
     }
+
+    private static IReadOnlyList<NozzleInUse> InUse(Card card, MatchQuestion question) => [.. (card.Head.Nozzles ?? []).Index()
+        .Where(n => question.Nozzles.Contains(n.Item.Id))
+        .Select(n => new NozzleInUse(n.Index, question.Loaded.TryGetValue(n.Item.Id, out var own) ? own : question.Filament))];
 
     private static void MapCopies<T>(IEndpointRouteBuilder api, string address, string tag, Func<T, Card, (T, IReadOnlyList<LeftOut>)> copying) where T : class, IDocument =>
         api.MapPost($"/{address}/{{id:guid}}/copies", async Task<Results<Ok<CopyAnswer>, JsonHttpResult<Refusal>>> (Guid id, Guid card, DocumentStore<T> store, DocumentStore<Card> cards, TimeProvider clock, CancellationToken stop) =>

@@ -25,6 +25,7 @@ internal static class SliceEndpoint
             Sequence = job.Job.Sequence,
             Mode = job.Job.Mode,
             SecondFilament = job.Job.SecondFilament,
+            Loaded = job.Job.Loaded,
             Zones = job.Zones,
         };
 }

@@ -19,6 +19,7 @@ internal sealed class FiguresShelf(WorkQueue queue) : IDisposable
             Card = job.Machine.Card.Bare(),
             job.Filament,
             job.SecondFilament,
+            job.Loaded,
             job.Recipe,
             Parts = job.Parts.Select(p => p.Part),
             Zones = job.Zones.Select(z => z.Zone),

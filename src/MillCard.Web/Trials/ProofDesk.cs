@@ -35,8 +35,15 @@ internal sealed class ProofDesk(RevisionStore store, DocumentStore<Trial> trials
         return Differences.Of(before, await FactsAsync(revision, trial.Document, stop));
     }
 
-    private async Task<JsonElement> FactsAsync(Card card, Trial trial, CancellationToken stop) => RestsOn.Of(card,
-        trial.Filament is { } f ? (await filaments.FindAsync(f, stop))?.Document : null, trial.Recipe is { } r ? (await recipes.FindAsync(r, stop))?.Document : null, trial);
+    private async Task<JsonElement> FactsAsync(Card card, Trial trial, CancellationToken stop)
+    {
+        var loaded = new Dictionary<string, Filament>();
+        if (trial.SecondFilament is { } second && await filaments.FindAsync(second, stop) is { } other) loaded["second"] = other.Document;
+        foreach (var (nozzle, id) in trial.Loaded)
+            if (await filaments.FindAsync(id, stop) is { } own) loaded[nozzle] = own.Document;
+        return RestsOn.Of(card, trial.Filament is { } f ? (await filaments.FindAsync(f, stop))?.Document : null,
+            trial.Recipe is { } r ? (await recipes.FindAsync(r, stop))?.Document : null, trial, loaded);
+    }
 
     /// <summary>Stamps a revision.</summary>
     /// <returns>Why it cannot be stamped; null where it was.</returns>

@@ -1,7 +1,7 @@
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
-using MillCard.Core.Flow;
+using MillCard.Core.Slicing;
 
 namespace MillCard.Web.Trials;
 
@@ -38,29 +38,21 @@ public sealed record RunResult(
     /// <summary>Filament fed by each nozzle, mm; empty for a program that ran long ago.</summary>
     public IReadOnlyList<double> ByNozzle { get; init; } = [];
 
+    /// <summary>Mass laid by each nozzle, g; null where it is not known. Empty for a program that ran long ago.</summary>
+    public IReadOnlyList<double?> MassByNozzle { get; init; } = [];
+
+    /// <summary>What changing nozzles costs; null where one prints it all.</summary>
+    public ChangeCost? Changes { get; init; }
+
     internal static RunResult Of(
         string name, ProgramOrigin origin, DryRunReport run, IReadOnlyList<Finding> findings, int layers, double took, Card card,
         IReadOnlyList<Filament?> filaments, int copies = 1)
     {
-        var byHour = card.CostPerHour * run.TotalSeconds / 3600;
-        // a mode that the program itself does not name prints the copies all the same
-        var share = run.FilamentOf.Sum() is var all and > 0 ? Math.Max(1, copies * run.Filament / all) : 1;
-        double[] fed = [.. run.FilamentOf.Select(mm => mm * share)];
-        var grams = fed.Select((mm, i) => MassOf(mm, FilamentOf(filaments, i))).Aggregate((double?)0, (a, b) => a + b);
-        var byWeight = fed.Select((mm, i) => MassOf(mm, FilamentOf(filaments, i)) * FilamentOf(filaments, i)?.PricePerKg / 1000
-            ?? (mm == 0 ? 0 : null)).Aggregate((double?)0, (a, b) => a + b);
-        return new RunResult(name, origin, run.TotalSeconds, fed.Sum(), grams, byWeight is null ? byHour
-            : byWeight + (byHour ?? 0), run.Extents,
-            run.Text.Count, run.Text.Bytes.Length, layers, took, findings)
-        { ByNozzle = fed };
+        var spent = Spent.Of(run, card, filaments, copies);
+        return new RunResult(name, origin, run.TotalSeconds, spent.Filament, spent.Grams, spent.Cost, run.Extents, run.Text.Count,
+            run.Text.Bytes.Length, layers, took, findings)
+        { ByNozzle = [.. spent.ByNozzle.Select(n => n.Filament)], MassByNozzle = [.. spent.ByNozzle.Select(n => n.Grams)] };
     }
-
-    private static Filament? FilamentOf(IReadOnlyList<Filament?> filaments, int nozzle) => filaments[Math.Min(nozzle, filaments.Count - 1)];
-
-    /// <summary>Mass of a length of filament, g; null where diameter or density are not known.</summary>
-    private static double? MassOf(double length, Filament? filament) =>
-        length == 0 ? 0 : filament is { Density: { } density, Diameter: { } diameter }
-            ? length * ExtrudedLine.FilamentArea(diameter) * density / 1000 : null;
 }
 
 /// <summary>The last program of a trial, as stored.</summary>

@@ -18,8 +18,12 @@ internal sealed record LaidOutTrial(Guid Id, Trial Trial, Machine Machine, Filam
     /// <summary>Letter of the card's newest revision, and whether the draft has changed since; null where there is none.</summary>
     public string? Revision { get; init; }
 
-    /// <summary>What is in the nozzles, by tool: the second holds the same where the trial names none of its own.</summary>
-    public IReadOnlyList<Filament?> Filaments => [Filament, SecondFilament ?? Filament];
+    /// <summary>What single nozzles hold, by their ids.</summary>
+    public IReadOnlyDictionary<string, Filament> Loaded { get; init; } = new Dictionary<string, Filament>();
+
+    /// <summary>What is in the nozzles, by tool: those that the trial names nothing for hold the same as the first.</summary>
+    public IReadOnlyList<Filament?> Filaments => [.. Machine.Nozzles.Select((n, i) =>
+        Loaded.TryGetValue(n.Id, out var own) ? own : i == 1 ? SecondFilament ?? Filament : Filament).DefaultIfEmpty(Filament)];
 
     /// <summary>How many parts come of each that lies on the bed.</summary>
     public int Copies => Trial.Mode?.Kind is ModeKind.Copy or ModeKind.Mirror ? 2 : 1;
@@ -42,12 +46,16 @@ internal sealed class TrialDesk(
         var filament = await TakeAsync(filaments, trial.Document.Filament, "filament", toSlice, errors, stop);
         var second = trial.Document.SecondFilament is { } given
             ? await TakeAsync(filaments, given, "secondFilament", toSlice, errors, stop) : null;
+        var loaded = new Dictionary<string, Filament>();
+        foreach (var (nozzle, held) in trial.Document.Loaded)
+            if (await TakeAsync(filaments, held, $"loaded/{JsonPointer.Escape(nozzle)}", toSlice, errors, stop) is { } own)
+                loaded[nozzle] = own;
         var recipe = await TakeAsync(recipes, trial.Document.Recipe, "recipe", toSlice, errors, stop);
         return errors.Count > 0
             ? (null, Refusal.Fields(errors).Value)
             : (new LaidOutTrial(id, trial.Document, Machine.Of(card!, trial.Document.Limits), filament, second,
                 recipe)
-            { Revision = await RevisionAsync(trial.Document.Card!.Value, card!, stop) }, null);
+            { Revision = await RevisionAsync(trial.Document.Card!.Value, card!, stop), Loaded = loaded }, null);
     }
 
     private async Task<string?> RevisionAsync(Guid id, Card draft, CancellationToken stop)
@@ -77,6 +85,7 @@ internal sealed class TrialDesk(
             Sequence = trial.Trial.Sequence,
             Mode = trial.Machine.HasTwoCarriages ? trial.Trial.Mode : null,
             SecondFilament = trial.SecondFilament,
+            Loaded = trial.Loaded,
             Zones = zones,
         };
     }
@@ -92,7 +101,7 @@ internal sealed class TrialDesk(
         if (!sliced.Sliced) return (null, Refusal.Because(sliced.Findings).Value);
         var result = RunResult.Of(job.Name, ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count,
             clock.Elapsed.TotalSeconds, trial.Machine.Card, trial.Filaments, trial.Copies) with
-        { FileName = sliced.FileName };
+        { FileName = sliced.FileName, Changes = sliced.Changes };
         return (await KeepAsync(trial, sliced.Gcode, LayerFile.Write(sliced.Layers), result, sliced.Run!, stop), null);
     }
 

@@ -12,7 +12,7 @@ public sealed class IdleNozzleLower : ICardRule
     public IEnumerable<Finding> Look(Card card)
     {
         var nozzles = card.Head.Nozzles ?? [];
-        if (nozzles.Count < 2 || card.Head.Carriages.Count == 2) yield break;
+        if (nozzles.Count < 2 || card.Head.Carriages.Count == 2 || card.Head.Changer == true) yield break;
         var lowest = nozzles.MinBy(n => n.Offset?.Z ?? 0)!;
         for (var i = 0; i < nozzles.Count; i++)
             if ((nozzles[i].Offset?.Z ?? 0) - (lowest.Offset?.Z ?? 0) is var higher and > 0)

@@ -20,7 +20,9 @@ public sealed class FanLeftOn : IDryRunRule
             yield return Id.OnLine(last.Line, $"{FanWords.NameOf(machine, fan.Key)} still runs at {100 * last.Share:0} % at the end.",
                 "It runs until somebody switches it off.")
                 .Cure("Switch it off at the end",
-                    Edit.After(run.LastLine, fan.Key == 0 ? run.Flavour.Spell("fan-off") ?? "M107" : $"M106 P{fan.Key} S0"));
+                    Edit.After(run.LastLine, fan.Key == 0 ? run.Flavour.Spell("fan-off") ?? "M107"
+                        : run.Flavour.Spell("fan-of", ("fan", fan.Key), ("name", machine.FanOf(fan.Key)?.Id), ("fan255", 0), ("fan1", 0))
+                            ?? $"M106 P{fan.Key} S0"));
         }
     }
 }

@@ -12,7 +12,7 @@ public class CardTests(Server server)
     public async Task A_pattern_gives_a_card_that_remembers_it()
     {
         var patterns = (await (await server.Client.GetAsync("/api/patterns")).BodyAsync()).EnumerateArray().ToArray();
-        Assert.InRange(patterns.Length, 12, 16);
+        Assert.InRange(patterns.Length, 24, 30);
         var id = patterns[0].GetProperty("id").GetString();
         var card = await (await server.Client.GetAsync($"/api/patterns/{id}/card")).BodyAsync();
         Assert.Equal(id, card.GetProperty("pattern").GetProperty("id").GetString());

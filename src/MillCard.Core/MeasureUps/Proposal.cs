@@ -1,6 +1,7 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Flavours;
 using MillCard.Core.Flow;
+using MillCard.Core.Heat;
 
 namespace MillCard.Core.MeasureUps;
 
@@ -8,6 +9,9 @@ namespace MillCard.Core.MeasureUps;
 public static class Proposal
 {
     private const double Share = 0.8;
+
+    /// <summary>Share of the temperature where a bed ends that it reaches in a reasonable time.</summary>
+    private const double EasyShare = 0.85;
 
     /// <summary>Half the nozzle high, a tenth wider than it, and no faster than four fifths of what melts.</summary>
     /// <param name="card">A complete card.</param>
@@ -39,7 +43,9 @@ public static class Proposal
     {
         var nozzle = card.Head.Nozzles![0];
         var hottest = nozzle.MaxTemperature ?? 230;
-        var bed = card.Envelope.Heated == true ? Math.Min(60, (card.Heat.Bed?.Best ?? card.Heat.Bed?.Max ?? 60) - 3) : 0;
+        // a weak bed takes for ever over its last degrees
+        var bed = card.Envelope.Heated == true
+            ? Math.Min(60, Math.Floor(Math.Min(card.Heat.Bed?.Max ?? 60, EasyShare * (Heaters.Bed(card)?.Reachable ?? 71)))) : 0;
         return new Filament
         {
             Name = $"PLA {nozzle.FilamentDiameter:0.##}, to begin with",
@@ -63,7 +69,7 @@ public static class Proposal
             heated ? "M140 S{{ heat.bed }}\n" : "",
             "M104 S{{ heat.standby }}\n", "M83\n", "G28\n",
             card.Head.Probe is { Kind: not (null or ProbeKind.None) } ? $"{(card.Firmware.Flavour is { } id ? Flavour.Of(id).Spell("level") : null) ?? "G29"}\n" : "",
-            "G1 Z10 F600\n",
+            $"G1 Z10 F{Rising(card):0}\n",
             heated ? "M190 S{{ heat.bed }}\n" : "",
             "M109 S{{ heat.nozzle }}\n", "G92 E0\n");
     }
@@ -71,9 +77,12 @@ public static class Proposal
     /// <summary>A plain end: back a little, up, then everything off.</summary>
     /// <param name="card">A card, complete or not.</param>
     public static string End(Card card) => string.Concat(
-        "; up first, then all off\n", "G1 E-2 F2100\n", "G1 Z{{ clear.z }} F600\n",
+        "; up first, then all off\n", "G1 E-2 F2100\n", $"G1 Z{{{{ clear.z }}}} F{Rising(card):0}\n",
         card.Head.Nozzles is { Count: > 1 } nozzles ? string.Concat(nozzles.Select((_, i) => $"M104 T{i} S0\n")) : "M104 S0\n",
         card.Envelope.Heated == true ? "M140 S0\n" : "", "M107\n", "M84\n");
+
+    /// <summary>10 mm/s, or what Z makes, in mm/min.</summary>
+    private static double Rising(Card card) => Math.Floor(60 * Math.Min(10, card.Motion.Axes.Z?.MaxSpeed ?? 10));
 
     /// <summary>Rounded to 0.02 mm, which is a whole or half step on common screws.</summary>
     private static double Step(double height) => Math.Round(Math.Max(0.02, Math.Round(height / 0.02) * 0.02), 2);

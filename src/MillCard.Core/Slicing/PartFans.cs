@@ -12,11 +12,12 @@ internal static class PartFans
     /// <param name="Name">The card's.</param>
     public readonly record struct Told(int Number, string Name);
 
-    /// <summary>The part fans that a nozzle names; the firmware's first where it names none.</summary>
+    /// <summary>The part and side fans that a nozzle names; the firmware's first where it names none.</summary>
     public static IReadOnlyList<Told> Of(Machine machine, int nozzle)
     {
         Told[] named = nozzle >= machine.Nozzles.Count ? [] : [.. machine.Card.Head.Fans
-            .Where(f => f.Kind == FanKind.Part && machine.Nozzles[nozzle].Fans.Contains(f.Id)).Select(f => new Told(f.Number ?? 0, f.Id))
+            .Where(f => f.Kind == FanKind.Part || f is { Kind: FanKind.Side, Number: not null })
+            .Where(f => machine.Nozzles[nozzle].Fans.Contains(f.Id)).Select(f => new Told(f.Number ?? 0, f.Id))
             .DistinctBy(f => f.Number)];
         return named.Length > 0 ? named : [new Told(0, "")];
     }

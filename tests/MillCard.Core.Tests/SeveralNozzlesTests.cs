@@ -115,6 +115,20 @@ public class SeveralNozzlesTests
                 && l.EndsWith(FormattableString.Invariant($"{spent[n].Grams:0.0} g"), StringComparison.Ordinal));
     }
 
+    [Fact]
+    public void Time_by_nozzle_adds_up_and_in_copy_both_run_together()
+    {
+        var job = FourTools();
+        var run = Slicer.Slice(job).Run!;
+        var spent = Spent.Of(run, job.Machine.Card, job.Filaments).ByNozzle;
+        Assert.Equal(run.TotalSeconds, spent.Sum(n => n.Seconds), 1e-3);
+        Assert.All(spent, n => Assert.True(n.Seconds > 10));
+        var copy = Job(DemoParts.Card("avocet"), Box("a", 100, 120, 1, "n1")) with { Mode = new() { Kind = ModeKind.Copy } };
+        var both = Spent.Of(Slicer.Slice(copy).Run!, copy.Machine.Card, copy.Filaments, 2).ByNozzle;
+        Assert.Equal(both[0].Seconds, both[1].Seconds);
+        Assert.Equal(both[0].Filament, both[1].Filament, 1e-3);
+    }
+
     // A filament of 1.75 and twice the parts: the header of a copy counts both.
     [Fact]
     public void A_copy_counts_both_parts_in_header_and_figures()

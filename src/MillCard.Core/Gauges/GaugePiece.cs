@@ -10,6 +10,9 @@ namespace MillCard.Core.Gauges;
 /// <param name="Filament">What it is printed with.</param>
 public sealed record GaugeJob(Machine Machine, Recipe Recipe, Filament Filament)
 {
+    /// <summary>Index of the nozzle whose offset from the first is measured; only the vernier asks.</summary>
+    public int Second { get; init; } = 1;
+
     /// <summary>Width of its lines, mm.</summary>
     internal double Width => Recipe.LineWidth!.Value;
     /// <summary>Height of its layers, mm.</summary>

@@ -37,7 +37,7 @@ public static class GaugePieces
             return Refused("gauge-not-for", why, "It measures something that this machine does not have.");
         var (width, depth) = piece.Foot(job);
         var foot = new Footprints(Block.Of(width, depth, job.First));
-        string[] nozzles = piece is OffsetVernier ? [.. job.Machine.Nozzles.Take(2).Select(n => n.Id)] : [];
+        string[] nozzles = piece is OffsetVernier ? [job.Machine.Nozzles[0].Id, job.Machine.Nozzles[job.Second].Id] : [];
         var free = new Fit(job.Machine, job.Recipe).FreePlaces(new StandingPart(piece.Name, foot, 0, 0, 0, nozzles), stop);
         if (free.IsEmpty) return Refused("gauge-does-not-fit", $"The piece of {width:0.#} × {depth:0.#} mm fits nowhere on this bed.",
             "Keep-outs and margins leave no room for it.");

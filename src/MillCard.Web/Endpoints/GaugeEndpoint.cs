@@ -22,6 +22,8 @@ internal static class GaugeEndpoint
         public Filament? Filament { get; init; }
         /// <summary>The settings; moderate ones for the card where nothing is said.</summary>
         public Recipe? Recipe { get; init; }
+        /// <summary>Id of the nozzle whose offset from the first is measured; the second where nothing is said.</summary>
+        [Field("nozzle to be measured", Most = 40)] public string? Nozzle { get; init; }
         /// <summary>What was measured, by the name of the reading; for results.</summary>
         public IReadOnlyDictionary<string, double>? Readings { get; init; }
     }
@@ -93,8 +95,13 @@ internal static class GaugeEndpoint
     private static async Task<(GaugeJob? Job, JsonHttpResult<Refusal>? Refusal, IReadOnlyDictionary<string, double> Readings)> ReadAsync(HttpRequest request, CancellationToken stop)
     {
         var reading = await request.ReadDocumentAsync<GaugeQuestion>(Bounds.Document, draft: false, stop);
-        return reading.Document is { Card: { } card } question
-            ? (new GaugeJob(Machine.Of(card), question.Recipe ?? Proposal.Recipe(card), question.Filament ?? Proposal.Filament(card)), null, question.Readings ?? new Dictionary<string, double>())
-            : (null, Refusal.Fields(reading.Errors), new Dictionary<string, double>());
+        if (reading.Document is not { Card: { } card } question) return (null, Refusal.Fields(reading.Errors), new Dictionary<string, double>());
+        var machine = Machine.Of(card);
+        var second = question.Nozzle is { } named ? machine.NozzleNamed(named) : 1;
+        if (second < 1)
+            return (null, Refusal.Fields([new FieldError("/nozzle", $"{question.Nozzle} is no nozzle beside the first.", "a nozzle of the card")]),
+                new Dictionary<string, double>());
+        var job = new GaugeJob(machine, question.Recipe ?? Proposal.Recipe(card), question.Filament ?? Proposal.Filament(card)) { Second = second };
+        return (job, null, question.Readings ?? new Dictionary<string, double>());
     }
 }

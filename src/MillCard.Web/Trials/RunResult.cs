@@ -38,8 +38,8 @@ public sealed record RunResult(
     /// <summary>Filament fed by each nozzle, mm; empty for a program that ran long ago.</summary>
     public IReadOnlyList<double> ByNozzle { get; init; } = [];
 
-    /// <summary>Mass laid by each nozzle, g; null where it is not known. Empty for a program that ran long ago.</summary>
-    public IReadOnlyList<double?> MassByNozzle { get; init; } = [];
+    /// <summary>Time, filament, mass and cost of each nozzle; empty for a program that ran long ago.</summary>
+    public IReadOnlyList<NozzleSpent> Spent { get; init; } = [];
 
     /// <summary>What changing nozzles costs; null where one prints it all.</summary>
     public ChangeCost? Changes { get; init; }
@@ -48,10 +48,10 @@ public sealed record RunResult(
         string name, ProgramOrigin origin, DryRunReport run, IReadOnlyList<Finding> findings, int layers, double took, Card card,
         IReadOnlyList<Filament?> filaments, int copies = 1)
     {
-        var spent = Spent.Of(run, card, filaments, copies);
+        var spent = Core.DryRun.Spent.Of(run, card, filaments, copies);
         return new RunResult(name, origin, run.TotalSeconds, spent.Filament, spent.Grams, spent.Cost, run.Extents, run.Text.Count,
             run.Text.Bytes.Length, layers, took, findings)
-        { ByNozzle = [.. spent.ByNozzle.Select(n => n.Filament)], MassByNozzle = [.. spent.ByNozzle.Select(n => n.Grams)] };
+        { ByNozzle = [.. spent.ByNozzle.Select(n => n.Filament)], Spent = spent.ByNozzle };
     }
 }
 

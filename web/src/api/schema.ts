@@ -5645,6 +5645,24 @@ export interface components {
          * @enum {unknown}
          */
         CeilingBy: "axis" | "filament-drive" | "hot-end" | "filament" | "step-rate";
+        /** @description What changing nozzles costs in a program. */
+        ChangeCost: {
+            /**
+             * Format: int32
+             * @description How many there are.
+             */
+            changes: number;
+            /**
+             * Format: double
+             * @description From the last line of one nozzle to the first of the next, of all changes together.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description Plastic in tower and shield; null where a density is not known.
+             */
+            grams: null | number;
+        };
         /** @description One figure before and after a change of nozzle. */
         ChangedFigure: {
             /** @description What it is. */
@@ -6224,6 +6242,8 @@ export interface components {
              * @description Plastic in supports, mm³.
              */
             supportVolume: number;
+            /** @description Mass by nozzle, g; null where it is not known. */
+            gramsByNozzle?: (null | number)[];
         };
         /** @description A material on a spool, and how it wants to be printed. */
         Filament: {
@@ -6396,6 +6416,8 @@ export interface components {
             card?: null | components["schemas"]["Card"];
             filament?: null | components["schemas"]["Filament"];
             recipe?: null | components["schemas"]["Recipe"];
+            /** @description Id of the nozzle whose offset from the first is measured; the second where nothing is said. */
+            nozzle?: null | string;
             /** @description What was measured, by the name of the reading; for results. */
             readings?: null | {
                 [key: string]: number;
@@ -6471,6 +6493,8 @@ export interface components {
              * @description Least distance along X between the nozzles of two carriages, mm.
              */
             leastDistance?: null | number;
+            /** @description Whether tools are parked and changed, so that the head carries one nozzle at a time. Null where nobody has said. */
+            changer?: null | boolean;
             offsets?: null | components["schemas"]["OffsetsUse"];
         };
         /** @description Pulling filament back, as the head needs it. */
@@ -7027,6 +7051,13 @@ export interface components {
             card?: null | components["schemas"]["Card"];
             filament?: null | components["schemas"]["Filament"];
             recipe?: null | components["schemas"]["Recipe"];
+            /** @description Ids of the nozzles that print; empty for the one that suits best. */
+            nozzles?: string[];
+            /** @description What single nozzles hold, by their ids; the others hold the filament. */
+            loaded?: {
+                [key: string]: components["schemas"]["Filament"];
+            };
+            mode?: null | components["schemas"]["ModeUse"];
         };
         /** @description One filament or recipe in the table of all. */
         MatchRow: {
@@ -7055,7 +7086,7 @@ export interface components {
          * @description What a command means to the simulated machine.
          * @enum {unknown}
          */
-        Meaning: "none" | "move" | "arc-clockwise" | "arc-counter-clockwise" | "spline" | "plane-xy" | "plane-zx" | "plane-yz" | "probe-here" | "kinematic-position" | "temperature-unit" | "file-begin" | "file-end" | "unfollowed" | "dwell" | "home" | "level" | "mesh" | "mesh-drop" | "park" | "inches" | "millimetres" | "absolute" | "relative" | "extrusion-absolute" | "extrusion-relative" | "set-position" | "work-offset" | "work-offset-set" | "home-offset" | "home-offset-later" | "remember-place" | "return-place" | "baby-step" | "save-state" | "restore-state" | "set-nozzle" | "wait-nozzle" | "set-bed" | "wait-bed" | "set-chamber" | "wait-chamber" | "tool-settings" | "heater-by-name" | "wait-by-name" | "heaters-off" | "wait-all" | "fan-on" | "fan-off" | "motors-off" | "tool" | "tool-by-name" | "tool-offset" | "stop" | "finish" | "pause" | "filament-change" | "firmware-retract" | "firmware-prime" | "firmware-retract-set" | "firmware-prime-set" | "steps-per-mm" | "limit-speed" | "limit-acceleration" | "velocity-limit" | "set-acceleration" | "set-corner" | "set-corner-seconds" | "set-junction" | "speed-override" | "flow-override" | "pressure-compensation" | "filament-diameter" | "cold-extrusion" | "soft-end-stops" | "geometry" | "tuning" | "part-label" | "carriage-mode" | "macro-call" | "macro-end";
+        Meaning: "none" | "move" | "arc-clockwise" | "arc-counter-clockwise" | "spline" | "plane-xy" | "plane-zx" | "plane-yz" | "probe-here" | "kinematic-position" | "temperature-unit" | "file-begin" | "file-end" | "unfollowed" | "dwell" | "home" | "level" | "mesh" | "mesh-drop" | "park" | "inches" | "millimetres" | "absolute" | "relative" | "extrusion-absolute" | "extrusion-relative" | "set-position" | "work-offset" | "work-offset-set" | "home-offset" | "home-offset-later" | "remember-place" | "return-place" | "baby-step" | "save-state" | "restore-state" | "set-nozzle" | "wait-nozzle" | "set-bed" | "wait-bed" | "set-chamber" | "wait-chamber" | "tool-settings" | "heater-by-name" | "wait-by-name" | "heaters-off" | "wait-all" | "fan-on" | "fan-off" | "fan-by-name" | "motors-off" | "tool" | "tool-by-name" | "tool-offset" | "stop" | "finish" | "pause" | "filament-change" | "firmware-retract" | "firmware-prime" | "firmware-retract-set" | "firmware-prime-set" | "steps-per-mm" | "limit-speed" | "limit-acceleration" | "velocity-limit" | "set-acceleration" | "set-corner" | "set-corner-seconds" | "set-junction" | "speed-override" | "flow-override" | "pressure-compensation" | "filament-diameter" | "cold-extrusion" | "soft-end-stops" | "geometry" | "tuning" | "part-label" | "carriage-mode" | "macro-call" | "macro-end";
         /** @description How far the measure-up interview has come. */
         MeasureUp: {
             /** @description The question at which it was left. */
@@ -7447,6 +7478,34 @@ export interface components {
             polygons: number[][][][];
             /** @description The retraction that its feed proposes; what the card says goes before it. */
             proposed: components["schemas"]["HeadRetraction"];
+        };
+        /** @description What one nozzle used. */
+        NozzleSpent: {
+            /**
+             * Format: int32
+             * @description Index of the nozzle.
+             */
+            nozzle: number;
+            /**
+             * Format: double
+             * @description How long it was in use, its changes and waits included; in copy and mirror both are in use together.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description mm.
+             */
+            filament: number;
+            /**
+             * Format: double
+             * @description Mass; null where diameter or density is not known.
+             */
+            grams: null | number;
+            /**
+             * Format: double
+             * @description In the owner's money; null where mass or price is not known.
+             */
+            cost: null | number;
         };
         /** @description A nozzle in a list. */
         NozzleSummary: {
@@ -8323,6 +8382,9 @@ export interface components {
             fileName?: null | string;
             /** @description Filament fed by each nozzle, mm; empty for a program that ran long ago. */
             byNozzle?: number[];
+            /** @description Time, filament, mass and cost of each nozzle; empty for a program that ran long ago. */
+            spent?: components["schemas"]["NozzleSpent"][];
+            changes?: null | components["schemas"]["ChangeCost"];
         };
         /**
          * @description What a run shows over time, at even steps: temperatures °C, fan as a share, speed mm/s, flow as mm of filament a
@@ -8771,6 +8833,13 @@ export interface components {
              * @description Id of the document of the second nozzle's filament; as the first where nothing is said.
              */
             secondFilament?: null | string;
+            /**
+             * @description Ids of the documents of what is in the nozzles, by the nozzles' ids; a nozzle that is not named holds the trial's filament, the
+             *                 second one its second filament.
+             */
+            loaded?: {
+                [key: string]: string;
+            };
             /** @description Whether parts grow together or one after the other. */
             sequence?: components["schemas"]["Sequence"];
             mode?: null | components["schemas"]["ModeUse"];

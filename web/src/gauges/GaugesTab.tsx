@@ -31,7 +31,14 @@ export function GaugesTab() {
   const { data: recipeStore } = useDocumentStore('recipes', recipeId)
   const filament = useStore<StoreApi<DocumentState<Filament> | undefined>>(filamentStore ?? nothing)
   const recipe = useStore<StoreApi<DocumentState<Recipe> | undefined>>(recipeStore ?? nothing)
-  const question = { card: { ...card, sources: undefined }, filament: filament?.document, recipe: recipe?.document }
+  const others = (card.head?.nozzles ?? []).slice(1).map((nozzle) => nozzle.id)
+  const [measured, setMeasured] = useState<string>()
+  const question = {
+    card: { ...card, sources: undefined },
+    filament: filament?.document,
+    recipe: recipe?.document,
+    nozzle: others.length > 1 ? (measured ?? others[0]) : undefined,
+  }
   const { data: pieces, error } = useQuery({
     queryKey: ['gauges', JSON.stringify(question)],
     placeholderData: keepPreviousData,
@@ -65,6 +72,21 @@ export function GaugesTab() {
             <DocumentOptions of={recipes} />
           </select>
         </label>
+        {others.length > 1 && (
+          <label className="small-field">
+            offset measured of
+            <select
+              className="plain-field"
+              aria-label="nozzle to be measured"
+              value={question.nozzle}
+              onChange={(event) => setMeasured(event.target.value)}
+            >
+              {others.map((id) => (
+                <option key={id}>{id}</option>
+              ))}
+            </select>
+          </label>
+        )}
         <p className="quiet">Print a piece, measure it, type what you read: what follows becomes a fact with the source measured.</p>
       </div>
       {error && (
@@ -81,7 +103,7 @@ export function GaugesTab() {
 
 interface GaugeProps {
   piece: GaugeAnswer
-  question: { card: object; filament: Filament | undefined; recipe: Recipe | undefined }
+  question: { card: object; filament: Filament | undefined; recipe: Recipe | undefined; nozzle: string | undefined }
   filament: DocumentState<Filament> | undefined
 }
 

@@ -52,6 +52,7 @@ export function HeadSchedule({ open, onOpen }: HeadScheduleProps) {
       </CardList>
       {several && (
         <div className="keep-out-fields bare">
+          <CardChoice pointer="/head/changer" label="tools are parked and changed" choices={yesNo} />
           <CardChoice pointer="/head/offsets/firmware" label="firmware applies the offsets" choices={yesNo} />
           <CardChoice pointer="/head/offsets/gcode" label="G-code applies the offsets" choices={yesNo} />
         </div>

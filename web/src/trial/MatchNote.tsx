@@ -4,12 +4,21 @@ import { machineOf } from '../card/machine'
 import { withEdits } from '../routines/edits'
 import { Reasons } from '../settings/Reasons'
 import { VerdictMark, verdictWords } from '../settings/VerdictMark'
+import { nozzlesInUse, useLoaded } from './nozzlesInUse'
 import { useTrial } from './TrialContext'
 
 /** Whether filament and recipe go with this card, and why not. */
 export function MatchNote() {
-  const { card, filament, recipe } = useTrial()
-  const question = { card: machineOf(card.document), filament: filament?.document, recipe: recipe?.document }
+  const { trial, card, filament, recipe } = useTrial()
+  const { documents: loaded } = useLoaded()
+  const question = {
+    card: machineOf(card.document),
+    filament: filament?.document,
+    recipe: recipe?.document,
+    loaded,
+    nozzles: nozzlesInUse(trial.document, card.document),
+    mode: trial.document.mode ?? undefined,
+  }
   const { data: match } = useAnswer('match', (filament ?? recipe) && question, async (body, signal) =>
     dataOf(await api.POST('/api/match', { body, signal })),
   )

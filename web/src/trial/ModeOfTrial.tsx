@@ -1,8 +1,5 @@
-import { useQuery } from '@tanstack/react-query'
-import type { ModeKind } from '../api/client'
+import type { Card, ModeKind } from '../api/client'
 import { modeKinds, wordOf } from '../card/words'
-import { DocumentOptions } from '../document/DocumentOptions'
-import { documents } from '../document/documents'
 import { useSchema } from '../document/schema'
 import { NumberField } from '../units/NumberField'
 import { plain } from '../units/format'
@@ -19,7 +16,6 @@ const about: Record<ModeKind, string> = {
 export function ModeOfTrial() {
   const { trial, card, modePlan } = useTrial()
   const limits = useSchema('trial')
-  const { data: filaments } = useQuery({ queryKey: ['list', 'filaments'], queryFn: () => documents.list('filaments') })
   const modes = card.document.modes ?? []
   if (modes.length === 0 || card.document.head?.carriages?.length !== 2) return null
   const use = trial.document.mode
@@ -60,18 +56,6 @@ export function ModeOfTrial() {
             </label>
           )}
           <label className="setting">
-            <span>second filament</span>
-            <select
-              className="plain-field"
-              aria-label="second filament"
-              value={trial.document.secondFilament ?? ''}
-              onChange={(event) => trial.set('/secondFilament', event.target.value || undefined)}
-            >
-              <option value="">the same</option>
-              <DocumentOptions of={filaments} />
-            </select>
-          </label>
-          <label className="setting">
             <span title="auto: what the two filaments ask for">hotter by</span>
             <NumberField
               value={use.warmer}
@@ -94,6 +78,12 @@ export function ModeOfTrial() {
           </label>
         </div>
       )}
+      {second && use.kind !== 'two-material' && !hasOwnFan(card.document) && (
+        <p className="quiet">
+          The card names no fan of its own for the second nozzle: its share reaches the printer only where a start routine uses{' '}
+          <span className="mono">mode.fan</span>.
+        </p>
+      )}
       {second && use.kind === 'copy' && modePlan && (
         <p className="quiet">
           Copies lie {plain(modePlan.distance)} mm apart; parts may be {plain(modePlan.widest, 1)} mm wide at that.
@@ -109,5 +99,13 @@ export function ModeOfTrial() {
         </p>
       )}
     </section>
+  )
+}
+
+/** Whether the second nozzle names a fan with a number that the first one does not share: the program writes its share then. */
+function hasOwnFan(card: Card): boolean {
+  const [first, second] = card.head?.nozzles ?? []
+  return (card.head?.fans ?? []).some(
+    (fan) => fan.number != null && second?.fans?.includes(fan.id) && !first?.fans?.includes(fan.id) && ['part', 'side'].includes(fan.kind),
   )
 }

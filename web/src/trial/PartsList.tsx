@@ -14,7 +14,9 @@ import { useTrial } from './TrialContext'
 
 /** The parts as a numbered bill, the chosen one with its place in numbers, and the verdict on each. */
 export function PartsList() {
-  const { trial, meshes, fits, chosen, choose, addFiles } = useTrial()
+  const { trial, card, meshes, fits, chosen, choose, addFiles } = useTrial()
+  const nozzles = card.document.head?.nozzles ?? []
+  const several = nozzles.length > 1 ? nozzles[0]!.id : undefined
   const picker = useRef<HTMLInputElement>(null)
   const parts = trial.document.parts ?? []
   useEffect(() => {
@@ -65,7 +67,10 @@ export function PartsList() {
                       {i + 1}
                     </button>
                   </td>
-                  <td>{part.name}</td>
+                  <td>
+                    {part.name}
+                    {several && <span className="quiet"> · {part.nozzles?.[0] ?? several}</span>}
+                  </td>
                   <td className="number">{mesh?.size.map((s) => plain(s, s < 1 ? 3 : 1)).join('×')}</td>
                   <td className="number">
                     {plain(part.x ?? 0, 1)}, {plain(part.y ?? 0, 1)}

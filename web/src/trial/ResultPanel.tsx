@@ -1,7 +1,8 @@
 import { Button, LinearProgress } from '@mui/material'
 import { Link } from 'react-router'
+import type { NozzleSpent } from '../api/client'
 import { SeverityMark } from '../findings/SeverityMark'
-import { byNozzle, duration, plain, timeOfDay } from '../units/format'
+import { duration, plain, timeOfDay } from '../units/format'
 import { useTrial } from './TrialContext'
 import { useSlice } from './useSlice'
 
@@ -52,11 +53,12 @@ export function ResultPanel() {
           <dl className={stale ? 'figures old' : 'figures'}>
             <Figure name="time" value={duration(result.seconds)} />
             <Figure name="filament" value={`${plain(result.filament / 1000, 2)} m`} />
-            {byNozzle(result.byNozzle) && <Figure name="by nozzle" value={byNozzle(result.byNozzle)} />}
             {result.grams != null && <Figure name="mass" value={`${plain(result.grams, 1)} g`} />}
+            {result.changes && <Figure name="changes" value={`${result.changes.changes}, ${duration(result.changes.seconds)}`} />}
             {result.cost != null && <Figure name="cost" value={result.cost.toFixed(2)} />}
             <Figure name="layers" value={String(result.layers || '—')} />
           </dl>
+          <ByNozzle spent={result.spent ?? []} old={stale} />
           <div className="head-line between">
             <h2 className="caps">Dry run</h2>
             <span className="quiet">{result.lines.toLocaleString('en-GB').replaceAll(',', ' ')} lines</span>
@@ -88,6 +90,28 @@ export function ResultPanel() {
         </>
       )}
     </section>
+  )
+}
+
+/** Time, filament, mass and cost of each nozzle that laid anything. */
+function ByNozzle({ spent, old }: { spent: NozzleSpent[]; old: boolean }) {
+  const { card } = useTrial()
+  const used = spent.filter((nozzle) => nozzle.filament > 0)
+  if (used.length < 2) return null
+  return (
+    <table className={old ? 'list by-nozzle old' : 'list by-nozzle'} aria-label="By nozzle">
+      <tbody>
+        {used.map((nozzle) => (
+          <tr key={nozzle.nozzle}>
+            <td>{card.document.head?.nozzles?.[nozzle.nozzle]?.id ?? `T${nozzle.nozzle}`}</td>
+            <td className="number">{duration(nozzle.seconds)}</td>
+            <td className="number">{plain(nozzle.filament / 1000, 2)} m</td>
+            <td className="number">{nozzle.grams == null ? 'mass ?' : `${plain(nozzle.grams, 1)} g`}</td>
+            <td className="number">{nozzle.cost == null ? '' : nozzle.cost.toFixed(2)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   )
 }
 

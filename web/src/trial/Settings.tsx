@@ -100,7 +100,24 @@ function SettingsOf({ kind, title, state, fields }: SettingsOfProps) {
           ))}
         </div>
       )}
+      {state && open && kind === 'recipes' && <RetractionNote recipe={recipe} filament={filament?.document} />}
       {state && open && kind === 'recipes' && <RecipeLines card={card.document} recipe={recipe} filament={filament?.document} />}
     </section>
+  )
+}
+
+/** Where the filament departs from the recipe's or the head's retraction. */
+function RetractionNote({ recipe, filament }: { recipe: DocumentState<Recipe> | undefined; filament: Filament | undefined }) {
+  const own = filament?.retraction?.length
+  const said = recipe?.document.retraction?.length
+  if (own == null) return null
+  return (
+    <p className="quiet">
+      {own === 0
+        ? `No retraction: ${filament?.name} is never pulled back${said ? `, whatever the recipe says (${said} mm)` : ''}.`
+        : said == null
+          ? `Retraction ${own} mm, as ${filament?.name} asks.`
+          : `Retraction ${said} mm, as the recipe says; ${filament?.name} asks for ${own}.`}
+    </p>
   )
 }

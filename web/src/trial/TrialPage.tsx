@@ -15,6 +15,7 @@ import { bedSize } from '../drawing/outline'
 import { Bed } from './Bed'
 import { Limits } from './Limits'
 import { ModeOfTrial } from './ModeOfTrial'
+import { Nozzles } from './Nozzles'
 import { PartsList } from './PartsList'
 import { PrintOrder } from './PrintOrder'
 import { ResultPanel } from './ResultPanel'
@@ -211,6 +212,7 @@ function OpenTrialPage({
             <PartsList />
             <Zones />
             <ModeOfTrial />
+            <Nozzles />
             <PrintOrder />
             <Limits />
             <Settings />

@@ -7,7 +7,13 @@ export function plain(value: number, decimals = 3): string {
 
 /** Filament by nozzle, in m; empty where there is one nozzle. */
 export const byNozzle = (lengths: readonly number[] = []): string =>
-  lengths.length < 2 ? '' : lengths.map((length, tool) => `T${tool} ${plain(length / 1000, 2)} m`).join(', ')
+  lengths.length < 2
+    ? ''
+    : lengths
+        .map((length, tool) => ({ length, tool }))
+        .filter(({ length }) => length > 0)
+        .map(({ length, tool }) => `T${tool} ${plain(length / 1000, 2)} m`)
+        .join(', ')
 
 /** A time as people say it: `48 s`, `36 min 32 s`, `1 h 56 min`. */
 export function duration(seconds: number): string {

@@ -32,7 +32,7 @@ test('a part is dropped, moved, fitted, sliced, looked at, dry-run and saved', a
   await page.getByLabel('quadrat corner Y').fill('70')
   await expect(page.locator('[data-verdict="0"]')).toHaveText('does not fit')
   // 50 mm wide: its left edge is at −5, the skirt of 4 + 0.45 mm beyond, the usable bed begins at 3; grown by at most 0.01 mm to the safe side
-  await expect(page.locator('[data-violation=bed]')).toContainText(/12\.4[56] mm beyond the usable bed/)
+  await expect(page.locator('[data-violation=bed]')).toContainText(/stands 8\.00 mm beyond the usable bed; its skirt 12\.4[56] mm/)
   await expect(page.locator('[data-violation=keep-out]')).toContainText('left clip')
   await page.getByRole('button', { name: /^Move / }).click()
   await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
@@ -166,9 +166,8 @@ test('a skirt that does not fit is told as the skirt, and its gap is mended with
   await openTrial(page)
   await drop(page, 'quadrat-corner.stl', readFileSync(demoPart('quadrat-corner')))
   await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
-  // 50 mm wide, 5 mm from the left edge, of which the margin takes 3
-  await page.getByLabel('quadrat corner X').fill('30')
-  await page.getByLabel('quadrat corner Y').fill('90')
+  // 50 mm deep, 5 mm from the front edge, of which the margin takes 3
+  await page.getByLabel('quadrat corner Y').fill('30')
   await expect(page.locator('[data-violation=bed]')).toContainText(/The skirt of quadrat corner lies [\d.]+ mm beyond/)
   await page.getByRole('button', { name: /^Skirt: a gap of/ }).click()
   await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')

@@ -1,3 +1,4 @@
+using CsCheck;
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
@@ -52,6 +53,13 @@ public class CardRuleTests
         };
         return Cards.Dunlin with { Motion = Cards.Dunlin.Motion with { StepRate = stepRate, Axes = new() { X = change(x) } } };
     }
+
+    private static Card Homed(double y) => Bare(y: new() { Min = -10, Max = 165 }) is var card
+        ? card with { Envelope = card.Envelope with { Home = new() { X = 0, Y = y } } } : card;
+
+    /// <summary>A beam along X as deep as the bed behind and before the nozzle, over a post in the middle.</summary>
+    private static Card Beamed(double underside, double top) => Kept(Cards.Box("post", KeepOutKind.Obstacle, 80, 80, 5, 5, top)) is var card
+        ? card with { Head = card.Head with { Beams = [new() { Along = BeamAxis.X, Near = -80, Far = 80, Underside = underside }] } } : card;
 
     private static ScrewDrive Screw(int? starts) => new() { Pitch = 2, Starts = starts, StepAngle = 1.8, Microsteps = 16 };
 
@@ -134,6 +142,11 @@ public class CardRuleTests
         { "axis-short-of-bed", "/motion/axes/y/min", Bare(y: new() { Min = 0, Max = 160 }, origin: 80),
             Bare(y: new() { Min = -80, Max = 80 }, origin: 80) },
         { "axis-short-of-bed", "/motion/axes/z/max", Bare(z: new() { Max = 150 }), Bare(z: new() { Max = 170 }) },
+        { "travel-past-bed", "/motion/axes/x/max", Bare(x: new() { Min = 0, Max = 211 }), Bare(x: new() { Min = -30, Max = 210 }) },
+        { "home-off-travel", "/envelope/home/y", Homed(-12), Homed(-10) },
+        { "faster-than-axis", "/motion/axes/x/homingSpeed", WithX(x => x with { HomingSpeed = 181 }), WithX(x => x with { HomingSpeed = 180 }) },
+        { "beam-never-clears", "/head/beams/0/underside", Beamed(0, 5), Beamed(0.5, 0.4) },
+        { "beam-never-clears", "/head/beams/0", Beamed(20, 21), Beamed(20, 20) },
         { "origin-off-machine", "/envelope/origin/y", Bare(origin: 400), Bare(origin: -20) },
         { "nothing-left-to-print-on", "/envelope/use/margin",
             Bare() with { Envelope = Bare().Envelope with { Use = new() { Margin = 90 } } },
@@ -193,7 +206,8 @@ public class CardRuleTests
     public void Cures_end_what_they_cure_and_no_pattern_has_anything_to_cure()
     {
         string[] own = ["axis-short-of-bed", "origin-off-machine", "nothing-left-to-print-on", "same-name", "obstacle-above-machine",
-            "body-below-tip", "probe-reaches-nothing", "rating-beyond-heater", "heats-what-is-not-there", "starts-not-said"];
+            "body-below-tip", "probe-reaches-nothing", "rating-beyond-heater", "heats-what-is-not-there", "starts-not-said", "travel-past-bed", "home-off-travel",
+            "faster-than-axis", "beam-never-clears"];
         foreach (var pattern in Pattern.All) Assert.DoesNotContain(Rules.Check(pattern.Card), f => own.Contains(f.Rule));
         foreach (var demo in new[] { "avocet", "cormorant", "dunlin", "kittiwake" })
             Assert.DoesNotContain(Rules.Check(DemoParts.Card(demo)), f => own.Contains(f.Rule));
@@ -202,16 +216,66 @@ public class CardRuleTests
             var finding = Rules.Check(bad).First(f => f.Rule == rule && f.Pointer == pointer);
             if (finding.Remedy is not { } remedy || remedy.Edits.Any(e => e.How != EditKind.SetFact)) continue;
             var json = JsonSerializer.SerializeToNode(bad, DocumentJson.Options)!;
-            foreach (var edit in remedy.Edits) Set(json, edit.Pointer!.Split('/')[1..], edit.Value!.DeepClone());
+            foreach (var edit in remedy.Edits) Set(json, edit.Pointer!.Split('/')[1..], edit.Value?.DeepClone());
             Assert.DoesNotContain(Rules.Check(json.Deserialize<Card>(DocumentJson.Options)!), f => f.Rule == rule && f.Pointer == pointer);
         }
     }
 
-    private static void Set(JsonNode node, string[] path, JsonNode value)
+    private static readonly Func<Card, Card>[] Breaks =
+    [
+        c => c with { Motion = c.Motion with { Axes = c.Motion.Axes with { X = c.Motion.Axes.X! with { Max = 90 } } } },
+        c => c with { Motion = c.Motion with { Axes = c.Motion.Axes with { Y = c.Motion.Axes.Y! with { Min = -300 } } } },
+        c => c with { Motion = c.Motion with { Axes = c.Motion.Axes with { Z = c.Motion.Axes.Z! with { Max = 40, HomingSpeed = 400 } } } },
+        c => c with { Envelope = c.Envelope with { Origin = new() { X = 700, Y = 0 } } },
+        c => c with { Envelope = c.Envelope with { Home = new() { X = -90, Y = 400 } } },
+        c => c with { Envelope = c.Envelope with { Use = new() { Margin = 120 } } },
+        c => c with { Envelope = c.Envelope with { KeepOuts = [Cards.Box("all", KeepOutKind.Reserved, -5, -5, 400, 400),
+            Cards.Box("all", KeepOutKind.Obstacle, 10, 10, 5, 5, 900)] } },
+        c => c with { Head = c.Head with { Bodies = [.. c.Head.Bodies.Select(b => b with { Underside = 0 })] } },
+        c => c with { Head = c.Head with { Beams = [new() { Along = BeamAxis.X, Near = -400, Far = 400, Underside = 0 }] } },
+        c => c with { Head = c.Head with { Nozzles = [.. c.Head.Nozzles!.Select(n => n with { MaxTemperature = 400, Heater = new() { Best = 250 } })] } },
+        c => c with { Envelope = c.Envelope with { Heated = false }, Routines = c.Routines with { Start = "M140 S60\nG28\nM190 S60\n" } },
+        c => c with { Motion = c.Motion with { Axes = c.Motion.Axes with { Z = c.Motion.Axes.Z! with { StepsPerMm = 400, Drive = Screw(null) } } } },
+    ];
+
+    // Whatever is wrong at once, and in whatever order its cures are taken, no finding is left that offers one.
+    [Fact]
+    public void Any_sequence_of_cures_ends() =>
+        Gen.Select(Gen.Shuffle(Breaks, 1, Breaks.Length), Gen.Int[0, 1000].List[60]).Sample((breaks, picks) =>
+        {
+            var card = breaks.Aggregate(Bare(new() { Min = 0, Max = 180, MaxSpeed = 150 }, new() { Min = 0, Max = 160, MaxSpeed = 150 },
+                new() { Min = 0, Max = 170, MaxSpeed = 10 }), (c, f) => f(c));
+            Finding[] Curable() => [.. Rules.Check(card).Where(f => f.Remedy is not null)];
+            foreach (var pick in picks)
+            {
+                if (Curable() is not { Length: > 0 } curable) break;
+                card = Cured(card, curable[pick % curable.Length].Remedy!);
+            }
+            Assert.Empty(Curable().Select(f => f.Message));
+        }, iter: 300);
+
+    private static Card Cured(Card card, Remedy remedy)
+    {
+        var json = JsonSerializer.SerializeToNode(card, DocumentJson.Options)!;
+        foreach (var edit in remedy.Edits)
+            if (edit.How == EditKind.SetFact) Set(json, edit.Pointer!.Split('/')[1..], edit.Value?.DeepClone());
+            else
+            {
+                Assert.Equal(EditKind.Remove, edit.How);
+                var lines = ((string)json["routines"]!["start"]!).Split('\n').ToList();
+                lines.RemoveAt(edit.Line!.Value - 1);
+                json["routines"]!["start"] = string.Join('\n', lines);
+            }
+        return json.Deserialize<Card>(DocumentJson.Options)!;
+    }
+
+    private static void Set(JsonNode node, string[] path, JsonNode? value)
     {
         for (var i = 0; i < path.Length - 1; i++)
             node = node is JsonArray list ? list[int.Parse(path[i], CultureInfo.InvariantCulture)]! : node[path[i]]!;
-        if (node is JsonArray last) last[int.Parse(path[^1], CultureInfo.InvariantCulture)] = value; else node[path[^1]] = value;
+        if (node is not JsonArray last) node[path[^1]] = value;
+        else if (value is null) last.RemoveAt(int.Parse(path[^1], CultureInfo.InvariantCulture));
+        else last[int.Parse(path[^1], CultureInfo.InvariantCulture)] = value;
     }
 
     [Theory, MemberData(nameof(Pairs))]

@@ -53,3 +53,17 @@ test("a firmware's settings report is laid beside the card, and what is chosen i
   await page.getByRole('button', { name: 'undo' }).click()
   await expect(page.getByText(/reach 97 mm/)).toBeVisible()
 })
+
+test('a screw is asked for its starts, and the ladder waits for the answer', async ({ page }) => {
+  await page.goto('/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a11/motion')
+  await page.getByLabel('Z, driven by').selectOption('screw')
+  await expect(page.getByText(/The screw of Z with a pitch of 2 mm moves 2 mm \(one start\) or 8 mm \(four starts\) a turn/)).toBeVisible()
+  await expect(page.getByText('the ladder of layer heights is drawn once')).toBeVisible()
+  const question = page.getByRole('group', { name: 'How many starts has the thread?' })
+  await question.getByRole('button', { name: /four starts/ }).click()
+  await expect(question).toHaveCount(0)
+  await expect(page.getByText('a full step of Z is 0.04 mm')).toBeVisible()
+  await page.getByRole('button', { name: 'undo' }).click()
+  await expect(question).toBeVisible()
+  await page.getByRole('button', { name: 'undo' }).click()
+})

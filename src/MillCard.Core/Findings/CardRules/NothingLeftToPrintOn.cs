@@ -36,6 +36,6 @@ public sealed class NothingLeftToPrintOn : ICardRule
         for (var i = 0; i < machine.KeepOuts.Count; i++)
             if (machine.KeepOuts[i] is var region && region.KeepOut.Kind != KeepOutKind.BadSurface && region.Outline.Covers(machine.Usable))
                 yield return Id.At($"/envelope/keepOuts/{i}/outline", $"{region.KeepOut.Name} covers all of the usable bed.",
-                    "Nothing can be printed.");
+                    "Nothing can be printed.").Cure("Remove it", Edit.Fact($"/envelope/keepOuts/{i}", null));
     }
 }

@@ -80,11 +80,12 @@ test('a round Ø180 machine with its origin in the middle is measured up by keyb
       await page.keyboard.press('Tab')
     await page.keyboard.press('Enter')
     await ask(page, heading)
+    // the keyboard goes on in the question itself
+    await expect(form.locator('.answer :focus, .plain-routines :focus, section :focus')).toHaveCount(1)
   }
   await answer('name of the machine', 'Whimbrel')
   await answer('bed shape', 'round')
-  await answer('width', '180')
-  await answer('depth', '180')
+  await answer('diameter', '180')
   await answer('height', '240')
   await go('Where does the machine count')
   await answer('origin', 'centre')
@@ -99,6 +100,7 @@ test('a round Ø180 machine with its origin in the middle is measured up by keyb
   await go('Which filament does it take')
   await answer('filament', '1.75')
   await answer('feed', 'long')
+  await answer('tube length', '480')
   await go('Does anything on the head')
   await go('What must happen before')
   const write = form.getByRole('button', { name: 'Write a plain start and end' })
@@ -112,7 +114,7 @@ test('a round Ø180 machine with its origin in the middle is measured up by keyb
 test('a pattern gives a card of its own, unconfirmed until its owner says so; twice gives two', async ({ page }) => {
   for (const name of ['Godwit', 'Ruff']) {
     await page.goto('/')
-    await page.getByRole('button', { name: 'pattern Middle moving bed' }).click()
+    await page.getByRole('button', { name: 'Start a card from the pattern Middle moving bed' }).click()
     await page.locator('.ask').getByLabel('name of the machine').fill(name)
     await expect(page.locator('[data-save=saved]')).toBeVisible()
   }
@@ -150,4 +152,36 @@ test('cards are copied, renamed, put away, deleted and brought back', async ({ p
   await expect(page.getByRole('link', { name: 'Black tern' })).toBeVisible()
   await page.getByLabel('Find a machine').fill('kitiwake')
   await expect(page.getByRole('list', { name: 'Cards' }).getByRole('link')).toHaveCount(1)
+})
+
+test('patterns are found by typing, misspelt too, and looked at without making a card', async ({ page }) => {
+  await page.goto('/')
+  const patterns = page.getByRole('list', { name: 'Patterns' }).getByRole('listitem')
+  await expect(patterns.nth(20)).toBeVisible()
+  const cards = await page.getByRole('list', { name: 'Cards' }).getByRole('listitem').count()
+  await page.getByLabel('Find a machine').fill('tool chnager')
+  await expect(patterns).toHaveCount(1)
+  await page.getByRole('link', { name: 'Look at the pattern Tool changer, four tools' }).click()
+  await expect(page.getByRole('heading', { name: 'Tool changer, four tools' })).toBeVisible()
+  await expect(page.getByRole('row', { name: /^width/ })).toContainText('320 mm')
+  await expect(page.getByText(/cm² are left to print on/)).toBeVisible()
+  await page.goto('/')
+  await expect(page.getByRole('list', { name: 'Cards' }).getByRole('listitem')).toHaveCount(cards)
+})
+
+test('axes that covered the bed are asked to follow it; an address that is none says so', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Start a card from the pattern Middle moving bed' }).click()
+  await page.locator('.ask').getByLabel('name of the machine').fill('Turnstone')
+  await page.locator('.ask').getByLabel('width', { exact: true }).fill('240')
+  const asks = page.getByText('X runs 0 to 220, and would run 0 to 240')
+  await expect(asks).toBeVisible()
+  await page.getByRole('button', { name: 'Let it follow' }).click()
+  await expect(asks).toHaveCount(0)
+  await expect(page.locator('[data-save=saved]')).toBeVisible()
+  await page.getByRole('link', { name: 'Motion and heat' }).click()
+  await page.getByRole('button', { name: /^X/ }).click()
+  await expect(page.getByLabel('X, to')).toHaveValue('240')
+  await page.goto(`${new URL(page.url()).pathname.replace(/\/motion$/, '')}/nonsense`)
+  await expect(page.getByText('This card has no such page.')).toBeVisible()
 })

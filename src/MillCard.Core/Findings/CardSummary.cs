@@ -15,13 +15,19 @@ namespace MillCard.Core.Findings;
 public sealed record CardSummary(
     Bed? Bed, Position? Origin, double? Height, IReadOnlyList<KeepOut> KeepOuts, IReadOnlyList<NozzleSummary> Nozzles, FlavourId? Flavour, int Stops, int Cautions, int Notes)
 {
+    /// <summary>How it moves; null where nobody has said.</summary>
+    public MotionLayout? Layout { get; init; }
+    /// <summary>What is around it; null where nobody has said.</summary>
+    public Housing? Housing { get; init; }
+
     /// <summary>Of a card, complete or not.</summary>
     public static CardSummary Of(Card card)
     {
         var open = Rules.Check(card).Where(f => f.AcceptedBecause is null).CountBy(f => f.Severity).ToDictionary();
         return new CardSummary(card.Envelope.Bed, card.Envelope.Origin, card.Envelope.Height, card.Envelope.KeepOuts,
             [.. (card.Head.Nozzles ?? []).Select(n => new NozzleSummary(n.Diameter, n.Material))], card.Firmware.Flavour,
-            open.GetValueOrDefault(Severity.Stop), open.GetValueOrDefault(Severity.Caution), open.GetValueOrDefault(Severity.Note));
+            open.GetValueOrDefault(Severity.Stop), open.GetValueOrDefault(Severity.Caution), open.GetValueOrDefault(Severity.Note))
+        { Layout = card.Motion.Layout, Housing = card.Heat.Housing };
     }
 }
 

@@ -5583,6 +5583,8 @@ export interface components {
              * @description Findings of that severity, accepted ones left out.
              */
             notes: number;
+            layout?: null | components["schemas"]["MotionLayout"];
+            housing?: null | components["schemas"]["Housing"];
         };
         /** @description One of two carriages on a beam. */
         Carriage: {

@@ -6,6 +6,7 @@ import { Rack } from '../rack/Rack'
 import { Shell } from './Shell'
 
 const CardPage = lazy(() => import('../card/CardPage'))
+const PatternPage = lazy(() => import('../rack/PatternPage'))
 const TrialPage = lazy(() => import('../trial/TrialPage'))
 const FilamentPage = lazy(() => import('../filaments/FilamentPage'))
 const RecipePage = lazy(() => import('../recipes/RecipePage'))
@@ -37,6 +38,7 @@ export function Pages() {
         <Routes>
           <Route path="/" element={<Rack />} />
           <Route path="/cards/:id/*" element={<CardPage />} />
+          <Route path="/patterns/:id" element={<PatternPage />} />
           <Route path="/bin" element={<BinPage />} />
           <Route path="/stock" element={<StockPage />} />
           <Route path="/filaments/:id" element={<FilamentPage />} />

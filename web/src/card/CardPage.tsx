@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react'
-import { NavLink, Route, Routes, useParams } from 'react-router'
+import { Link, NavLink, Route, Routes, useParams } from 'react-router'
 import type { StoreApi } from 'zustand'
 import { sentenceOf, type Card } from '../api/client'
 import { Shell } from '../app/Shell'
@@ -9,6 +9,7 @@ import type { DocumentState } from '../document/documentStore'
 import { useSchema } from '../document/schema'
 import { useDocumentState, useDocumentStore } from '../document/useDocument'
 import { useUndoKeys } from '../document/useUndoKeys'
+import { AxesFollow } from './AxesFollow'
 import { CardContext } from './CardContext'
 import { CardSheet } from './CardSheet'
 import { GaugesTab } from '../gauges/GaugesTab'
@@ -67,6 +68,7 @@ function OpenCardPage({ store }: { store: StoreApi<DocumentState<Card>> }) {
             <NavLink to={`${home}/line`}>Line</NavLink>
             <NavLink to={`${home}/history`}>Revisions and prints</NavLink>
           </nav>
+          <AxesFollow />
           <Routes>
             <Route index element={<CardSheet />} />
             <Route path="measure-up/*" element={<MeasureUpTab />} />
@@ -78,6 +80,16 @@ function OpenCardPage({ store }: { store: StoreApi<DocumentState<Card>> }) {
             <Route path="trials" element={<TrialsTab />} />
             <Route path="line" element={<LineTab />} />
             <Route path="history" element={<HistoryTab />} />
+            <Route
+              path="*"
+              element={
+                <main className="nothing" role="alert">
+                  <p>
+                    This card has no such page. <Link to={home}>To its sheet</Link>
+                  </p>
+                </main>
+              }
+            />
           </Routes>
         </div>
       </Shell>

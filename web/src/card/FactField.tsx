@@ -4,7 +4,7 @@ import { valueAt, withValue } from '../document/pointer'
 import { bedSize } from '../drawing/outline'
 import { NumberField } from '../units/NumberField'
 import { useCard } from './CardContext'
-import { bedOfShape, originPlaces, placeOf, resized, type Fact } from './facts'
+import { bedOfShape, originPlaces, placeOf, resized, pointersOf, shapeOf, withWidth, type Fact } from './facts'
 import { known } from './sources'
 
 interface FactFieldProps {
@@ -16,15 +16,17 @@ interface FactFieldProps {
 /** The field in which a fact is typed or chosen. */
 export function FactField({ fact, knownBy }: FactFieldProps) {
   const { document: card, change, limits, errors } = useCard()
-  const value = valueAt(card, fact.pointer)
+  const value = fact.pointer === '/envelope/bed/shape' ? shapeOf(card) : valueAt(card, fact.pointer)
   const write = (next: unknown) =>
     change((before) => {
       const after =
         fact.pointer === '/envelope/bed/shape'
           ? withValue(before, '/envelope/bed', bedOfShape(before.envelope?.bed, next as string | undefined))
-          : withValue(before, fact.pointer, next)
+          : fact.pointer === '/envelope/bed/width'
+            ? withWidth(before, withValue(before, fact.pointer, next))
+            : withValue(before, fact.pointer, next)
       const sized = fact.pointer.startsWith('/envelope/bed/') ? resized(before, after) : after
-      return knownBy ? known(sized, [fact.pointer], knownBy) : sized
+      return knownBy ? known(sized, pointersOf(fact, after), knownBy) : sized
     }, fact.pointer)
 
   switch (fact.kind) {
@@ -60,7 +62,7 @@ export function FactField({ fact, knownBy }: FactFieldProps) {
               { value: 'true', label: 'yes' },
               { value: 'false', label: 'no' },
             ]
-          : (fact.choices ?? [])
+          : (fact.choices ?? []).filter(({ value: choice }) => choice !== 'oval' || bedSize(card.envelope?.bed).width !== undefined)
       return (
         <select
           className="plain-field"

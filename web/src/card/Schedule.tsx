@@ -4,7 +4,7 @@ import { valueAt } from '../document/pointer'
 import { SeverityMark } from '../findings/SeverityMark'
 import { useCard } from './CardContext'
 import { FactField } from './FactField'
-import { groups, type Fact } from './facts'
+import { asAsked, groups, type Fact } from './facts'
 import { KeepOutRows } from './KeepOutRows'
 import { PlateRows } from './PlateRows'
 import { withSimpleBody } from './simpleBody'
@@ -87,8 +87,9 @@ function summary(facts: Fact[], card: object): string {
 
 const isKnown = (value: unknown) => value !== undefined && value !== null && value !== ''
 
-function FactRow({ fact, findings }: { fact: Fact; findings: Finding[] }) {
-  const { lit, light } = useCard()
+function FactRow({ fact: asked, findings }: { fact: Fact; findings: Finding[] }) {
+  const { document: card, lit, light } = useCard()
+  const fact = asAsked(asked, card)
   const own = findings.find((finding) => !finding.accepted && finding.pointer?.startsWith(fact.pointer))
   const isLit = lit !== undefined && (lit.startsWith(fact.pointer) || fact.pointer === lit)
   return (

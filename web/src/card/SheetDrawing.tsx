@@ -19,7 +19,7 @@ import { useReach } from '../reach/useReach'
 import { plain } from '../units/format'
 import { withValue } from '../document/pointer'
 import { useCard } from './CardContext'
-import { resized } from './facts'
+import { resized, withWidth } from './facts'
 import { OutlineGrips } from './OutlineGrips'
 import { snapped } from './snap'
 import { useRegions } from './useRegions'
@@ -228,7 +228,12 @@ export function SheetDrawing() {
           label={editing.label}
           value={editing.pointer === '/envelope/height' ? height : editing.pointer.endsWith('width') ? width : depth}
           limits={limits(editing.pointer)}
-          onChange={(value) => change((before) => resized(before, withValue(before, editing.pointer, value)), editing.pointer)}
+          onChange={(value) =>
+            change((before) => {
+              const after = withValue(before, editing.pointer, value)
+              return resized(before, editing.pointer.endsWith('width') ? withWidth(before, after) : after)
+            }, editing.pointer)
+          }
           onClose={() => setEditing(undefined)}
         />
       )}

@@ -15,6 +15,8 @@ export interface Fact {
   percent?: boolean
   /** Where to look for it. */
   hint?: string
+  /** What it is called where the bed is a disc. */
+  asDisc?: { label: string; hint: string }
   /** Whether it makes sense on this card. */
   when?: (card: Card) => boolean
 }
@@ -27,6 +29,13 @@ export interface FactGroup {
 const round = (card: Card) => card.envelope?.bed?.shape === 'ellipse'
 const margins = (card: Card) => card.envelope?.use?.margin !== undefined && card.envelope.use.margin !== null
 const sized = (card: Card) => card.envelope?.bed?.shape !== 'polygon'
+/** A round bed has one size; an oval one, whose two sizes differ already, has two. */
+const isDisc = (card: Card) => {
+  const { width, depth } = bedSize(card.envelope?.bed)
+  return round(card) && (depth === undefined || width === undefined || width === depth)
+}
+const chambered = (card: Card) => card.heat?.housing === 'heated-chamber'
+const tubed = (card: Card) => card.head?.nozzles?.[0]?.feed?.kind === 'long-tube'
 const bodied = (card: Card) => (card.head?.bodies?.length ?? 0) > 0
 const boxed = (card: Card) => card.head?.bodies?.[0]?.outline.shape === 'rectangle'
 const heated = (card: Card) => card.envelope?.heated === true
@@ -43,7 +52,8 @@ export const groups: FactGroup[] = [
         needed: true,
         choices: [
           { value: 'rectangle', label: 'rectangle' },
-          { value: 'ellipse', label: 'round or oval' },
+          { value: 'ellipse', label: 'round' },
+          { value: 'oval', label: 'oval' },
           { value: 'polygon', label: 'any outline' },
         ],
       },
@@ -55,8 +65,17 @@ export const groups: FactGroup[] = [
         needed: true,
         when: sized,
         hint: 'left to right, where plastic may lie',
+        asDisc: { label: 'diameter', hint: 'across the plate, where plastic may lie' },
       },
-      { pointer: '/envelope/bed/depth', label: 'depth', letter: 'B', kind: 'number', needed: true, when: sized, hint: 'front to back' },
+      {
+        pointer: '/envelope/bed/depth',
+        label: 'depth',
+        letter: 'B',
+        kind: 'number',
+        needed: true,
+        when: (card) => sized(card) && !isDisc(card),
+        hint: 'front to back',
+      },
       {
         pointer: '/envelope/height',
         label: 'height',
@@ -109,6 +128,13 @@ export const groups: FactGroup[] = [
         kind: 'choice',
         hint: 'direct: the drive sits on the head; long tube: on the frame',
         choices: feeds,
+      },
+      {
+        pointer: '/head/nozzles/0/feed/length',
+        label: 'tube length',
+        kind: 'number',
+        when: tubed,
+        hint: 'from the drive to the hot end',
       },
       { pointer: '/head/nozzles/0/maxTemperature', label: 'hot end rated to', kind: 'number' },
       { pointer: '/head/nozzles/0/maxFlow', label: 'melts up to', kind: 'number' },
@@ -179,6 +205,8 @@ export const groups: FactGroup[] = [
         kind: 'choice',
         choices: housings,
       },
+      { pointer: '/heat/chamber/max', label: 'chamber rated to', kind: 'number', when: chambered },
+      { pointer: '/heat/chamber/best', label: 'chamber reached', kind: 'number', when: chambered },
       { pointer: '/heat/room', label: 'room', kind: 'number' },
     ],
   },
@@ -207,6 +235,13 @@ export const groups: FactGroup[] = [
     ],
   },
 ]
+
+/** A fact as it is asked on this card: the width of a disc is its diameter. */
+export const asAsked = (fact: Fact, card: Card): Fact => (fact.asDisc && isDisc(card) ? { ...fact, ...fact.asDisc } : fact)
+
+/** The places that a fact stands for: a diameter is both sizes. */
+export const pointersOf = (fact: Fact, card: Card): string[] =>
+  fact.asDisc && isDisc(card) ? [fact.pointer, '/envelope/bed/depth'] : [fact.pointer]
 
 /** The fact at a pointer. */
 export const factAt = (pointer: string): Fact | undefined => groups.flatMap((group) => group.facts).find((fact) => fact.pointer === pointer)
@@ -267,6 +302,18 @@ export function resized(card: Card, next: Card): Card {
   return { ...next, envelope: { ...next.envelope, origin: { ...next.envelope?.origin, ...place.at(width, depth) } } }
 }
 
+/** The choice that stands for a bed's shape: an oval is an ellipse whose sizes differ. */
+export const shapeOf = (card: Card): string | undefined => {
+  const shape = card.envelope?.bed?.shape
+  return shape === 'ellipse' && !isDisc(card) ? 'oval' : shape
+}
+
+/** A card with another width of its bed: a disc stays one. */
+export const withWidth = (before: Card, after: Card): Card =>
+  isDisc(before) && after.envelope?.bed?.shape === 'ellipse'
+    ? { ...after, envelope: { ...after.envelope, bed: { ...after.envelope.bed, depth: after.envelope.bed.width } } }
+    : after
+
 /** A card of which nothing is known. */
 export const blankCard: Card = {
   schema: 'mill-card/card/1',
@@ -278,7 +325,10 @@ export const blankCard: Card = {
 /** The bed in another shape that covers the same place; what is not known yet stays open. */
 export function bedOfShape(bed: Bed | null | undefined, shape: string | undefined): Bed | undefined {
   const { width, depth } = bedSize(bed)
-  if (shape === 'rectangle' || shape === 'ellipse') return { shape, width, depth }
+  if (shape === 'rectangle') return { shape, width, depth }
+  if (shape === 'ellipse') return { shape, width, depth: width }
+  // two sizes that differ tell an oval from a disc
+  if (shape === 'oval') return { shape: 'ellipse', width, depth: width !== undefined && width === depth ? width + 1 : depth }
   if (shape !== 'polygon') return undefined
   const [w, d] = [width ?? 200, depth ?? 200]
   const points =

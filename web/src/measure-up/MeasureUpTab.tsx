@@ -1,9 +1,10 @@
 import { Button } from '@mui/material'
+import { useEffect, useRef } from 'react'
 import { useNavigate, useParams } from 'react-router'
-import { api, dataOf } from '../api/client'
+import { api, dataOf, type Card } from '../api/client'
 import { useCard } from '../card/CardContext'
 import { FactField } from '../card/FactField'
-import { factAt, type Fact } from '../card/facts'
+import { asAsked, factAt, pointersOf, type Fact } from '../card/facts'
 import { SheetDrawing } from '../card/SheetDrawing'
 import { SourceMark } from '../card/SourceMark'
 import { known } from '../card/sources'
@@ -30,6 +31,15 @@ export function MeasureUpTab() {
     void go(`/cards/${id}/measure-up/${next}`)
   }
   const next = questions[index + 1]?.id ?? 'summary'
+  // the keyboard goes on with the question; on the first look it stays where it is
+  const ask = useRef<HTMLDivElement>(null)
+  const seen = useRef(asked)
+  useEffect(() => {
+    if (seen.current === asked) return
+    seen.current = asked
+    const first = ask.current?.querySelector<HTMLElement>('.answer :is(input, select, textarea), .plain-routines button, section h2')
+    first?.focus()
+  }, [asked])
 
   return (
     <main className="measure-up">
@@ -49,7 +59,7 @@ export function MeasureUpTab() {
           </li>
         </ol>
       </nav>
-      <div className="ask">
+      <div className="ask" ref={ask}>
         {question ? (
           <form
             key={question.id}
@@ -84,8 +94,8 @@ export function MeasureUpTab() {
   )
 }
 
-function answered(card: object, question: Question): string {
-  const facts = question.pointers.map((pointer) => ({ pointer, needed: factAt(pointer)?.needed }))
+function answered(card: Card, question: Question): string {
+  const facts = question.pointers.map(factAt).filter((fact): fact is Fact => fact !== undefined && (fact.when?.(card) ?? true))
   const missing = facts.filter(({ pointer, needed }) => needed && !isThere(valueAt(card, pointer))).length
   return missing > 0 ? `${missing} open` : ''
 }
@@ -109,7 +119,10 @@ function NameField() {
 
 function Answers({ question }: { question: Question }) {
   const { document: card, change } = useCard()
-  const facts = question.pointers.map(factAt).filter((fact): fact is Fact => fact !== undefined && (fact.when?.(card) ?? true))
+  const facts = question.pointers
+    .map(factAt)
+    .filter((fact): fact is Fact => fact !== undefined && (fact.when?.(card) ?? true))
+    .map((fact) => asAsked(fact, card))
   const assumed = facts.filter((fact) => isThere(valueAt(card, fact.pointer)) && card.sources?.[fact.pointer]?.source === 'assumed')
   return (
     <>
@@ -131,7 +144,7 @@ function Answers({ question }: { question: Question }) {
               change((before) =>
                 known(
                   before,
-                  assumed.map((fact) => fact.pointer),
+                  assumed.flatMap((fact) => pointersOf(fact, before)),
                   question.knownBy,
                 ),
               )

@@ -40,7 +40,7 @@ export function Summary({ onAsk }: { onAsk: (question: string) => void }) {
 
   return (
     <section aria-label="What follows">
-      <h2>What follows from your answers</h2>
+      <h2 tabIndex={-1}>What follows from your answers</h2>
       {open.length > 0 && (
         <>
           <p>Before anything can be sliced:</p>

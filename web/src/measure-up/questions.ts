@@ -33,7 +33,15 @@ export const questions: Question[] = [
     id: 'heat',
     title: 'Is the bed heated, and what is around the machine?',
     where: 'A heated bed has thick wires to it. Best reached: what the display showed after half an hour of heating.',
-    pointers: ['/envelope/heated', '/heat/bed/max', '/heat/bed/best', '/heat/housing', '/heat/room'],
+    pointers: [
+      '/envelope/heated',
+      '/heat/bed/max',
+      '/heat/bed/best',
+      '/heat/housing',
+      '/heat/chamber/max',
+      '/heat/chamber/best',
+      '/heat/room',
+    ],
     knownBy: 'measured',
   },
   {
@@ -62,7 +70,7 @@ export const questions: Question[] = [
     id: 'filament',
     title: 'Which filament does it take, and how is it fed?',
     where: 'Measure the filament with a caliper in two places: about 1.75 or about 2.85. Entered wrongly, the print is silently wrong.',
-    pointers: ['/head/nozzles/0/filamentDiameter', '/head/nozzles/0/feed/kind'],
+    pointers: ['/head/nozzles/0/filamentDiameter', '/head/nozzles/0/feed/kind', '/head/nozzles/0/feed/length'],
     knownBy: 'measured',
   },
   {

@@ -9,7 +9,7 @@ import { documents } from '../document/documents'
 import { Hatches } from '../drawing/Hatches'
 import { bedSize } from '../drawing/outline'
 import { CardMenu } from './CardMenu'
-import { matches } from './search'
+import { found } from './search'
 import { A4Sheet, PatternSilhouette, Silhouette } from './Silhouette'
 import { orders } from './order'
 import { useLook } from './useLook'
@@ -44,7 +44,8 @@ export function Rack() {
     return () => window.removeEventListener('keydown', onKey)
   })
 
-  const shown = (cards ?? []).filter((card) => matches(card, sought)).sort(orders[order].compare)
+  const shown = found([...(cards ?? [])].sort(orders[order].compare), sought)
+  const shownPatterns = found(patterns ?? [], sought)
   const deepest = Math.max(297, ...shown.map((card) => bedSize(card.card?.bed).depth ?? 0))
   const scale = Math.min(mostPerMm, tallest / deepest)
   const shelf = (depth: number, by: number) => ({ '--room': `${depth * by + 8}px` }) as CSSProperties
@@ -148,14 +149,14 @@ export function Rack() {
 
           <div className="head-line patterns-line">
             <h2 className="caps">Patterns</h2>
-            <span className="quiet">to start a card from; every figure unconfirmed</span>
+            <span className="quiet">to look at, and to start a card from; every figure unconfirmed</span>
           </div>
           <ul
             className="shelf patterns"
             style={shelf(Math.max(0, ...(patterns ?? []).map((p) => bedSize(p.card.bed).depth ?? 0)), patternScale)}
             aria-label="Patterns"
           >
-            {patterns?.map((pattern) => (
+            {shownPatterns.map((pattern) => (
               <PatternSilhouette
                 key={pattern.id}
                 pattern={pattern}
@@ -164,6 +165,7 @@ export function Rack() {
               />
             ))}
           </ul>
+          {patterns && shownPatterns.length === 0 && <p className="nothing">No pattern is like “{sought}”.</p>}
         </Shared>
         {archived && archived.length > 0 && (
           <section aria-label="Put away">

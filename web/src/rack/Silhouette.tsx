@@ -76,14 +76,14 @@ export function Silhouette({ head, scale, menu, match }: { head: DocumentHead; s
   )
 }
 
-/** A pattern on its shelf: a click starts a card from it. */
+/** A pattern on its shelf: it can be looked at, or a card started from it at once. */
 export function PatternSilhouette({ pattern, scale, onStart }: { pattern: PatternHead; scale: number; onStart: () => void }) {
   const { width = 0, depth = 0 } = bedSize(pattern.card.bed)
   const outline = bedOutline(pattern.card.bed)
   const round = pattern.card.bed?.shape === 'ellipse'
   return (
     <li className="silhouette">
-      <button className="pattern" title={pattern.about} aria-label={`Start a card from the pattern ${pattern.name}`} onClick={onStart}>
+      <Link to={`/patterns/${pattern.id}`} className="pattern" title={pattern.about} aria-label={`Look at the pattern ${pattern.name}`}>
         <span className="stand">
           <svg width={width * scale + 8} height={depth * scale + 1} style={{ overflow: 'visible' }} aria-hidden>
             {outline && (
@@ -100,6 +100,9 @@ export function PatternSilhouette({ pattern, scale, onStart }: { pattern: Patter
           <span>{pattern.name}</span>
           <span className="mono quiet">{round ? `Ø${plain(width)}` : `${plain(width)} × ${plain(depth)}`}</span>
         </span>
+      </Link>
+      <button className="link quiet start" aria-label={`Start a card from the pattern ${pattern.name}`} onClick={onStart}>
+        start a card
       </button>
     </li>
   )

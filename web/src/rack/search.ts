@@ -1,24 +1,45 @@
-import type { DocumentHead } from '../api/client'
+import type { CardSummary } from '../api/client'
+import { housings, layouts, wordOf } from '../card/words'
 import { bedSize } from '../drawing/outline'
 
-/** Whether a card answers a search: by name with a letter or two wrong, by flavour or nozzle material, or by size as `180x160`. */
-export function matches(head: DocumentHead, search: string): boolean {
-  const words = search.toLowerCase().split(/\s+/).filter(Boolean)
-  return words.every((word) => bySize(head, word) || byName(head, word))
+/** What is searched: a name, what is known of the machine, and further words that describe it. */
+export interface Sought {
+  name: string
+  card?: CardSummary | null | undefined
+  about?: string
 }
 
-function bySize(head: DocumentHead, word: string): boolean {
+/** Whether a machine answers a search: by name or words with a letter or two wrong, by flavour, motion or nozzle material, or by size as `180x160`. */
+export function matches(sought: Sought, search: string): boolean {
+  return wordsOf(search).every((word) => bySize(sought, word) || byName(sought, word))
+}
+
+/** Machines that answer a search; those whose name holds all of it come before those that are only of such a size or kind. */
+export function found<T extends Sought>(all: readonly T[], search: string): T[] {
+  const named = (one: Sought) => wordsOf(search).every((word) => one.name.toLowerCase().includes(word))
+  const those = all.filter((one) => matches(one, search))
+  return search.trim() === '' ? those : [...those.filter(named), ...those.filter((one) => !named(one))]
+}
+
+const wordsOf = (search: string) => search.toLowerCase().split(/\s+/).filter(Boolean)
+
+function bySize({ card }: Sought, word: string): boolean {
   const asked = /^[ø⌀]?(\d+(?:[.,]\d+)?)(?:[x×*](\d+(?:[.,]\d+)?))?(?:[x×*](\d+(?:[.,]\d+)?))?$/.exec(word)
   if (!asked) return false
-  const { width, depth } = bedSize(head.card?.bed)
-  const has = [width, depth, head.card?.height ?? undefined]
+  const { width, depth } = bedSize(card?.bed)
+  const has = [width, depth, card?.height ?? undefined]
   return asked.slice(1).every((text, i) => text === undefined || Math.abs(Number(text.replace(',', '.')) - (has[i] ?? -1)) <= 1)
 }
 
-function byName(head: DocumentHead, word: string): boolean {
-  const texts = [head.name, head.card?.flavour ?? '', ...(head.card?.nozzles ?? []).map((nozzle) => nozzle.material ?? '')].map((text) =>
-    text.toLowerCase(),
-  )
+function byName({ name, about, card }: Sought, word: string): boolean {
+  const texts = [
+    name,
+    about ?? '',
+    card?.flavour ?? '',
+    wordOf(layouts, card?.layout) ?? '',
+    wordOf(housings, card?.housing) ?? '',
+    ...(card?.nozzles ?? []).map((nozzle) => nozzle.material ?? ''),
+  ].map((text) => text.toLowerCase())
   return texts.some((text) => text.includes(word) || text.split(/[^\p{L}\p{N}]+/u).some((part) => near(part, word)))
 }
 

@@ -82,6 +82,7 @@ export default function PatternPage() {
 /** The pattern's facts as the schedule names them; what it does not say is left out. */
 function Figures({ card }: { card: Card }) {
   const limits = useSchema('card')
+  const nozzles = card.head?.nozzles ?? []
   const said = (fact: Fact) => {
     const value = valueAt(card, fact.pointer)
     if (value === undefined || value === null || !(fact.when?.(card) ?? true)) return undefined
@@ -96,6 +97,12 @@ function Figures({ card }: { card: Card }) {
   return (
     <table className="list" aria-label="Its figures">
       <tbody>
+        {nozzles.length > 1 && (
+          <tr>
+            <td>nozzles</td>
+            <td className="mono">{nozzles.map((nozzle) => (nozzle.diameter == null ? '?' : plain(nozzle.diameter))).join(', ')} mm</td>
+          </tr>
+        )}
         {groups
           .flatMap((group) => group.facts)
           .map((fact) => ({ fact, text: said(fact) }))

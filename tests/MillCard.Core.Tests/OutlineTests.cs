@@ -48,9 +48,49 @@ public class OutlineTests
     [Theory]
     [InlineData("<!DOCTYPE svg [<!ENTITY a 'aaaa'>]><svg><path d='M0 0h1v1z'/></svg>")]
     [InlineData("<svg><path d='M0 0h1v1z'")]
-    [InlineData("<svg><g transform='scale(2)'><path d='M0 0h1v1z'/></g></svg>")]
+    [InlineData("<svg><g style='fill:none;transform:scale(2)'><path d='M0 0h1v1z'/></g></svg>")]
+    [InlineData("<svg><g transform='bend(2)'><path d='M0 0h1v1z'/></g></svg>")]
+    [InlineData("<svg><use href='other.svg#a'/></svg>")]
+    [InlineData("<svg><use href='#none'/></svg>")]
+    [InlineData("<svg><g id='a'><use href='#a'/></g></svg>")]
+    [InlineData("<svg><svg viewBox='0 0 1 1'><path d='M0 0h1v1z'/></svg></svg>")]
+    [InlineData("<svg><rect width='10%' height='5'/></svg>")]
+    [InlineData("<svg><defs><rect width='10' height='5'/></defs></svg>")]
+    [InlineData("<html/>")]
     [InlineData("<svg/>")]
     public void A_drawing_with_a_DTD_broken_or_without_an_outline_is_refused(string drawing) => Assert.Throws<OutlineException>(() => Read(drawing));
+
+    // Areas and sizes by hand, shapes after SVG 1.1 chapters 7 and 9: the determinant of a transform scales the area.
+    [Theory]
+    [InlineData("<circle cx='10' cy='10' r='50'/>", 7853.98, 100, 100)]
+    [InlineData("<ellipse cx='0' cy='0' rx='40' ry='20'/>", 2513.27, 80, 40)]
+    [InlineData("<rect width='100' height='60' rx='10'/>", 6000 - (4 - Math.PI) * 100, 100, 60)]
+    [InlineData("<rect width='100' height='60' rx='10' ry='20'/>", 6000 - (4 - Math.PI) * 200, 100, 60)]
+    [InlineData("<rect width='100' height='60' ry='500'/>", 6000 - (4 - Math.PI) * 50 * 30, 100, 60)]
+    [InlineData("<polyline points='0,0 100,0 100,50'/>", 2500, 100, 50)]
+    [InlineData("<g transform='translate(30,40) scale(2)'><rect width='10' height='5'/></g>", 200, 20, 10)]
+    [InlineData("<g transform='scale(2)'><g transform='rotate(90 5 5)'><rect width='10' height='4'/></g></g>", 160, 8, 20)]
+    [InlineData("<rect width='10' height='10' transform='skewX(45)'/>", 100, 20, 10)]
+    [InlineData("<rect width='10' height='10' transform='matrix(1 0 0 3 7 7)'/>", 300, 10, 30)]
+    [InlineData("<rect width='10' height='10' transform='scale(-1,2)'/>", 200, 10, 20)]
+    [InlineData("<defs><rect id='r' width='10' height='10'/></defs><use href='#r' x='5' transform='scale(3)'/>", 900, 30, 30)]
+    [InlineData("<symbol id='s'><g><circle r='1'/><circle r='5'/></g></symbol><use href='#s'/>", 78.54, 10, 10)]
+    [InlineData("<svg x='5' y='6'><rect width='10' height='3'/></svg><g display='none'><rect width='99' height='99'/></g>", 30, 10, 3)]
+    public void Shapes_groups_and_transforms_draw_what_they_say(string shapes, double area, double width, double depth)
+    {
+        var outline = Read($"<svg xmlns='http://www.w3.org/2000/svg'>{shapes}</svg>");
+        Assert.Equal(1, Area(outline) / area, 0.003);
+        Assert.Equal(width, outline.Size[0], 0.01);
+        Assert.Equal(depth, outline.Size[1], 0.01);
+    }
+
+    [Theory, InlineData("M0 0L10 10 10 0 0 10Z", "at 5, 5"), InlineData("M0 0L40 0 40 30 10 -10 0 30Z", "crosses itself at")]
+    public void An_outline_that_crosses_itself_is_told_as_that(string path, string where)
+    {
+        var refused = Assert.Throws<OutlineException>(() => Read(path));
+        Assert.Contains("crosses itself", refused.Message, StringComparison.Ordinal);
+        Assert.Contains(where, refused.Message, StringComparison.Ordinal);
+    }
 
     [Fact]
     public void A_mesh_gives_its_outline_from_above()

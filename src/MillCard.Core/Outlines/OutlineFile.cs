@@ -4,6 +4,7 @@ using System.Xml;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
 using NetTopologySuite.Geometries;
+using NetTopologySuite.Operation.Valid;
 
 namespace MillCard.Core.Outlines;
 
@@ -38,47 +39,26 @@ public static class OutlineFile
         return OfRings(Plane.Polygons(footprints.Whole).Select(p => (IReadOnlyList<Coordinate>)p.ExteriorRing.Coordinates), 1, stop);
     }
 
+    private static readonly XmlReaderSettings Drawing =
+        new() { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, MaxCharactersInDocument = MostCharacters };
+
     private static ReadOutline OfDrawing(byte[] file, CancellationToken stop)
     {
-        var rings = new List<IReadOnlyList<Coordinate>>();
-        double? unit = null;
-        var settings = new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, MaxCharactersInDocument = MostCharacters };
-        try
-        {
-            using var reader = XmlReader.Create(new MemoryStream(file), settings);
-            while (reader.Read())
-            {
-                if (reader.NodeType != XmlNodeType.Element) continue;
-                if (reader.LocalName == "svg") unit ??= Unit(reader);
-                if (reader.GetAttribute("transform") is { Length: > 0 } && reader.LocalName is "g" or "path" or "polygon" or "rect")
-                    throw new OutlineException("This drawing moves or scales its shapes (transform); flatten them where it was drawn, or paste the path alone.");
-                if (reader.LocalName == "path" && reader.GetAttribute("d") is { } data) rings.AddRange(SvgPath.Rings(data).Select(Flipped));
-                if (reader.LocalName == "polygon" && reader.GetAttribute("points") is { } points) rings.AddRange(SvgPath.Rings("M" + points).Select(Flipped));
-                if (reader.LocalName == "rect") rings.AddRange(SvgPath.Rings($"M{reader.GetAttribute("x") ?? "0"},{reader.GetAttribute("y") ?? "0"}h{reader.GetAttribute("width")}v{reader.GetAttribute("height")}h-{reader.GetAttribute("width")}z").Select(Flipped));
-            }
-        }
-        catch (XmlException broken)
-        {
-            throw new OutlineException($"This drawing cannot be read: it is broken at line {broken.LineNumber}.", broken);
-        }
-        return OfRings(rings, unit, stop);
-    }
-
-    private static double? Unit(XmlReader svg)
-    {
-        var (width, box) = (svg.GetAttribute("width"), svg.GetAttribute("viewBox"));
-        if (width is null || box?.Split([' ', ','], StringSplitOptions.RemoveEmptyEntries) is not [_, _, var units, _]) return null;
-        foreach (var (suffix, factor) in new[] { ("mm", 1.0), ("cm", 10.0), ("in", 25.4) })
-            if (width.EndsWith(suffix, StringComparison.Ordinal)
-                && double.TryParse(width[..^suffix.Length], CultureInfo.InvariantCulture, out var size) && double.TryParse(units, CultureInfo.InvariantCulture, out var of) && of > 0)
-                return size * factor / of;
-        return null;
+        var (rings, unit) = SvgDrawing.Read(file, Drawing);
+        return OfRings(rings.Select(Flipped), unit, stop);
     }
 
     private static ReadOutline OfRings(IEnumerable<IReadOnlyList<Coordinate>> rings, double? unit, CancellationToken stop)
     {
-        var largest = rings.Select(Area).OfType<Polygon>().MaxBy(p => p.Area) ?? throw new OutlineException("No closed outline was found in this.");
-        if (!largest.IsValid) throw new OutlineException("The outline crosses itself.");
+        Polygon[] areas = [.. rings.Select(Area).OfType<Polygon>()];
+        var largest = areas.MaxBy(p => p.Area);
+        // what crosses itself may enclose as much one way round as the other
+        var crossing = areas.Where(p => p.EnvelopeInternal.Area >= (largest?.Area ?? 0)).Select(p => new IsValidOp(p).ValidationError)
+            .FirstOrDefault(e => e is not null);
+        if (crossing is not null)
+            throw new OutlineException(string.Create(CultureInfo.InvariantCulture,
+                $"The outline crosses itself at {crossing.Coordinate.X:0.##}, {-crossing.Coordinate.Y:0.##} of the drawing."));
+        if (largest is not { Area: > 0 }) throw new OutlineException("No closed outline was found in this.");
         var box = largest.EnvelopeInternal;
         var size = Math.Max(box.Width, box.Height);
         var drawn = largest;
@@ -95,7 +75,7 @@ public static class OutlineFile
     {
         var closed = ring.Where((c, i) => i == 0 || !c.Equals2D(ring[i - 1])).ToList();
         if (!closed[0].Equals2D(closed[^1])) closed.Add(closed[0].Copy());
-        return closed.Count < 4 ? null : Plane.Factory.CreatePolygon([.. closed]) is { Area: > 0 } polygon ? polygon : null;
+        return closed.Count < 4 ? null : Plane.Factory.CreatePolygon([.. closed]) is { EnvelopeInternal.Area: > 0 } polygon ? polygon : null;
     }
 
     private static IReadOnlyList<Coordinate> Flipped(IReadOnlyList<Coordinate> ring) => [.. ring.Select(c => new Coordinate(c.X, -c.Y))];

@@ -18,8 +18,8 @@ namespace MillCard.Core.Trying;
 /// <param name="SupportVolume">Plastic in supports, mm³.</param>
 public sealed record Figures(double Seconds, double? Grams, double? Cost, double PeakFlow, double SupportVolume)
 {
-    /// <summary>Mass by nozzle, g; null where it is not known.</summary>
-    public IReadOnlyList<double?> GramsByNozzle { get; init; } = [];
+    /// <summary>Time, filament, mass and cost of each nozzle.</summary>
+    public IReadOnlyList<NozzleSpent> ByNozzle { get; init; } = [];
 }
 
 /// <summary>A trial with one thing changed.</summary>
@@ -105,7 +105,7 @@ public static class WhatIf
             if (length > 0.5) peak = Math.Max(peak, move.Filament * areas[move.Tool] / length * move.Speed);
         }
         var supports = sliced.Layers.Sum(l => l.Paths.Where(p => p.Kind is PathKind.Support or PathKind.Interface).Sum(p => p.Length * p.SectionAt(l.Place.Height)));
-        return new Figures(run.TotalSeconds, spent.Grams, spent.Cost, peak, supports) { GramsByNozzle = [.. spent.ByNozzle.Select(n => n.Grams)] };
+        return new Figures(run.TotalSeconds, spent.Grams, spent.Cost, peak, supports) { ByNozzle = spent.ByNozzle };
     }
 
     private static Variant Changed<T>(SliceJob job, Leaf leaf, T value)

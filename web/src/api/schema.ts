@@ -6244,8 +6244,8 @@ export interface components {
              * @description Plastic in supports, mm³.
              */
             supportVolume: number;
-            /** @description Mass by nozzle, g; null where it is not known. */
-            gramsByNozzle?: (null | number)[];
+            /** @description Time, filament, mass and cost of each nozzle. */
+            byNozzle?: components["schemas"]["NozzleSpent"][];
         };
         /** @description A material on a spool, and how it wants to be printed. */
         Filament: {

@@ -1,6 +1,6 @@
 import { Button } from '@mui/material'
 import { useState } from 'react'
-import type { Outcome, WhatIfVariant } from '../api/client'
+import type { NozzleSpent, Outcome, WhatIfVariant } from '../api/client'
 import { outcomes } from '../settings/outcomes'
 import { recipeGroups } from '../settings/rows'
 import { useEffects } from '../settings/Schedule'
@@ -95,7 +95,10 @@ export function WhatIf() {
             <tr>
               <td>as it is</td>
               <td className="number">{duration(now.seconds)}</td>
-              <td className="number">{now.grams == null ? '' : `${plain(now.grams, 1)} g`}</td>
+              <td className="number">
+                {now.grams == null ? '' : `${plain(now.grams, 1)} g`}
+                <ByNozzle now={now.byNozzle} />
+              </td>
               <td className="number">{now.cost == null ? '' : now.cost.toFixed(2)}</td>
               <td className="number">{plain(now.peakFlow, 1)}</td>
               <td></td>
@@ -108,7 +111,10 @@ export function WhatIf() {
                   {figures ? (
                     <>
                       <td className="number">{signed((figures.seconds - now.seconds) / 60, 'min')}</td>
-                      <td className="number">{figures.grams == null || now.grams == null ? '' : signed(figures.grams - now.grams, 'g')}</td>
+                      <td className="number">
+                        {figures.grams == null || now.grams == null ? '' : signed(figures.grams - now.grams, 'g')}
+                        <ByNozzle now={now.byNozzle} then={figures.byNozzle} />
+                      </td>
                       <td className="number">{figures.cost == null || now.cost == null ? '' : signed(figures.cost - now.cost, '', 2)}</td>
                       <td className="number">{plain(figures.peakFlow, 1)}</td>
                     </>
@@ -134,6 +140,23 @@ export function WhatIf() {
         <p className="quiet">There is nothing to vary: it is not set, or has no other value.</p>
       )}
     </section>
+  )
+}
+
+/** The mass of each nozzle that lays anything, or how it changes; nothing where one nozzle lays it all. */
+function ByNozzle({ now = [], then }: { now: NozzleSpent[] | undefined; then?: NozzleSpent[] | undefined }) {
+  const { card } = useTrial()
+  const used = now.filter((one) => one.filament > 0 || (then?.[one.nozzle]?.filament ?? 0) > 0)
+  if (used.length < 2) return null
+  const said = ({ nozzle, grams }: NozzleSpent) => {
+    const other = then?.[nozzle]?.grams
+    if (grams == null || (then && other == null)) return '?'
+    return then ? signed(other! - grams, '') : plain(grams, 1)
+  }
+  return (
+    <span className="quiet each-nozzle">
+      {used.map((one) => `${card.document.head?.nozzles?.[one.nozzle]?.id ?? `T${one.nozzle}`} ${said(one)}`).join(' · ')}
+    </span>
   )
 }
 

@@ -1,7 +1,7 @@
-using CsCheck;
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using CsCheck;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Patterns;

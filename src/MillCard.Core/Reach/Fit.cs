@@ -261,7 +261,7 @@ public sealed class Fit
         }
         var distance = Protrusion(part.Widest, region);
         if (distance > Plane.Touch)
-            found.Add(new(kind, null, null, distance, null, 
+            found.Add(new(kind, null, null, distance, null,
                 $"{(skirt ? $"The skirt of {part.Label} lies" : $"{part.Label} stands")} {distance:0.00} mm beyond {name}."));
     }
 

@@ -221,7 +221,7 @@ function Result({ result, filament }: { result: GaugeResult; filament: DocumentS
           or exactly <span className="mono">{plain(result.exact)}</span>, {result.says} {take(result.exact, `take ${plain(result.exact)}`)}
         </>
       )}
-      {result.exact == null && result.says && <span className="quiet">{result.says}</span>}
+      {result.exact == null && result.says && <span className="quiet"> {result.says}</span>}
     </p>
   )
 }

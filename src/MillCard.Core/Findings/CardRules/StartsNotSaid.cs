@@ -25,7 +25,7 @@ public sealed class StartsNotSaid : ICardRule
             var told = ScrewStarts.That(screw, axis.StepsPerMm);
             yield return Id.At(at, message,
                 "Layer heights on whole steps and steps per mm follow from the lead; with the wrong one they are wrong several times over.")
-                .Cure(told is null ? null : Invariant($"{told.Words}: it gives the {axis.StepsPerMm:0.##} steps per mm of the card"),
+                .Cure(told is null ? null : Invariant($"{told.Words}, as {axis.StepsPerMm:0.##} steps per mm say"),
                     told is null ? [] : [Edit.Fact($"/motion/axes/{name}/drive/pitch", told.Pitch), Edit.Fact(at, told.Starts)]);
         }
     }

@@ -59,7 +59,8 @@ public class CardRuleTests
 
     /// <summary>A beam along X as deep as the bed behind and before the nozzle, over a post in the middle.</summary>
     private static Card Beamed(double underside, double top) => Kept(Cards.Box("post", KeepOutKind.Obstacle, 80, 80, 5, 5, top)) is var card
-        ? card with { Head = card.Head with { Beams = [new() { Along = BeamAxis.X, Near = -80, Far = 80, Underside = underside }] } } : card;
+        ? card with { Head = card.Head with { Beams = [new() { Along = BeamAxis.X, Near = -80, Far = 80, Underside = underside }] } }
+            : card;
 
     private static ScrewDrive Screw(int? starts) => new() { Pitch = 2, Starts = starts, StepAngle = 1.8, Microsteps = 16 };
 
@@ -144,7 +145,8 @@ public class CardRuleTests
         { "axis-short-of-bed", "/motion/axes/z/max", Bare(z: new() { Max = 150 }), Bare(z: new() { Max = 170 }) },
         { "travel-past-bed", "/motion/axes/x/max", Bare(x: new() { Min = 0, Max = 211 }), Bare(x: new() { Min = -30, Max = 210 }) },
         { "home-off-travel", "/envelope/home/y", Homed(-12), Homed(-10) },
-        { "faster-than-axis", "/motion/axes/x/homingSpeed", WithX(x => x with { HomingSpeed = 181 }), WithX(x => x with { HomingSpeed = 180 }) },
+        { "faster-than-axis", "/motion/axes/x/homingSpeed", WithX(x => x with { HomingSpeed = 181 }),
+            WithX(x => x with { HomingSpeed = 180 }) },
         { "beam-never-clears", "/head/beams/0/underside", Beamed(0, 5), Beamed(0.5, 0.4) },
         { "beam-never-clears", "/head/beams/0", Beamed(20, 21), Beamed(20, 20) },
         { "origin-off-machine", "/envelope/origin/y", Bare(origin: 400), Bare(origin: -20) },
@@ -206,7 +208,8 @@ public class CardRuleTests
     public void Cures_end_what_they_cure_and_no_pattern_has_anything_to_cure()
     {
         string[] own = ["axis-short-of-bed", "origin-off-machine", "nothing-left-to-print-on", "same-name", "obstacle-above-machine",
-            "body-below-tip", "probe-reaches-nothing", "rating-beyond-heater", "heats-what-is-not-there", "starts-not-said", "travel-past-bed", "home-off-travel",
+            "body-below-tip", "probe-reaches-nothing", "rating-beyond-heater", "heats-what-is-not-there", "starts-not-said",
+                "travel-past-bed", "home-off-travel",
             "faster-than-axis", "beam-never-clears"];
         foreach (var pattern in Pattern.All) Assert.DoesNotContain(Rules.Check(pattern.Card), f => own.Contains(f.Rule));
         foreach (var demo in new[] { "avocet", "cormorant", "dunlin", "kittiwake" })
@@ -233,9 +236,11 @@ public class CardRuleTests
             Cards.Box("all", KeepOutKind.Obstacle, 10, 10, 5, 5, 900)] } },
         c => c with { Head = c.Head with { Bodies = [.. c.Head.Bodies.Select(b => b with { Underside = 0 })] } },
         c => c with { Head = c.Head with { Beams = [new() { Along = BeamAxis.X, Near = -400, Far = 400, Underside = 0 }] } },
-        c => c with { Head = c.Head with { Nozzles = [.. c.Head.Nozzles!.Select(n => n with { MaxTemperature = 400, Heater = new() { Best = 250 } })] } },
+        c => c with { Head = c.Head with { Nozzles = [
+            .. c.Head.Nozzles!.Select(n => n with { MaxTemperature = 400, Heater = new() { Best = 250 } })] } },
         c => c with { Envelope = c.Envelope with { Heated = false }, Routines = c.Routines with { Start = "M140 S60\nG28\nM190 S60\n" } },
-        c => c with { Motion = c.Motion with { Axes = c.Motion.Axes with { Z = c.Motion.Axes.Z! with { StepsPerMm = 400, Drive = Screw(null) } } } },
+        c => c with { Motion = c.Motion with { Axes = c.Motion.Axes with { Z = c.Motion.Axes.Z! with { StepsPerMm = 400,
+            Drive = Screw(null) } } } },
     ];
 
     // Whatever is wrong at once, and in whatever order its cures are taken, no finding is left that offers one.

@@ -10,8 +10,10 @@ namespace MillCard.Core.Tests;
 public class DriveTests
 {
     private static Drive Belt(double angle, int micro) => new BeltDrive { StepAngle = angle, Microsteps = micro, Teeth = 20, Pitch = 2 };
-    private static Drive Screw(double pitch, int starts) => new ScrewDrive { StepAngle = 1.8, Microsteps = 16, Pitch = pitch, Starts = starts };
-    private static Drive Hob(double diameter, double ratio = 1) => new GearDrive { StepAngle = 1.8, Microsteps = 16, Diameter = diameter, Ratio = ratio };
+    private static Drive Screw(double pitch, int starts) =>
+        new ScrewDrive { StepAngle = 1.8, Microsteps = 16, Pitch = pitch, Starts = starts };
+    private static Drive Hob(double diameter, double ratio = 1) =>
+        new GearDrive { StepAngle = 1.8, Microsteps = 16, Diameter = diameter, Ratio = ratio };
 
     // (360/α · μ) / way per turn; leads after ISO 2904 (Tr8×8 P2 has four starts) and ISO 261 (M5 × 0.8).
     public static TheoryData<Drive, double> Known => new()
@@ -25,11 +27,14 @@ public class DriveTests
     public void Steps_follow_from_the_parts(Drive drive, double steps) => Assert.Equal(steps, Drives.StepsPerMm(drive)!.Value, 0.006);
 
     [Fact]
-    public void A_missing_part_leaves_the_steps_open() => Assert.Null(Drives.StepsPerMm(new BeltDrive { StepAngle = 1.8, Microsteps = 16, Teeth = 20 }));
+    public void A_missing_part_leaves_the_steps_open() =>
+        Assert.Null(Drives.StepsPerMm(new BeltDrive { StepAngle = 1.8, Microsteps = 16, Teeth = 20 }));
 
     // sin(90°/μ), motor makers' application notes; from memory.
-    [Theory, InlineData(1, 100), InlineData(2, 70.71), InlineData(4, 38.27), InlineData(8, 19.51), InlineData(16, 9.80), InlineData(32, 4.91)]
-    public void A_microstep_is_held_by_a_part_of_the_torque(int microsteps, double percent) => Assert.Equal(percent, 100 * Drives.HeldTorque(microsteps), 0.006);
+    [Theory, InlineData(1, 100), InlineData(2, 70.71), InlineData(4, 38.27), InlineData(8, 19.51), InlineData(16, 9.80),
+        InlineData(32, 4.91)]
+    public void A_microstep_is_held_by_a_part_of_the_torque(int microsteps, double percent) =>
+        Assert.Equal(percent, 100 * Drives.HeldTorque(microsteps), 0.006);
 
     [Fact]
     public void A_measured_move_names_the_microsteps_that_explain_it()
@@ -49,7 +54,8 @@ public class DriveTests
         Assert.Equal([0.12, 0.16, 0.2, 0.24, 0.28], ladder.Between(0.25 * 0.4, 0.75 * 0.4).Select(r => r.Height));
         Assert.Equal([0.10, 0.12, 0.14], ladder.Between(0.1, 0.15, halves: true).Select(r => r.Height));
         Assert.Equal(0.01, Drives.FullStep(Screw(2, 1))!.Value, 1e-12);
-        Assert.Equal((LadderPlace.WholeSteps, LadderPlace.HalfSteps, LadderPlace.Between), (ladder.PlaceOf(0.2), ladder.PlaceOf(0.22), ladder.PlaceOf(0.25)));
+        Assert.Equal((LadderPlace.WholeSteps, LadderPlace.HalfSteps, LadderPlace.Between),
+            (ladder.PlaceOf(0.2), ladder.PlaceOf(0.22), ladder.PlaceOf(0.25)));
         Assert.Equal((0.24, 0.04), (ladder.Nearest(0.25).Height, ladder.Nearest(0.001).Height));
         Assert.InRange(new Ladder(0.00125, null).Between(0.1, 1, most: 100).Count, 50, 101);
     }
@@ -133,23 +139,38 @@ public class DriveTests
         Assert.Equal(1, Drives.WorstMotor(With(new() { Layout = MotionLayout.MovingBed })));
         Assert.Equal(Math.Sqrt(2), Drives.WorstMotor(With(new() { Layout = MotionLayout.CrossedBelts })));
         // at the edge of the reach the flattest arm stands at 20°: cot 20° = 2.747
-        Assert.Equal(2.747, Drives.WorstMotor(With(new() { Layout = MotionLayout.Delta, Delta = new() { Arm = 215, Radius = 105 } })), 0.001);
+        Assert.Equal(2.747, Drives.WorstMotor(With(new() { Layout = MotionLayout.Delta, Delta = new() { Arm = 215, Radius = 105 } })),
+            0.001);
     }
 
     [Fact]
     public void The_slowest_cause_sets_the_speed_of_a_line()
     {
-        var card = Cards.Dunlin with { Motion = Cards.Dunlin.Motion with { Axes = new() { X = new() { MaxSpeed = 180, StepsPerMm = 80 }, Y = new() { MaxSpeed = 160, StepsPerMm = 80 }, E = new() { MaxSpeed = 60 } } } };
+        var card = Cards.Dunlin with
+        {
+            Motion = Cards.Dunlin.Motion with
+            {
+                Axes = new()
+                {
+                    X = new() { MaxSpeed = 180, StepsPerMm = 80 },
+                    Y = new() { MaxSpeed = 160, StepsPerMm = 80 },
+                    E = new() { MaxSpeed = 60 }
+                }
+            }
+        };
         var nozzle = card.Head.Nozzles![0] with { MaxFlow = 11 };
         // v = Q / A at Q = 11: 154.0 at 0.40 × 0.20, 68.5 at 0.60 × 0.30 (trade values, worked again)
-        Assert.Equal((154.0, CeilingBy.HotEnd), (Math.Round(SpeedCeiling.Of(card, nozzle, null, 0.4, 0.2).Speed, 1), SpeedCeiling.Of(card, nozzle, null, 0.4, 0.2).By));
+        Assert.Equal((154.0, CeilingBy.HotEnd),
+            (Math.Round(SpeedCeiling.Of(card, nozzle, null, 0.4, 0.2).Speed, 1), SpeedCeiling.Of(card, nozzle, null, 0.4, 0.2).By));
         Assert.Equal(68.5, SpeedCeiling.Of(card, nozzle, null, 0.6, 0.3).Speed, 0.05);
         Assert.Equal(CeilingBy.Axis, SpeedCeiling.Of(card, nozzle with { MaxFlow = 30 }, null, 0.4, 0.2).By);
         Assert.Equal(CeilingBy.Filament, SpeedCeiling.Of(card, nozzle, Cards.Petg with { MaxFlow = 5, Flow = 1 }, 0.4, 0.2).By);
         var slow = card with { Motion = card.Motion with { StepRate = 8000, Layout = MotionLayout.CrossedBelts } };
-        Assert.Equal((70.71, CeilingBy.StepRate), (Math.Round(SpeedCeiling.Of(slow, nozzle, null, 0.4, 0.2).Speed, 2), SpeedCeiling.Of(slow, nozzle, null, 0.4, 0.2).By));
+        Assert.Equal((70.71, CeilingBy.StepRate),
+            (Math.Round(SpeedCeiling.Of(slow, nozzle, null, 0.4, 0.2).Speed, 2), SpeedCeiling.Of(slow, nozzle, null, 0.4, 0.2).By));
         var weak = card with { Motion = card.Motion with { Axes = card.Motion.Axes with { E = new() { MaxSpeed = 2 } } } };
         // 2 mm/s of filament at 0.029691 mm per mm: 67.4 mm/s
-        Assert.Equal((67.4, CeilingBy.FilamentDrive), (Math.Round(SpeedCeiling.Of(weak, nozzle, null, 0.4, 0.2).Speed, 1), SpeedCeiling.Of(weak, nozzle, null, 0.4, 0.2).By));
+        Assert.Equal((67.4, CeilingBy.FilamentDrive),
+            (Math.Round(SpeedCeiling.Of(weak, nozzle, null, 0.4, 0.2).Speed, 1), SpeedCeiling.Of(weak, nozzle, null, 0.4, 0.2).By));
     }
 }

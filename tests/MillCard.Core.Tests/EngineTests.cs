@@ -18,7 +18,8 @@ namespace MillCard.Core.Tests;
 
 public class EngineTests
 {
-    private static Mesh Placed(Mesh mesh, double x, double y, double z) => new([.. mesh.Corners.Select((c, i) => c + (float)(i % 3 == 0 ? x : i % 3 == 1 ? y : z))], mesh.Faces);
+    private static Mesh Placed(Mesh mesh, double x, double y, double z) =>
+        new([.. mesh.Corners.Select((c, i) => c + (float)(i % 3 == 0 ? x : i % 3 == 1 ? y : z))], mesh.Faces);
 
     private static Mesh Joined(params Mesh[] meshes)
     {
@@ -36,7 +37,8 @@ public class EngineTests
     private static readonly Mesh Table = Joined(Placed(Block.Of(10, 10, 10), 10, 10, 0), Placed(Block.Of(30, 30, 3), 0, 0, 10));
 
     /// <summary>A gate: two walls 20 mm apart and a lintel.</summary>
-    private static readonly Mesh Gate = Joined(Block.Of(8, 30, 8), Placed(Block.Of(8, 30, 8), 28, 0, 0), Placed(Block.Of(36, 30, 3), 0, 0, 8));
+    private static readonly Mesh Gate = Joined(Block.Of(8, 30, 8), Placed(Block.Of(8, 30, 8), 28, 0, 0),
+        Placed(Block.Of(36, 30, 3), 0, 0, 8));
 
     [Theory, InlineData(0.3), InlineData(0.45), InlineData(0.6), InlineData(0.75)]
     public void A_thin_fin_gets_one_line(double thickness)
@@ -76,7 +78,8 @@ public class EngineTests
     {
         var layers = Slice(Solids.Cylinder(12, 4), Plain with { Walls = 3 }).Layers;
         var s = ExtrudedLine.Spacing(0.45, 0.2);
-        var walls = layers[5].Paths.Where(p => p.Kind is PathKind.OuterWall or PathKind.InnerWall).Select(p => p.Length).OrderDescending().ToArray();
+        var walls = layers[5].Paths.Where(p => p.Kind is PathKind.OuterWall or PathKind.InnerWall).Select(p => p.Length).OrderDescending()
+            .ToArray();
         Assert.Equal(3, walls.Length);
         for (var i = 0; i < 3; i++) Assert.Equal(2 * Math.PI * (12 - 0.225 - i * s), walls[i], 0.03);
     }
@@ -92,7 +95,8 @@ public class EngineTests
         // 20 mm between the walls, 30 along them: the long pieces run along X
         var (along, across) = (0.0, 0.0);
         foreach (var path in bridge)
-            for (var i = 1; i < path.Points.Length; i++) { along += Math.Abs(path.Points[i].X - path.Points[i - 1].X); across += Math.Abs(path.Points[i].Y - path.Points[i - 1].Y); }
+            for (var i = 1; i < path.Points.Length; i++)
+            { along += Math.Abs(path.Points[i].X - path.Points[i - 1].X); across += Math.Abs(path.Points[i].Y - path.Points[i - 1].Y); }
         Assert.True(along > 8 * across);
         Assert.DoesNotContain(Slice(Gate, Plain with { Bridges = false }).Layers.SelectMany(l => l.Paths), p => p.Kind == PathKind.Bridge);
         Assert.DoesNotContain(Slice(Table, Plain).Layers.SelectMany(l => l.Paths), p => p.Kind == PathKind.Bridge);
@@ -108,18 +112,22 @@ public class EngineTests
     public void Supports_hold_the_overhang_and_keep_their_gaps(SupportPattern pattern)
     {
         var layers = Supported(pattern).Layers;
-        var all = layers.SelectMany(l => l.Paths.Where(p => p.Kind is PathKind.Support or PathKind.Interface).Select(p => (l.Place, Path: p))).ToArray();
+        var all = layers.SelectMany(l => l.Paths.Where(p => p.Kind is PathKind.Support or PathKind.Interface)
+            .Select(p => (l.Place, Path: p))).ToArray();
         // the plate's underside is 10 mm up; one layer of gap
         Assert.Equal(9.8, all.Max(s => s.Place.Top), 1e-6);
         var post = Shapes.Rectangle(145, 95, 10, 10);
         Assert.All(all, s => Assert.True(s.Path.Points.All(p => post.Distance(Plane.Factory.CreatePoint(new Coordinate(p.X, p.Y))) > 0.6)));
         // from every place under the overhang the interface is near
-        var dense = Plane.Union([.. layers.Single(l => Math.Abs(l.Place.Top - 9.8) < 1e-6).Paths.Where(p => p.Kind == PathKind.Interface).Select(p => Inked(p))]);
+        var dense = Plane.Union([.. layers.Single(l => Math.Abs(l.Place.Top - 9.8) < 1e-6).Paths.Where(p => p.Kind == PathKind.Interface)
+            .Select(p => Inked(p))]);
         var hanging = Plane.Difference(Shapes.Rectangle(136, 86, 28, 28), post.Buffer(1.5));
         Assert.True(Plane.Intersection(hanging, dense.Buffer(0.4)).Area > 0.95 * hanging.Area);
         // it stands on the bed
         Assert.Contains(layers[0].Paths, p => p.Kind == PathKind.Support);
-        if (pattern == SupportPattern.Branching) Assert.True(Plastic(layers, p => p.Kind == PathKind.Support) < Plastic(Supported(SupportPattern.Crossed).Layers, p => p.Kind == PathKind.Support));
+        if (pattern == SupportPattern.Branching)
+            Assert.True(Plastic(layers, p => p.Kind == PathKind.Support) < Plastic(Supported(SupportPattern.Crossed).Layers,
+            p => p.Kind == PathKind.Support));
     }
 
     [Fact]
@@ -127,7 +135,8 @@ public class EngineTests
     {
         // a plate over a step: everywhere stands on the step, from the bed does not
         var step = Joined(Block.Of(20, 20, 4), Placed(Block.Of(4, 20, 8), 0, 0, 4), Placed(Block.Of(40, 20, 2), 0, 0, 12));
-        double OnStep(SupportFrom from) => Supported(SupportPattern.Crossed, s => s with { From = from }, step).Layers.SelectMany(l => l.Paths)
+        double OnStep(SupportFrom from) =>
+            Supported(SupportPattern.Crossed, s => s with { From = from }, step).Layers.SelectMany(l => l.Paths)
             .Where(p => p.Kind is PathKind.Support && p.Points.Any(q => q.X < 149)).Sum(p => p.Length);
         Assert.True(OnStep(SupportFrom.Everywhere) > 100);
         Assert.Equal(0, OnStep(SupportFrom.Bed));
@@ -137,7 +146,8 @@ public class EngineTests
     public void Zones_and_marks_force_and_forbid_supports()
     {
         var zone = new BoxZone { Name = "left", X = 140, Y = 100, Z = 0, Width = 10, Depth = 40, Height = 30, Use = ZoneUse.NoSupport };
-        double Held(SliceJob job, Func<Point, bool> where) => Slicer.Slice(job).Layers.SelectMany(l => l.Paths).Where(p => p.Kind is PathKind.Support or PathKind.Interface).SelectMany(p => p.Points).Count(where);
+        double Held(SliceJob job, Func<Point, bool> where) => Slicer.Slice(job).Layers.SelectMany(l => l.Paths)
+            .Where(p => p.Kind is PathKind.Support or PathKind.Interface).SelectMany(p => p.Points).Count(where);
         var supported = Job(Table, Plain with { Supports = new() { Pattern = SupportPattern.Crossed } });
         Assert.Equal(0, Held(supported with { Zones = [new(zone)] }, p => p.X < 144));
         Assert.NotEqual(0, Held(supported with { Zones = [new(zone)] }, p => p.X > 156));
@@ -160,14 +170,17 @@ public class EngineTests
     {
         var hook = Joined(Block.Of(6, 20, 20), Placed(Block.Of(20, 20, 3), 0, 0, 20), Placed(Block.Of(4, 20, 6), 16, 0, 14));
         var finding = Assert.Single(Slice(hook, Plain).Findings, f => f.Rule == "island-in-air");
-        Assert.StartsWith("part: layer 71 (14.2 mm up) begins a piece of 80 mm² in the air at X 158, Y 100", finding.Message, StringComparison.Ordinal);
-        Assert.DoesNotContain(Slice(hook, Plain with { Supports = new() { Pattern = SupportPattern.Crossed } }).Findings, f => f.Rule == "island-in-air");
+        Assert.StartsWith("part: layer 71 (14.2 mm up) begins a piece of 80 mm² in the air at X 158, Y 100", finding.Message,
+            StringComparison.Ordinal);
+        Assert.DoesNotContain(Slice(hook, Plain with { Supports = new() { Pattern = SupportPattern.Crossed } }).Findings,
+            f => f.Rule == "island-in-air");
     }
 
     [Fact]
     public void A_brim_holds_the_foot_outside_inside_or_where_it_is_small()
     {
-        double Brim(BrimPlace place, Mesh mesh) => Plastic(Slice(mesh, Plain with { Brim = new() { Place = place, Width = 4 } }).Layers, p => p.Kind == PathKind.Brim) / 0.2;
+        double Brim(BrimPlace place, Mesh mesh) =>
+            Plastic(Slice(mesh, Plain with { Brim = new() { Place = place, Width = 4 } }).Layers, p => p.Kind == PathKind.Brim) / 0.2;
         var block = Block.Of(20, 20, 3);
         Assert.Equal(28 * 28 - 20 * 20 - (4 - Math.PI) * 16, Brim(BrimPlace.Outer, block), 8.0);
         Assert.Equal(0, Brim(BrimPlace.None, block));
@@ -194,26 +207,58 @@ public class EngineTests
         Assert.DoesNotContain(skirted[2].Paths, p => p.Kind == PathKind.Skirt);
     }
 
-    private static IReadOnlyDictionary<string, JsonElement> Settings(params (string Pointer, object Value)[] settings) => settings.ToDictionary(s => s.Pointer, s => JsonSerializer.SerializeToElement(s.Value));
+    private static IReadOnlyDictionary<string, JsonElement> Settings(params (string Pointer, object Value)[] settings) =>
+        settings.ToDictionary(s => s.Pointer, s => JsonSerializer.SerializeToElement(s.Value));
 
     [Fact]
     public void A_zone_has_settings_of_its_own_and_the_later_wins()
     {
-        var left = new BoxZone { Name = "left", X = 140, Y = 100, Width = 20, Depth = 40, Height = 30, Settings = Settings(("/infill/density", 0.6)) };
-        var corner = new CylinderZone { Name = "corner", X = 135, Y = 100, Radius = 8, Height = 30, Settings = Settings(("/infill/density", 0)) };
+        var left = new BoxZone
+        {
+            Name = "left",
+            X = 140,
+            Y = 100,
+            Width = 20,
+            Depth = 40,
+            Height = 30,
+            Settings = Settings(("/infill/density", 0.6))
+        };
+        var corner = new CylinderZone
+        {
+            Name = "corner",
+            X = 135,
+            Y = 100,
+            Radius = 8,
+            Height = 30,
+            Settings = Settings(("/infill/density", 0))
+        };
         var job = Job(Block.Of(40, 40, 4), Plain with { TopLayers = 0, BottomLayers = 0, Infill = new() { Density = 0.1 } });
-        double Length(SliceJob sliced, double from, double to) => Slicer.Slice(sliced).Layers.SelectMany(l => l.Paths).Where(p => p.Kind == PathKind.Infill).SelectMany(p => p.Points.Zip(p.Points.Skip(1))).Sum(s => Shapes.Rectangle(from, 0, to - from, 200).Intersection(Plane.Factory.CreateLineString([new(s.First.X, s.First.Y), new(s.Second.X, s.Second.Y)])).Length);
+        double Length(SliceJob sliced, double from, double to) => Slicer.Slice(sliced).Layers.SelectMany(l => l.Paths)
+            .Where(p => p.Kind == PathKind.Infill).SelectMany(p => p.Points.Zip(p.Points.Skip(1)))
+            .Sum(s => Shapes.Rectangle(from, 0, to - from, 200)
+            .Intersection(Plane.Factory.CreateLineString([new(s.First.X, s.First.Y), new(s.Second.X, s.Second.Y)])).Length);
         var zoned = job with { Zones = [new(left)] };
         Assert.InRange(Length(zoned, 130, 150) / Length(job, 130, 150), 5, 7);
         Assert.Equal(1, Length(zoned, 150, 170) / Length(job, 150, 170), 0.25);
-        Assert.DoesNotContain(Slicer.Slice(zoned with { Zones = [new(left), new(corner)] }).Layers.SelectMany(l => l.Paths), p => p.Kind == PathKind.Infill && p.Points.Any(q => q.To(new Point(135, 100)) < 7.5));
-        Assert.Contains(Slicer.Slice(zoned with { Zones = [new(corner), new(left)] }).Layers.SelectMany(l => l.Paths), p => p.Kind == PathKind.Infill && p.Points.Any(q => q.To(new Point(135, 100)) < 7.5));
+        Assert.DoesNotContain(Slicer.Slice(zoned with { Zones = [new(left), new(corner)] }).Layers.SelectMany(l => l.Paths),
+            p => p.Kind == PathKind.Infill && p.Points.Any(q => q.To(new Point(135, 100)) < 7.5));
+        Assert.Contains(Slicer.Slice(zoned with { Zones = [new(corner), new(left)] }).Layers.SelectMany(l => l.Paths),
+            p => p.Kind == PathKind.Infill && p.Points.Any(q => q.To(new Point(135, 100)) < 7.5));
     }
 
     [Fact]
     public void More_walls_in_a_zone_are_cut_at_its_edge()
     {
-        var zone = new BoxZone { Name = "screw", X = 140, Y = 100, Width = 20, Depth = 60, Height = 30, Settings = Settings(("/walls", 5)) };
+        var zone = new BoxZone
+        {
+            Name = "screw",
+            X = 140,
+            Y = 100,
+            Width = 20,
+            Depth = 60,
+            Height = 30,
+            Settings = Settings(("/walls", 5))
+        };
         var layer = Slicer.Slice(Job(Block.Of(40, 40, 2), Plain with { Walls = 2 }) with { Zones = [new(zone)] }).Layers[5];
         var inner = layer.Paths.Where(p => p.Kind == PathKind.InnerWall).SelectMany(p => p.Points).ToArray();
         Assert.Single(inner.Where(p => p.X > 150.1).Select(p => Math.Round(170 - p.X, 2)).Where(d => d < 3).Distinct());
@@ -224,13 +269,16 @@ public class EngineTests
     public void A_part_departs_from_the_recipe_and_what_belongs_to_the_whole_print_is_refused()
     {
         var job = Job(Block.Of(20, 20, 3), Plain);
-        SliceResult With(params (string, object)[] settings) => Slicer.Slice(job with { Parts = [job.Parts[0] with { Part = job.Parts[0].Part with { Settings = Settings(settings) } }] });
+        SliceResult With(params (string, object)[] settings) =>
+            Slicer.Slice(job with { Parts = [job.Parts[0] with { Part = job.Parts[0].Part with { Settings = Settings(settings) } }] });
         Assert.Equal(4, With(("/walls", 4)).Layers[8].Paths.Count(p => p.Kind is PathKind.OuterWall or PathKind.InnerWall));
-        foreach (var (pointer, value) in new (string, object)[] { ("/layers/others", 0.3), ("/walls", -1), ("/wals", 3), ("/speeds/outerWall", "fast") })
+        foreach (var (pointer, value) in new (string, object)[] { ("/layers/others", 0.3), ("/walls", -1), ("/wals", 3),
+            ("/speeds/outerWall", "fast") })
         {
             var refused = With((pointer, value));
             Assert.False(refused.Sliced);
-            Assert.Contains(refused.Findings, f => f.Rule == "departure-refused" && f.Pointer!.StartsWith("/parts/0/settings", StringComparison.Ordinal));
+            Assert.Contains(refused.Findings, f => f.Rule == "departure-refused"
+                && f.Pointer!.StartsWith("/parts/0/settings", StringComparison.Ordinal));
         }
     }
 
@@ -243,14 +291,18 @@ public class EngineTests
         if (seam == Seam.Aligned) Assert.All(starts, s => Assert.True(s.To(starts[0]) < 1e-3));
         if (seam == Seam.Scattered) Assert.True(starts.Distinct().Count() > 15);
         if (seam != Seam.Sharpest) return;
-        var drop = Solids.Prism([.. Enumerable.Range(0, 60).Select(i => (10 * Math.Cos(i * Math.PI / 30), 10 * Math.Sin(i * Math.PI / 30))).Select(p => p.Item1 > 9.9 ? (14.0, 0.0) : p)], 2);
-        Assert.All(Slice(drop, Plain with { Wall = new() { Seam = seam } }).Layers, l => Assert.Equal(l.Paths.SelectMany(p => p.Points).Max(p => p.X), l.Paths.Single(p => p.Kind == PathKind.OuterWall).Points[0].X, 0.5));
+        var drop = Solids.Prism([.. Enumerable.Range(0, 60).Select(i => (10 * Math.Cos(i * Math.PI / 30), 10 * Math.Sin(i * Math.PI / 30)))
+            .Select(p => p.Item1 > 9.9 ? (14.0, 0.0) : p)], 2);
+        Assert.All(Slice(drop, Plain with { Wall = new() { Seam = seam } }).Layers,
+            l => Assert.Equal(l.Paths.SelectMany(p => p.Points)
+            .Max(p => p.X), l.Paths.Single(p => p.Kind == PathKind.OuterWall).Points[0].X, 0.5));
     }
 
     [Fact]
     public void Walls_are_laid_from_the_inside_or_from_the_outside()
     {
-        PathKind First(WallOrder order) => Slice(Block.Of(20, 20, 2), Plain with { Wall = new() { Order = order } }).Layers[3].Paths[0].Kind;
+        PathKind First(WallOrder order) =>
+            Slice(Block.Of(20, 20, 2), Plain with { Wall = new() { Order = order } }).Layers[3].Paths[0].Kind;
         Assert.Equal((PathKind.InnerWall, PathKind.OuterWall), (First(WallOrder.InsideOut), First(WallOrder.OutsideIn)));
     }
 
@@ -261,14 +313,16 @@ public class EngineTests
         var top = layers[^1].Paths.Where(p => p.Kind == PathKind.Top).ToArray();
         Assert.True(top.Length > 20);
         Assert.All(top, p => Assert.True((p.Points[1].X - p.Points[0].X) * (top[0].Points[1].X - top[0].Points[0].X) > 0));
-        Assert.InRange(Plastic([layers[^1]], p => p.Kind == PathKind.Smoothing) / Plastic([layers[^1]], p => p.Kind == PathKind.Top), 0.1, 0.2);
+        Assert.InRange(Plastic([layers[^1]], p => p.Kind == PathKind.Smoothing) / Plastic([layers[^1]], p => p.Kind == PathKind.Top), 0.1,
+            0.2);
         Assert.DoesNotContain(layers[^2].Paths, p => p.Kind is PathKind.Top or PathKind.Smoothing);
     }
 
     [Fact]
     public void Compensation_and_shrinkage_move_the_contour()
     {
-        double Width(SliceJob job, int layer) => Slicer.Slice(job).Layers[layer].Paths.SelectMany(p => p.Points).Max(p => p.X) - Slicer.Slice(job).Layers[layer].Paths.SelectMany(p => p.Points).Min(p => p.X) + 0.45;
+        double Width(SliceJob job, int layer) => Slicer.Slice(job).Layers[layer].Paths.SelectMany(p => p.Points)
+            .Max(p => p.X) - Slicer.Slice(job).Layers[layer].Paths.SelectMany(p => p.Points).Min(p => p.X) + 0.45;
         var job = Job(Block.Of(20, 20, 2), Plain);
         Assert.Equal(20, Width(job, 3), 1e-3);
         var compensated = job with { Recipe = Plain with { Compensation = new() { Xy = 0.1, FirstLayer = -0.25 } } };
@@ -280,20 +334,34 @@ public class EngineTests
     [Fact]
     public void A_spiral_climbs_without_a_break()
     {
-        var result = Slice(Solids.Cylinder(12, 6, 120), Plain with { Spiral = true, BottomLayers = 2 }, Cards.Bare() with { Routines = new() { Start = "G28\nM109 S235", End = "G91\nG0 Z5\nG90\nG0 X10 Y10\nM104 S0\nM140 S0\nM84" } });
+        var result = Slice(Solids.Cylinder(12, 6, 120), Plain with { Spiral = true, BottomLayers = 2 },
+            Cards.Bare() with
+            {
+                Routines = new()
+                {
+                    Start = "G28\nM109 S235",
+                    End = "G91\nG0 Z5\nG90\nG0 X10 Y10\nM104 S0\nM140 S0\nM84"
+                }
+            });
         Assert.DoesNotContain(result.Findings, f => f.Severity == Severity.Stop);
         Assert.All(result.Layers.Skip(2), l => Assert.True(Assert.Single(l.Paths).Climbs));
         var z = result.Run!.Moves.ToArray().Where(m => m.Extrudes).Select(m => m.To.Z).SkipWhile(h => h < 0.5).ToArray();
         Assert.All(z.Zip(z.Skip(1)), pair => Assert.InRange(pair.Second - pair.First, -1e-9, 0.02));
         Assert.Equal(6, z[^1], 1e-3);
-        Assert.Equal("spiral-needs-one-part", Slicer.Slice(Job(Block.Of(9, 9, 2), Plain with { Spiral = true }) is var job ? job with { Parts = [job.Parts[0], job.Parts[0] with { Part = job.Parts[0].Part with { X = 50 } }] } : null!).Findings[0].Rule);
+        Assert.Equal("spiral-needs-one-part", Slicer.Slice(Job(Block.Of(9, 9, 2), Plain with { Spiral = true }) is var job
+            ? job with { Parts = [job.Parts[0], job.Parts[0] with { Part = job.Parts[0].Part with { X = 50 } }] }
+            : null!).Findings[0].Rule);
     }
 
     [Fact]
     public void Small_layers_are_slowed_the_fan_follows_their_time_and_accelerations_are_said()
     {
         var filament = Cards.Petg with { Fan = new() { FromLayer = 2, Curve = [[5, 1], [20, 0.2]] } };
-        var recipe = Plain with { Speeds = Plain.Speeds with { LeastLayerTime = 8, Least = 5, SlowLayers = 3 }, Accelerations = new() { OuterWall = 400, Infill = 1200 } };
+        var recipe = Plain with
+        {
+            Speeds = Plain.Speeds with { LeastLayerTime = 8, Least = 5, SlowLayers = 3 },
+            Accelerations = new() { OuterWall = 400, Infill = 1200 }
+        };
         var card = Cards.Bare() with { Firmware = Cards.Dunlin.Firmware };
         var result = Slicer.Slice(Job(Block.Of(8, 8, 4), recipe, card) with { Filament = filament });
         var text = Encoding.UTF8.GetString(result.Gcode.Span);
@@ -301,7 +369,8 @@ public class EngineTests
         Assert.Contains("M204 P400", layer, StringComparison.Ordinal);
         Assert.Contains("M204 P1200", layer, StringComparison.Ordinal);
         var starts = result.Run!.Starts;
-        var lines = text.Split('\n').Select((l, i) => (l, i)).Where(l => l.l.StartsWith("; layer ", StringComparison.Ordinal)).Select(l => l.i).ToArray();
+        var lines = text.Split('\n').Select((l, i) => (l, i)).Where(l => l.l.StartsWith("; layer ", StringComparison.Ordinal))
+            .Select(l => l.i).ToArray();
         Assert.InRange(starts[lines[10]] - starts[lines[9]], 7.8, 11);
         // 8 s lie a fifth of the way from 5 s to 20 s: 0.84 of full, 214 of 255
         Assert.Contains("M106 S214", text, StringComparison.Ordinal);
@@ -313,7 +382,9 @@ public class EngineTests
     {
         // a C: from tip to tip the straight way leaves the part
         var c = Joined(Block.Of(40, 6, 3), Placed(Block.Of(6, 20, 3), 0, 0, 0), Placed(Block.Of(40, 6, 3), 0, 14, 0));
-        double Pulls(bool inside) => Encoding.UTF8.GetString(Slice(c, Plain with { Retraction = Plain.Retraction with { StayInside = inside, Length = 1 } }).Gcode.Span).Split('\n').Count(l => l.StartsWith("G1 E-1", StringComparison.Ordinal));
+        double Pulls(bool inside) => Encoding.UTF8.GetString(
+            Slice(c, Plain with { Retraction = Plain.Retraction with { StayInside = inside, Length = 1 } }).Gcode.Span).Split('\n')
+            .Count(l => l.StartsWith("G1 E-1", StringComparison.Ordinal));
         Assert.True(Pulls(true) < 0.7 * Pulls(false), $"{Pulls(true)} of {Pulls(false)}");
     }
 
@@ -324,8 +395,10 @@ public class EngineTests
         var middle = card.Machine().Bed.Centroid;
         var (a, b) = (Block.Of(20, 20, 2), Block.Of(15, 15, 1));
         var ids = card.Head.Nozzles!.Select(n => n.Id).ToArray();
-        var job = new SliceJob("two", card.Machine(), Cards.Petg, Plain with { NozzleChanges = new() { Tower = 12, Shield = true, Retraction = 6 } },
-            [new(new TrialPart { Name = "a", File = "a", X = middle.X - 20, Y = middle.Y, Nozzles = [ids[0]] }, a, new Footprints(a)), new(new TrialPart { Name = "b", File = "b", X = middle.X + 20, Y = middle.Y, Nozzles = [ids[1]] }, b, new Footprints(b))])
+        var job = new SliceJob("two", card.Machine(), Cards.Petg,
+            Plain with { NozzleChanges = new() { Tower = 12, Shield = true, Retraction = 6 } },
+            [new(new TrialPart { Name = "a", File = "a", X = middle.X - 20, Y = middle.Y, Nozzles = [ids[0]] }, a, new Footprints(a)),
+                new(new TrialPart { Name = "b", File = "b", X = middle.X + 20, Y = middle.Y, Nozzles = [ids[1]] }, b, new Footprints(b))])
         { Mode = new() { Kind = ModeKind.TwoMaterial } };
         var result = Slicer.Slice(job);
         Assert.True(result.Sliced, string.Join('\n', result.Findings.Select(f => f.Message)));
@@ -350,7 +423,8 @@ public class EngineTests
         var result = Slicer.Slice(job);
         Assert.Equal("test-Dunlin 0.4.gcode", result.FileName);
         var text = Encoding.UTF8.GetString(result.Gcode.Span);
-        Assert.True(text.IndexOf("M117 Station PETG, grey", StringComparison.Ordinal) < text.IndexOf("; layers begin", StringComparison.Ordinal));
+        Assert.True(text.IndexOf("M117 Station PETG, grey", StringComparison.Ordinal) < text.IndexOf("; layers begin",
+            StringComparison.Ordinal));
         Assert.True(text.IndexOf("M117 done", StringComparison.Ordinal) > text.IndexOf("; layers end", StringComparison.Ordinal));
         Assert.Equal("test-Station PETG, grey.gcode", Slicer.Slice(job with { Recipe = Plain }).FileName);
     }
@@ -364,14 +438,21 @@ public class EngineTests
 
     [Fact]
     public void Nothing_of_a_random_part_leaves_its_contour_and_nothing_else_leaves_the_ground() => Gen.Select(
-        Gen.Double[4, 16].Array[5, 12], Gen.Enum<InfillPattern>(), Gen.Enum<SupportPattern>(), Gen.Enum<BrimPlace>(), Gen.Double[0, 30], Gen.Bool).Sample((radii, pattern, supports, brim, lean, raft) =>
+        Gen.Double[4, 16].Array[5, 12], Gen.Enum<InfillPattern>(), Gen.Enum<SupportPattern>(), Gen.Enum<BrimPlace>(), Gen.Double[0, 30],
+            Gen.Bool).Sample((radii, pattern, supports, brim, lean, raft) =>
     {
         var n = radii.Length;
         var upright = Solids.Prism([.. radii.Select((r, i) => (r * Math.Cos(2 * Math.PI * i / n), r * Math.Sin(2 * Math.PI * i / n)))], 9);
         var mesh = Placement.Oriented(upright, null, new Tilt { X = lean });
         var post = Cards.Box("post", KeepOutKind.Obstacle, 92, 80, 6, 30, 20);
         var card = Cards.Bare(120, 110) with { Envelope = Cards.Bare(120, 110).Envelope with { KeepOuts = [post] } };
-        var recipe = Plain with { Infill = new() { Pattern = pattern }, Supports = new() { Pattern = supports }, Brim = new() { Place = brim, Width = 3 }, Raft = new() { Layers = raft ? 2 : 0 } };
+        var recipe = Plain with
+        {
+            Infill = new() { Pattern = pattern },
+            Supports = new() { Pattern = supports },
+            Brim = new() { Place = brim, Width = 3 },
+            Raft = new() { Layers = raft ? 2 : 0 }
+        };
         var result = Slicer.Slice(Job(mesh, recipe, card, 60, 50));
         Assert.True(result.Sliced, string.Join('\n', result.Findings.Select(f => f.Message)));
         var contour = new Footprints(mesh).Below(double.PositiveInfinity, 60, 50, 0).Buffer(0.45 / 2 + 0.01);
@@ -380,7 +461,8 @@ public class EngineTests
             Assert.True((path.Kind.IsPart() ? contour : ground).Covers(Inked(path, path.Width / 2 - 0.2)), $"{path.Kind} {path.Width}");
     }, iter: 30);
 
-    public static TheoryData<string> DemoCards => [.. Directory.EnumerateFiles(Path.Combine(DemoParts.Root, "demo", "cards"), "*.json").Select(f => Path.GetFileNameWithoutExtension(f)!).Where(c => c != "sanderling").Order()];
+    public static TheoryData<string> DemoCards => [.. Directory.EnumerateFiles(Path.Combine(DemoParts.Root, "demo", "cards"), "*.json")
+        .Select(f => Path.GetFileNameWithoutExtension(f)!).Where(c => c != "sanderling").Order()];
 
     [Theory, MemberData(nameof(DemoCards))]
     public void On_every_demo_card_the_program_runs_to_its_end_within_the_estimate(string name)
@@ -390,13 +472,24 @@ public class EngineTests
         if (card.Heat.Bed?.Best is { } best && best < bed.First + 2) bed = bed with { First = best - 10, Others = best - 10 };
         var job = DemoParts.Job(card, "net-ring-joint") with { Filament = Cards.Petg with { Bed = bed } };
         var diameter = card.Head.Nozzles![0].Diameter!.Value;
-        job = job with { Recipe = job.Recipe with { LineWidthOfNozzle = 1.1, Layers = new() { Others = diameter / 2 }, Supports = new() { Pattern = SupportPattern.Crossed }, Infill = new() { Pattern = InfillPattern.Gyroid } } };
+        job = job with
+        {
+            Recipe = job.Recipe with
+            {
+                LineWidthOfNozzle = 1.1,
+                Layers = new() { Others = diameter / 2 },
+                Supports = new() { Pattern = SupportPattern.Crossed },
+                Infill = new() { Pattern = InfillPattern.Gyroid }
+            }
+        };
         var result = Slicer.Slice(job);
         Assert.True(result.Sliced, string.Join('\n', result.Findings.Select(f => f.Message)));
         Assert.DoesNotContain(result.Findings, f => f.Severity == Severity.Stop);
         var header = Encoding.UTF8.GetString(result.Gcode.Span[..600]);
         var said = System.Text.RegularExpressions.Regex.Match(header, @"; estimate: (\d+) h (\d+) min (\d+) s");
-        var estimate = 3600 * int.Parse(said.Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture) + 60 * int.Parse(said.Groups[2].Value, System.Globalization.CultureInfo.InvariantCulture) + int.Parse(said.Groups[3].Value, System.Globalization.CultureInfo.InvariantCulture);
+        var estimate = 3600 * int.Parse(said.Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture)
+            + 60 * int.Parse(said.Groups[2].Value, System.Globalization.CultureInfo.InvariantCulture)
+            + int.Parse(said.Groups[3].Value, System.Globalization.CultureInfo.InvariantCulture);
         var again = SimulatedMachine.Run(card.Machine(), result.Gcode);
         Assert.Equal(1, again.TotalSeconds / estimate, 0.01);
     }
@@ -424,7 +517,8 @@ public class EngineTests
                 new Reach.Footprints(blade))],
         };
         Assert.Contains(Slicer.Slice(two).Findings,
-            f => f is { Rule: "nothing-of-part", Severity: Findings.Severity.Stop } && f.Message.Contains("blade", StringComparison.Ordinal));
+            f => f is { Rule: "nothing-of-part", Severity: Findings.Severity.Stop }
+                && f.Message.Contains("blade", StringComparison.Ordinal));
         Assert.DoesNotContain(Slicer.Slice(job).Findings, f => f.Rule == "nothing-of-part");
     }
 }

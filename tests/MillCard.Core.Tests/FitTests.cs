@@ -62,9 +62,17 @@ public class FitTests
         // a table: 40 wide on top, one 10 mm foot; the bad place lies under the overhang
         var card = Cards.Bare();
         card = card with { Envelope = card.Envelope with { KeepOuts = [Cards.Box("dent", KeepOutKind.BadSurface, 165, 95, 5, 10)] } };
-        var mushroom = Solids.Revolved(t => t < 0.2 ? (25 * t, 0) : t < 0.5 ? (5, (t - 0.2) * 50) : t < 0.7 ? (5 + (t - 0.5) * 100, 15) : t < 0.8 ? (25, 15 + (t - 0.7) * 100) : (25 * (1 - t) / 0.2, 25), 100, 48);
+        var mushroom = Solids.Revolved(t => t < 0.2 ? (25 * t, 0) : t < 0.5 ? (5, (t - 0.2) * 50) : t < 0.7 ? (5 + (t - 0.5) * 100, 15)
+            : t < 0.8 ? (25, 15 + (t - 0.7) * 100) : (25 * (1 - t) / 0.2, 25), 100, 48);
         Assert.True(Verdict(card, mushroom, 150, 100).Fits);
-        Assert.False(Verdict(card with { Envelope = card.Envelope with { KeepOuts = [Cards.Box("wiper", KeepOutKind.Reserved, 165, 95, 5, 10)] } }, mushroom, 150, 100).Fits);
+        Assert.False(Verdict(card with
+        {
+            Envelope = card.Envelope with
+            {
+                KeepOuts = [
+            Cards.Box("wiper", KeepOutKind.Reserved, 165, 95, 5, 10)]
+            }
+        }, mushroom, 150, 100).Fits);
     }
 
     [Fact]
@@ -74,7 +82,12 @@ public class FitTests
         card = card with
         {
             Envelope = card.Envelope with { KeepOuts = [Cards.Box("clip", KeepOutKind.Obstacle, 0, 90, 12, 20, 6)] },
-            Head = card.Head with { Clearance = 0, Bodies = [new Body { Name = "duct", Outline = new RectangleOutline { X = -20, Y = -20, Width = 40, Depth = 40 }, Underside = 4.5 }] },
+            Head = card.Head with
+            {
+                Clearance = 0,
+                Bodies = [new Body { Name = "duct", Outline = new RectangleOutline { X = -20, Y = -20, Width = 40, Depth = 40 },
+                Underside = 4.5 }]
+            },
         };
         // below 1.5 mm the duct is lower than the clip's top: 20 mm more are lost
         Assert.Equal(("clip", "duct"), Verdict(card, Solids.Box(20, 20, 20), 40, 100).Violations.Select(v => (v.With, v.By)).Single());
@@ -103,7 +116,8 @@ public class FitTests
         var edit = Assert.Single(violation.Remedy!.Edits);
         Assert.Equal(("/skirt/gap", 2.0), (edit.Pointer, edit.Value!.GetValue<double>()));
         Assert.True(Verdict(wide, Solids.Box(20, 20, 20), 13.02, 100, recipe: recipe with { Skirt = new() { Rounds = 2, Gap = 2 } }).Fits);
-        Assert.False(Verdict(wide, Solids.Box(20, 20, 20), 13.02, 100, recipe: recipe with { Skirt = new() { Rounds = 2, Gap = 2.05 } }).Fits);
+        Assert.False(Verdict(wide, Solids.Box(20, 20, 20), 13.02, 100,
+            recipe: recipe with { Skirt = new() { Rounds = 2, Gap = 2.05 } }).Fits);
         // no gap helps where the part itself stands at the edge
         var edge = Verdict(wide, Solids.Box(20, 20, 20), 10.5, 100, recipe: recipe).Violations;
         Assert.Equal("/skirt/rounds", Assert.Single(edge).Remedy!.Edits[0].Pointer);
@@ -130,7 +144,8 @@ public class FitTests
     public void A_trials_limits_are_called_the_trials_and_the_cards_the_machines()
     {
         var limits = new TrialLimits { Height = 30, Margin = 8, KeepOuts = [Cards.Box("tape", KeepOutKind.Reserved, 100, 90, 20, 20)] };
-        string[] Said(TrialLimits? given, double x, double high) => [.. new Fit(Machine.Of(Cards.Bare(height: 50) with { Motion = Wide }, given))
+        string[] Said(TrialLimits? given, double x, double high) =>
+            [.. new Fit(Machine.Of(Cards.Bare(height: 50) with { Motion = Wide }, given))
             .Of([new StandingPart("part", new Footprints(Solids.Box(20, 20, high)), x, 100, 0)])[0].Violations.Select(v => v.Message)];
         Assert.Contains("this trial takes 30.00", Assert.Single(Said(limits, 50, 40)), StringComparison.Ordinal);
         Assert.Contains("this machine takes 50.00", Assert.Single(Said(limits with { Height = 60 }, 50, 60)), StringComparison.Ordinal);
@@ -161,7 +176,15 @@ public class FitTests
     public void A_round_bed_takes_what_its_corners_reach()
     {
         var card = Cards.Bare();
-        card = card with { Envelope = card.Envelope with { Bed = new EllipseBed { Width = 180, Depth = 180 }, Origin = new() { X = 90, Y = 90 } }, Motion = card.Motion with { Layout = MotionLayout.Delta } };
+        card = card with
+        {
+            Envelope = card.Envelope with
+            {
+                Bed = new EllipseBed { Width = 180, Depth = 180 },
+                Origin = new() { X = 90, Y = 90 }
+            },
+            Motion = card.Motion with { Layout = MotionLayout.Delta }
+        };
         var half = 90 / Math.Sqrt(2);
         Assert.True(Verdict(card, Solids.Box(2 * half - 0.05, 2 * half - 0.05, 20), 90, 90).Fits);
         Assert.Null(Verdict(card, Solids.Box(2 * half + 0.1, 2 * half + 0.1, 20), 90, 90).Violations[0].Move);
@@ -205,9 +228,14 @@ public class FitTests
                 Bed = round ? new EllipseBed { Width = width, Depth = depth } : bare.Envelope.Bed,
                 KeepOuts = [.. keepOuts.Select((k, i) => Cards.Box($"k{i}", (KeepOutKind)k.Item5, k.Item1, k.Item2, k.Item3, k.Item4, 5))],
             },
-            Head = bare.Head with { Clearance = 1, Bodies = [new Body { Name = "duct", Outline = new CircleOutline { X = 2, Y = 0, Radius = 8 }, Underside = 3 }] },
+            Head = bare.Head with
+            {
+                Clearance = 1,
+                Bodies = [new Body { Name = "duct", Outline = new CircleOutline { X = 2, Y = 0, Radius = 8 }, Underside = 3 }]
+            },
         }
-        let outline = radii.Select((r, i) => (r * Math.Cos(2 * Math.PI * i / radii.Length), r * Math.Sin(2 * Math.PI * i / radii.Length))).ToArray()
+        let outline = radii.Select((r, i) => (r * Math.Cos(2 * Math.PI * i / radii.Length), r * Math.Sin(2 * Math.PI * i / radii.Length)))
+            .ToArray()
         select (card, Solids.Prism(outline, 10), x, y, turn);
 
     [Fact]
@@ -240,7 +268,8 @@ public class FitTests
         return !fits ? false : unsure ? null : true;
     }
 
-    /// <summary>Signed room at a point: positive inside the bed and outside every keep-out, by definition of each kind and not by the code under test.</summary>
+    /// <summary>Signed room at a point: positive inside the bed and outside every keep-out, by definition of each kind and not by the code
+    /// under test.</summary>
     private static double Allowed(Card card, Coordinate p)
     {
         var room = card.Envelope.Bed switch
@@ -282,7 +311,8 @@ public class FitTests
         if (move.Length < 0.2) return;
         var shorter = move.Length - 0.1;
         foreach (var direction in Enumerable.Range(0, 12).Select(i => angle + i * Math.PI / 6).Append(Math.Atan2(move.Y, move.X)))
-            Assert.False(Verdict(scene.Card, scene.Part, scene.X + shorter * Math.Cos(direction), scene.Y + shorter * Math.Sin(direction), scene.Turn).Fits);
+            Assert.False(Verdict(scene.Card, scene.Part, scene.X + shorter * Math.Cos(direction), scene.Y + shorter * Math.Sin(direction),
+                scene.Turn).Fits);
     }, iter: 60);
 
     [Fact]
@@ -290,7 +320,8 @@ public class FitTests
     {
         var slit = Plane.Factory.CreatePolygon(
             (LinearRing)Shapes.Rectangle(0, 0, 60, 60).ExteriorRing,
-            [Plane.Factory.CreateLinearRing([new(40, 28), new(39.9999999999, 28), new(37, 29), new(40, 28)]), Plane.Factory.CreateLinearRing([new(5, 5), new(5, 7), new(7, 7), new(5, 5)])]);
+            [Plane.Factory.CreateLinearRing([new(40, 28), new(39.9999999999, 28), new(37, 29), new(40, 28)]),
+                Plane.Factory.CreateLinearRing([new(5, 5), new(5, 7), new(7, 7), new(5, 5)])]);
         var mended = (Polygon)Plane.WithoutSlits(slit);
         Assert.Equal(1, mended.NumInteriorRings);
         Assert.Equal(3600 - 2, mended.Area, 6);

@@ -14,7 +14,8 @@ public class GaugeTests
     private static GaugeJob Job(string card) => Job(DemoParts.Card(card));
     private static GaugeJob Job(Card card) => new(card.Machine(), Proposal.Recipe(card), Proposal.Filament(card));
     private static GaugePiece Piece(string id) => GaugePieces.All.Single(p => p.Id == id);
-    private static GaugeResult[] Result(string id, GaugeJob job, params (string Name, double Value)[] readings) => [.. Piece(id).Result(job, readings.ToDictionary(r => r.Name, r => r.Value))];
+    private static GaugeResult[] Result(string id, GaugeJob job, params (string Name, double Value)[] readings) =>
+        [.. Piece(id).Result(job, readings.ToDictionary(r => r.Name, r => r.Value))];
 
     public static TheoryData<string, string> Pairs => [.. Names.SelectMany(card => GaugePieces.All.Select(piece => (card, piece.Id)))];
 
@@ -67,7 +68,11 @@ public class GaugeTests
     public void A_cube_half_as_large_means_other_microsteps_exactly()
     {
         var card = DemoParts.Card("dunlin");
-        var x = card.Motion.Axes.X! with { StepsPerMm = 160, Drive = new BeltDrive { StepAngle = 1.8, Microsteps = 32, Teeth = 20, Pitch = 2 } };
+        var x = card.Motion.Axes.X! with
+        {
+            StepsPerMm = 160,
+            Drive = new BeltDrive { StepAngle = 1.8, Microsteps = 32, Teeth = 20, Pitch = 2 }
+        };
         var job = Job(card with { Motion = card.Motion with { Axes = card.Motion.Axes with { X = x } } });
         // asked for 29.56 between the middles, twice as much came, and a little: 16 microsteps give 80 exactly
         var result = Assert.Single(Result("steps-cube", job, ("x", 59.2 + job.Width)));
@@ -84,8 +89,10 @@ public class GaugeTests
         Assert.Empty(Result("flow-wall", job));
     }
 
-    [Theory, InlineData("retraction-pair", "band", 3, 0.8), InlineData("flow-ramp", "band", 1, 5.5), InlineData("first-layer-patches", "patch", 7, 0.04)]
-    public void A_count_tells_the_figure(string piece, string reading, double count, double figure) => Assert.Equal(figure, Assert.Single(Result(piece, Job("dunlin"), (reading, count))).New);
+    [Theory, InlineData("retraction-pair", "band", 3, 0.8), InlineData("flow-ramp", "band", 1, 5.5),
+        InlineData("first-layer-patches", "patch", 7, 0.04)]
+    public void A_count_tells_the_figure(string piece, string reading, double count, double figure) =>
+        Assert.Equal(figure, Assert.Single(Result(piece, Job("dunlin"), (reading, count))).New);
 
     [Fact]
     public void Patches_lie_in_steps_of_two_hundredths_and_bands_change_what_they_say()
@@ -95,7 +102,8 @@ public class GaugeTests
         Assert.Equal(9, patches.Length);
         Assert.All(patches.Skip(1).Zip(patches, (a, b) => a - b), step => Assert.Equal(0.02, step, 1e-9));
         var posts = GaugePieces.Make(Piece("retraction-pair"), job);
-        Assert.Equal([0, 0.4, 0.8, 1.2, 1.6, 2], posts.Run!.Moves.ToArray().Where(m => m.Filament < 0 && m.From.Z < 24.5).Select(m => Math.Round(-m.Filament, 3)).Prepend(0).Distinct().Order().Where(l => l <= 2 && Math.Abs(l * 10 % 4) < 1e-6));
+        Assert.Equal([0, 0.4, 0.8, 1.2, 1.6, 2], posts.Run!.Moves.ToArray().Where(m => m.Filament < 0 && m.From.Z < 24.5)
+            .Select(m => Math.Round(-m.Filament, 3)).Prepend(0).Distinct().Order().Where(l => l <= 2 && Math.Abs(l * 10 % 4) < 1e-6));
         var tower = Encoding.UTF8.GetString(GaugePieces.Make(Piece("temperature-steps"), job).Gcode.Span);
         Assert.All([215, 210, 205, 200, 195], degrees => Assert.Contains($"\nM104 S{degrees}\n", tower, StringComparison.Ordinal));
         var ramp = GaugePieces.Make(Piece("flow-ramp"), job).Run!;
@@ -106,7 +114,8 @@ public class GaugeTests
     public void The_vernier_has_scales_a_tenth_apart_and_its_coinciding_pair_mends_the_offset()
     {
         var job = Job("avocet");
-        var lines = GaugePieces.Make(Piece("offset-vernier"), job).Layers[0].Paths.Where(p => p.Points[0].X == p.Points[1].X).ToLookup(p => p.Nozzle, p => p.Points[0].X);
+        var lines = GaugePieces.Make(Piece("offset-vernier"), job).Layers[0].Paths.Where(p => p.Points[0].X == p.Points[1].X)
+            .ToLookup(p => p.Nozzle, p => p.Points[0].X);
         Assert.Equal(3.0, lines[0].Order().Zip(lines[0].Order().Skip(1), (a, b) => b - a).Average(), 1e-9);
         Assert.Equal(3.1, lines[1].Order().Zip(lines[1].Order().Skip(1), (a, b) => b - a).Average(), 1e-9);
         // the second nozzle lies 0.3 mm too far left: its line 3 coincides with the first's line 3

@@ -32,7 +32,8 @@ public class OutlineTests
     [InlineData("M0,0 C0,100 100,100 100,0 Z", 0.6 * 100 * 100)]
     public void Path_data_draws_what_it_says(string path, double area) => Assert.Equal(1, Area(Read(path)) / area, 0.005);
 
-    [Theory, InlineData("M0 0 L"), InlineData("M0 0 L1 x"), InlineData("M"), InlineData("M0 0 10"), InlineData("M0 0"), InlineData("M0 0L10 10 20 20Z"), InlineData("M0 0L10 10 10 0 0 10Z")]
+    [Theory, InlineData("M0 0 L"), InlineData("M0 0 L1 x"), InlineData("M"), InlineData("M0 0 10"), InlineData("M0 0"),
+        InlineData("M0 0L10 10 20 20Z"), InlineData("M0 0L10 10 10 0 0 10Z")]
     public void What_is_no_outline_is_refused(string path) => Assert.Throws<OutlineException>(() => Read(path));
 
     [Fact]
@@ -58,7 +59,8 @@ public class OutlineTests
     [InlineData("<svg><defs><rect width='10' height='5'/></defs></svg>")]
     [InlineData("<html/>")]
     [InlineData("<svg/>")]
-    public void A_drawing_with_a_DTD_broken_or_without_an_outline_is_refused(string drawing) => Assert.Throws<OutlineException>(() => Read(drawing));
+    public void A_drawing_with_a_DTD_broken_or_without_an_outline_is_refused(string drawing) =>
+        Assert.Throws<OutlineException>(() => Read(drawing));
 
     // Areas and sizes by hand, shapes after SVG 1.1 chapters 7 and 9: the determinant of a transform scales the area.
     [Theory]

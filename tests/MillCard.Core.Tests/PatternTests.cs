@@ -32,11 +32,13 @@ public class PatternTests
         Assert.DoesNotContain(Rules.Check(card), f => f.Severity >= Severity.Note);
         Assert.Equal(id, card.Pattern!.Id);
         Assert.All(card.Sources.Values, s => Assert.Equal(SourceKind.Assumed, s.Source));
-        foreach (var bites in new[] { "/envelope/height", "/envelope/origin", "/envelope/heated", "/envelope/bed/width", "/head/nozzles/0/diameter", "/head/nozzles/0/filamentDiameter", "/firmware/flavour" })
+        foreach (var bites in new[] { "/envelope/height", "/envelope/origin", "/envelope/heated", "/envelope/bed/width",
+            "/head/nozzles/0/diameter", "/head/nozzles/0/filamentDiameter", "/firmware/flavour" })
             Assert.Contains(bites, card.Sources.Keys);
         var document = JsonNode.Parse(json.GetRawText())!;
         foreach (var pointer in card.Sources.Keys)
-            Assert.NotNull(pointer[1..].Split('/').Aggregate((JsonNode?)document, (at, step) => int.TryParse(step, out var i) && at is JsonArray list ? list[i] : at?[step]));
+            Assert.NotNull(pointer[1..].Split('/')
+                .Aggregate((JsonNode?)document, (at, step) => int.TryParse(step, out var i) && at is JsonArray list ? list[i] : at?[step]));
     }
 
     [Theory, MemberData(nameof(Ids))]
@@ -47,7 +49,8 @@ public class PatternTests
         var box = machine.Bed.EnvelopeInternal;
         var mesh = Solids.Box(20, 20, 4);
         var part = new TrialPart { Name = "cube", File = "cube", X = box.Width / 2, Y = box.Height / 2 };
-        var sliced = Slicer.Slice(new SliceJob("first", machine, Proposal.Filament(card), Proposal.Recipe(card), [new PartToSlice(part, mesh, new Footprints(mesh))]));
+        var sliced = Slicer.Slice(new SliceJob("first", machine, Proposal.Filament(card), Proposal.Recipe(card),
+            [new PartToSlice(part, mesh, new Footprints(mesh))]));
         Assert.True(sliced.Sliced);
         Assert.DoesNotContain(sliced.Findings, f => f.Severity >= Severity.Caution);
     }

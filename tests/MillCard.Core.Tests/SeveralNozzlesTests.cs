@@ -61,7 +61,8 @@ public class SeveralNozzlesTests
                 case "M107": fans[(int)(Word('P') ?? 0)] = 0; break;
                 case "G0" or "G1":
                     x = Word('X') ?? x;
-                    if (body && Word('E') > 0 && Word('X') is not null) laid.Add(new Laid(tool, x, Word('E')!.Value, targets[tool], new Dictionary<int, double>(fans)));
+                    if (body && Word('E') > 0 && Word('X') is not null)
+                        laid.Add(new Laid(tool, x, Word('E')!.Value, targets[tool], new Dictionary<int, double>(fans)));
                     break;
                 default: break;
             }
@@ -90,7 +91,8 @@ public class SeveralNozzlesTests
             Assert.True(line.Target == filament.Nozzle.First || line.Target == filament.Nozzle.Others);
             // each tool's fan has the tool's number; no other runs, and its own never faster than the filament asks
             Assert.All(line.Fans, fan => Assert.True(fan.Key == line.Tool || fan.Value == 0));
-            Assert.True(line.Fans.GetValueOrDefault(line.Tool) <= Math.Max(filament.Fan.Share, filament.Fan.Curve.Select(c => c[1]).DefaultIfEmpty(0).Max()) + 0.006);
+            Assert.True(line.Fans.GetValueOrDefault(line.Tool) <= Math.Max(filament.Fan.Share, filament.Fan.Curve.Select(c => c[1])
+                .DefaultIfEmpty(0).Max()) + 0.006);
         }
         Assert.All([0, 1, 3], tool => Assert.Contains(laid, l => l.Tool == tool && l.Fans.GetValueOrDefault(tool) > 0.1));
     }
@@ -104,10 +106,12 @@ public class SeveralNozzlesTests
         for (var n = 0; n < 4; n++)
         {
             var filament = job.FilamentOf(n);
-            var volume = result.Layers.Sum(l => l.Paths.Where(p => p.Nozzle == n).Sum(p => p.Length * p.SectionAt(l.Place.Height))) * (filament.Flow ?? 1);
+            var volume = result.Layers.Sum(l => l.Paths.Where(p => p.Nozzle == n)
+                .Sum(p => p.Length * p.SectionAt(l.Place.Height))) * (filament.Flow ?? 1);
             // what is pulled back at the last change or by the end routine is not laid
             var back = 7 * Math.PI * 1.75 * 1.75 / 4;
-            Assert.InRange(spent[n].Grams!.Value, 0.998 * (volume - back) * filament.Density!.Value / 1000, 1.002 * volume * filament.Density.Value / 1000);
+            Assert.InRange(spent[n].Grams!.Value, 0.998 * (volume - back) * filament.Density!.Value / 1000,
+                1.002 * volume * filament.Density.Value / 1000);
         }
         var header = Text(result).Split('\n').TakeWhile(l => l.StartsWith(';')).ToArray();
         foreach (var (id, n) in new[] { ("n1", 0), ("n2", 1), ("n3", 2), ("n4", 3) })
@@ -184,7 +188,8 @@ public class SeveralNozzlesTests
         Assert.Contains("one of 100: it is heated to 100 °C", found.Message, StringComparison.Ordinal);
         Assert.Contains("\nM140 S100\n", Text(result), StringComparison.Ordinal);
         Assert.Contains("\nM140 S95\n", Text(result), StringComparison.Ordinal);
-        Assert.DoesNotContain(Slicer.Slice(job with { Loaded = new Dictionary<string, Filament>() }).Findings, f => f.Rule == "beds-differ");
+        Assert.DoesNotContain(Slicer.Slice(job with { Loaded = new Dictionary<string, Filament>() }).Findings,
+            f => f.Rule == "beds-differ");
     }
 
     [Fact]
@@ -201,7 +206,8 @@ public class SeveralNozzlesTests
         Assert.Contains(TrialMatch.Of(card, [new(0, Cards.Petg), new(2, Filament("station-asa-white"))], null, null).Reasons,
             r => r.Message.Contains("it is heated to 100 °C", StringComparison.Ordinal));
         var thick = TrialMatch.Of(card, [new(0, Cards.Petg), new(3, Cards.Petg with { Diameter = 2.85 })], null, null);
-        Assert.Equal((Verdict.DoesNotFit, true), (thick.Verdict, thick.Reasons[0].Message.StartsWith("n4: It is 2.85", StringComparison.Ordinal)));
+        Assert.Equal((Verdict.DoesNotFit, true),
+            (thick.Verdict, thick.Reasons[0].Message.StartsWith("n4: It is 2.85", StringComparison.Ordinal)));
     }
 
     // Avocet's second hot end is rated for 260: 240 + 21 is too much, 240 + 20 is not.
@@ -217,7 +223,12 @@ public class SeveralNozzlesTests
     public void A_wrong_diameter_in_any_nozzle_stops_the_slice_at_that_nozzle()
     {
         var job = FourTools();
-        var wrong = job with { Loaded = new Dictionary<string, Filament>(job.Loaded) { ["n3"] = job.Loaded["n3"] with { Diameter = 2.85 } } };
+        var wrong = job with
+        {
+            Loaded = new Dictionary<string,
+            Filament>(job.Loaded)
+            { ["n3"] = job.Loaded["n3"] with { Diameter = 2.85 } }
+        };
         var refused = Slicer.Slice(wrong);
         Assert.False(refused.Sliced);
         Assert.Equal("/loaded/n3", Assert.Single(refused.Findings, f => f.Rule == "filament-diameter-mismatch").Pointer);
@@ -232,7 +243,8 @@ public class SeveralNozzlesTests
         var result = Slicer.Slice(job);
         Assert.Equal(10, result.Changes!.Changes);
         Assert.InRange(result.Changes.Seconds, 30, result.Run!.TotalSeconds);
-        var said = Assert.Single(result.Findings, f => f.Rule == "changes-cost" && f.Message.Contains("One at a time", StringComparison.Ordinal));
+        var said = Assert.Single(result.Findings, f => f.Rule == "changes-cost"
+            && f.Message.Contains("One at a time", StringComparison.Ordinal));
         Assert.Contains("(a, b): one change", said.Message, StringComparison.Ordinal);
         Assert.Contains(result.Findings, f => f.Rule == "changes-cost" && f.Message.Contains("All by n1", StringComparison.Ordinal));
         // it is as said: sliced that way it is quicker by what was said, within a quarter
@@ -241,14 +253,16 @@ public class SeveralNozzlesTests
         var apart = Slicer.Slice(job with { Sequence = Sequence.OneAtATime });
         Assert.Equal(1, apart.Changes!.Changes);
         Assert.InRange((result.Run.TotalSeconds - apart.Run!.TotalSeconds) / (result.Changes.Seconds * 0.9), 0.75, 1.25);
-        Assert.DoesNotContain(apart.Findings, f => f.Rule == "changes-cost" && f.Message.Contains("One at a time", StringComparison.Ordinal));
+        Assert.DoesNotContain(apart.Findings, f => f.Rule == "changes-cost"
+            && f.Message.Contains("One at a time", StringComparison.Ordinal));
     }
 
     [Theory, InlineData(20, "does without a tower"), InlineData(4, "wants the tower")]
     public void A_tower_says_what_it_costs_and_whether_it_is_needed(double side, string words)
     {
         var mesh = Solids.Box(side, side, 1);
-        var small = new PartToSlice(new TrialPart { Name = "b", File = "b", X = 160, Y = 120, Nozzles = ["n2"] }, mesh, new Footprints(mesh));
+        var small = new PartToSlice(new TrialPart { Name = "b", File = "b", X = 160, Y = 120, Nozzles = ["n2"] }, mesh,
+            new Footprints(mesh));
         var job = Job(DemoParts.Card("oystercatcher"), Box("a", 60, 120, 1, "n1"), small);
         job = job with { Recipe = job.Recipe with { NozzleChanges = new() { Tower = 20 } } };
         var result = Slicer.Slice(job);

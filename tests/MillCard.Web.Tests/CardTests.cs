@@ -47,27 +47,45 @@ public class CardTests(Server server)
     public async Task Only_pictures_are_kept_as_pictures()
     {
         byte[] png = [0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A, 1, 2, 3];
-        var hash = (await (await server.Client.PostAsync("/api/pictures", new ByteArrayContent(png))).BodyAsync()).GetProperty("hash").GetString();
+        var hash = (await (await server.Client.PostAsync("/api/pictures", new ByteArrayContent(png))).BodyAsync()).GetProperty("hash")
+            .GetString();
         var answer = await server.Client.GetAsync($"/api/pictures/{hash}");
         Assert.Equal("image/png", answer.Content.Headers.ContentType!.MediaType);
         Assert.Equal(png, await answer.Content.ReadAsByteArrayAsync());
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await server.Client.PostAsync("/api/pictures", new StringContent("<svg onload='x'/>"))).StatusCode);
-        var mesh = (await (await server.Client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(1, 2, 3)))).BodyAsync())[0].GetProperty("hash").GetString();
+        Assert.Equal(HttpStatusCode.UnprocessableEntity,
+            (await server.Client.PostAsync("/api/pictures", new StringContent("<svg onload='x'/>"))).StatusCode);
+        var mesh = (await (await server.Client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(1, 2, 3)))).BodyAsync())[0]
+            .GetProperty("hash").GetString();
         Assert.Equal(HttpStatusCode.NotFound, (await server.Client.GetAsync($"/api/pictures/{mesh}")).StatusCode);
     }
 
     [Fact]
     public async Task A_part_is_fitted_as_it_is_scaled_and_tilted_and_within_the_trials_limits()
     {
-        var hash = (await (await server.Client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(60, 40, 10)))).BodyAsync())[0].GetProperty("hash").GetString();
+        var hash = (await (await server.Client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(60, 40, 10)))).BodyAsync())[0]
+            .GetProperty("hash").GetString();
         var facts = await (await server.Client.GetAsync($"/api/meshes/{hash}?scaleX=0.5&tiltX=90")).BodyAsync();
         Assert.Equal([30, 10, 40], facts.GetProperty("size").EnumerateArray().Select(v => Math.Round(v.GetDouble(), 3)));
         var sides = (await (await server.Client.GetAsync($"/api/meshes/{hash}/sides")).BodyAsync()).EnumerateArray().ToArray();
         Assert.Equal(6, sides.Length);
 
-        var part = new JsonObject { ["name"] = "slab", ["file"] = hash, ["x"] = 90, ["y"] = 100, ["scale"] = new JsonObject { ["x"] = 0.5, ["y"] = 1, ["z"] = 1 }, ["tilt"] = new JsonObject { ["x"] = 90, ["y"] = 0 } };
+        var part = new JsonObject
+        {
+            ["name"] = "slab",
+            ["file"] = hash,
+            ["x"] = 90,
+            ["y"] = 100,
+            ["scale"] = new JsonObject { ["x"] = 0.5, ["y"] = 1, ["z"] = 1 },
+            ["tilt"] = new JsonObject { ["x"] = 90, ["y"] = 0 }
+        };
         async Task<JsonElement> FitAsync(JsonObject? limits) =>
-            (await (await server.Client.PostAsync("/api/trials/fit", Wire.Json(new JsonObject { ["card"] = Wire.Example("card"), ["parts"] = new JsonArray(part.DeepClone()), ["limits"] = limits }))).BodyAsync()).GetProperty("parts")[0];
+            (await (await server.Client.PostAsync("/api/trials/fit",
+                Wire.Json(new JsonObject
+                {
+                    ["card"] = Wire.Example("card"),
+                    ["parts"] = new JsonArray(part.DeepClone()),
+                    ["limits"] = limits
+                }))).BodyAsync()).GetProperty("parts")[0];
         Assert.True((await FitAsync(null)).GetProperty("fits").GetBoolean());
         var tight = await FitAsync(new JsonObject { ["height"] = 38.5 });
         Assert.Equal("height", tight.GetProperty("violations")[0].GetProperty("kind").GetString());

@@ -30,7 +30,8 @@ public sealed record Body : Member
 {
     /// <summary>What its owner calls it.</summary>
     [Field("body's name", Most = 100)] public required string Name { get; init; }
-    /// <summary>Id of the nozzle whose carriage it hangs on, where there are two; null where both carry one alike. Its outline is then about that nozzle.</summary>
+    /// <summary>Id of the nozzle whose carriage it hangs on, where there are two; null where both carry one alike. Its outline is then
+    /// about that nozzle.</summary>
     [Field("body's nozzle", Most = 40)] public string? On { get; init; }
     /// <summary>Outline in the head frame: the first nozzle's tip is (0, 0).</summary>
     public required Outline Outline { get; init; }
@@ -73,7 +74,8 @@ public sealed record Carriage : Member
     [Field("carriage's park position", "mm", AtLeast = -4000, AtMost = 4000)] public required double Park { get; init; }
 }
 
-/// <summary>Who takes the offsets of the second and further nozzles into account. It has to be one of the two: applied twice, the head hits things.</summary>
+/// <summary>Who takes the offsets of the second and further nozzles into account. It has to be one of the two: applied twice, the head hits
+/// things.</summary>
 public sealed record OffsetsUse : OpenRecord
 {
     /// <summary>Whether the firmware holds tool offsets of its own.</summary>

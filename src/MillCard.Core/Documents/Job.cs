@@ -13,7 +13,9 @@ public sealed record Job : OpenRecord
     public Filament? SecondFilament { get; init; }
     /// <summary>What is in the nozzles, by their ids; a nozzle that is not named holds the job's filament, the second one its second
     /// filament.</summary>
-    [Field("filaments by nozzle", Most = 16)] public IReadOnlyDictionary<string, Filament> Loaded { get; init; } = new Dictionary<string, Filament>();
+    [Field("filaments by nozzle", Most = 16)]
+    public IReadOnlyDictionary<string, Filament> Loaded { get; init; } = new Dictionary<string,
+        Filament>();
     /// <summary>Whether parts grow together or one after the other.</summary>
     public Sequence Sequence { get; init; } = Sequence.AllAtOnce;
     /// <summary>Which mode of two carriages; null on a machine with one.</summary>

@@ -12,7 +12,8 @@ public sealed record LayerSizes : OpenRecord
     [Field("layer height in rungs", "", AtLeast = 1, AtMost = 1000)] public int? Rungs { get; init; }
     /// <summary>The first layer's height as a number of full steps of Z.</summary>
     [Field("first layer's height in rungs", "", AtLeast = 1, AtMost = 1000)] public int? FirstRungs { get; init; }
-    /// <summary>Whether heights in mm mean about so much: the nearest whole or half step of Z is taken, unless the ladder is too coarse.</summary>
+    /// <summary>Whether heights in mm mean about so much: the nearest whole or half step of Z is taken, unless the ladder is too
+    /// coarse.</summary>
     [Field("heights on a rung")] public bool OnRung { get; init; }
 
     /// <summary>Height of the first layer of a complete recipe, mm.</summary>

@@ -22,9 +22,12 @@ public sealed record Trial : OpenRecord, IDocument
     [Field("recipe")] public Guid? Recipe { get; init; }
     /// <summary>Id of the document of the second nozzle's filament; as the first where nothing is said.</summary>
     [Field("second filament")] public Guid? SecondFilament { get; init; }
-    /// <summary>Ids of the documents of what is in the nozzles, by the nozzles' ids; a nozzle that is not named holds the trial's filament, the
+    /// <summary>Ids of the documents of what is in the nozzles, by the nozzles' ids; a nozzle that is not named holds the trial's filament,
+    /// the
     /// second one its second filament.</summary>
-    [Field("filaments by nozzle", Most = 16)] public IReadOnlyDictionary<string, Guid> Loaded { get; init; } = new Dictionary<string, Guid>();
+    [Field("filaments by nozzle", Most = 16)]
+    public IReadOnlyDictionary<string, Guid> Loaded { get; init; } = new Dictionary<string,
+        Guid>();
     /// <summary>Whether parts grow together or one after the other.</summary>
     public Sequence Sequence { get; init; } = Sequence.AllAtOnce;
     /// <summary>Which mode of two carriages; null on a machine with one.</summary>
@@ -68,7 +71,9 @@ public sealed record TrialPart : Member
     /// <summary>Size as a ratio of the file's, before tilt and turn; null for 1.</summary>
     public PartScale? Scale { get; init; }
     /// <summary>Where this part departs from the recipe: values by the recipe's JSON pointers, such as <c>/walls</c>.</summary>
-    [Field("part's settings", Most = 60)] public IReadOnlyDictionary<string, JsonElement> Settings { get; init; } = new Dictionary<string, JsonElement>();
+    [Field("part's settings", Most = 60)]
+    public IReadOnlyDictionary<string, JsonElement> Settings { get; init; } = new Dictionary<string,
+        JsonElement>();
     /// <summary>Faces of the file's mesh where support is wanted or unwanted.</summary>
     [Field("marks", Most = 50)] public IReadOnlyList<FaceMark> Marks { get; init; } = [];
 }

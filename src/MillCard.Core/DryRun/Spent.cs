@@ -28,7 +28,8 @@ public sealed record Spent(IReadOnlyList<NozzleSpent> ByNozzle, double Filament,
         // a mode that the program itself does not name prints the copies all the same
         var share = run.FilamentOf.Sum() is var all and > 0 ? Math.Max(1, copies * run.Filament / all) : 1;
         var seconds = SecondsOf(run);
-        NozzleSpent[] each = [.. run.FilamentOf.Select((mm, i) => Of(i, seconds[i], mm * share, filaments[Math.Min(i, filaments.Count - 1)]))];
+        NozzleSpent[] each = [.. run.FilamentOf.Select((mm, i) =>
+            Of(i, seconds[i], mm * share, filaments[Math.Min(i, filaments.Count - 1)]))];
         var byHour = card.CostPerHour * run.TotalSeconds / 3600;
         var byWeight = each.Select(n => n.Cost ?? (n.Filament == 0 ? 0 : null)).Aggregate((double?)0, (a, b) => a + b);
         return new Spent(each, each.Sum(n => n.Filament), each.Select(n => n.Grams).Aggregate((double?)0, (a, b) => a + b),

@@ -13,7 +13,8 @@ namespace MillCard.Core.Findings;
 /// <param name="Cautions">Findings of that severity, accepted ones left out.</param>
 /// <param name="Notes">Findings of that severity, accepted ones left out.</param>
 public sealed record CardSummary(
-    Bed? Bed, Position? Origin, double? Height, IReadOnlyList<KeepOut> KeepOuts, IReadOnlyList<NozzleSummary> Nozzles, FlavourId? Flavour, int Stops, int Cautions, int Notes)
+    Bed? Bed, Position? Origin, double? Height, IReadOnlyList<KeepOut> KeepOuts, IReadOnlyList<NozzleSummary> Nozzles, FlavourId? Flavour,
+        int Stops, int Cautions, int Notes)
 {
     /// <summary>How it moves; null where nobody has said.</summary>
     public MotionLayout? Layout { get; init; }

@@ -65,7 +65,8 @@ public abstract class GaugePiece
 
     /// <summary>A closed square about a place.</summary>
     internal static ToolPath Square(double x, double y, double side, double width, PathKind kind = PathKind.OuterWall) =>
-        new(kind, [new(x - side / 2, y - side / 2), new(x + side / 2, y - side / 2), new(x + side / 2, y + side / 2), new(x - side / 2, y + side / 2)], true, width);
+        new(kind, [new(x - side / 2, y - side / 2), new(x + side / 2, y - side / 2), new(x + side / 2, y + side / 2),
+            new(x - side / 2, y + side / 2)], true, width);
 
     /// <summary>Parallel lines that fill a rectangle about a place, laid to and fro.</summary>
     internal static ToolPath Filled(double x, double y, double along, double across, double width, double spacing)

@@ -13,10 +13,14 @@ internal sealed class FlowWall : GaugePiece
 
     public override string Id => "flow-wall";
     public override string Name => "Line width and flow wall";
-    public override string About(GaugeJob job) => string.Create(CultureInfo.InvariantCulture, $"A box of a single wall of {job.Width:0.##} mm. Measure the wall in the middle of each side, above the lowest layers, and take the mean.");
-    public override IReadOnlyList<GaugeReading> Readings(GaugeJob job) => [new("wall", "thickness of the wall, mean of four", "mm", job.Width)];
+    public override string About(GaugeJob job) => string.Create(CultureInfo.InvariantCulture,
+        $"A box of a single wall of {job.Width:0.##} mm. Measure the wall in the middle of each side, above the lowest layers, "
+            + $"and take the mean.");
+    public override IReadOnlyList<GaugeReading> Readings(GaugeJob job) =>
+        [new("wall", "thickness of the wall, mean of four", "mm", job.Width)];
     internal override (double X, double Y) Foot(GaugeJob job) => (Side, Side);
-    internal override IReadOnlyList<LayerPlan> Plan(GaugeJob job, double x, double y) => Stack(job, Tall, (_, _) => new LayerPlan(default, [Square(x, y, Side - job.Width, job.Width)]));
+    internal override IReadOnlyList<LayerPlan> Plan(GaugeJob job, double x, double y) =>
+        Stack(job, Tall, (_, _) => new LayerPlan(default, [Square(x, y, Side - job.Width, job.Width)]));
 
     public override IReadOnlyList<GaugeResult> Result(GaugeJob job, IReadOnlyDictionary<string, double> readings) =>
         readings.TryGetValue("wall", out var wall) && wall > 0
@@ -32,18 +36,23 @@ internal sealed class RetractionPair : GaugePiece
 
     public override string Id => "retraction-pair";
     public override string Name => "Retraction pair";
-    public override string About(GaugeJob job) => string.Create(CultureInfo.InvariantCulture, $"Two posts. From band to band of {Band:0} mm the retraction grows: {string.Join(", ", Lengths(job).Select(l => l.ToString("0.0", CultureInfo.InvariantCulture)))} mm. Count from below, from 1, the first band without strings between the posts.");
+    public override string About(GaugeJob job) => string.Create(CultureInfo.InvariantCulture,
+        $"Two posts. From band to band of {Band:0} mm the retraction grows: "
+            + $"{string.Join(", ", Lengths(job).Select(l => l.ToString("0.0", CultureInfo.InvariantCulture)))} mm. Count from "
+            + $"below, from 1, the first band without strings between the posts.");
     public override IReadOnlyList<GaugeReading> Readings(GaugeJob job) => [new("band", "first band without strings", "", null)];
     internal override (double X, double Y) Foot(GaugeJob job) => (Apart + Post, Post);
 
-    internal override IReadOnlyList<LayerPlan> Plan(GaugeJob job, double x, double y) => Stack(job, Bands * Band, (_, top) => new LayerPlan(default, [.. Posts(job, x, y)])
-    {
-        Retraction = Lengths(job)[Math.Clamp((int)((top - 1e-6) / Band), 0, Bands - 1)],
-    });
+    internal override IReadOnlyList<LayerPlan> Plan(GaugeJob job, double x, double y) =>
+        Stack(job, Bands * Band, (_, top) => new LayerPlan(default, [.. Posts(job, x, y)])
+        {
+            Retraction = Lengths(job)[Math.Clamp((int)((top - 1e-6) / Band), 0, Bands - 1)],
+        });
 
     public override IReadOnlyList<GaugeResult> Result(GaugeJob job, IReadOnlyDictionary<string, double> readings) =>
         readings.TryGetValue("band", out var band) && band >= 1 && band <= Bands
-            ? [new("card", "/head/nozzles/0/retraction/length", "retraction", "mm", job.Machine.Nozzle.Retraction?.Length, Lengths(job)[(int)band - 1])]
+            ? [new("card", "/head/nozzles/0/retraction/length", "retraction", "mm", job.Machine.Nozzle.Retraction?.Length,
+                Lengths(job)[(int)band - 1])]
             : [];
 
     private static IEnumerable<ToolPath> Posts(GaugeJob job, double x, double y)
@@ -51,7 +60,8 @@ internal sealed class RetractionPair : GaugePiece
         var spacing = ExtrudedLine.Spacing(job.Width, job.Height);
         foreach (var side in new[] { -1, 1 })
             for (var wall = 1; wall >= 0; wall--)
-                yield return Square(x + side * Apart / 2, y, Post - job.Width - 2 * wall * spacing, job.Width, wall == 0 ? PathKind.OuterWall : PathKind.InnerWall);
+                yield return Square(x + side * Apart / 2, y, Post - job.Width - 2 * wall * spacing, job.Width, wall == 0
+                    ? PathKind.OuterWall : PathKind.InnerWall);
     }
 
     /// <summary>A direct feed is tried up to 2 mm, a long tube from 3 to 7.</summary>
@@ -67,7 +77,8 @@ internal sealed class TemperatureSteps : GaugePiece
 
     public override string Id => "temperature-steps";
     public override string Name => "Temperature steps";
-    public override string About(GaugeJob job) => $"A tower of {Bands} steps of {Band:0} mm: the lowest at {Degrees(job)[0]:0} °C, the highest at {Degrees(job)[^1]:0} °C. Count from below, from 1, the step that looks and holds best.";
+    public override string About(GaugeJob job) => $"A tower of {Bands} steps of {Band:0} mm: the lowest at {Degrees(job)[0]:0} "
+        + $"°C, the highest at {Degrees(job)[^1]:0} °C. Count from below, from 1, the step that looks and holds best.";
     public override IReadOnlyList<GaugeReading> Readings(GaugeJob job) => [new("step", "best step", "", null)];
     internal override (double X, double Y) Foot(GaugeJob job) => (Side, Side);
 
@@ -80,7 +91,8 @@ internal sealed class TemperatureSteps : GaugePiece
             var band = Math.Clamp((int)((top - 1e-6) / Band), 0, Bands - 1);
             // each step stands out a little, so that they can be counted
             var side = Side - job.Width - (band % 2 == 0 ? 0 : 1);
-            var layer = new LayerPlan(default, [Square(x, y, side - 2 * spacing, job.Width, PathKind.InnerWall), Square(x, y, side, job.Width)])
+            var layer = new LayerPlan(default,
+                [Square(x, y, side - 2 * spacing, job.Width, PathKind.InnerWall), Square(x, y, side, job.Width)])
             {
                 Commands = band == last || i < 2 ? [] : [string.Create(CultureInfo.InvariantCulture, $"M104 S{degrees[band]:0}")],
             };
@@ -121,13 +133,15 @@ internal sealed class FirstLayerPatches : GaugePiece
         {
             var (px, py) = (x + (i % Columns - (Columns - 1) / 2.0) * (Patch + Gap), y + (i / Columns - (Rows - 1) / 2.0) * (Patch + Gap));
             // as much plastic as for a layer of the usual height, laid nearer to the bed or further away
-            return new LayerPlan(new LayerPlace(Math.Round(job.First + Off(i), 4), job.First), [Filled(px, py, Patch, Patch, job.Width, spacing)]);
+            return new LayerPlan(new LayerPlace(Math.Round(job.First + Off(i), 4), job.First),
+                [Filled(px, py, Patch, Patch, job.Width, spacing)]);
         })];
     }
 
     public override IReadOnlyList<GaugeResult> Result(GaugeJob job, IReadOnlyDictionary<string, double> readings) =>
         readings.TryGetValue("patch", out var patch) && patch >= 1 && patch <= Columns * Rows
-            ? [new("card", "/head/probe/z", "Z offset", "mm", job.Machine.Card.Head.Probe?.Z, Math.Round((job.Machine.Card.Head.Probe?.Z ?? 0) + Off((int)patch - 1), 3))]
+            ? [new("card", "/head/probe/z", "Z offset", "mm", job.Machine.Card.Head.Probe?.Z,
+                Math.Round((job.Machine.Card.Head.Probe?.Z ?? 0) + Off((int)patch - 1), 3))]
             : [];
 
     private static double Off(int patch) => (patch - (Columns * Rows - 1) / 2) * Step;
@@ -141,22 +155,27 @@ internal sealed class FlowRamp : GaugePiece
 
     public override string Id => "flow-ramp";
     public override string Name => "Flow ceiling ramp";
-    public override string About(GaugeJob job) => string.Create(CultureInfo.InvariantCulture, $"A long box of one wall. From band to band of {Band:0} mm the flow grows from {Flow(job, 0):0.#} to {Flow(job, Bands - 1):0.#} mm³/s. Count from below, from 1, the last band that is still closed and even.");
+    public override string About(GaugeJob job) => string.Create(CultureInfo.InvariantCulture,
+        $"A long box of one wall. From band to band of {Band:0} mm the flow grows from {Flow(job, 0):0.#} to "
+            + $"{Flow(job, Bands - 1):0.#} mm³/s. Count from below, from 1, the last band that is still closed and even.");
     public override IReadOnlyList<GaugeReading> Readings(GaugeJob job) => [new("band", "last good band, 1 to 10", "", null)];
     internal override (double X, double Y) Foot(GaugeJob job) => (Long, Deep);
 
     internal override IReadOnlyList<LayerPlan> Plan(GaugeJob job, double x, double y)
     {
-        Point[] ring = [new(x - Long / 2, y - Deep / 2), new(x + Long / 2, y - Deep / 2), new(x + Long / 2, y + Deep / 2), new(x - Long / 2, y + Deep / 2)];
+        Point[] ring = [new(x - Long / 2, y - Deep / 2), new(x + Long / 2, y - Deep / 2), new(x + Long / 2, y + Deep / 2),
+            new(x - Long / 2, y + Deep / 2)];
         return Stack(job, Bands * Band, (i, top) => new LayerPlan(default, [new ToolPath(PathKind.OuterWall, ring, true, job.Width)])
         {
-            Speed = i == 0 ? null : Flow(job, Math.Clamp((int)((top - 1e-6) / Band), 0, Bands - 1)) / ExtrudedLine.Area(job.Width, job.Height) / (job.Filament.Flow ?? 1),
+            Speed = i == 0 ? null : Flow(job, Math.Clamp((int)((top - 1e-6) / Band), 0, Bands - 1)) / ExtrudedLine.Area(job.Width,
+                job.Height) / (job.Filament.Flow ?? 1),
         });
     }
 
     public override IReadOnlyList<GaugeResult> Result(GaugeJob job, IReadOnlyDictionary<string, double> readings) =>
         readings.TryGetValue("band", out var band) && band >= 1 && band <= Bands
-            ? [new("card", "/head/nozzles/0/maxFlow", "melting limit", "mm³/s", job.Machine.Nozzle.MaxFlow, Math.Round(Flow(job, (int)band - 1), 1))]
+            ? [new("card", "/head/nozzles/0/maxFlow", "melting limit", "mm³/s", job.Machine.Nozzle.MaxFlow,
+                Math.Round(Flow(job, (int)band - 1), 1))]
             : [];
 
     /// <summary>From half of what is assumed now to half as much again, within what the axes do.</summary>
@@ -164,7 +183,8 @@ internal sealed class FlowRamp : GaugePiece
     {
         var assumed = job.Machine.Nozzle.MaxFlow ?? 8;
         var axes = job.Machine.Card.Motion.Axes;
-        var most = Math.Min(1.5 * assumed, Math.Min(axes.X?.MaxSpeed ?? 150, axes.Y?.MaxSpeed ?? 150) * ExtrudedLine.Area(job.Width, job.Height));
+        var most = Math.Min(1.5 * assumed,
+            Math.Min(axes.X?.MaxSpeed ?? 150, axes.Y?.MaxSpeed ?? 150) * ExtrudedLine.Area(job.Width, job.Height));
         return assumed / 2 + (most - assumed / 2) * band / (Bands - 1);
     }
 }
@@ -177,12 +197,16 @@ internal sealed class OffsetVernier : GaugePiece
 
     public override string Id => "offset-vernier";
     public override string Name => "XY offset vernier";
-    public override string About(GaugeJob job) => $"Two scales along X and two along Y, the inner one by {Called(job, 0)}, the outer one by {Called(job, job.Second)}, whose lines lie 0.1 mm further apart. The longer line is 0; count to the pair that coincides, to the right or back positive.";
-    public override IReadOnlyList<GaugeReading> Readings(GaugeJob job) => [new("x", "coinciding pair along X", "", 0), new("y", "coinciding pair along Y", "", 0)];
+    public override string About(GaugeJob job) => $"Two scales along X and two along Y, the inner one by {Called(job, 0)}, the "
+        + $"outer one by {Called(job, job.Second)}, whose lines lie 0.1 mm further apart. The longer line is 0; count to the "
+        + $"pair that coincides, to the right or back positive.";
+    public override IReadOnlyList<GaugeReading> Readings(GaugeJob job) =>
+        [new("x", "coinciding pair along X", "", 0), new("y", "coinciding pair along Y", "", 0)];
     public override string? NotFor(Machine machine) => machine.Nozzles.Count < 2 ? "It takes two nozzles." : null;
     internal override (double X, double Y) Foot(GaugeJob job) => (Size, Size);
 
-    internal override IReadOnlyList<LayerPlan> Plan(GaugeJob job, double x, double y) => Stack(job, job.First + job.Height / 4, (_, _) => new LayerPlan(default, [.. Scale(job, x, y, 0), .. Scale(job, x, y, job.Second)]));
+    internal override IReadOnlyList<LayerPlan> Plan(GaugeJob job, double x, double y) =>
+        Stack(job, job.First + job.Height / 4, (_, _) => new LayerPlan(default, [.. Scale(job, x, y, 0), .. Scale(job, x, y, job.Second)]));
 
     /// <summary>Where pair n coincides, the second nozzle lies n · 0.1 mm to the low side of where it should.</summary>
     public override IReadOnlyList<GaugeResult> Result(GaugeJob job, IReadOnlyDictionary<string, double> readings)
@@ -193,11 +217,13 @@ internal sealed class OffsetVernier : GaugePiece
         foreach (var (name, old) in new[] { ("x", offset.X), ("y", offset.Y) })
             if (readings.TryGetValue(name, out var pair) && Math.Abs(pair) <= Half)
                 found.Add(new("card", $"/head/nozzles/{job.Second}/offset/{name}",
-                    $"offset {name.ToUpperInvariant()} of nozzle {job.Machine.Nozzles[job.Second].Id}", "mm", old, Math.Round(old - pair * Finer, 3)));
+                    $"offset {name.ToUpperInvariant()} of nozzle {job.Machine.Nozzles[job.Second].Id}", "mm", old,
+                        Math.Round(old - pair * Finer, 3)));
         return found;
     }
 
-    private static string Called(GaugeJob job, int nozzle) => nozzle < job.Machine.Nozzles.Count ? $"nozzle {job.Machine.Nozzles[nozzle].Id}" : "the second";
+    private static string Called(GaugeJob job, int nozzle) => nozzle < job.Machine.Nozzles.Count
+        ? $"nozzle {job.Machine.Nozzles[nozzle].Id}" : "the second";
 
     private const double Size = 2 * Half * (Pitch + Finer) + 2 * Line + 2;
 
@@ -209,8 +235,14 @@ internal sealed class OffsetVernier : GaugePiece
             var length = k == 0 ? Line : Line - 3;
             // the scale along X at the front, the scale along Y at the left; the second nozzle's beside the first's, outwards
             var (near, far) = nozzle == 0 ? (Gap / 2, Gap / 2 + length) : (-Gap / 2, -Gap / 2 - length);
-            yield return new ToolPath(PathKind.OuterWall, [new(x + k * pitch, y - Size / 2 + Line + 1 + near), new(x + k * pitch, y - Size / 2 + Line + 1 + far)], false, job.Width) { Nozzle = nozzle };
-            yield return new ToolPath(PathKind.OuterWall, [new(x - Size / 2 + Line + 1 + near, y + k * pitch), new(x - Size / 2 + Line + 1 + far, y + k * pitch)], false, job.Width) { Nozzle = nozzle };
+            yield return new ToolPath(PathKind.OuterWall,
+                [new(x + k * pitch, y - Size / 2 + Line + 1 + near), new(x + k * pitch, y - Size / 2 + Line + 1 + far)], false,
+                job.Width)
+            { Nozzle = nozzle };
+            yield return new ToolPath(PathKind.OuterWall,
+                [new(x - Size / 2 + Line + 1 + near, y + k * pitch), new(x - Size / 2 + Line + 1 + far, y + k * pitch)], false,
+                job.Width)
+            { Nozzle = nozzle };
         }
     }
 }

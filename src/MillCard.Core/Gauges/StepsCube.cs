@@ -1,3 +1,4 @@
+using System.Globalization;
 using MillCard.Core.Documents;
 using MillCard.Core.Flow;
 using MillCard.Core.Motion;
@@ -6,7 +7,8 @@ using static System.FormattableString;
 
 namespace MillCard.Core.Gauges;
 
-/// <summary>A hollow cube whose sides tell the steps per mm. Lines that are laid too wide make it larger outside and smaller inside alike: the
+/// <summary>A hollow cube whose sides tell the steps per mm. Lines that are laid too wide make it larger outside and smaller inside alike:
+/// the
 /// mean of both is the distance of the lines' middles, whatever width and flow are.</summary>
 internal sealed class StepsCube : GaugePiece
 {
@@ -15,14 +17,17 @@ internal sealed class StepsCube : GaugePiece
     /// <summary>What a workshop caliper leaves open, mm; common practice, no source.</summary>
     private const double Caliper = 0.05;
 
-    /// <summary>Share of a line's width that is not known where one side of the wall alone was measured; common practice, no source.</summary>
+    /// <summary>Share of a line's width that is not known where one side of the wall alone was measured; common practice, no
+    /// source.</summary>
     private const double LineDoubt = 0.1;
 
     public override string Id => "steps-cube";
     public override string Name => "Steps cube";
 
-    public override string About(GaugeJob job) => Invariant(
-        $"A hollow cube of 30 × 30 × 20 mm. Measure outside and inside with a caliper, away from corners and from the lowest layers: their mean does not depend on width and flow of the lines. What differs by less than the caliper's {Caliper:0.##} mm says nothing.");
+    public override string About(GaugeJob job) => string.Create(CultureInfo.InvariantCulture,
+        $"A hollow cube of 30 × 30 × 20 mm. Measure outside and inside with a caliper, away from corners and from the lowest "
+            + $"layers: their mean does not depend on width and flow of the lines. What differs by less than the caliper's "
+            + $"{Caliper:0.##} mm says nothing.");
 
     public override IReadOnlyList<GaugeReading> Readings(GaugeJob job) =>
     [
@@ -85,7 +90,11 @@ internal sealed class StepsCube : GaugePiece
                 Says = Invariant($"{off:0.###} mm off, and the measurement leaves {side.Doubt:0.###} mm open: nothing to change."),
             };
         if (Candidate.That(axis.Drive, result.New) is { } exact && Math.Abs(exact.StepsPerMm / old - 1) > 1e-6)
-            return result with { Exact = Math.Round(exact.StepsPerMm, 3), Says = Invariant($"its parts with 1/{exact.Microsteps} microsteps") };
+            return result with
+            {
+                Exact = Math.Round(exact.StepsPerMm, 3),
+                Says = Invariant($"its parts with 1/{exact.Microsteps} microsteps")
+            };
         return side.OneFace ? result with { Says = "if its lines are as wide as they should be: measure the other face too" } : result;
     }
 

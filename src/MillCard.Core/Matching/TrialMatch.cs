@@ -39,7 +39,8 @@ public static class TrialMatch
         var (cool, warm) = (held.MinBy(n => n.Filament!.Bed.First)!, held.MaxBy(n => n.Filament!.Bed.First)!);
         if (warm.Filament!.Bed.First - cool.Filament!.Bed.First <= NozzleNotes.SameBed) yield break;
         var (a, b) = (card.Head.Nozzles![cool.Index].Id, card.Head.Nozzles[warm.Index].Id);
-        yield return new(Verdict.FitsWithCautions, NozzleNotes.BedSentence(cool.Filament, a, warm.Filament, b), "/bed/first", "/envelope/heated");
+        yield return new(Verdict.FitsWithCautions, NozzleNotes.BedSentence(cool.Filament, a, warm.Filament, b), "/bed/first",
+            "/envelope/heated");
     }
 
     /// <summary>In copy and mirror the second nozzle is as much hotter than the first as the trial says.</summary>
@@ -51,7 +52,8 @@ public static class TrialMatch
             yield break;
         if (second.MaxTemperature is { } most && first + warmer > most)
             yield return new(Verdict.DoesNotFit,
-                $"{second.Id} is to be {Say(warmer)} °C hotter than {card.Head.Nozzles[0].Id}: {first + warmer:0} °C; its hot end is rated for {most:0} °C.",
+                $"{second.Id} is to be {Say(warmer)} °C hotter than {card.Head.Nozzles[0].Id}: {first + warmer:0} °C; its hot "
+                    + $"end is rated for {most:0} °C.",
                 "/nozzle/first", "/head/nozzles/1/maxTemperature");
         else if (filament.Nozzle.Others is { } others && others + warmer < 0)
             yield return new(Verdict.DoesNotFit, $"{second.Id} cannot be {Say(-warmer)} °C colder than {others:0} °C.", "/nozzle/first");

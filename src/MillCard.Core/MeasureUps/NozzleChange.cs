@@ -53,9 +53,13 @@ public sealed record NozzleChange(IReadOnlyList<ChangedFigure> Figures, IReadOnl
             Figure("line widths", n => Say($"{WidthFrom * n.Diameter:0.##} to {WidthTo * n.Diameter:0.##} mm")),
             Figure("layer heights", n => Say($"{HeightFrom * n.Diameter:0.###} to {HeightTo * n.Diameter:0.###} mm")),
             Figure("finest detail", n => Say($"about {n.Diameter:0.##} mm wide")),
-            Figure("plastic at 50 mm/s", n => Say($"{Typical(n, 50):0.#} mm³/s in lines {1.1 * n.Diameter:0.##} wide, {n.Diameter / 2:0.##} high")),
-            Figure("fastest such lines", n => n.MaxFlow is { } most ? Say($"{ExtrudedLine.FastestSpeed(most, 1.1 * n.Diameter!.Value, n.Diameter.Value / 2, 1):0} mm/s") : "melting limit not known"),
-            Figure("filled filament", n => n.WearKnown() switch { WearRating.High => "stands it", WearRating.Middling => "now and then", WearRating.Low => "wears it", _ => "wear not known" }),
+            Figure("plastic at 50 mm/s",
+                n => Say($"{Typical(n, 50):0.#} mm³/s in lines {1.1 * n.Diameter:0.##} wide, {n.Diameter / 2:0.##} high")),
+            Figure("fastest such lines", n => n.MaxFlow is { } most
+                ? Say($"{ExtrudedLine.FastestSpeed(most, 1.1 * n.Diameter!.Value, n.Diameter.Value / 2, 1):0} mm/s")
+                : "melting limit not known"),
+            Figure("filled filament", n => n.WearKnown() switch { WearRating.High => "stands it", WearRating.Middling => "now and then",
+                WearRating.Low => "wears it", _ => "wear not known" }),
         };
         return new NozzleChange([.. figures.Where((f, i) => i < 3 || f.Before != f.After)],
             [.. recipes.Select(r => new RecipeVerdict(r.Name ?? "without a name", Misfits(before, r).Count == 0,
@@ -88,7 +92,8 @@ public sealed record NozzleChange(IReadOnlyList<ChangedFigure> Figures, IReadOnl
         return misfits;
     }
 
-    private static double Typical(Nozzle nozzle, double speed) => speed * ExtrudedLine.Area(1.1 * nozzle.Diameter!.Value, nozzle.Diameter.Value / 2);
+    private static double Typical(Nozzle nozzle, double speed) =>
+        speed * ExtrudedLine.Area(1.1 * nozzle.Diameter!.Value, nozzle.Diameter.Value / 2);
 
     private static string Say(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 }

@@ -32,7 +32,15 @@ public static class Proposal
             BottomLayers = (int)Math.Ceiling(0.8 / height),
             Infill = new() { Density = 0.2 },
             Skirt = new() { Rounds = 1, Gap = 4 },
-            Speeds = new() { OuterWall = Speed(35), InnerWall = Speed(50), Solid = Speed(50), Infill = Speed(60), Travel = Math.Min(120, card.Motion.Axes.X?.MaxSpeed ?? 120), FirstLayer = Speed(20) },
+            Speeds = new()
+            {
+                OuterWall = Speed(35),
+                InnerWall = Speed(50),
+                Solid = Speed(50),
+                Infill = Speed(60),
+                Travel = Math.Min(120, card.Motion.Axes.X?.MaxSpeed ?? 120),
+                FirstLayer = Speed(20)
+            },
             Retraction = new() { LeastTravel = 2 },
         };
     }
@@ -68,7 +76,8 @@ public static class Proposal
             "; warm together, wait late\n",
             heated ? "M140 S{{ heat.bed }}\n" : "",
             "M104 S{{ heat.standby }}\n", "M83\n", "G28\n",
-            card.Head.Probe is { Kind: not (null or ProbeKind.None) } ? $"{(card.Firmware.Flavour is { } id ? Flavour.Of(id).Spell("level") : null) ?? "G29"}\n" : "",
+            card.Head.Probe is { Kind: not (null or ProbeKind.None) }
+                ? $"{(card.Firmware.Flavour is { } id ? Flavour.Of(id).Spell("level") : null) ?? "G29"}\n" : "",
             $"G1 Z10 F{Rising(card):0}\n",
             heated ? "M190 S{{ heat.bed }}\n" : "",
             "M109 S{{ heat.nozzle }}\n", "G92 E0\n");

@@ -25,11 +25,14 @@ public static class Drives
     public static double HeldTorque(int microsteps) => Math.Sin(Math.PI / 2 / microsteps);
 
     /// <summary>How much faster a motor may have to turn than the nozzle moves in the plane.</summary>
-    /// <remarks>√2 where two crossed belts share the way; on a delta the cotangent of the flattest arm's angle at the edge of the reach.</remarks>
+    /// <remarks>√2 where two crossed belts share the way; on a delta the cotangent of the flattest arm's angle at the edge of the
+    /// reach.</remarks>
     public static double WorstMotor(Card card) => card.Motion.Layout switch
     {
         MotionLayout.CrossedBelts => Math.Sqrt(2),
-        MotionLayout.Delta when DeltaGeometry.Of(card) is { } delta && delta.FlattestArm(0, -Math.Min(card.Motion.Axes.X?.Max ?? delta.ReachRadius, delta.ReachRadius)) is var angle and > 0 => Math.Max(1, 1 / Math.Tan(angle * Math.PI / 180)),
+        MotionLayout.Delta when DeltaGeometry.Of(card) is { } delta
+            && delta.FlattestArm(0, -Math.Min(card.Motion.Axes.X?.Max ?? delta.ReachRadius, delta.ReachRadius)) is var angle and > 0 =>
+            Math.Max(1, 1 / Math.Tan(angle * Math.PI / 180)),
         _ => 1,
     };
 

@@ -19,8 +19,10 @@ public sealed record Ladder(double FullStep, int? Microsteps)
     /// <summary>A height within this of a rung lies on it, mm.</summary>
     public const double On = 0.0005;
 
-    /// <summary>The ladder of a card; null where the drive of Z is not known. On a delta it is that of one tower (common practice).</summary>
-    public static Ladder? Of(Card card) => Drives.FullStep(card.Motion.Axes.Z?.Drive) is { } step && step > 0 ? new Ladder(step, card.Motion.Axes.Z!.Drive!.Microsteps) : null;
+    /// <summary>The ladder of a card; null where the drive of Z is not known. On a delta it is that of one tower (common
+    /// practice).</summary>
+    public static Ladder? Of(Card card) => Drives.FullStep(card.Motion.Axes.Z?.Drive) is { } step && step > 0
+        ? new Ladder(step, card.Motion.Axes.Z!.Drive!.Microsteps) : null;
 
     /// <summary>Rungs from one height to another, both included.</summary>
     /// <param name="from">mm.</param>
@@ -33,7 +35,8 @@ public sealed record Ladder(double FullStep, int? Microsteps)
         while ((to - from) / (FullStep * every / 2) > most) every *= 2;
         var first = Math.Max(1, (int)Math.Ceiling((from - On) / (FullStep * every / 2)));
         var rungs = new List<Rung>();
-        for (var k = first; k * every * FullStep / 2 <= to + On; k++) rungs.Add(new Rung(Math.Round(k * every * FullStep / 2, 6), k * every));
+        for (var k = first; k * every * FullStep / 2 <= to + On; k++)
+            rungs.Add(new Rung(Math.Round(k * every * FullStep / 2, 6), k * every));
         return rungs;
     }
 

@@ -11,11 +11,13 @@ namespace MillCard.Core.Motion;
 /// <param name="Words">Such as "four starts".</param>
 public sealed record ScrewReading(double Pitch, int Starts, double Lead, double? FullStep, double? StepsPerMm, string Words);
 
-/// <summary>How a screw is usually meant where its starts were not said. ISO 2902 writes lead and pitch of a trapezoidal thread with several
+/// <summary>How a screw is usually meant where its starts were not said. ISO 2902 writes lead and pitch of a trapezoidal thread with
+/// several
 /// starts one behind the other, as in Tr8×8(P2); owners often know one of the two.</summary>
 public static class ScrewStarts
 {
-    /// <summary>A pitch above this on the thin screws of printers is the lead of a thread with several starts, mm; common practice, no source.</summary>
+    /// <summary>A pitch above this on the thin screws of printers is the lead of a thread with several starts, mm; common practice, no
+    /// source.</summary>
     private const double CoarsestPitch = 3;
 
     /// <summary>The two usual readings: one start, or four; none where the pitch is not known.</summary>
@@ -23,7 +25,8 @@ public static class ScrewStarts
         : figure > CoarsestPitch ? [Of(screw, figure, 1), Of(screw, figure / 4, 4)]
         : [Of(screw, figure, 1), Of(screw, figure, 4)];
 
-    /// <summary>The only one of the readings, two starts included, that gives the steps per mm which the firmware has, within 1 %; null where
+    /// <summary>The only one of the readings, two starts included, that gives the steps per mm which the firmware has, within 1 %; null
+    /// where
     /// none or several do.</summary>
     public static ScrewReading? That(ScrewDrive screw, double? stepsPerMm)
     {

@@ -17,7 +17,8 @@ public sealed record ReadOutline(double[][] Points, double? MillimetresPerUnit)
     public double[] Size => [Points.Max(p => p[0]), Points.Max(p => p[1])];
 }
 
-/// <summary>Takes the outline of a plate from SVG path data, an SVG drawing, or an STL mesh seen from above. The largest ring counts.</summary>
+/// <summary>Takes the outline of a plate from SVG path data, an SVG drawing, or an STL mesh seen from above. The largest ring
+/// counts.</summary>
 public static class OutlineFile
 {
     private const int MostCorners = 2000;
@@ -65,17 +66,20 @@ public static class OutlineFile
         for (var error = size / 20_000; drawn.NumPoints > MostCorners || !drawn.IsValid; error *= 2)
         {
             // 0.2 mm on a bed of 200: what needs more is no outline of a plate
-            if (error > size / Coarsest) throw new OutlineException($"This outline has {largest.NumPoints} corners and cannot be drawn with {MostCorners}; simplify it where it was drawn.");
+            if (error > size / Coarsest) throw new OutlineException(
+                $"This outline has {largest.NumPoints} corners and cannot be drawn with {MostCorners}; simplify it where it was drawn.");
             drawn = Plane.Factory.CreatePolygon(Thinning.Of(largest.ExteriorRing.Coordinates, error, stop));
         }
-        return new ReadOutline([.. drawn.ExteriorRing.Coordinates.SkipLast(1).Select(c => new[] { Math.Round(c.X - box.MinX, 4), Math.Round(c.Y - box.MinY, 4) })], unit);
+        return new ReadOutline([.. drawn.ExteriorRing.Coordinates.SkipLast(1)
+            .Select(c => new[] { Math.Round(c.X - box.MinX, 4), Math.Round(c.Y - box.MinY, 4) })], unit);
     }
 
     private static Polygon? Area(IReadOnlyList<Coordinate> ring)
     {
         var closed = ring.Where((c, i) => i == 0 || !c.Equals2D(ring[i - 1])).ToList();
         if (!closed[0].Equals2D(closed[^1])) closed.Add(closed[0].Copy());
-        return closed.Count < 4 ? null : Plane.Factory.CreatePolygon([.. closed]) is { EnvelopeInternal.Area: > 0 } polygon ? polygon : null;
+        return closed.Count < 4 ? null : Plane.Factory.CreatePolygon([.. closed]) is { EnvelopeInternal.Area: > 0 } polygon ? polygon
+            : null;
     }
 
     private static IReadOnlyList<Coordinate> Flipped(IReadOnlyList<Coordinate> ring) => [.. ring.Select(c => new Coordinate(c.X, -c.Y))];

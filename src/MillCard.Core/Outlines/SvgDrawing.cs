@@ -6,15 +6,18 @@ using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Outlines;
 
-/// <summary>Reads the closed rings of an SVG drawing (W3C SVG 1.1): paths and basic shapes with their transforms, in groups, nested drawings and
-/// uses. Text, pictures, clips and what is not displayed are left out; what would move or scale shapes in a way that is not read is refused with a
+/// <summary>Reads the closed rings of an SVG drawing (W3C SVG 1.1): paths and basic shapes with their transforms, in groups, nested
+/// drawings and
+/// uses. Text, pictures, clips and what is not displayed are left out; what would move or scale shapes in a way that is not read is refused
+/// with a
 /// sentence.</summary>
 internal sealed class SvgDrawing
 {
     private const int MostShapes = 20_000;
     private const int MostPoints = 2_000_000;
     private const int Deepest = 64;
-    private static readonly string[] NotDrawn = ["defs", "symbol", "clipPath", "mask", "marker", "pattern", "linearGradient", "radialGradient",
+    private static readonly string[] NotDrawn = ["defs", "symbol", "clipPath", "mask", "marker", "pattern", "linearGradient",
+        "radialGradient",
         "filter", "style", "script", "title", "desc", "metadata", "text", "image", "foreignObject"];
 
     private readonly Dictionary<string, XElement> _named = [];
@@ -43,7 +46,8 @@ internal sealed class SvgDrawing
         {
             throw new OutlineException($"This drawing cannot be read: it is broken at line {broken.LineNumber}.", broken);
         }
-        if (root.Name.LocalName != "svg") throw new OutlineException($"This is XML, but no drawing: its root is {root.Name.LocalName}, not svg.");
+        if (root.Name.LocalName != "svg")
+            throw new OutlineException($"This is XML, but no drawing: its root is {root.Name.LocalName}, not svg.");
         var drawing = new SvgDrawing(root);
         drawing.Children(root, SvgTransform.None, 0);
         return (drawing._rings, Unit(root));
@@ -61,7 +65,8 @@ internal sealed class SvgDrawing
         var name = element.Name.LocalName;
         if (NotDrawn.Contains(name) || Text(element, "display") == "none" || Style(element, "display") == "none") return;
         if (Style(element, "transform") is not null)
-            throw new OutlineException("This drawing moves its shapes by a style sheet (style with transform); write them as the attribute transform.");
+            throw new OutlineException(
+                "This drawing moves its shapes by a style sheet (style with transform); write them as the attribute transform.");
         if (Text(element, "transform") is { Length: > 0 } moved) to = to.Then(SvgTransform.Of(moved));
         switch (name)
         {
@@ -71,7 +76,8 @@ internal sealed class SvgDrawing
             default:
                 foreach (var ring in PathOf(element, name) is { } path ? SvgPath.Rings(path) : [])
                 {
-                    if ((_points += ring.Count) > MostPoints) throw new OutlineException("This drawing has too many corners; keep the outline alone.");
+                    if ((_points += ring.Count) > MostPoints)
+                        throw new OutlineException("This drawing has too many corners; keep the outline alone.");
                     _rings.Add([.. ring.Select(to.Apply)]);
                 }
                 break;
@@ -81,19 +87,23 @@ internal sealed class SvgDrawing
     private void Nested(XElement element, SvgTransform to, int depth)
     {
         if (element.Attribute("viewBox") is not null)
-            throw new OutlineException("This drawing holds another one with a viewBox of its own, which would be scaled; flatten it where it was drawn.");
+            throw new OutlineException(
+                "This drawing holds another one with a viewBox of its own, which would be scaled; flatten it where it was drawn.");
         Children(element, to.Then(SvgTransform.Moved(Number(element, "x"), Number(element, "y"))), depth);
     }
 
     private void Use(XElement element, SvgTransform to, int depth)
     {
         var link = element.Attributes().FirstOrDefault(a => a.Name.LocalName == "href")?.Value ?? "";
-        if (!link.StartsWith('#')) throw new OutlineException($"This drawing takes a shape from another file (“{Short(link)}”); put it into the drawing itself.");
-        if (!_named.TryGetValue(link[1..], out var used)) throw new OutlineException($"This drawing uses “{Short(link[1..])}”, which is not in it.");
+        if (!link.StartsWith('#')) throw new OutlineException(
+            $"This drawing takes a shape from another file (“{Short(link)}”); put it into the drawing itself.");
+        if (!_named.TryGetValue(link[1..], out var used))
+            throw new OutlineException($"This drawing uses “{Short(link[1..])}”, which is not in it.");
         to = to.Then(SvgTransform.Moved(Number(element, "x"), Number(element, "y")));
         if (used.Name.LocalName != "symbol") { Draw(used, to, depth + 1); return; }
         if (used.Attribute("viewBox") is not null)
-            throw new OutlineException("This drawing uses a symbol with a viewBox of its own, which would be scaled; flatten it where it was drawn.");
+            throw new OutlineException(
+                "This drawing uses a symbol with a viewBox of its own, which would be scaled; flatten it where it was drawn.");
         Children(used, to, depth + 1);
     }
 
@@ -123,7 +133,8 @@ internal sealed class SvgDrawing
         var ry = Math.Min(radiusY ?? radiusX ?? 0, height / 2);
         return rx <= 0 || ry <= 0 ? FormattableString.Invariant($"M{x} {y}h{width}v{height}h{-width}Z")
             : FormattableString.Invariant($"M{x + rx} {y}H{x + width - rx}A{rx} {ry} 0 0 1 {x + width} {y + ry}V{y + height - ry}")
-                + FormattableString.Invariant($"A{rx} {ry} 0 0 1 {x + width - rx} {y + height}H{x + rx}A{rx} {ry} 0 0 1 {x} {y + height - ry}")
+                + FormattableString.Invariant(
+                    $"A{rx} {ry} 0 0 1 {x + width - rx} {y + height}H{x + rx}A{rx} {ry} 0 0 1 {x} {y + height - ry}")
                 + FormattableString.Invariant($"V{y + ry}A{rx} {ry} 0 0 1 {x + rx} {y}Z");
     }
 
@@ -134,7 +145,8 @@ internal sealed class SvgDrawing
         if (Text(element, name) is not { } text) return 0;
         if (text.EndsWith("px", StringComparison.Ordinal)) text = text[..^2];
         return double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var value) && Math.Abs(value) < 1e7 ? value
-            : throw new OutlineException($"A {element.Name.LocalName} of this drawing has {name} “{Short(text)}”; lengths within a drawing are read as plain numbers.");
+            : throw new OutlineException($"A {element.Name.LocalName} of this drawing has {name} “{Short(text)}”; lengths "
+                + $"within a drawing are read as plain numbers.");
     }
 
     private static string? Text(XElement element, string name) => ((string?)element.Attribute(name))?.Trim();
@@ -147,7 +159,8 @@ internal sealed class SvgDrawing
     private static double? Unit(XElement svg)
     {
         var (width, box) = (Text(svg, "width"), Text(svg, "viewBox"));
-        if (width is null || box?.Split([' ', ',', '\n', '\t'], StringSplitOptions.RemoveEmptyEntries) is not [_, _, var units, _]) return null;
+        if (width is null || box?.Split([' ', ',', '\n', '\t'], StringSplitOptions.RemoveEmptyEntries) is not [_, _, var units, _])
+            return null;
         foreach (var (suffix, factor) in new[] { ("mm", 1.0), ("cm", 10.0), ("in", 25.4) })
             if (width.EndsWith(suffix, StringComparison.Ordinal)
                 && double.TryParse(width[..^suffix.Length], CultureInfo.InvariantCulture, out var size)

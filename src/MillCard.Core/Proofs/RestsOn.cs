@@ -9,7 +9,8 @@ public static class RestsOn
 {
     // names, remarks, prices, where a fact comes from and where the printer answers change nothing that is printed
     private static readonly string[] Card = ["envelope", "head", "motion", "heat", "firmware", "routines", "modes"];
-    private static readonly string[] Others = ["schema", "name", "notes", "sources", "pattern", "colour", "pricePerKg", "needs", "fileName"];
+    private static readonly string[] Others = ["schema", "name", "notes", "sources", "pattern", "colour", "pricePerKg", "needs",
+        "fileName"];
 
     /// <summary>Gathers them.</summary>
     /// <param name="card">The revision.</param>
@@ -20,7 +21,11 @@ public static class RestsOn
     public static JsonElement Of(Card card, Filament? filament, Recipe? recipe, Trial trial,
         IReadOnlyDictionary<string, Filament>? loaded = null)
     {
-        var facts = new JsonObject { ["card"] = Only(card, name => Card.Contains(name)), ["trial"] = Only(trial, name => !Others.Contains(name)) };
+        var facts = new JsonObject
+        {
+            ["card"] = Only(card, name => Card.Contains(name)),
+            ["trial"] = Only(trial, name => !Others.Contains(name))
+        };
         if (filament is not null) facts["filament"] = Only(filament, name => !Others.Contains(name));
         if (loaded is { Count: > 0 })
             facts["loaded"] = new JsonObject(loaded.Select(l =>
@@ -30,8 +35,10 @@ public static class RestsOn
     }
 
     /// <summary>The facts of a card alone.</summary>
-    public static JsonElement Of(Card card) => JsonSerializer.SerializeToElement(new JsonObject { ["card"] = Only(card, name => Card.Contains(name)) });
+    public static JsonElement Of(Card card) =>
+        JsonSerializer.SerializeToElement(new JsonObject { ["card"] = Only(card, name => Card.Contains(name)) });
 
     private static JsonObject Only<T>(T document, Func<string, bool> keep) =>
-        new(((JsonObject)JsonSerializer.SerializeToNode(document, DocumentJson.Options)!).Where(m => keep(m.Key)).Select(m => KeyValuePair.Create(m.Key, m.Value?.DeepClone())));
+        new(((JsonObject)JsonSerializer.SerializeToNode(document, DocumentJson.Options)!).Where(m => keep(m.Key))
+            .Select(m => KeyValuePair.Create(m.Key, m.Value?.DeepClone())));
 }

@@ -40,7 +40,8 @@ public sealed record Move(double X, double Y)
 /// <param name="Kind">What is violated.</param>
 /// <param name="With">Name of the keep-out or the other part; null for bed, reach and height.</param>
 /// <param name="By">The body of the head that is in the way, where it is not the nozzle itself.</param>
-/// <param name="Distance">The least distance by which it would have to be further away to end this violation alone, mm; for the height, what is too much.</param>
+/// <param name="Distance">The least distance by which it would have to be further away to end this violation alone, mm; for the height,
+/// what is too much.</param>
 /// <param name="Move">The smallest move of the part that cures all its violations; null where no move does.</param>
 /// <param name="Message">All of it in a sentence.</param>
 public sealed record Violation(
@@ -65,10 +66,12 @@ public sealed record PartFit(string Name, bool Fits, IReadOnlyList<Violation> Vi
 /// <param name="Y">Middle of the turned part's bounding box, mm, bed frame.</param>
 /// <param name="Turn">Degrees, counter-clockwise.</param>
 /// <param name="Nozzles">Ids of the nozzles that print it; the first where it is empty or null.</param>
-public sealed record StandingPart(string Name, Footprints Footprints, double X, double Y, double Turn, IReadOnlyList<string>? Nozzles = null)
+public sealed record StandingPart(string Name, Footprints Footprints, double X, double Y, double Turn,
+    IReadOnlyList<string>? Nozzles = null)
 {
     /// <summary>A part of a trial with its footprints.</summary>
-    public static StandingPart Of(TrialPart part, Footprints footprints) => new(part.Name, footprints, part.X, part.Y, part.Turn, part.Nozzles);
+    public static StandingPart Of(TrialPart part, Footprints footprints) =>
+        new(part.Name, footprints, part.X, part.Y, part.Turn, part.Nozzles);
 }
 
 /// <summary>Whether parts fit a machine, by how much they do not, and which move cures it.</summary>
@@ -82,7 +85,8 @@ public sealed class Fit
     private Fit? _bare;
     private readonly ConcurrentDictionary<int, IReadOnlyList<Forbidden>> _forbidden = new();
     private readonly ConcurrentDictionary<(Footprints, double Turn, bool Mirrored, Forbidden), ForbiddenPlaces> _spaces = new();
-    private readonly ConcurrentDictionary<(Footprints, double Turn, bool Mirrored, Footprints Other, double OtherTurn, bool OtherMirrored), Shape> _overlaps = new();
+    private readonly ConcurrentDictionary<(Footprints, double Turn, bool Mirrored, Footprints Other, double OtherTurn, bool OtherMirrored),
+        Shape> _overlaps = new();
 
     /// <summary>Prepares what does not depend on the parts.</summary>
     /// <param name="machine">The machine.</param>
@@ -96,7 +100,8 @@ public sealed class Fit
     /// <summary>The regions a part of the first nozzle must stay out of, as drawn on the plan.</summary>
     public IReadOnlyList<Forbidden> Regions => ForbiddenTo(0);
 
-    /// <summary>What a recipe grows round a part's first layer: skirt with its gap. Brim and raft end where the bed does; the skirt goes round them.</summary>
+    /// <summary>What a recipe grows round a part's first layer: skirt with its gap. Brim and raft end where the bed does; the skirt goes
+    /// round them.</summary>
     /// <param name="recipe">Any recipe; null for nothing.</param>
     /// <param name="card">The machine, which decides what rungs and shares of its nozzle come to.</param>
     public static Apron ApronOf(Recipe? recipe, Card card)
@@ -104,18 +109,21 @@ public sealed class Fit
         if (recipe is null) return new Apron(DefaultFirstLayer, 0);
         recipe = Motion.Ladder.Resolved(recipe, card);
         return new Apron(recipe.Layers.First ?? recipe.Layers.Others ?? DefaultFirstLayer,
-            recipe.Skirt.Rounds == 0 ? 0 : FootOf(recipe) + recipe.Skirt.Gap + recipe.Skirt.Rounds * (recipe.LineWidth ?? 0) * (recipe.Widths.First ?? 1));
+            recipe.Skirt.Rounds == 0 ? 0
+                : FootOf(recipe) + recipe.Skirt.Gap + recipe.Skirt.Rounds * (recipe.LineWidth ?? 0) * (recipe.Widths.First ?? 1));
     }
 
     private static double FootOf(Recipe recipe) =>
-        recipe.Raft.Layers > 0 ? recipe.Raft.Margin : recipe.Brim.Place is BrimPlace.None or BrimPlace.Inner ? 0 : recipe.Brim.Gap + recipe.Brim.Width;
+        recipe.Raft.Layers > 0 ? recipe.Raft.Margin : recipe.Brim.Place is BrimPlace.None or BrimPlace.Inner ? 0
+            : recipe.Brim.Gap + recipe.Brim.Width;
 
     /// <summary>The verdict on every part.</summary>
     /// <param name="parts">All that lie on the bed.</param>
     /// <param name="mode">The mode of two carriages; null on a machine with one.</param>
     /// <param name="cure">Whether curing moves are computed too; a verdict under a moving pointer goes without.</param>
     /// <param name="stop">Ends the computation.</param>
-    public IReadOnlyList<PartFit> Of(IReadOnlyList<StandingPart> parts, ModeUse? mode = null, bool cure = true, CancellationToken stop = default)
+    public IReadOnlyList<PartFit> Of(IReadOnlyList<StandingPart> parts, ModeUse? mode = null, bool cure = true,
+        CancellationToken stop = default)
     {
         var plan = PlanOf(parts, mode);
         var placed = parts.Select(p => new Placed(p, this, plan, null)).ToArray();
@@ -127,7 +135,8 @@ public sealed class Fit
     {
         if (ModePlan.InUse(_machine, mode) is not { } use || !_machine.HasTwoCarriages) return null;
         var box = new NetTopologySuite.Geometries.Envelope();
-        foreach (var part in parts) box.ExpandToInclude(part.Footprints.Below(double.PositiveInfinity, part.X, part.Y, part.Turn, _apron).EnvelopeInternal);
+        foreach (var part in parts) box.ExpandToInclude(
+            part.Footprints.Below(double.PositiveInfinity, part.X, part.Y, part.Turn, _apron).EnvelopeInternal);
         return ModePlan.Of(_machine, use, box.Width);
     }
 
@@ -135,7 +144,8 @@ public sealed class Fit
     /// <param name="part">The part; its own place plays no role.</param>
     /// <param name="stop">Ends the computation.</param>
     public Shape FreePlaces(StandingPart part, CancellationToken stop = default) =>
-        part.Footprints.Height > _machine.Height + Plane.Touch ? Plane.Empty : FreeMoves(new Placed(part with { X = 0, Y = 0 }, this, null, null), stop);
+        part.Footprints.Height > _machine.Height + Plane.Touch ? Plane.Empty
+            : FreeMoves(new Placed(part with { X = 0, Y = 0 }, this, null, null), stop);
 
     private IReadOnlyList<Forbidden> ForbiddenTo(int nozzle) =>
         _forbidden.GetOrAdd(nozzle, n => [.. _machine.KeepOuts.SelectMany(k => Forbidden.Of(_machine, k, _apron.FirstLayer, n))]);
@@ -184,7 +194,8 @@ public sealed class Fit
         if (high >= _apron.FirstLayer / 2) return;
         var box = part.Part.Footprints.Box;
         found.Add(new(ViolationKind.Size, null, null, _apron.FirstLayer / 2 - high, null, string.Create(CultureInfo.InvariantCulture,
-            $"{part.Label} is {box.MaxX - box.MinX:0.###} × {box.MaxY - box.MinY:0.###} × {high:0.###} mm, lower than half the first layer of {_apron.FirstLayer:0.##}: nothing of it would be printed.")));
+            $"{part.Label} is {box.MaxX - box.MinX:0.###} × {box.MaxY - box.MinY:0.###} × {high:0.###} mm, lower than half the "
+                + $"first layer of {_apron.FirstLayer:0.##}: nothing of it would be printed.")));
     }
 
     /// <summary>What a part violates with its skirt, and would not without: told of the skirt, with the gap that fits.</summary>
@@ -199,7 +210,8 @@ public sealed class Fit
             if (both.Count == found.Count) return both;
             var skirts = In(fit, skirt: true).Where(v => !bare.Any(b => Same(b, v))).ToArray();
             var remedy = cure ? Remedy(skirts.Max(v => v.Distance), bare.Count) : null;
-            return [.. both, .. skirts.Select(v => remedy is null ? v : v with { Message = $"{v.Message} {Sentence(remedy)}", Remedy = remedy })];
+            return [.. both, .. skirts.Select(v => remedy is null ? v
+                : v with { Message = $"{v.Message} {Sentence(remedy)}", Remedy = remedy })];
         }
 
         /// <summary>The part itself and, further, its skirt.</summary>
@@ -247,16 +259,20 @@ public sealed class Fit
     {
         if (plan?.Second is not { Mirrored: false }) return;
         if (plan.Distance < plan.LeastDistance - Plane.Touch)
-            found.Add(new(ViolationKind.Copy, null, null, plan.LeastDistance - plan.Distance, null, $"The copies lie {plan.Distance:0.##} mm apart; the two nozzles come no nearer than {plan.LeastDistance:0.##}."));
+            found.Add(new(ViolationKind.Copy, null, null, plan.LeastDistance - plan.Distance, null,
+                $"The copies lie {plan.Distance:0.##} mm apart; the two nozzles come no nearer than {plan.LeastDistance:0.##}."));
         else if (part.Widest.EnvelopeInternal.Width + plan.Gap - plan.Distance is var over && over > Plane.Touch)
-            found.Add(new(ViolationKind.Copy, null, null, over, null, $"{part.Label} is {part.Widest.EnvelopeInternal.Width:0.##} mm wide; copies {plan.Distance:0.##} mm apart leave {plan.Distance - plan.Gap:0.##}. The distance is {over:0.##} mm too short."));
+            found.Add(new(ViolationKind.Copy, null, null, over, null,
+                $"{part.Label} is {part.Widest.EnvelopeInternal.Width:0.##} mm wide; copies {plan.Distance:0.##} mm apart leave "
+                    + $"{plan.Distance - plan.Gap:0.##}. The distance is {over:0.##} mm too short."));
     }
 
     private static void Outside(Placed part, Shape region, ViolationKind kind, string name, List<Violation> found, bool skirt)
     {
         if (region.IsEmpty)
         {
-            found.Add(new(kind, null, null, Math.Max(part.Widest.EnvelopeInternal.Width, part.Widest.EnvelopeInternal.Height), null, $"{part.Label} stands nowhere right: nothing is {name}."));
+            found.Add(new(kind, null, null, Math.Max(part.Widest.EnvelopeInternal.Width, part.Widest.EnvelopeInternal.Height), null,
+                $"{part.Label} stands nowhere right: nothing is {name}."));
             return;
         }
         var distance = Protrusion(part.Widest, region);
@@ -313,19 +329,24 @@ public sealed class Fit
     private double Depth(Placed part, Forbidden forbidden)
     {
         var shape = part.Below(forbidden.Below);
-        if (shape.IsEmpty || shape.EnvelopeInternal.Distance(forbidden.Core.EnvelopeInternal) >= Math.Max(forbidden.Margin, Plane.Touch)) return 0;
-        if (!IsKnown(part, forbidden) && DistanceOp.Distance(shape, forbidden.Core) is var gap and > 0) return Math.Max(0, forbidden.Margin - gap);
+        if (shape.IsEmpty || shape.EnvelopeInternal.Distance(forbidden.Core.EnvelopeInternal) >= Math.Max(forbidden.Margin, Plane.Touch))
+            return 0;
+        if (!IsKnown(part, forbidden) && DistanceOp.Distance(shape, forbidden.Core) is var gap and > 0)
+            return Math.Max(0, forbidden.Margin - gap);
         return Math.Max(0, forbidden.Margin + SpaceOf(part, forbidden).DepthAt(part.At.X, part.At.Y));
     }
 
-    private bool IsKnown(Placed part, Forbidden forbidden) => _spaces.ContainsKey((part.Part.Footprints, part.Part.Turn, part.Mirrored, forbidden));
+    private bool IsKnown(Placed part, Forbidden forbidden) =>
+        _spaces.ContainsKey((part.Part.Footprints, part.Part.Turn, part.Mirrored, forbidden));
 
-    /// <summary>Where the part's place is such that it overlaps a region. It depends on the turn alone, so it is kept while the part is dragged.</summary>
+    /// <summary>Where the part's place is such that it overlaps a region. It depends on the turn alone, so it is kept while the part is
+    /// dragged.</summary>
     private ForbiddenPlaces SpaceOf(Placed part, Forbidden forbidden)
     {
         if (_spaces.Count > MostSpaces) _spaces.Clear();
         return _spaces.GetOrAdd((part.Part.Footprints, part.Part.Turn, part.Mirrored, forbidden), _ =>
-            new ForbiddenPlaces(ConfigurationSpace(Plane.Moved(part.Below(forbidden.Below), -part.At.X, -part.At.Y), forbidden.Core), forbidden.Margin));
+            new ForbiddenPlaces(ConfigurationSpace(Plane.Moved(part.Below(forbidden.Below), -part.At.X, -part.At.Y), forbidden.Core),
+                forbidden.Margin));
     }
 
     /// <summary>Displacements of the part at which it overlaps a region: region ⊕ (−part).</summary>
@@ -366,12 +387,14 @@ public sealed class Fit
         return free;
     }
 
-    /// <summary>Displacements at which a part overlaps another one. They depend on the turns alone, so they are kept while parts are dragged.</summary>
+    /// <summary>Displacements at which a part overlaps another one. They depend on the turns alone, so they are kept while parts are
+    /// dragged.</summary>
     private Shape OverlapsOf(Placed part, Placed other)
     {
         if (_overlaps.Count > MostSpaces) _overlaps.Clear();
         var (a, b) = (part.Part, other.Part);
-        var space = _overlaps.GetOrAdd((a.Footprints, a.Turn, part.Mirrored, b.Footprints, b.Turn, other.Mirrored), _ => ConfigurationSpace(part.Plain, other.Plain));
+        var space = _overlaps.GetOrAdd((a.Footprints, a.Turn, part.Mirrored, b.Footprints, b.Turn, other.Mirrored),
+            _ => ConfigurationSpace(part.Plain, other.Plain));
         return Plane.Moved(space, other.At.X - part.At.X, other.At.Y - part.At.Y);
     }
 
@@ -387,7 +410,8 @@ public sealed class Fit
         return free;
     }
 
-    private static Shape MirroredMoves(Shape moves) => NetTopologySuite.Geometries.Utilities.AffineTransformation.ScaleInstance(-1, 1).Transform(moves);
+    private static Shape MirroredMoves(Shape moves) => NetTopologySuite.Geometries.Utilities.AffineTransformation.ScaleInstance(-1, 1)
+        .Transform(moves);
 
     /// <summary>Displacements at which a shape lies within a region: the region's erosion by the shape.</summary>
     private static Shape FreeIn(Shape shape, Shape region)
@@ -396,9 +420,11 @@ public sealed class Fit
         if (region is Polygon polygon && MinkowskiSum.IsConvex(polygon)) return ErodeConvex(polygon, Shapes.Hull(shape).Coordinates);
         var box = shape.EnvelopeInternal;
         var frame = region.EnvelopeInternal;
-        var around = Shapes.Rectangle(frame.MinX - 2 * box.Width - 1, frame.MinY - 2 * box.Height - 1, frame.Width + 4 * box.Width + 2, frame.Height + 4 * box.Height + 2);
+        var around = Shapes.Rectangle(frame.MinX - 2 * box.Width - 1, frame.MinY - 2 * box.Height - 1, frame.Width + 4 * box.Width + 2,
+            frame.Height + 4 * box.Height + 2);
         var blocked = MinkowskiSum.Of(MinkowskiSum.Negated(shape), Plane.Difference(around, region));
-        var centres = Shapes.Rectangle(frame.MinX - box.MinX, frame.MinY - box.MinY, Math.Max(0, frame.Width - box.Width), Math.Max(0, frame.Height - box.Height));
+        var centres = Shapes.Rectangle(frame.MinX - box.MinX, frame.MinY - box.MinY, Math.Max(0, frame.Width - box.Width),
+            Math.Max(0, frame.Height - box.Height));
         return Plane.Difference(centres, blocked);
     }
 
@@ -407,7 +433,8 @@ public sealed class Fit
         var ring = region.ExteriorRing.Coordinates;
         if (NetTopologySuite.Algorithm.Orientation.IsCCW(ring)) ring = [.. ring.Reverse()];
         var box = region.EnvelopeInternal;
-        List<Coordinate> free = [new(box.MinX - 9999, box.MinY - 9999), new(box.MaxX + 9999, box.MinY - 9999), new(box.MaxX + 9999, box.MaxY + 9999), new(box.MinX - 9999, box.MaxY + 9999)];
+        List<Coordinate> free = [new(box.MinX - 9999, box.MinY - 9999), new(box.MaxX + 9999, box.MinY - 9999),
+            new(box.MaxX + 9999, box.MaxY + 9999), new(box.MinX - 9999, box.MaxY + 9999)];
         for (var i = 0; i + 1 < ring.Length && free.Count > 0; i++)
         {
             // clockwise ring: the outward normal of an edge (dx, dy) is (−dy, dx)
@@ -429,7 +456,8 @@ public sealed class Fit
             var (a, b) = (polygon[i], polygon[(i + 1) % polygon.Count]);
             var (da, db) = (nx * a.X + ny * a.Y - most, nx * b.X + ny * b.Y - most);
             if (da <= 0) kept.Add(a);
-            if (da < 0 && db > 0 || da > 0 && db < 0) kept.Add(new Coordinate(a.X + da / (da - db) * (b.X - a.X), a.Y + da / (da - db) * (b.Y - a.Y)));
+            if (da < 0 && db > 0 || da > 0 && db < 0)
+                kept.Add(new Coordinate(a.X + da / (da - db) * (b.X - a.X), a.Y + da / (da - db) * (b.Y - a.Y)));
         }
         return kept;
     }
@@ -463,7 +491,8 @@ public sealed class Fit
         public bool Mirrored => _as is { Mirrored: true };
 
         /// <summary>Where all its nozzles can print.</summary>
-        public Shape Reach => _reach ??= _nozzles.Select(i => IsSecond || _plan is null ? _fit._machine.Travel(i) : _plan.RegionOf(i)).Aggregate(Plane.Intersection);
+        public Shape Reach => _reach ??= _nozzles.Select(i => IsSecond || _plan is null ? _fit._machine.Travel(i) : _plan.RegionOf(i))
+            .Aggregate(Plane.Intersection);
 
         /// <summary>What it must stay out of.</summary>
         public IReadOnlyList<Forbidden> Forbidden => _forbidden ??= [.. _nozzles.SelectMany(_fit.ForbiddenTo)];
@@ -487,7 +516,9 @@ public sealed class Fit
 
         public string NozzleNames(Machine machine)
         {
-            var names = machine.Nozzles.Count < 2 ? "the nozzle reaches" : _nozzles.Count == 1 ? $"nozzle {machine.Nozzles[_nozzles[0]].Id} reaches" : $"nozzles {string.Join(" and ", _nozzles.Select(i => machine.Nozzles[i].Id))} all reach";
+            var names = machine.Nozzles.Count < 2 ? "the nozzle reaches" : _nozzles.Count == 1
+                ? $"nozzle {machine.Nozzles[_nozzles[0]].Id} reaches"
+                : $"nozzles {string.Join(" and ", _nozzles.Select(i => machine.Nozzles[i].Id))} all reach";
             return _plan is null || IsSecond ? $"what {names}" : $"what {names} in this mode";
         }
 

@@ -43,7 +43,8 @@ public sealed record HeadSolid(string Name, Polygon Outline, double Underside, B
         {
             if (other == nozzle) continue;
             var (dx, dy, dz) = Between(head, nozzle, other);
-            solids.Add(new HeadSolid($"nozzle {head.Nozzles![other].Id}", Shapes.Ellipse(dx, dy, IdleNozzle, IdleNozzle, Side.Outside), dz));
+            solids.Add(new HeadSolid($"nozzle {head.Nozzles![other].Id}", Shapes.Ellipse(dx, dy, IdleNozzle, IdleNozzle, Side.Outside),
+                dz));
         }
         foreach (var beam in head.Beams)
         {

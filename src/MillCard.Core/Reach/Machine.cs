@@ -30,7 +30,8 @@ public sealed class Machine
     /// <summary>The document.</summary>
     public Card Card { get; }
     /// <summary>Whether a trial's limit, not the card, says how high parts may be.</summary>
-    public bool HeightIsTrials => _limits?.Height is { } height && height <= Height && height < Math.Min(_own.Height ?? double.PositiveInfinity,
+    public bool HeightIsTrials => _limits?.Height is { } height && height <= Height
+        && height < Math.Min(_own.Height ?? double.PositiveInfinity,
         _own.Use?.Height ?? double.PositiveInfinity);
     /// <summary>A trial's margin where it is wider than the card's, mm; null otherwise.</summary>
     public double? TrialsMargin => _limits?.Margin is { } margin && margin > (_own.Use?.Margin ?? 0) ? margin : null;

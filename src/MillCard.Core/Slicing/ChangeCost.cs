@@ -39,7 +39,8 @@ public sealed record ChangeCost(int Changes, double Seconds, double? Grams)
     private static IEnumerable<(ToolPath Path, LayerPlace Place)> Extra(IReadOnlyList<LayerPlan> plans) => plans
         .SelectMany(l => l.Paths.Where(p => p.Kind is PathKind.Tower or PathKind.Shield).Select(p => (p, l.Place)));
 
-    private static double? Mass(SliceJob job, IEnumerable<(ToolPath Path, LayerPlace Place)> paths) => paths.Aggregate((double?)0, (sum, p) =>
+    private static double? Mass(SliceJob job, IEnumerable<(ToolPath Path, LayerPlace Place)> paths) =>
+        paths.Aggregate((double?)0, (sum, p) =>
         sum + p.Path.Length * p.Path.SectionAt(p.Place.Height) * job.FilamentOf(p.Path.Nozzle).Density / 1000);
 
     /// <summary>What would save a good share of time or plastic, and what the tower is worth.</summary>
@@ -50,15 +51,18 @@ public sealed record ChangeCost(int Changes, double Seconds, double? Grams)
             if (saved > Worth * run.TotalSeconds || Grams > Worth * total)
             {
                 var plastic = Grams > 0 ? FormattableString.Invariant($" and {Grams:0.0} g of tower and shield") : "";
-                yield return new Finding("changes-cost", Severity.Note, FormattableString.Invariant(
-                    $"{Changes} changes of nozzle take {Minutes(Seconds)} of {Minutes(run.TotalSeconds)}{plastic}. {how}: {Count(changes)}, about {Minutes(saved)} less."),
-                    "At every change the one nozzle cools, the other heats, and both ooze.", job.Sequence == Sequence.AllAtOnce ? "/sequence" : "/parts");
+                yield return new Finding("changes-cost", Severity.Note, string.Create(CultureInfo.InvariantCulture,
+                    $"{Changes} changes of nozzle take {Minutes(Seconds)} of {Minutes(run.TotalSeconds)}{plastic}. {how}: "
+                        + $"{Count(changes)}, about {Minutes(saved)} less."),
+                    "At every change the one nozzle cools, the other heats, and both ooze.", job.Sequence == Sequence.AllAtOnce
+                        ? "/sequence" : "/parts");
             }
         if (Tower(job, plans, run) is { } tower) yield return tower;
     }
 
     /// <summary>Other ways to print the same, with the changes they need and the time that they save, s.</summary>
-    private IEnumerable<(string How, int Changes, double Saved)> Otherwise(SliceJob job, IReadOnlyList<LayerPlan> plans, CancellationToken stop)
+    private IEnumerable<(string How, int Changes, double Saved)> Otherwise(SliceJob job, IReadOnlyList<LayerPlan> plans,
+        CancellationToken stop)
     {
         var each = Seconds / Changes;
         var extra = Extra(plans).Sum(p => p.Path.Length / job.Recipe.SpeedOf(p.Path.Kind));
@@ -90,10 +94,13 @@ public sealed record ChangeCost(int Changes, double Seconds, double? Grams)
         var seconds = tower.Sum(p => p.Path.Length / job.Recipe.SpeedOf(p.Path.Kind));
         var mass = Mass(job, tower) is { } grams ? FormattableString.Invariant($" and {grams:0.0} g") : "";
         var does = least >= EnoughArea
-            ? $"Every nozzle that comes on lays at least {least:0} mm²: from {EnoughArea:0} mm² on a print does without a tower (common practice)."
-            : $"The nozzle that comes on at layer {at} lays {least:0} mm²; below {EnoughArea:0} mm² a print wants the tower (common practice).";
+            ? $"Every nozzle that comes on lays at least {least:0} mm²: from {EnoughArea:0} mm² on a print does without a tower "
+                + $"(common practice)."
+            : $"The nozzle that comes on at layer {at} lays {least:0} mm²; below {EnoughArea:0} mm² a print wants the tower "
+                + $"(common practice).";
         return new Finding("tower-cost", Severity.Note,
-            string.Create(CultureInfo.InvariantCulture, $"The tower takes about {Minutes(seconds)}{mass} of {Minutes(run.TotalSeconds)}. {does}"),
+            string.Create(CultureInfo.InvariantCulture,
+                $"The tower takes about {Minutes(seconds)}{mass} of {Minutes(run.TotalSeconds)}. {does}"),
             "It takes up what a nozzle oozed while it was away.", "/recipe/nozzleChanges/tower");
     }
 

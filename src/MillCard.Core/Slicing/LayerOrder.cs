@@ -1,3 +1,4 @@
+using System.Globalization;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
@@ -5,7 +6,8 @@ using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Slicing;
 
-/// <summary>Puts every layer's lines in the order in which they are printed: what stands round the parts, then nozzle by nozzle and part by part supports, walls, fill.</summary>
+/// <summary>Puts every layer's lines in the order in which they are printed: what stands round the parts, then nozzle by nozzle and part by
+/// part supports, walls, fill.</summary>
 internal sealed class LayerOrder
 {
     /// <summary>mm².</summary>
@@ -45,7 +47,8 @@ internal sealed class LayerOrder
     }
 
     /// <summary>Layer by layer through all parts.</summary>
-    public static Ordered Of(SliceJob job, IReadOnlyList<LaidPart> parts, AllowedGround ground, CancellationToken stop) => new LayerOrder(job, parts, ground).Order(stop);
+    public static Ordered Of(SliceJob job, IReadOnlyList<LaidPart> parts, AllowedGround ground, CancellationToken stop) =>
+        new LayerOrder(job, parts, ground).Order(stop);
 
     private Ordered Order(CancellationToken stop)
     {
@@ -53,8 +56,10 @@ internal sealed class LayerOrder
         var count = _parts.Max(p => p.Layers.Length);
         var floor = _ground.Of(_inUse[0], 0);
         var brims = _parts.Select((p, i) => recipe.Raft.Layers > 0 || p.Layers.Length == 0 ? Plane.Empty : BrimOf(i, floor)).ToArray();
-        var foot = Plane.Union([.. _parts.Where(p => p.Layers.Length > 0).SelectMany(p => new[] { p.Layers[0].Region, p.Layers[0].Held }).Concat(brims).Where(s => !s.IsEmpty)]);
-        var raft = recipe.Raft.Layers == 0 ? [] : Foot.Raft(recipe, foot, floor).Select(l => l with { Paths = [.. l.Paths.Select(p => p with { Nozzle = _inUse[0] })] }).ToArray();
+        var foot = Plane.Union([.. _parts.Where(p => p.Layers.Length > 0).SelectMany(p => new[] { p.Layers[0].Region, p.Layers[0].Held })
+            .Concat(brims).Where(s => !s.IsEmpty)]);
+        var raft = recipe.Raft.Layers == 0 ? [] : Foot.Raft(recipe, foot, floor)
+            .Select(l => l with { Paths = [.. l.Paths.Select(p => p with { Nozzle = _inUse[0] })] }).ToArray();
         if (raft.Length > 0)
         {
             var whole = Plane.Offset(foot, recipe.Raft.Margin);
@@ -63,13 +68,21 @@ internal sealed class LayerOrder
         }
 
         var sequence = Enumerable.Range(0, count).Select(NozzlesOn).ToArray();
-        var changes = sequence.Select((s, i) => s.Length - 1 + (i > 0 && s.Length > 0 && sequence[i - 1].Length > 0 && s[0] != sequence[i - 1][^1] ? 1 : 0)).Select(c => Math.Max(0, c)).ToArray();
-        var taken = Plane.Union([foot, .. _parts.SelectMany(p => p.Layers).Select(l => l.Held).Where(h => !h.IsEmpty), .. _job.Parts.Select(p => p.Footprints.Below(double.PositiveInfinity, p.Part.X, p.Part.Y, p.Part.Turn))]);
+        var changes = sequence.Select((s, i) => s.Length - 1
+            + (i > 0 && s.Length > 0 && sequence[i - 1].Length > 0 && s[0] != sequence[i - 1][^1] ? 1 : 0)).Select(c => Math.Max(0, c))
+            .ToArray();
+        var taken = Plane.Union([foot, .. _parts.SelectMany(p => p.Layers).Select(l => l.Held)
+            .Where(h => !h.IsEmpty),
+            .. _job.Parts.Select(p => p.Footprints.Below(double.PositiveInfinity, p.Part.X, p.Part.Y, p.Part.Turn))]);
         var (tower, refusal) = Tower.Of(_job, changes, taken);
         if (refusal is not null) return new Ordered([], refusal);
         var shield = recipe.NozzleChanges.Shield && changes.Any(c => c > 0) ? Shield(taken) : [];
-        if (shield.Any(ring => !floor.Covers(Plane.Factory.CreateLineString([.. ring.Points.Append(ring.Points[0]).Select(p => new Coordinate(p.X, p.Y))]))))
-            return new Ordered([], new Finding("no-room-for-shield", Severity.Stop, "There is no room for the shield round the parts within the bed and clear of its keep-outs.", "It would be laid where the nozzle must not go. Move the parts inwards, or narrow its gap.", "/recipe/nozzleChanges/shield"));
+        if (shield.Any(ring => !floor.Covers(
+            Plane.Factory.CreateLineString([.. ring.Points.Append(ring.Points[0]).Select(p => new Coordinate(p.X, p.Y))]))))
+            return new Ordered([], new Finding("no-room-for-shield", Severity.Stop,
+                "There is no room for the shield round the parts within the bed and clear of its keep-outs.",
+                "It would be laid where the nozzle must not go. Move the parts inwards, or narrow its gap.",
+                "/recipe/nozzleChanges/shield"));
         var skirt = Foot.Skirt(recipe, shield.Length > 0 ? Plane.Union([foot, .. shield.Select(Filled)]) : foot, floor);
         var shieldTop = Array.FindLastIndex(changes, c => c > 0);
 
@@ -88,20 +101,24 @@ internal sealed class LayerOrder
             for (var k = 0; k < nozzles.Length; k++)
             {
                 var changed = k > 0 || i > 0 && sequence[i - 1].Length > 0 && sequence[i - 1][^1] != nozzles[0];
-                if (changed && tower is not null && i < tower.Top) layer.Add(tower.Lines(strip++, i, place, _job, primes: true), nozzles[k]);
+                if (changed && tower is not null && i < tower.Top)
+                    layer.Add(tower.Lines(strip++, i, place, _job, primes: true), nozzles[k]);
                 Parts(layer, i, nozzles[k]);
             }
-            for (; tower is not null && i < tower.Top && strip < tower.Strips; strip++) layer.Add(tower.Lines(strip, i, place, _job, primes: false), nozzles[^1]);
+            for (; tower is not null && i < tower.Top && strip < tower.Strips; strip++)
+                layer.Add(tower.Lines(strip, i, place, _job, primes: false), nozzles[^1]);
             plans[i] = new LayerPlan(place with { Top = place.Top + _lift }, layer.Paths);
         });
-        if (raft.Length > 0 && skirt.Count > 0) raft[0] = raft[0] with { Paths = [.. skirt.Select(s => s with { Nozzle = _inUse[0] }), .. raft[0].Paths] };
+        if (raft.Length > 0 && skirt.Count > 0)
+            raft[0] = raft[0] with { Paths = [.. skirt.Select(s => s with { Nozzle = _inUse[0] }), .. raft[0].Paths] };
         return new Ordered([.. raft, .. recipe.Spiral ? Spiralled(plans) : plans]) { Notes = _notes };
     }
 
     /// <summary>Nozzles of a layer in order; every other layer begins with the one that the layer below ended with.</summary>
     private int[] NozzlesOn(int layer)
     {
-        var used = _inUse.Where(n => _parts.Index().Any(p => _nozzles[p.Index] == n && layer < p.Item.Layers.Length && !IsEmpty(p.Item.Layers[layer]))).ToArray();
+        var used = _inUse.Where(n => _parts.Index()
+            .Any(p => _nozzles[p.Index] == n && layer < p.Item.Layers.Length && !IsEmpty(p.Item.Layers[layer]))).ToArray();
         if (used.Length == 0) used = [_inUse[0]];
         return layer % 2 == 0 ? used : [.. used.Reverse()];
     }
@@ -110,9 +127,11 @@ internal sealed class LayerOrder
 
     private Shape BrimOf(int part, Shape floor)
     {
-        var area = Foot.BrimArea(_parts[part].Recipe, Plane.Union(_parts[part].Layers[0].Region, _parts[part].Layers[0].Held), _job.Parts[part].Footprints.Height);
+        var area = Foot.BrimArea(_parts[part].Recipe, Plane.Union(_parts[part].Layers[0].Region, _parts[part].Layers[0].Held),
+            _job.Parts[part].Footprints.Height);
         if (area.IsEmpty) return area;
-        var others = Plane.Union([.. _parts.Where((p, i) => i != part && p.Layers.Length > 0).Select(p => Plane.Offset(p.Layers[0].Region, _parts[part].Recipe.Brim.Gap + 0.01))]);
+        var others = Plane.Union([.. _parts.Where((p, i) => i != part && p.Layers.Length > 0)
+            .Select(p => Plane.Offset(p.Layers[0].Region, _parts[part].Recipe.Brim.Gap + 0.01))]);
         var whole = Plane.Difference(area, others);
         var laid = Plane.Intersection(whole, floor);
         CutOff($"brim of {_job.Parts[part].Part.Name}", whole, laid, "/recipe/brim/width");
@@ -123,22 +142,26 @@ internal sealed class LayerOrder
     private void CutOff(string what, Shape whole, Shape laid, string pointer)
     {
         if (whole.Area - laid.Area < LeastCut) return;
-        _notes.Add(new Finding("foot-cut-off", Severity.Note, FormattableString.Invariant(
-            $"The {what} does not fit whole: {laid.Area / 100:0.##} of {whole.Area / 100:0.##} cm² are laid, the rest would lie off the bed, out of reach or in a keep-out."),
+        _notes.Add(new Finding("foot-cut-off", Severity.Note, string.Create(CultureInfo.InvariantCulture,
+            $"The {what} does not fit whole: {laid.Area / 100:0.##} of {whole.Area / 100:0.##} cm² are laid, the rest would lie "
+                + $"off the bed, out of reach or in a keep-out."),
             "Where it is missing the part holds less well.", pointer));
     }
 
     private ToolPath[] Shield(Shape taken)
     {
         var width = _job.Recipe.LineWidth!.Value;
-        return [.. Plane.Polygons(Plane.Offset(taken, _job.Recipe.NozzleChanges.ShieldGap + width / 2)).Select(p => Walls.Ring(p.ExteriorRing, PathKind.Shield, width))];
+        return [.. Plane.Polygons(Plane.Offset(taken, _job.Recipe.NozzleChanges.ShieldGap + width / 2))
+            .Select(p => Walls.Ring(p.ExteriorRing, PathKind.Shield, width))];
     }
 
-    private static Shape Filled(ToolPath ring) => Plane.Factory.CreatePolygon([.. ring.Points.Append(ring.Points[0]).Select(p => new Coordinate(p.X, p.Y))]);
+    private static Shape Filled(ToolPath ring) =>
+        Plane.Factory.CreatePolygon([.. ring.Points.Append(ring.Points[0]).Select(p => new Coordinate(p.X, p.Y))]);
 
     private void Parts(Layer into, int layer, int nozzle)
     {
-        var left = _parts.Index().Where(p => _nozzles[p.Index] == nozzle && layer < p.Item.Layers.Length && !IsEmpty(p.Item.Layers[layer])).ToList();
+        var left = _parts.Index().Where(p => _nozzles[p.Index] == nozzle && layer < p.Item.Layers.Length && !IsEmpty(p.Item.Layers[layer]))
+            .ToList();
         while (left.Count > 0)
         {
             var next = left.MinBy(p => Middle(p.Item.Layers[layer]).To(into.Here));
@@ -157,10 +180,13 @@ internal sealed class LayerOrder
     {
         var own = part.Layers[layer];
         into.AddNearest(own.Supports, nozzle, index);
-        using var inside = part.Recipe.Retraction.StayInside && !own.Region.IsEmpty ? new InsideTravel(own.Region, [.. own.Walls.Take(1).SelectMany(rings => rings).Where(r => r.Closed).Select(r => r.Points)]) : null;
+        using var inside = part.Recipe.Retraction.StayInside && !own.Region.IsEmpty
+            ? new InsideTravel(own.Region, [.. own.Walls.Take(1).SelectMany(rings => rings).Where(r => r.Closed).Select(r => r.Points)])
+            : null;
         into.Inside = inside;
         var inward = part.Recipe.Wall.Order == WallOrder.OutsideIn;
-        for (var k = 0; k < own.Walls.Count; k++) into.AddNearest(own.Walls[inward ? k : own.Walls.Count - 1 - k], nozzle, index, keepSeams: true);
+        for (var k = 0; k < own.Walls.Count; k++)
+            into.AddNearest(own.Walls[inward ? k : own.Walls.Count - 1 - k], nozzle, index, keepSeams: true);
         into.AddNearest(own.Thin, nozzle, index);
         foreach (var group in own.Fill)
         {
@@ -211,7 +237,8 @@ internal sealed class LayerOrder
         private void Put(ToolPath path)
         {
             var before = Paths.Count > 0 ? Paths[^1] : null;
-            if (Inside is not null && before is not null && before.Part == path.Part && before.Nozzle == path.Nozzle && before.Kind.IsPart() && Inside.Between(before.End, path.Points[0]) is { } way)
+            if (Inside is not null && before is not null && before.Part == path.Part && before.Nozzle == path.Nozzle
+                && before.Kind.IsPart() && Inside.Between(before.End, path.Points[0]) is { } way)
                 path = path with { Approach = way };
             Paths.Add(path);
             Here = path.End;

@@ -21,7 +21,8 @@ internal static class NozzleNotes
     private static IEnumerable<Finding> Beds(SliceJob job)
     {
         if (job.Machine.Card.Envelope.Heated != true || job.NozzlesInUse.Count < 2) yield break;
-        var (least, most) = (job.NozzlesInUse.MinBy(n => job.FilamentOf(n).Bed.First), job.NozzlesInUse.MaxBy(n => job.FilamentOf(n).Bed.First));
+        var (least, most) = (job.NozzlesInUse.MinBy(n => job.FilamentOf(n).Bed.First),
+            job.NozzlesInUse.MaxBy(n => job.FilamentOf(n).Bed.First));
         var (cool, warm) = (job.FilamentOf(least), job.FilamentOf(most));
         if (warm.Bed.First - cool.Bed.First is var apart && apart <= SameBed) yield break;
         yield return new Finding("beds-differ", apart > FarApart ? Severity.Caution : Severity.Note,
@@ -32,12 +33,14 @@ internal static class NozzleNotes
     /// <summary>What two filaments want of one bed, and what it gets.</summary>
     internal static string BedSentence(Filament cool, string coolNozzle, Filament warm, string warmNozzle) => string.Create(
         CultureInfo.InvariantCulture,
-        $"{cool.Name} in {coolNozzle} wants a bed of {cool.Bed.First:0} °C, {warm.Name} in {warmNozzle} one of {warm.Bed.First:0}: it is heated to {warm.Bed.First:0} °C.");
+        $"{cool.Name} in {coolNozzle} wants a bed of {cool.Bed.First:0} °C, {warm.Name} in {warmNozzle} one of "
+            + $"{warm.Bed.First:0}: it is heated to {warm.Bed.First:0} °C.");
 
     private static IEnumerable<Finding> Fans(SliceJob job)
     {
         var flavour = Flavour.Of(job.Machine.Flavour);
-        var told = job.NozzlesInUse.SelectMany(n => PartFans.Of(job.Machine, n)).Where(f => !PartFans.CanTell(flavour, f)).DistinctBy(f => f.Number);
+        var told = job.NozzlesInUse.SelectMany(n => PartFans.Of(job.Machine, n)).Where(f => !PartFans.CanTell(flavour, f))
+            .DistinctBy(f => f.Number);
         foreach (var fan in told)
             yield return new Finding("fan-not-told", Severity.Caution,
                 $"The program cannot switch the fan {fan.Name}: {flavour.Name} has no command for fan {fan.Number}.",
@@ -46,7 +49,8 @@ internal static class NozzleNotes
             || RoutineMoment.All.Any(m => job.TextOf(m).Text?.Contains("mode.fan", StringComparison.Ordinal) == true))
             yield break;
         yield return new Finding("second-fan-not-set", Severity.Caution, string.Create(CultureInfo.InvariantCulture,
-            $"The second nozzle's fan is to run at {100 * share:0} %; the card names none of its own for it, and no routine uses mode.fan."),
+            $"The second nozzle's fan is to run at {100 * share:0} %; the card names none of its own for it, and no routine "
+                + $"uses mode.fan."),
             "It runs as the first one does, or not at all.", "/mode/fan");
     }
 }

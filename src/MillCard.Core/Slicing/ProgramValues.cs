@@ -14,7 +14,8 @@ internal static class ProgramValues
     {
         var (machine, filament) = (job.Machine, job.FilamentOf(job.FirstNozzle));
         var box = machine.Bed.EnvelopeInternal;
-        var (low, high) = (machine.Frames.ToMachine(new Point(box.MinX, box.MinY)), machine.Frames.ToMachine(new Point(box.MaxX, box.MaxY)));
+        var (low, high) = (machine.Frames.ToMachine(new Point(box.MinX, box.MinY)),
+            machine.Frames.ToMachine(new Point(box.MaxX, box.MaxY)));
         var top = layers.Max(l => l.Place.Top);
         var all = layers.SelectMany(l => l.Paths).SelectMany(p => p.Points).Aggregate(
             (MinX: double.MaxValue, MinY: double.MaxValue, MaxX: double.MinValue, MaxY: double.MinValue),
@@ -65,10 +66,16 @@ internal static class ProgramValues
     /// <summary>What sets the mode in the machine's dialect; empty where it has no such command.</summary>
     private static string ModeCommand(SliceJob job, ModePlan? plan)
     {
-        var what = (job.Mode?.Kind ?? ModeKind.Single) switch { ModeKind.Copy => "carriage-copy", ModeKind.Mirror => "carriage-mirror", _ => "carriage-single" };
+        var what = (job.Mode?.Kind ?? ModeKind.Single) switch
+        {
+            ModeKind.Copy => "carriage-copy",
+            ModeKind.Mirror => "carriage-mirror",
+            _ => "carriage-single"
+        };
         return Flavour.Of(job.Machine.Flavour).Spell(what, ("distance", plan?.Distance), ("warmer", Warmer(job))) ?? "";
     }
 
     /// <summary>The trial's figure, or what the two filaments' first layers ask for.</summary>
-    internal static double Warmer(SliceJob job) => job.Mode?.Warmer ?? job.FilamentOf(1).Nozzle.First!.Value - job.FilamentOf(0).Nozzle.First!.Value;
+    internal static double Warmer(SliceJob job) => job.Mode?.Warmer
+        ?? job.FilamentOf(1).Nozzle.First!.Value - job.FilamentOf(0).Nozzle.First!.Value;
 }

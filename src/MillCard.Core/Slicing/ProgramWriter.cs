@@ -222,7 +222,8 @@ internal sealed partial class ProgramWriter
     /// <summary>From here on what was printed before stands, and the nozzle passes over it.</summary>
     private void BeginPart(int part, int index)
     {
-        _out.Line($"; part {_layers.Take(index + 1).Select(l => l.Part).Distinct().Count()} of {_layers.Select(l => l.Part).Distinct().Count()}");
+        _out.Line($"; part {_layers.Take(index + 1).Select(l => l.Part).Distinct().Count()} of "
+            + $"{_layers.Select(l => l.Part).Distinct().Count()}");
         if (index == 0) return;
         _standing = _layers.Take(index).Max(l => l.Place.Top) + _job.Machine.Clearance;
         Heat(first: true);

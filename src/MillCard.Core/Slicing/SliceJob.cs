@@ -75,14 +75,16 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
 
     /// <summary>Where a nozzle's filament is named.</summary>
     internal string FilamentPointer(int nozzle) => Loaded.ContainsKey(Machine.Nozzles[nozzle].Id)
-        ? $"/loaded/{JsonPointer.Escape(Machine.Nozzles[nozzle].Id)}" : nozzle == 1 && SecondFilament is not null ? "/secondFilament" : "/filament";
+        ? $"/loaded/{JsonPointer.Escape(Machine.Nozzles[nozzle].Id)}" : nozzle == 1 && SecondFilament is not null ? "/secondFilament"
+            : "/filament";
 
     /// <summary>The nozzle that prints first: the one that the parts name first where several begin together.</summary>
     internal int FirstNozzle => NozzlesInUse is [var first, ..] ? first : 0;
 
     /// <summary>The bed's temperature for all filaments in use, °C: what the one asks for that wants most.</summary>
     /// <param name="of">Of the first layer, or of the others.</param>
-    internal double BedFor(Func<BedHeat, double> of) => NozzlesInUse.Select(n => of(FilamentOf(n).Bed)).DefaultIfEmpty(of(Filament.Bed)).Max();
+    internal double BedFor(Func<BedHeat, double> of) => NozzlesInUse.Select(n => of(FilamentOf(n).Bed)).DefaultIfEmpty(of(Filament.Bed))
+        .Max();
 }
 
 /// <summary>What slicing gave.</summary>

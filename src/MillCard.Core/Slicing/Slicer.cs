@@ -105,7 +105,8 @@ public static class Slicer
 
     /// <summary>Parts of which nothing is laid, while others are.</summary>
     private static IEnumerable<Finding> Vanished(SliceJob job, List<LaidPart> parts) =>
-        parts.Index().Where(p => p.Item.Layers.All(l => l.Walls.All(w => w.Count == 0) && l.Thin.Count == 0 && l.Fill.All(f => f.Count == 0)))
+        parts.Index().Where(p => p.Item.Layers.All(l => l.Walls.All(w => w.Count == 0) && l.Thin.Count == 0
+            && l.Fill.All(f => f.Count == 0)))
             .Select(p => new Finding("nothing-of-part", Severity.Stop,
                 $"Nothing is laid of {job.Parts[p.Index].Part.Name}: it is nowhere wide or high enough for a line.",
                 "The print would come out without it.", $"/parts/{p.Index}"));
@@ -126,7 +127,8 @@ public static class Slicer
         job.NozzlesInUse.SelectMany(n => NozzleChange.Misfits(job.Machine.Nozzles[n], Ladder.Resolved(job.Recipe, job.Machine.Card, n)))
             .DistinctBy(m => m.Message)
             .Select(m => new Finding("lines-for-another-nozzle", m.Weight == MisfitWeight.Unusual ? Severity.Note : Severity.Caution,
-                m.Message, "Lines are laid well only in some widths and heights of the nozzle's bore (common practice).", $"/recipe{m.Asks}"));
+                m.Message, "Lines are laid well only in some widths and heights of the nozzle's bore (common practice).",
+                    $"/recipe{m.Asks}"));
 
     private static IEnumerable<Finding> Departing(SliceJob job)
     {

@@ -111,7 +111,9 @@ public static class Effects
     ];
 
     /// <summary>Settings that tend to move an outcome, those that move it most first.</summary>
-    public static IReadOnlyList<Effect> On(Outcome outcome) => [.. All.Where(e => e.Tends.Any(t => t.Outcome == outcome)).OrderByDescending(e => Math.Abs(e.Tends.First(t => t.Outcome == outcome).By))];
+    public static IReadOnlyList<Effect> On(Outcome outcome) =>
+        [.. All.Where(e => e.Tends.Any(t => t.Outcome == outcome))
+        .OrderByDescending(e => Math.Abs(e.Tends.First(t => t.Outcome == outcome).By))];
 
     private static Effect Of(string pointer, string says, params Tendency[] tends) => new(pointer, says, tends);
     private static Tendency T(int by) => new(Outcome.Time, by);

@@ -47,12 +47,15 @@ public static class WhatIf
     public static IReadOnlyList<Variant> Of(SliceJob job, string pointer)
     {
         if (Leaves.Of<Recipe>().FirstOrDefault(l => l.Pointer == pointer) is not { } leaf) return [];
-        var now = Leaves.At(JsonSerializer.SerializeToElement(Ladder.Resolved(job.Recipe, job.Machine.Card), DocumentJson.Options), pointer);
+        var now = Leaves.At(JsonSerializer.SerializeToElement(Ladder.Resolved(job.Recipe, job.Machine.Card), DocumentJson.Options),
+            pointer);
         if (leaf.Type == typeof(bool)) return [Changed(job, leaf, now is not { ValueKind: JsonValueKind.True })];
         if (leaf.Type.IsEnum)
-            return [.. Enum.GetNames(leaf.Type).Select(n => JsonNamingPolicy.KebabCaseLower.ConvertName(n)).Where(n => n != now?.GetString()).Select(n => Changed(job, leaf, n))];
+            return [.. Enum.GetNames(leaf.Type).Select(n => JsonNamingPolicy.KebabCaseLower.ConvertName(n))
+                .Where(n => n != now?.GetString()).Select(n => Changed(job, leaf, n))];
         if (leaf.Type != typeof(double) && leaf.Type != typeof(int) || now is not { ValueKind: JsonValueKind.Number } number) return [];
-        return [.. Steps(job, leaf, number.GetDouble()).Select(v => leaf.Type == typeof(int) ? Changed(job, leaf, (int)v) : Changed(job, leaf, v))];
+        return [.. Steps(job, leaf, number.GetDouble())
+            .Select(v => leaf.Type == typeof(int) ? Changed(job, leaf, (int)v) : Changed(job, leaf, v))];
     }
 
     /// <summary>For every setting that tends to move an outcome the step that makes it better, those that move it most first.</summary>
@@ -62,7 +65,8 @@ public static class WhatIf
         var all = Of(job, effect.Pointer);
         // a choice has no direction: all of it; a switch only where turning it helps
         if (by == 0 || all.Count == 0) return all;
-        if (all is [{ Value.ValueKind: JsonValueKind.True or JsonValueKind.False } turned]) return (turned.Value.Value.ValueKind == JsonValueKind.True) == by > 0 ? all : [];
+        if (all is [{ Value.ValueKind: JsonValueKind.True or JsonValueKind.False } turned])
+            return (turned.Value.Value.ValueKind == JsonValueKind.True) == by > 0 ? all : [];
         return by > 0 ? all.TakeLast(1) : all.Take(1);
     });
 
@@ -70,12 +74,18 @@ public static class WhatIf
     public static IEnumerable<Variant> Orientations(SliceJob job, int part, int most = 6)
     {
         var now = job.Parts[part];
-        var sides = FlatSides.Of(Placement.Oriented(now.Mesh, now.Part.Scale, null), most).Select(s => (Label: string.Create(CultureInfo.InvariantCulture, $"on the side of {s.Area:0} mm²"), (Tilt?)s.Tilt));
+        var sides = FlatSides.Of(Placement.Oriented(now.Mesh, now.Part.Scale, null), most)
+            .Select(s => (Label: string.Create(CultureInfo.InvariantCulture, $"on the side of {s.Area:0} mm²"), (Tilt?)s.Tilt));
         foreach (var (label, tilt) in sides.Prepend(("as it stands", now.Part.Tilt)))
         {
             var turned = now.Part with { Tilt = tilt };
             var oriented = Placement.Oriented(now.Mesh, turned.Scale, tilt);
-            yield return new Variant(label, null, null, job with { Parts = [.. job.Parts.Select((p, i) => i == part ? new PartToSlice(turned, p.Mesh, new Footprints(oriented)) : p)] })
+            yield return new Variant(label, null, null,
+                job with
+                {
+                    Parts = [
+                .. job.Parts.Select((p, i) => i == part ? new PartToSlice(turned, p.Mesh, new Footprints(oriented)) : p)]
+                })
             {
                 Overhang = OverhangOf(oriented, job.Recipe.Supports.Angle),
                 Tilt = tilt,
@@ -104,27 +114,39 @@ public static class WhatIf
             // shorter ones say more about rounding than about flow
             if (length > 0.5) peak = Math.Max(peak, move.Filament * areas[move.Tool] / length * move.Speed);
         }
-        var supports = sliced.Layers.Sum(l => l.Paths.Where(p => p.Kind is PathKind.Support or PathKind.Interface).Sum(p => p.Length * p.SectionAt(l.Place.Height)));
+        var supports = sliced.Layers.Sum(l => l.Paths.Where(p => p.Kind is PathKind.Support or PathKind.Interface)
+            .Sum(p => p.Length * p.SectionAt(l.Place.Height)));
         return new Figures(run.TotalSeconds, spent.Grams, spent.Cost, peak, supports) { ByNozzle = spent.ByNozzle };
     }
 
     private static Variant Changed<T>(SliceJob job, Leaf leaf, T value)
     {
         var json = JsonSerializer.SerializeToElement(value, DocumentJson.Options);
-        var recipe = Departures.Apply(job.Recipe, new Dictionary<string, JsonElement> { [leaf.Pointer] = json }, [leaf.Pointer]).Document ?? job.Recipe;
+        var recipe = Departures.Apply(job.Recipe, new Dictionary<string, JsonElement> { [leaf.Pointer] = json }, [leaf.Pointer]).Document
+            ?? job.Recipe;
         // what is counted in rungs or shares would go before the mm that are tried
         if (leaf.Pointer == "/layers/others") recipe = recipe with { Layers = recipe.Layers with { Rungs = null, OnRung = false } };
         if (leaf.Pointer == "/layers/first") recipe = recipe with { Layers = recipe.Layers with { FirstRungs = null, OnRung = false } };
         if (leaf.Pointer == "/lineWidth") recipe = recipe with { LineWidthOfNozzle = null };
-        var words = leaf is { Field.AtMost: <= 3, Unit: "" } && leaf.Type == typeof(double) ? string.Create(CultureInfo.InvariantCulture, $"{100 * json.GetDouble():0.##} %") : Words(json);
-        return new Variant($"{leaf.Label} {words}{(leaf.Unit.Length > 0 ? $" {leaf.Unit}" : "")}", leaf.Pointer, json, job with { Recipe = recipe });
+        var words = leaf is { Field.AtMost: <= 3, Unit: "" } && leaf.Type == typeof(double)
+            ? string.Create(CultureInfo.InvariantCulture, $"{100 * json.GetDouble():0.##} %") : Words(json);
+        return new Variant($"{leaf.Label} {words}{(leaf.Unit.Length > 0 ? $" {leaf.Unit}" : "")}", leaf.Pointer, json,
+            job with { Recipe = recipe });
     }
 
-    private static string Words(JsonElement value) => value.ValueKind switch { JsonValueKind.True => "on", JsonValueKind.False => "off", JsonValueKind.String => value.GetString()!, _ => value.GetRawText() };
+    private static string Words(JsonElement value) =>
+        value.ValueKind switch
+        {
+            JsonValueKind.True => "on",
+            JsonValueKind.False => "off",
+            JsonValueKind.String => value.GetString()!,
+            _ => value.GetRawText()
+        };
 
     private static IEnumerable<double> Steps(SliceJob job, Leaf leaf, double now)
     {
-        IEnumerable<double> both = leaf.Pointer is "/layers/others" or "/layers/first" && Ladder.Of(job.Machine.Card) is { } ladder ? [OnLadder(ladder, now, -1), OnLadder(ladder, now, 1)] : [now - StepOf(leaf, now), now + StepOf(leaf, now)];
+        IEnumerable<double> both = leaf.Pointer is "/layers/others" or "/layers/first" && Ladder.Of(job.Machine.Card) is { } ladder
+            ? [OnLadder(ladder, now, -1), OnLadder(ladder, now, 1)] : [now - StepOf(leaf, now), now + StepOf(leaf, now)];
         foreach (var value in both)
         {
             if (leaf.Field is { } field && (value < field.AtLeast || value > field.AtMost || value <= field.Above)) continue;
@@ -163,5 +185,6 @@ public static class WhatIf
         return sum;
     }
 
-    private static double Highest(Mesh mesh, int face) => Math.Max(FlatSides.Z(mesh, face, 0), Math.Max(FlatSides.Z(mesh, face, 1), FlatSides.Z(mesh, face, 2)));
+    private static double Highest(Mesh mesh, int face) =>
+        Math.Max(FlatSides.Z(mesh, face, 0), Math.Max(FlatSides.Z(mesh, face, 1), FlatSides.Z(mesh, face, 2)));
 }

@@ -47,26 +47,31 @@ internal static class GaugeEndpoint
 
     public static void MapGauges(this IEndpointRouteBuilder api)
     {
-        api.MapPost("/gauges", async Task<Results<Ok<GaugeAnswer[]>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        api.MapPost("/gauges", async Task<Results<Ok<GaugeAnswer[]>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
         {
             var (job, refusal, _) = await ReadAsync(request, stop);
-            return job is null ? refusal! : TypedResults.Ok(GaugePieces.All.Select(p => new GaugeAnswer(p.Id, p.Name, p.About(job), p.Readings(job), p.NotFor(job.Machine))).ToArray());
+            return job is null ? refusal! : TypedResults.Ok(
+                GaugePieces.All.Select(p => new GaugeAnswer(p.Id, p.Name, p.About(job), p.Readings(job), p.NotFor(job.Machine))).ToArray());
         })
             .Accepts<GaugeQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("The gauge pieces there are, as they would be printed on a card").WithTags("Computation");
 
-        api.MapPost("/gauges/{id}", async Task<Results<FileContentHttpResult, JsonHttpResult<Refusal>>> (string id, HttpRequest request, WorkQueue queue, CancellationToken stop) =>
+        api.MapPost("/gauges/{id}", async Task<Results<FileContentHttpResult,
+            JsonHttpResult<Refusal>>> (string id, HttpRequest request, WorkQueue queue, CancellationToken stop) =>
         {
             if (Find(id) is not { } piece) return Refusal.Missing("This gauge piece");
             var (job, refusal, _) = await ReadAsync(request, stop);
             if (job is null) return refusal!;
             var made = await queue.BySizeAsync(0, left => GaugePieces.Make(piece, job, left), stop);
-            return made.Gcode.Length > 0 ? TypedResults.Bytes(made.Gcode.ToArray(), "text/x.gcode", $"{id}.gcode") : Refusal.Because(made.Findings);
+            return made.Gcode.Length > 0 ? TypedResults.Bytes(made.Gcode.ToArray(), "text/x.gcode", $"{id}.gcode")
+                : Refusal.Because(made.Findings);
         })
             .Accepts<GaugeQuestion>("application/json").Produces<string>(200, "text/x.gcode").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("A gauge piece as G-code for a card").WithTags("Computation");
 
-        api.MapPost("/gauges/{id}/dry-run", async Task<Results<Ok<TriedGauge>, JsonHttpResult<Refusal>>> (string id, HttpRequest request, WorkQueue queue, CancellationToken stop) =>
+        api.MapPost("/gauges/{id}/dry-run", async Task<Results<Ok<TriedGauge>,
+            JsonHttpResult<Refusal>>> (string id, HttpRequest request, WorkQueue queue, CancellationToken stop) =>
         {
             if (Find(id) is not { } piece) return Refusal.Missing("This gauge piece");
             var (job, refusal, _) = await ReadAsync(request, stop);
@@ -77,7 +82,8 @@ internal static class GaugeEndpoint
             .Accepts<GaugeQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("How long a gauge piece takes on a card, and what its dry run finds").WithTags("Computation");
 
-        api.MapPost("/gauges/{id}/result", async Task<Results<Ok<IReadOnlyList<GaugeResult>>, JsonHttpResult<Refusal>>> (string id, HttpRequest request, CancellationToken stop) =>
+        api.MapPost("/gauges/{id}/result", async Task<Results<Ok<IReadOnlyList<GaugeResult>>,
+            JsonHttpResult<Refusal>>> (string id, HttpRequest request, CancellationToken stop) =>
         {
             if (Find(id) is not { } piece) return Refusal.Missing("This gauge piece");
             var (job, refusal, readings) = await ReadAsync(request, stop);
@@ -88,20 +94,27 @@ internal static class GaugeEndpoint
     }
 
     private static double[][][] Seen(IReadOnlyList<LayerPlan> layers) =>
-        [.. (layers.Count <= FewLayers ? layers : layers.Skip(LayerShown).Take(1)).SelectMany(l => l.Paths).Select(p => (p.Closed ? p.Points.Append(p.Points[0]) : p.Points).Select(q => new[] { Math.Round(q.X, 2), Math.Round(q.Y, 2) }).ToArray())];
+        [.. (layers.Count <= FewLayers ? layers : layers.Skip(LayerShown).Take(1)).SelectMany(l => l.Paths)
+            .Select(p => (p.Closed ? p.Points.Append(p.Points[0]) : p.Points).Select(q => new[] { Math.Round(q.X, 2), Math.Round(q.Y, 2) })
+            .ToArray())];
 
     private static GaugePiece? Find(string id) => GaugePieces.All.FirstOrDefault(p => p.Id == id);
 
-    private static async Task<(GaugeJob? Job, JsonHttpResult<Refusal>? Refusal, IReadOnlyDictionary<string, double> Readings)> ReadAsync(HttpRequest request, CancellationToken stop)
+    private static async Task<(GaugeJob? Job, JsonHttpResult<Refusal>? Refusal, IReadOnlyDictionary<string,
+        double> Readings)> ReadAsync(HttpRequest request, CancellationToken stop)
     {
         var reading = await request.ReadDocumentAsync<GaugeQuestion>(Bounds.Document, draft: false, stop);
-        if (reading.Document is not { Card: { } card } question) return (null, Refusal.Fields(reading.Errors), new Dictionary<string, double>());
+        if (reading.Document is not { Card: { } card } question)
+            return (null, Refusal.Fields(reading.Errors), new Dictionary<string, double>());
         var machine = Machine.Of(card);
         var second = question.Nozzle is { } named ? machine.NozzleNamed(named) : 1;
         if (second < 1)
-            return (null, Refusal.Fields([new FieldError("/nozzle", $"{question.Nozzle} is no nozzle beside the first.", "a nozzle of the card")]),
+            return (null, Refusal.Fields(
+                [new FieldError("/nozzle", $"{question.Nozzle} is no nozzle beside the first.", "a nozzle of the card")]),
                 new Dictionary<string, double>());
-        var job = new GaugeJob(machine, question.Recipe ?? Proposal.Recipe(card), question.Filament ?? Proposal.Filament(card)) { Second = second };
+        var job = new GaugeJob(machine, question.Recipe ?? Proposal.Recipe(card), question.Filament
+            ?? Proposal.Filament(card))
+        { Second = second };
         return (job, null, question.Readings ?? new Dictionary<string, double>());
     }
 }

@@ -6,7 +6,8 @@ using MillCard.Web.Hosting;
 
 namespace MillCard.Web.Endpoints;
 
-/// <summary>What follows from the drives of a card: steps per mm, the ladder of layer heights, a delta's reach, how fast lines may be.</summary>
+/// <summary>What follows from the drives of a card: steps per mm, the ladder of layer heights, a delta's reach, how fast lines may
+/// be.</summary>
 internal static class MotionEndpoint
 {
     /// <summary>One axis.</summary>
@@ -30,11 +31,14 @@ internal static class MotionEndpoint
 
     /// <summary>A delta's reach.</summary>
     /// <param name="ReachRadius">mm.</param>
-    /// <param name="CarriagesAtCentre">Height of the carriages above the effector in the middle, mm; null where the arms do not reach.</param>
-    /// <param name="CarriagesAtFront">Heights of the three carriages (back, left front, right front) above the effector at the front edge of the reach, mm.</param>
+    /// <param name="CarriagesAtCentre">Height of the carriages above the effector in the middle, mm; null where the arms do not
+    /// reach.</param>
+    /// <param name="CarriagesAtFront">Heights of the three carriages (back, left front, right front) above the effector at the front edge
+    /// of the reach, mm.</param>
     /// <param name="CeilingAtCentre">How high the effector goes in the middle, mm; null where the home height is not known.</param>
     /// <param name="CeilingAtEdge">How high at the edge of the reach, at its lowest, mm.</param>
-    internal sealed record DeltaAnswer(double ReachRadius, double? CarriagesAtCentre, IReadOnlyList<double> CarriagesAtFront, double? CeilingAtCentre, double? CeilingAtEdge);
+    internal sealed record DeltaAnswer(double ReachRadius, double? CarriagesAtCentre, IReadOnlyList<double> CarriagesAtFront,
+        double? CeilingAtCentre, double? CeilingAtEdge);
 
     /// <summary>What follows from the drives.</summary>
     internal sealed record MotionAnswer(IReadOnlyList<AxisAnswer> Axes, LadderAnswer? Ladder, DeltaAnswer? Delta);
@@ -62,7 +66,8 @@ internal static class MotionEndpoint
     /// <param name="By">What sets it.</param>
     /// <param name="Place">Where its height falls on the ladder of Z; null where the ladder is not known.</param>
     /// <param name="Nearest">The whole-step rung nearest to its height; null where the ladder is not known.</param>
-    internal sealed record ExtrudedLineAnswer(double Width, double Height, double Area, double Spacing, double? Feed, double? Fastest, CeilingBy By, LadderPlace? Place, Rung? Nearest);
+    internal sealed record ExtrudedLineAnswer(double Width, double Height, double Area, double Spacing, double? Feed, double? Fastest,
+        CeilingBy By, LadderPlace? Place, Rung? Nearest);
 
     /// <summary>A recipe on a machine.</summary>
     internal sealed record RecipeHereQuestion : OpenRecord
@@ -90,32 +95,44 @@ internal static class MotionEndpoint
 
     public static void MapMotion(this IEndpointRouteBuilder api)
     {
-        api.MapPost("/motion", async Task<Results<Ok<MotionAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        api.MapPost("/motion", async Task<Results<Ok<MotionAnswer>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<Card>(Bounds.Document, draft: true, stop);
             if (reading.Document is not { } card) return Refusal.Fields(reading.Errors);
             var axes = card.Motion.Axes;
-            return TypedResults.Ok(new MotionAnswer([Of("x", axes.X), Of("y", axes.Y), Of("z", axes.Z), Of("e", axes.E)], LadderOf(card), DeltaOf(card)));
+            return TypedResults.Ok(new MotionAnswer([Of("x", axes.X), Of("y", axes.Y), Of("z", axes.Z), Of("e", axes.E)], LadderOf(card),
+                DeltaOf(card)));
         })
             .Accepts<Card>("application/json").Produces<Refusal>(422, Refusal.MediaType)
-            .WithSummary("What follows from the drives of a card: steps per mm, the ladder of layer heights, a delta's reach").WithTags("Computation");
+            .WithSummary("What follows from the drives of a card: steps per mm, the ladder of layer heights, a delta's reach")
+                .WithTags("Computation");
 
-        api.MapPost("/flow", async Task<Results<Ok<ExtrudedLineAnswer[]>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        api.MapPost("/flow", async Task<Results<Ok<ExtrudedLineAnswer[]>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<FlowQuestion>(Bounds.Document, draft: true, stop);
-            if (reading.Document is not { Card: { } card } question) return Refusal.Fields(reading.Errors is [] ? [new FieldError("/card", "Card is missing.", "required")] : reading.Errors);
-            if (card.Head.Nozzles is not [{ } nozzle, ..]) return Refusal.Fields([new FieldError("/card/head/nozzles", "The card has no nozzle.", "at least 1")]);
-            var lines = from height in question.Heights from width in question.Widths where width > 0 && height > 0 && height <= width select Line(card, nozzle, question.Filament, width, height);
+            if (reading.Document is not { Card: { } card } question)
+                return Refusal.Fields(reading.Errors is [] ? [new FieldError("/card", "Card is missing.", "required")] : reading.Errors);
+            if (card.Head.Nozzles is not [{ } nozzle, ..])
+                return Refusal.Fields([new FieldError("/card/head/nozzles", "The card has no nozzle.", "at least 1")]);
+            var lines = from height in question.Heights
+                        from width in question.Widths
+                        where width > 0 && height > 0 && height <= width
+                        select Line(card, nozzle, question.Filament, width, height);
             return TypedResults.Ok(lines.ToArray());
         })
             .Accepts<FlowQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
-            .WithSummary("How fast lines of some widths and heights may be, and what sets it; heights above the width are left out").WithTags("Computation");
+            .WithSummary("How fast lines of some widths and heights may be, and what sets it; heights above the width are left out")
+                .WithTags("Computation");
 
-        api.MapPost("/recipe-here", async Task<Results<Ok<RecipeHere>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        api.MapPost("/recipe-here", async Task<Results<Ok<RecipeHere>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<RecipeHereQuestion>(Bounds.Document, draft: true, stop);
             if (reading.Document is not { Card: { } card, Recipe: { } recipe } question)
-                return Refusal.Fields(reading.Errors is [] ? [new FieldError("/recipe", "Card or recipe is missing.", "required")] : reading.Errors);
+                return Refusal.Fields(reading.Errors is [] ? [new FieldError("/recipe", "Card or recipe is missing.", "required")]
+                    : reading.Errors);
             var width = Ladder.Resolved(recipe, card).LineWidth;
             var (others, first) = Ladder.Heights(recipe.Layers, card);
             LayerHere? Here(SettledHeight settled) => settled.Height is not { } height ? null
@@ -130,8 +147,10 @@ internal static class MotionEndpoint
     private static AxisAnswer Of(string name, Axis? axis)
     {
         var newest = axis?.Measurements is [.., { } last] ? last : null;
-        var corrected = newest is not null && (newest.StepsPerMm ?? axis!.StepsPerMm) is { } old ? Drives.Corrected(old, newest.Commanded, newest.Measured) : (double?)null;
-        return new AxisAnswer(name, Drives.WayPerTurn(axis?.Drive), Drives.FullStep(axis?.Drive), Drives.StepsPerMm(axis?.Drive), axis?.Drive?.Microsteps is { } m ? Drives.HeldTorque(m) : null,
+        var corrected = newest is not null && (newest.StepsPerMm ?? axis!.StepsPerMm) is { } old
+            ? Drives.Corrected(old, newest.Commanded, newest.Measured) : (double?)null;
+        return new AxisAnswer(name, Drives.WayPerTurn(axis?.Drive), Drives.FullStep(axis?.Drive), Drives.StepsPerMm(axis?.Drive),
+            axis?.Drive?.Microsteps is { } m ? Drives.HeldTorque(m) : null,
             corrected, corrected is { } c ? Candidate.That(axis!.Drive, c) : null, axis?.MaxSpeed * axis?.StepsPerMm,
             axis?.Drive is ScrewDrive { Starts: null } screw ? ScrewStarts.Usual(screw) : []);
     }
@@ -146,18 +165,24 @@ internal static class MotionEndpoint
     private static DeltaAnswer? DeltaOf(Card card)
     {
         if (DeltaGeometry.Of(card) is not { } delta) return null;
-        double? At(double r) => card.Motion.Delta!.HomeHeight is { } home && delta.Ceiling(0, -r, home) is var height && !double.IsNaN(height) ? height : null;
-        double? Edge() => card.Motion.Delta!.HomeHeight is { } home ? Enumerable.Range(0, 72).Min(i => delta.Ceiling(delta.ReachRadius * Math.Cos(i * Math.PI / 36), delta.ReachRadius * Math.Sin(i * Math.PI / 36), home)) is var height && !double.IsNaN(height) ? height : null : null;
+        double? At(double r) => card.Motion.Delta!.HomeHeight is { } home && delta.Ceiling(0, -r, home) is var height
+            && !double.IsNaN(height) ? height : null;
+        double? Edge() => card.Motion.Delta!.HomeHeight is { } home ? Enumerable.Range(0, 72)
+            .Min(i => delta.Ceiling(delta.ReachRadius * Math.Cos(i * Math.PI / 36), delta.ReachRadius * Math.Sin(i * Math.PI / 36),
+            home)) is var height && !double.IsNaN(height) ? height : null : null;
         var (centre, _, _) = delta.Carriages(0, 0, 0);
         var (back, left, right) = delta.Carriages(0, -delta.ReachRadius, 0);
-        return new DeltaAnswer(delta.ReachRadius, double.IsNaN(centre) ? null : centre, double.IsNaN(back + left + right) ? [] : [back, left, right], At(0), Edge());
+        return new DeltaAnswer(delta.ReachRadius, double.IsNaN(centre) ? null : centre, double.IsNaN(back + left + right) ? []
+            : [back, left, right], At(0), Edge());
     }
 
     private static ExtrudedLineAnswer Line(Card card, Nozzle nozzle, Filament? filament, double width, double height)
     {
         var ceiling = SpeedCeiling.Of(card, nozzle, filament, width, height);
         var diameter = filament?.Diameter ?? nozzle.FilamentDiameter;
-        return new ExtrudedLineAnswer(width, height, ExtrudedLine.Area(width, height), ExtrudedLine.Spacing(width, height), diameter is { } d ? ExtrudedLine.FeedPerMm(width, height, d, filament?.Flow ?? 1) : null,
-            double.IsFinite(ceiling.Speed) ? ceiling.Speed : null, ceiling.By, Ladder.Of(card)?.PlaceOf(height), Ladder.Of(card)?.Nearest(height));
+        return new ExtrudedLineAnswer(width, height, ExtrudedLine.Area(width, height), ExtrudedLine.Spacing(width, height),
+            diameter is { } d ? ExtrudedLine.FeedPerMm(width, height, d, filament?.Flow ?? 1) : null,
+            double.IsFinite(ceiling.Speed) ? ceiling.Speed
+                : null, ceiling.By, Ladder.Of(card)?.PlaceOf(height), Ladder.Of(card)?.Nearest(height));
     }
 }

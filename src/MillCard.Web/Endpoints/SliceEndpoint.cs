@@ -9,12 +9,14 @@ namespace MillCard.Web.Endpoints;
 internal static class SliceEndpoint
 {
     public static void MapSlice(this IEndpointRouteBuilder api) =>
-        api.MapPost("/slice", async Task<Results<FileContentHttpResult, JsonHttpResult<Refusal>>> (HttpRequest request, WorkQueue queue, CancellationToken stop) =>
+        api.MapPost("/slice", async Task<Results<FileContentHttpResult,
+            JsonHttpResult<Refusal>>> (HttpRequest request, WorkQueue queue, CancellationToken stop) =>
         {
             var reading = await SentJob.OfAsync(request, toSlice: true, stop);
             if (reading.Document is not { } sent) return Refusal.Fields(reading.Errors);
             var sliced = await queue.LargeAsync(sent.Bytes, left => Slicer.Slice(JobOf(sent.Read(left)), null, left), stop);
-            return sliced.Sliced ? TypedResults.Bytes(sliced.Gcode.ToArray(), "text/x.gcode", sliced.FileName) : Refusal.Because(sliced.Findings);
+            return sliced.Sliced ? TypedResults.Bytes(sliced.Gcode.ToArray(), "text/x.gcode", sliced.FileName)
+                : Refusal.Because(sliced.Findings);
         })
             .Accepts<JobForm>("multipart/form-data").Produces<string>(200, "text/x.gcode").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("Slices parts; the program, or findings that say why not").WithTags("Computation");

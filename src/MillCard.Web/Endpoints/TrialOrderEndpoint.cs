@@ -59,7 +59,8 @@ internal static class TrialOrderEndpoint
     /// <param name="TravelHeight">How high the nozzle passes over finished parts, mm.</param>
     /// <param name="Moments">The head where it comes nearest: in the order of printing, or for each conflict where there is none.</param>
     internal sealed record TrialOrderAnswer(
-        [property: JsonIgnore(Condition = JsonIgnoreCondition.Never)] IReadOnlyList<int>? Order, IReadOnlyList<PairAnswer> Conflicts, IReadOnlyList<IReadOnlyList<int>> Cycles, double TravelHeight, IReadOnlyList<Moment> Moments);
+        [property: JsonIgnore(Condition = JsonIgnoreCondition.Never)] IReadOnlyList<int>? Order, IReadOnlyList<PairAnswer> Conflicts,
+            IReadOnlyList<IReadOnlyList<int>> Cycles, double TravelHeight, IReadOnlyList<Moment> Moments);
 
     /// <summary>Rows of equal parts.</summary>
     /// <param name="PitchX">From part to part along X, mm; null where one stands alone in its row.</param>
@@ -69,7 +70,8 @@ internal static class TrialOrderEndpoint
 
     public static void MapTrialOrder(this IEndpointRouteBuilder api)
     {
-        api.MapPost("/trials/order", async Task<Results<Ok<TrialOrderAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop) =>
+        api.MapPost("/trials/order", async Task<Results<Ok<TrialOrderAnswer>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<TrialOrderQuestion>(Bounds.Document, draft: false, stop);
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
@@ -79,13 +81,16 @@ internal static class TrialOrderEndpoint
             .Accepts<TrialOrderQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("The order in which parts can be printed one at a time, and the head's worst moments").WithTags("Trials");
 
-        api.MapPost("/trials/packing", async Task<Results<Ok<PackingAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop) =>
+        api.MapPost("/trials/packing", async Task<Results<Ok<PackingAnswer>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<PackingQuestion>(Bounds.Document, draft: false, stop);
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
             var part = (await shelf.StandingAsync([question.Part!], blobs, stop))[0];
-            var packing = await queue.BySizeAsync(0, left => Packing.Of(Machine.Of(question.Card!, question.Limits), question.Recipe, part, left), stop);
-            return TypedResults.Ok(new PackingAnswer(packing.PitchX, packing.PitchY, [.. packing.Places.Select(p => new[] { Math.Round(p.X, 3), Math.Round(p.Y, 3) })]));
+            var packing = await queue.BySizeAsync(0,
+                left => Packing.Of(Machine.Of(question.Card!, question.Limits), question.Recipe, part, left), stop);
+            return TypedResults.Ok(new PackingAnswer(packing.PitchX, packing.PitchY,
+                [.. packing.Places.Select(p => new[] { Math.Round(p.X, 3), Math.Round(p.Y, 3) })]));
         })
             .Accepts<PackingQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("How many of a part fit the bed one at a time, and at which pitch").WithTags("Trials");
@@ -97,7 +102,8 @@ internal static class TrialOrderEndpoint
         var result = clearance.Of(parts, question.Mode, cure: true, stop);
         var moments = result.Order is { } order
             ? clearance.Moments(parts, [.. order.Take(MostMoments)], question.Mode)
-            : [.. result.Conflicts.Take(MostMoments).Select(c => clearance.MomentOf(parts, c.First, c.Then, question.Mode)).OfType<Moment>()];
+            : [.. result.Conflicts.Take(MostMoments).Select(c => clearance.MomentOf(parts, c.First, c.Then, question.Mode))
+                .OfType<Moment>()];
         PairAnswer[] pairs = [.. result.Conflicts.Select(c => new PairAnswer(c.First, c.Then, c.With, c.Cure, Say(c, parts)))];
         return new TrialOrderAnswer(result.Order, pairs, result.Cycles, result.TravelHeight, moments);
     }
@@ -105,6 +111,7 @@ internal static class TrialOrderEndpoint
     private static string Say(MillCard.Core.Clearance.Conflict conflict, IReadOnlyList<StandingPart> parts)
     {
         var (first, then) = (parts[conflict.First], parts[conflict.Then]);
-        return string.Create(CultureInfo.InvariantCulture, $"Once {first.Name} stands, {first.Footprints.Height:0.##} mm high, printing {then.Name} drives the {conflict.With} into it.");
+        return string.Create(CultureInfo.InvariantCulture,
+            $"Once {first.Name} stands, {first.Footprints.Height:0.##} mm high, printing {then.Name} drives the {conflict.With} into it.");
     }
 }

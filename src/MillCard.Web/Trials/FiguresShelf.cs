@@ -27,7 +27,8 @@ internal sealed class FiguresShelf(WorkQueue queue) : IDisposable
             job.Mode,
         });
         if (_shelf.TryGetValue(key, out (Figures?, string?) known)) return known;
-        return _shelf.Set(key, await queue.LargeAsync(job.Parts.Sum(p => MeshShelf.SizeOf(p.Mesh)), left => WhatIf.Measure(job, left), stop), Kept);
+        return _shelf.Set(key, await queue.LargeAsync(job.Parts.Sum(p => MeshShelf.SizeOf(p.Mesh)), left => WhatIf.Measure(job, left),
+            stop), Kept);
     }
 
     public void Dispose() => _shelf.Dispose();

@@ -10,7 +10,8 @@ using MillCard.Web.Endpoints;
 namespace MillCard.Web.Trials;
 
 /// <summary>Stamps revisions, and says which stamps have lapsed.</summary>
-internal sealed class ProofDesk(RevisionStore store, DocumentStore<Trial> trials, DocumentStore<Filament> filaments, DocumentStore<Recipe> recipes, RunStore runs, TimeProvider clock)
+internal sealed class ProofDesk(RevisionStore store, DocumentStore<Trial> trials, DocumentStore<Filament> filaments,
+    DocumentStore<Recipe> recipes, RunStore runs, TimeProvider clock)
 {
     /// <summary>The revisions of a card.</summary>
     public async Task<RevisionEndpoints.RevisionAnswer[]> ListAsync(Guid id, Card draft, CancellationToken stop)
@@ -21,8 +22,10 @@ internal sealed class ProofDesk(RevisionStore store, DocumentStore<Trial> trials
         foreach (var row in await store.ListAsync(id, stop))
         {
             var revision = JsonSerializer.Deserialize<Card>(row.Document, DocumentJson.Options)!;
-            var proof = proofs.TryGetValue(row.Number, out var stamp) ? new RevisionEndpoints.ProofAnswer(stamp.Trial, stamp.At, await LapsedAsync(stamp, revision, stop)) : null;
-            answers.Add(new(RevisionStore.LetterOf(row.Number), row.Note, row.At, [.. Differences.Of(RestsOn.Of(revision), now).Select(p => p["/card".Length..])], proof));
+            var proof = proofs.TryGetValue(row.Number, out var stamp)
+                ? new RevisionEndpoints.ProofAnswer(stamp.Trial, stamp.At, await LapsedAsync(stamp, revision, stop)) : null;
+            answers.Add(new(RevisionStore.LetterOf(row.Number), row.Note, row.At,
+                [.. Differences.Of(RestsOn.Of(revision), now).Select(p => p["/card".Length..])], proof));
         }
         return [.. answers];
     }
@@ -50,18 +53,34 @@ internal sealed class ProofDesk(RevisionStore store, DocumentStore<Trial> trials
     public async Task<string?> StampAsync(Guid id, int number, Guid trialId, CancellationToken stop)
     {
         if (await store.FindAsync(id, number, stop) is not { } row) return "There is no such revision.";
-        if (await trials.FindAsync(trialId, stop) is not { } trial || trial.Document.Card != id) return "This trial is not one of this card.";
+        if (await trials.FindAsync(trialId, stop) is not { } trial || trial.Document.Card != id)
+            return "This trial is not one of this card.";
         if (await runs.FindAsync(trialId, stop) is not { } run) return "This trial has no program yet; slice it first.";
         var revision = JsonSerializer.Deserialize<Card>(row.Document, DocumentJson.Options)!;
         var ran = JsonSerializer.Deserialize<Card>(run.Card, DocumentJson.Options)!;
         var facts = RestsOn.Of(revision.Tightened(trial.Document.Limits));
-        if (Differences.Of(facts, RestsOn.Of(ran)) is { Count: > 0 } others) return $"The program was sliced for other facts than this revision has, first of them {others[0]["/card".Length..]}; slice it again.";
+        if (Differences.Of(facts, RestsOn.Of(ran)) is { Count: > 0 } others)
+            return $"The program was sliced for other facts than this revision has, first of them "
+                + $"{others[0]["/card".Length..]}; slice it again.";
         if (run.At < trial.SavedAt) return "The trial was changed after it was sliced; slice it again.";
         var result = JsonSerializer.Deserialize<RunResult>(run.Result, DocumentJson.Options)!;
-        if (result.Origin != ProgramOrigin.Sliced) return "The program of this trial was brought as a file; a proof needs one that was sliced with the card.";
-        if (result.Findings.Concat(CardCheck.Of(revision, stop)).FirstOrDefault(f => f.Severity == Severity.Stop && f.AcceptedBecause is null) is { } finding) return $"There is a stop: {finding.Message}";
+        if (result.Origin != ProgramOrigin.Sliced)
+            return "The program of this trial was brought as a file; a proof needs one that was sliced with the card.";
+        if (result.Findings.Concat(CardCheck.Of(revision, stop))
+            .FirstOrDefault(f => f.Severity == Severity.Stop
+            && f.AcceptedBecause is null) is { } finding) return $"There is a stop: {finding.Message}";
         var at = clock.GetUtcNow();
-        await store.StampAsync(new ProofRow { CardId = id, Number = number, TrialId = trialId, Trial = trial.Document.Name ?? "trial", RestsOn = (await FactsAsync(revision, trial.Document, stop)).GetRawText(), Program = run.Program, At = at }, stop);
+        await store.StampAsync(new ProofRow
+        {
+            CardId = id,
+            Number = number,
+            TrialId = trialId,
+            Trial = trial.Document.Name
+            ?? "trial",
+            RestsOn = (await FactsAsync(revision, trial.Document, stop)).GetRawText(),
+            Program = run.Program,
+            At = at
+        }, stop);
         return null;
     }
 }

@@ -1,3 +1,4 @@
+using System.Globalization;
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
 
@@ -27,9 +28,12 @@ public sealed class BeamNeverClears : ICardRule
                 if (card.Envelope.KeepOuts[k] is { Kind: KeepOutKind.Obstacle, Top: { } top } obstacle && top > beam.Underside
                     && !BadOutline.Broken(obstacle.Outline) && Everywhere(beam, obstacle, beam.Along == BeamAxis.X ? depth : width))
                     yield return Id.At($"/head/beams/{i}",
-                        FormattableString.Invariant($"Wherever the nozzle stands on the bed, the beam along {beam.Along}, {beam.Underside:0.##} mm up, hits {obstacle.Name}, {top:0.##} mm high."),
+                        string.Create(CultureInfo.InvariantCulture,
+                            $"Wherever the nozzle stands on the bed, the beam along {beam.Along}, {beam.Underside:0.##} mm up, "
+                                + $"hits {obstacle.Name}, {top:0.##} mm high."),
                         "Nothing can be printed.")
-                        .Cure(FormattableString.Invariant($"The beam hangs {top:0.##} mm up"), Edit.Fact($"/head/beams/{i}/underside", top));
+                        .Cure(FormattableString.Invariant($"The beam hangs {top:0.##} mm up"),
+                            Edit.Fact($"/head/beams/{i}/underside", top));
         }
     }
 

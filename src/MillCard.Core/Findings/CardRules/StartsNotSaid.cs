@@ -1,3 +1,4 @@
+using System.Globalization;
 using MillCard.Core.Documents;
 using MillCard.Core.Motion;
 using static System.FormattableString;
@@ -21,7 +22,8 @@ public sealed class StartsNotSaid : ICardRule
             var usual = ScrewStarts.Usual(screw);
             var leads = string.Join(" or ", usual.Select(u => Invariant($"{u.Lead:0.###} mm ({u.Words})")));
             var message = usual.Count == 0 ? $"The screw of {name.ToUpperInvariant()} does not say how many starts its thread has."
-                : Invariant($"The screw of {name.ToUpperInvariant()} with a pitch of {screw.Pitch:0.###} mm moves {leads} a turn: nobody has said.");
+                : string.Create(CultureInfo.InvariantCulture, $"The screw of {name.ToUpperInvariant()} with a pitch of "
+                    + $"{screw.Pitch:0.###} mm moves {leads} a turn: nobody has said.");
             var told = ScrewStarts.That(screw, axis.StepsPerMm);
             yield return Id.At(at, message,
                 "Layer heights on whole steps and steps per mm follow from the lead; with the wrong one they are wrong several times over.")

@@ -20,7 +20,8 @@ public sealed class TravelPastBed : ICardRule
             || Sizes.Of(card.Envelope.Bed) is not var (width, depth) || card.Envelope.Origin is not { } origin)
             yield break;
         var reach = (card.Head.Nozzles ?? []).Select(n => n.Offset ?? new()).ToArray();
-        var (spareX, spareY) = (reach.Select(o => Math.Abs(o.X)).DefaultIfEmpty(0).Max(), reach.Select(o => Math.Abs(o.Y)).DefaultIfEmpty(0).Max());
+        var (spareX, spareY) = (reach.Select(o => Math.Abs(o.X)).DefaultIfEmpty(0).Max(), reach.Select(o => Math.Abs(o.Y)).DefaultIfEmpty(0)
+            .Max());
         foreach (var (name, member, axis, from, to, spare) in new[] { ("X", "x", card.Motion.Axes.X, -origin.X, width - origin.X, spareX),
             ("Y", "y", card.Motion.Axes.Y, -origin.Y, depth - origin.Y, spareY) })
         {

@@ -60,7 +60,8 @@ public class WholeSlice
         var card = DocumentReader.Read<Card>(Examples.Of("card")).Document!;
         // a torus on its round side hangs over the clips: they are left off
         card = card with { Envelope = card.Envelope with { KeepOuts = [] } };
-        _job = new SliceJob("torus", Machine.Of(card), DocumentReader.Read<Filament>(Examples.Of("filament")).Document!, DocumentReader.Read<Recipe>(Examples.Of("recipe")).Document!,
+        _job = new SliceJob("torus", Machine.Of(card), DocumentReader.Read<Filament>(Examples.Of("filament")).Document!,
+            DocumentReader.Read<Recipe>(Examples.Of("recipe")).Document!,
             [new PartToSlice(part, mesh, new Footprints(mesh))]);
         if (!Slicer.Slice(_job).Sliced) throw new InvalidOperationException("the benchmark's part is refused");
     }

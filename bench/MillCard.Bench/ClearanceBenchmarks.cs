@@ -20,7 +20,9 @@ public class OrderOf100
         var part = BenchCards.Cylinder(8, 30, 96);
         _apart = [.. Enumerable.Range(0, 100).Select(i => new StandingPart($"p{i}", part, 40 + 58 * (i % 10), 40 + 58 * (i / 10), 0))];
         _near = [.. Enumerable.Range(0, 100).Select(i => new StandingPart($"p{i}", part, 40 + 36 * (i % 10), 40 + 36 * (i / 10), 0))];
-        _different = [.. Enumerable.Range(0, 100).Select(i => new StandingPart($"p{i}", BenchCards.Cylinder(5 + i % 13 * 0.3, 20 + i, 60 + i), 40 + 48 * (i % 10), 40 + 48 * (i / 10), 3 * i))];
+        _different = [.. Enumerable.Range(0, 100)
+            .Select(i => new StandingPart($"p{i}", BenchCards.Cylinder(5 + i % 13 * 0.3, 20 + i, 60 + i), 40 + 48 * (i % 10),
+            40 + 48 * (i / 10), 3 * i))];
     }
 
     [Benchmark] public OrderResult EqualAndApart() => new PrintOrder(_machine!).Of(_apart);
@@ -45,11 +47,27 @@ internal static class BenchCards
     public static Card Head(int corners)
     {
         var card = DocumentReader.Read<Card>(Examples.Of("card")).Document!;
-        var outline = new PolygonOutline { Points = [.. Enumerable.Range(0, corners).Select(i => (IReadOnlyList<double>)[(i % 2 == 0 ? 20 : 16) * Math.Cos(2 * Math.PI * i / corners), (i % 2 == 0 ? 20 : 16) * Math.Sin(2 * Math.PI * i / corners)])] };
-        KeepOut Clip(double x, double y) => new() { Name = $"clip {x} {y}", Kind = KeepOutKind.Obstacle, Outline = new RectangleOutline { X = x, Y = y, Width = 12, Depth = 20 }, Top = 8 };
+        var outline = new PolygonOutline
+        {
+            Points = [.. Enumerable.Range(0, corners)
+            .Select(i => (IReadOnlyList<double>)[(i % 2 == 0 ? 20 : 16) * Math.Cos(2 * Math.PI * i / corners),
+            (i % 2 == 0 ? 20 : 16) * Math.Sin(2 * Math.PI * i / corners)])]
+        };
+        KeepOut Clip(double x, double y) => new()
+        {
+            Name = $"clip {x} {y}",
+            Kind = KeepOutKind.Obstacle,
+            Outline = new RectangleOutline { X = x, Y = y, Width = 12, Depth = 20 },
+            Top = 8
+        };
         return card with
         {
-            Envelope = card.Envelope with { Bed = new RectangleBed { Width = 640, Depth = 640 }, KeepOuts = [Clip(0, 0), Clip(628, 0), Clip(0, 620), Clip(628, 620)], Use = null },
+            Envelope = card.Envelope with
+            {
+                Bed = new RectangleBed { Width = 640, Depth = 640 },
+                KeepOuts = [Clip(0, 0), Clip(628, 0), Clip(0, 620), Clip(628, 620)],
+                Use = null
+            },
             Head = card.Head with { Bodies = [new() { Name = "duct", Outline = outline, Underside = 5 }], Beams = [] },
             Motion = card.Motion with { Axes = new() },
         };
@@ -59,7 +77,8 @@ internal static class BenchCards
     {
         var corners = new List<float>();
         var faces = new List<int>();
-        foreach (var z in new[] { 0, h }) for (var i = 0; i <= n; i++) corners.AddRange(i == n ? [0, 0, (float)z] : [(float)(r * Math.Cos(2 * Math.PI * i / n)), (float)(r * Math.Sin(2 * Math.PI * i / n)), (float)z]);
+        foreach (var z in new[] { 0, h }) for (var i = 0; i <= n; i++) corners.AddRange(i == n ? [0, 0, (float)z]
+            : [(float)(r * Math.Cos(2 * Math.PI * i / n)), (float)(r * Math.Sin(2 * Math.PI * i / n)), (float)z]);
         for (var i = 0; i < n; i++)
         {
             var j = (i + 1) % n;

@@ -29,8 +29,12 @@ internal static class Growth
         }
         var fit = Solve(rows);
         foreach (var (x, ms) in rows)
-            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{x[0],9:0} faces {x[1],9:0} segments {x[2],4:0} layers: {ms,7:0.0} ms, fit {fit.Zip(x, (a, b) => a * b).Sum(),7:0.0} ms"));
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"ns a face {1e6 * fit[0]:0.0}, a segment {1e6 * fit[1]:0.0}, a layer {1e6 * fit[2]:0}; worst {rows.Max(r => Math.Abs(fit.Zip(r.X, (a, b) => a * b).Sum() / r.Ms - 1)):P0}"));
+            Console.WriteLine(string.Create(CultureInfo.InvariantCulture,
+                $"{x[0],9:0} faces {x[1],9:0} segments {x[2],4:0} layers: {ms,7:0.0} ms, fit "
+                    + $"{fit.Zip(x, (a, b) => a * b).Sum(),7:0.0} ms"));
+        Console.WriteLine(string.Create(CultureInfo.InvariantCulture,
+            $"ns a face {1e6 * fit[0]:0.0}, a segment {1e6 * fit[1]:0.0}, a layer {1e6 * fit[2]:0}; worst "
+                + $"{rows.Max(r => Math.Abs(fit.Zip(r.X, (a, b) => a * b).Sum() / r.Ms - 1)):P0}"));
     }
 
     /// <summary>Runs until the code is compiled for good; otherwise the smallest mesh, which comes first, pays for it.</summary>
@@ -38,7 +42,8 @@ internal static class Growth
     {
         var mesh = Stl.Read(File.ReadAllBytes(BenchFiles.TorusFile(BenchFiles.Sizes[0])));
         var clock = Stopwatch.StartNew();
-        while (clock.Elapsed < TimeSpan.FromSeconds(3)) new CrossSections(mesh, Neighbours.Of(mesh), [.. Enumerable.Range(0, 150).Select(i => 0.1 + 0.2 * i)]).All();
+        while (clock.Elapsed < TimeSpan.FromSeconds(3))
+            new CrossSections(mesh, Neighbours.Of(mesh), [.. Enumerable.Range(0, 150).Select(i => 0.1 + 0.2 * i)]).All();
     }
 
     /// <summary>Peak of the managed heap while a mesh of a million faces is cut at 150 heights, against the mesh's own bytes.</summary>
@@ -49,12 +54,15 @@ internal static class Growth
         var own = 4L * (mesh.Corners.Length + mesh.Faces.Length);
         var before = GC.GetTotalMemory(forceFullCollection: true) - own;
         var (peak, running) = (0L, true);
-        var watch = new Thread(() => { while (Volatile.Read(ref running)) { peak = Math.Max(peak, GC.GetTotalMemory(false)); Thread.Sleep(1); } });
+        var watch = new Thread(() =>
+            { while (Volatile.Read(ref running)) { peak = Math.Max(peak, GC.GetTotalMemory(false)); Thread.Sleep(1); } });
         watch.Start();
         var all = new CrossSections(mesh, Neighbours.Of(mesh), [.. Enumerable.Range(0, 150).Select(i => 0.1 + 0.2 * i)]).All();
         Volatile.Write(ref running, false);
         watch.Join();
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{all.Length} sections of {mesh.FaceCount} faces: peak {(peak - before) / 1048576.0:0} MB, mesh {own / 1048576.0:0} MB, {(double)(peak - before) / own:0.0} ×"));
+        Console.WriteLine(string.Create(CultureInfo.InvariantCulture,
+            $"{all.Length} sections of {mesh.FaceCount} faces: peak {(peak - before) / 1048576.0:0} MB, mesh "
+                + $"{own / 1048576.0:0} MB, {(double)(peak - before) / own:0.0} ×"));
         GC.KeepAlive(mesh);
     }
 
@@ -73,7 +81,9 @@ internal static class Growth
             both.Add(b);
         }
         var (median, least) = (alone.Order().ElementAt(Turns / 2) / both.Order().ElementAt(Turns / 2), alone.Min() / both.Min());
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"300 layers: one thread {alone.Min():0} ms, two {both.Min():0} ms at the least of {Turns} turns, {least:0.00} ×; medians {median:0.00} ×"));
+        Console.WriteLine(string.Create(CultureInfo.InvariantCulture,
+            $"300 layers: one thread {alone.Min():0} ms, two {both.Min():0} ms at the least of {Turns} turns, {least:0.00} ×; "
+                + $"medians {median:0.00} ×"));
     }
 
     private static double Time(Action run)
@@ -107,5 +117,6 @@ internal static class Growth
     }
 
     private static double Determinant(double[,] m) =>
-        m[0, 0] * (m[1, 1] * m[2, 2] - m[1, 2] * m[2, 1]) - m[0, 1] * (m[1, 0] * m[2, 2] - m[1, 2] * m[2, 0]) + m[0, 2] * (m[1, 0] * m[2, 1] - m[1, 1] * m[2, 0]);
+        m[0, 0] * (m[1, 1] * m[2, 2] - m[1, 2] * m[2, 1]) - m[0, 1] * (m[1, 0] * m[2, 2] - m[1, 2] * m[2, 0])
+            + m[0, 2] * (m[1, 0] * m[2, 1] - m[1, 1] * m[2, 0]);
 }

@@ -10,7 +10,8 @@ if (CardNamed(name) is not { } card)
     await Console.Error.WriteLineAsync($"There is no card {name} in {folder}. Use: --cards FOLDER --card NAME --port PORT --speed TIMES");
     return 2;
 }
-await using var printer = StandInPrinter.Start(card, int.Parse(Option("--port") ?? "7421", CultureInfo.InvariantCulture), double.Parse(Option("--speed") ?? "1", CultureInfo.InvariantCulture), CardNamed);
+await using var printer = StandInPrinter.Start(card, int.Parse(Option("--port") ?? "7421", CultureInfo.InvariantCulture),
+    double.Parse(Option("--speed") ?? "1", CultureInfo.InvariantCulture), CardNamed);
 Console.WriteLine($"A stand-in for {card.Name} answers on 127.0.0.1:{printer.Port}");
 using var off = new CancellationTokenSource();
 Console.CancelKeyPress += (_, pressed) => { pressed.Cancel = true; off.Cancel(); };

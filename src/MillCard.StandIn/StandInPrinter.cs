@@ -61,7 +61,8 @@ public sealed class StandInPrinter : IAsyncDisposable
     /// <param name="cards">Cards by name, for changing it.</param>
     /// <param name="keep">Whether executed commands are kept.</param>
     /// <param name="seed">Of the faults.</param>
-    public static StandInPrinter Start(Card card, int port = 0, double speed = 1, Func<string, Card?>? cards = null, bool keep = false, int seed = 1) =>
+    public static StandInPrinter Start(Card card, int port = 0, double speed = 1, Func<string, Card?>? cards = null, bool keep = false,
+        int seed = 1) =>
         new(card, port, speed, cards ?? (_ => null), seed) { Executed = keep ? [] : null };
 
     /// <summary>Switches it off.</summary>
@@ -70,7 +71,10 @@ public sealed class StandInPrinter : IAsyncDisposable
         if (Interlocked.Exchange(ref _disposed, true)) return;
         await _off.CancelAsync();
         _listener.Stop();
-        try { await _serving; } catch (Exception ended) when (ended is OperationCanceledException or SocketException or ObjectDisposedException) { }
+        try { await _serving; }
+        catch (Exception ended) when (
+            ended is OperationCanceledException or SocketException or ObjectDisposedException)
+        { }
         _off.Dispose();
     }
 
@@ -183,7 +187,8 @@ public sealed class StandInPrinter : IAsyncDisposable
 
     private async Task RestartAsync(NetworkStream to)
     {
-        (_machine, _last, _silent, _halted, _busy, _print, _storing) = (new LiveMachine(Machine.Of(_card)), 0, false, false, false, null, null);
+        (_machine, _last, _silent, _halted, _busy, _print, _storing) = (new LiveMachine(Machine.Of(_card)), 0, false, false, false, null,
+            null);
         await SayAsync(to, "start");
     }
 
@@ -194,13 +199,25 @@ public sealed class StandInPrinter : IAsyncDisposable
         switch (words.Length > 0 ? words[0].ToUpperInvariant() : "")
         {
             case "M105": await SayAsync(to, $"ok {Temperatures()}"); return;
-            case "M114": await SayAsync(to, string.Create(CultureInfo.InvariantCulture, $"X:{_machine.Position.X:0.00} Y:{_machine.Position.Y:0.00} Z:{_machine.Position.Z:0.00} E:0.00 Count X:0 Y:0 Z:0")); break;
-            case "M115": await SayAsync(to, $"FIRMWARE_NAME:{_machine.Flavour.Name} (stand-in of Mill Card) MACHINE_TYPE:{_card.Name} EXTRUDER_COUNT:{Math.Max(1, _card.Head.Nozzles?.Count ?? 1)}"); break;
+            case "M114":
+                await SayAsync(to, string.Create(CultureInfo.InvariantCulture,
+                $"X:{_machine.Position.X:0.00} Y:{_machine.Position.Y:0.00} Z:{_machine.Position.Z:0.00} E:0.00 Count X:0 Y:0 Z:0")); break;
+            case "M115":
+                await SayAsync(to, $"FIRMWARE_NAME:{_machine.Flavour.Name} (stand-in of Mill Card) "
+                + $"MACHINE_TYPE:{_card.Name} EXTRUDER_COUNT:{Math.Max(1, _card.Head.Nozzles?.Count ?? 1)}"); break;
             case "M503": foreach (var line in SettingsWords.Of(_card)) await SayAsync(to, line); break;
-            case "M28": (_storing, _storingName) = ([], rest.Length > 0 ? rest : "job"); await SayAsync(to, $"Writing to file: {_storingName}"); break;
-            case "M29": if (_storing is { } stored) _files[_storingName!] = [.. stored]; _storing = null; await SayAsync(to, "Done saving file."); break;
-            case "M20": await SayAsync(to, "Begin file list"); foreach (var file in _files.Keys) await SayAsync(to, file); await SayAsync(to, "End file list"); break;
-            case "M23": await SayAsync(to, _files.TryGetValue(rest, out var lines) ? $"File opened: {rest}" : $"Error:open failed, File: {rest}"); _print = lines is null ? null : new FilePrint(lines); break;
+            case "M28":
+                (_storing, _storingName) = ([], rest.Length > 0 ? rest
+                : "job"); await SayAsync(to, $"Writing to file: {_storingName}"); break;
+            case "M29":
+                if (_storing is { } stored) _files[_storingName!] = [.. stored]; _storing = null; await SayAsync(to,
+                "Done saving file."); break;
+            case "M20":
+                await SayAsync(to, "Begin file list"); foreach (var file in _files.Keys) await SayAsync(to,
+                file); await SayAsync(to, "End file list"); break;
+            case "M23":
+                await SayAsync(to, _files.TryGetValue(rest, out var lines) ? $"File opened: {rest}"
+                : $"Error:open failed, File: {rest}"); _print = lines is null ? null : new FilePrint(lines); break;
             case "M24": if (_print is { } print) print.Running = true; break;
             case "M25": if (_print is { } held) held.Running = false; break;
             case "M524": _print = null; break;
@@ -226,7 +243,8 @@ public sealed class StandInPrinter : IAsyncDisposable
         var step = _machine.Execute(command);
         if (!step.Known)
         {
-            await SayAsync(to, _machine.Flavour.HaltsOnUnknown ? $"!! Unknown command: \"{command.Split(' ')[0]}\"" : $"echo:Unknown command: \"{command}\"");
+            await SayAsync(to, _machine.Flavour.HaltsOnUnknown ? $"!! Unknown command: \"{command.Split(' ')[0]}\""
+                : $"echo:Unknown command: \"{command}\"");
             if (!_machine.Flavour.HaltsOnUnknown) await SayAsync(to, "ok");
             return;
         }
@@ -264,7 +282,8 @@ public sealed class StandInPrinter : IAsyncDisposable
         _lastNoticed = now;
         if (_print is { Running: true } print)
         {
-            for (print.Time += double.IsPositiveInfinity(_speed) ? double.PositiveInfinity : seconds; print.Time > 0 && print.At < print.Lines.Length;)
+            for (print.Time += double.IsPositiveInfinity(_speed) ? double.PositiveInfinity : seconds; print.Time > 0
+                && print.At < print.Lines.Length;)
             {
                 Executed?.Add(print.Lines[print.At]);
                 var step = _machine.Execute(print.Lines[print.At++]);
@@ -278,7 +297,8 @@ public sealed class StandInPrinter : IAsyncDisposable
 
     private async Task ControlAsync(ExtendedCommand control, NetworkStream to)
     {
-        if (control.Text("SPEED") is { } speed) _speed = speed == "max" ? double.PositiveInfinity : Math.Clamp(control.Number("SPEED"), 0.1, 100_000);
+        if (control.Text("SPEED") is { } speed)
+            _speed = speed == "max" ? double.PositiveInfinity : Math.Clamp(control.Number("SPEED"), 0.1, 100_000);
         if (control.Text("CARD") is { } name && _cards(name) is { } card) { _card = card; await RestartAsync(to); }
         if (control.Text("FAULT") is { } fault)
         {
@@ -290,14 +310,17 @@ public sealed class StandInPrinter : IAsyncDisposable
             }
             else await SayAsync(to, $"echo:no such fault: {fault}");
         }
-        await SayAsync(to, string.Create(CultureInfo.InvariantCulture, $"echo:stand-in {_card.Name}, speed {(double.IsPositiveInfinity(_speed) ? "max" : _speed.ToString("0.##", CultureInfo.InvariantCulture))}"));
+        await SayAsync(to, string.Create(CultureInfo.InvariantCulture,
+            $"echo:stand-in {_card.Name}, speed "
+                + $"{(double.IsPositiveInfinity(_speed) ? "max" : _speed.ToString("0.##", CultureInfo.InvariantCulture))}"));
     }
 
     private string Temperatures()
     {
         // a command that still takes its time has been reckoned to its end already
         var now = _machine.Clock - (double.IsPositiveInfinity(_speed) ? 0 : _pending * _speed);
-        var bed = _machine.BedAt(now) is { } degrees ? string.Create(CultureInfo.InvariantCulture, $" B:{degrees:0.00} /{_machine.BedTarget ?? 0:0.00}") : "";
+        var bed = _machine.BedAt(now) is { } degrees
+            ? string.Create(CultureInfo.InvariantCulture, $" B:{degrees:0.00} /{_machine.BedTarget ?? 0:0.00}") : "";
         return string.Create(CultureInfo.InvariantCulture, $"T:{_machine.NozzleAt(now):0.00} /{_machine.NozzleTarget:0.00}{bed} @:0");
     }
 

@@ -16,5 +16,6 @@ public sealed class BlobStore(MillCardContext context, TimeProvider clock)
     }
 
     /// <summary>The bytes of a hash, or null.</summary>
-    public Task<BlobRow?> FindAsync(string hash, CancellationToken stop) => context.Blobs.AsNoTracking().FirstOrDefaultAsync(b => b.Hash == hash, stop);
+    public Task<BlobRow?> FindAsync(string hash, CancellationToken stop) => context.Blobs.AsNoTracking()
+        .FirstOrDefaultAsync(b => b.Hash == hash, stop);
 }

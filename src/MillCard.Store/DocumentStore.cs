@@ -38,7 +38,8 @@ public sealed class DocumentStore<T>(MillCardContext context, TimeProvider clock
     /// <param name="place">Where.</param>
     /// <param name="cardId">Only those that belong to this card; null for all.</param>
     /// <param name="stop">Ends the query.</param>
-    public Task<List<DocumentEntry>> ListAsync(DocumentPlace place, Guid? cardId, CancellationToken stop) => context.Documents.AsNoTracking()
+    public Task<List<DocumentEntry>> ListAsync(DocumentPlace place, Guid? cardId, CancellationToken stop) =>
+        context.Documents.AsNoTracking()
         .Where(d => d.Kind == Kind && d.Place == place && (cardId == null || d.CardId == cardId))
         .OrderBy(d => d.Name).ThenBy(d => d.CreatedAt)
         .Select(d => new DocumentEntry(d.Id, d.Name, d.Version, d.SavedAt, d.Summary))
@@ -46,11 +47,13 @@ public sealed class DocumentStore<T>(MillCardContext context, TimeProvider clock
 
     /// <summary>All that stand on the shelf, whole.</summary>
     public async Task<IReadOnlyList<Stored<T>>> AllAsync(CancellationToken stop) =>
-        [.. (await context.Documents.AsNoTracking().Where(d => d.Kind == Kind && d.Place == DocumentPlace.Shelf).OrderBy(d => d.Name).ToListAsync(stop)).Select(Read)];
+        [.. (await context.Documents.AsNoTracking().Where(d => d.Kind == Kind && d.Place == DocumentPlace.Shelf).OrderBy(d => d.Name)
+            .ToListAsync(stop)).Select(Read)];
 
     /// <summary>One document, or null; one in the bin is not there.</summary>
     public async Task<Stored<T>?> FindAsync(Guid id, CancellationToken stop) =>
-        await context.Documents.AsNoTracking().FirstOrDefaultAsync(d => d.Id == id && d.Kind == Kind && d.Place != DocumentPlace.Bin, stop) is { } row ? Read(row) : null;
+        await context.Documents.AsNoTracking()
+            .FirstOrDefaultAsync(d => d.Id == id && d.Kind == Kind && d.Place != DocumentPlace.Bin, stop) is { } row ? Read(row) : null;
 
     /// <summary>Keeps a new document.</summary>
     /// <exception cref="MissingReferenceException">It belongs to a card that is not there.</exception>
@@ -87,7 +90,8 @@ public sealed class DocumentStore<T>(MillCardContext context, TimeProvider clock
     /// <summary>Puts a document somewhere else: away, into the bin, or back on its shelf.</summary>
     /// <returns>Whether there is one.</returns>
     public async Task<bool> PutAsync(Guid id, DocumentPlace place, CancellationToken stop) =>
-        await context.Documents.Where(d => d.Id == id && d.Kind == Kind).ExecuteUpdateAsync(d => d.SetProperty(x => x.Place, place).SetProperty(x => x.SavedAt, clock.GetUtcNow()), stop) > 0;
+        await context.Documents.Where(d => d.Id == id && d.Kind == Kind)
+            .ExecuteUpdateAsync(d => d.SetProperty(x => x.Place, place).SetProperty(x => x.SavedAt, clock.GetUtcNow()), stop) > 0;
 
     private async Task SaveAsync(CancellationToken stop)
     {
@@ -95,7 +99,8 @@ public sealed class DocumentStore<T>(MillCardContext context, TimeProvider clock
         {
             await context.SaveChangesAsync(stop);
         }
-        catch (DbUpdateException broken) when (broken.InnerException is PostgresException { SqlState: PostgresErrorCodes.ForeignKeyViolation or PostgresErrorCodes.CheckViolation })
+        catch (DbUpdateException broken) when (
+            broken.InnerException is PostgresException { SqlState: PostgresErrorCodes.ForeignKeyViolation or PostgresErrorCodes.CheckViolation })
         {
             throw new MissingReferenceException("It must belong to a card that is there.", broken);
         }

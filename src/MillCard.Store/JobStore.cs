@@ -15,7 +15,16 @@ public sealed class JobStore(MillCardContext context, TimeProvider clock)
     public async Task<JobRow> BeginAsync(Guid card, string name, JobHow how, int count)
     {
         var now = clock.GetUtcNow();
-        var row = new JobRow { Id = Guid.CreateVersion7(now), CardId = card, Name = name, How = how, Count = count, BeganAt = now, SeenAt = now };
+        var row = new JobRow
+        {
+            Id = Guid.CreateVersion7(now),
+            CardId = card,
+            Name = name,
+            How = how,
+            Count = count,
+            BeganAt = now,
+            SeenAt = now
+        };
         context.Jobs.Add(row);
         await context.SaveChangesAsync();
         return row;
@@ -23,10 +32,12 @@ public sealed class JobStore(MillCardContext context, TimeProvider clock)
 
     /// <summary>Notes how far it has come.</summary>
     public Task NoteAsync(Guid id, int line, int taken) => context.Jobs.Where(j => j.Id == id && j.State == JobState.Sending)
-        .ExecuteUpdateAsync(j => j.SetProperty(x => x.Line, line).SetProperty(x => x.Taken, taken).SetProperty(x => x.SeenAt, clock.GetUtcNow()));
+        .ExecuteUpdateAsync(j => j.SetProperty(x => x.Line, line).SetProperty(x => x.Taken, taken)
+            .SetProperty(x => x.SeenAt, clock.GetUtcNow()));
 
     /// <summary>Notes how it ended.</summary>
-    public Task EndAsync(Guid id, JobState state, int line, int taken, string? message, string heaters) => context.Jobs.Where(j => j.Id == id)
+    public Task EndAsync(Guid id, JobState state, int line, int taken, string? message, string heaters) =>
+        context.Jobs.Where(j => j.Id == id)
         .ExecuteUpdateAsync(j => j.SetProperty(x => x.State, state).SetProperty(x => x.Line, line).SetProperty(x => x.Taken, taken)
             .SetProperty(x => x.Message, message).SetProperty(x => x.Heaters, heaters).SetProperty(x => x.SeenAt, clock.GetUtcNow()));
 
@@ -38,7 +49,8 @@ public sealed class JobStore(MillCardContext context, TimeProvider clock)
         foreach (var row in rows)
         {
             (row.State, row.Heaters) = (JobState.Interrupted, heaters);
-            row.Message = row.How == JobHow.Lines ? $"Mill Card ended without a word while line {row.Line} was out." : "Mill Card ended while it handed the file over, or while the printer printed it.";
+            row.Message = row.How == JobHow.Lines ? $"Mill Card ended without a word while line {row.Line} was out."
+                : "Mill Card ended while it handed the file over, or while the printer printed it.";
         }
         await context.SaveChangesAsync(stop);
         return rows;

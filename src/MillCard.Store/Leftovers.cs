@@ -5,7 +5,8 @@ namespace MillCard.Store;
 /// <summary>Files that nothing names any more.</summary>
 public sealed class Leftovers(MillCardContext context, TimeProvider clock)
 {
-    /// <summary>How long a file stays that nothing names: it may have been sent for a document that is not saved yet, or an undo may bring it back.</summary>
+    /// <summary>How long a file stays that nothing names: it may have been sent for a document that is not saved yet, or an undo may bring
+    /// it back.</summary>
     public static TimeSpan Keeps { get; } = TimeSpan.FromDays(7);
 
     /// <summary>Removes files that no run, print, document or revision names, and that nobody has sent for some time.</summary>

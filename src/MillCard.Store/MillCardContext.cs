@@ -40,7 +40,9 @@ public sealed class MillCardContext(DbContextOptions<MillCardContext> options) :
             document.Property(d => d.Draft).HasColumnName("draft").HasColumnType("jsonb");
             document.Property(d => d.Summary).HasColumnName("summary").HasColumnType("jsonb");
             document.Property(d => d.CardId).HasColumnName("card_id");
-            document.Property(d => d.Place).HasColumnName("place").HasConversion(p => p.ToString().ToLowerInvariant(), p => Enum.Parse<DocumentPlace>(p, true)).HasDefaultValue(DocumentPlace.Shelf).HasSentinel(DocumentPlace.Shelf);
+            document.Property(d => d.Place).HasColumnName("place")
+                .HasConversion(p => p.ToString().ToLowerInvariant(), p => Enum.Parse<DocumentPlace>(p, true))
+                .HasDefaultValue(DocumentPlace.Shelf).HasSentinel(DocumentPlace.Shelf);
             document.Property(d => d.CreatedAt).HasColumnName("created_at");
             document.Property(d => d.SavedAt).HasColumnName("saved_at");
             document.Property(d => d.Version).IsRowVersion();
@@ -114,8 +116,10 @@ public sealed class MillCardContext(DbContextOptions<MillCardContext> options) :
             job.Property(j => j.Id).HasColumnName("id").ValueGeneratedNever();
             job.Property(j => j.CardId).HasColumnName("card_id");
             job.Property(j => j.Name).HasColumnName("name");
-            job.Property(j => j.How).HasColumnName("how").HasConversion(h => h.ToString().ToLowerInvariant(), h => Enum.Parse<JobHow>(h, true));
-            job.Property(j => j.State).HasColumnName("state").HasConversion(s => s.ToString().ToLowerInvariant(), s => Enum.Parse<JobState>(s, true));
+            job.Property(j => j.How).HasColumnName("how")
+                .HasConversion(h => h.ToString().ToLowerInvariant(), h => Enum.Parse<JobHow>(h, true));
+            job.Property(j => j.State).HasColumnName("state")
+                .HasConversion(s => s.ToString().ToLowerInvariant(), s => Enum.Parse<JobState>(s, true));
             job.Property(j => j.Line).HasColumnName("line");
             job.Property(j => j.Taken).HasColumnName("taken");
             job.Property(j => j.Count).HasColumnName("count");

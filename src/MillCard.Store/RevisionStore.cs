@@ -6,10 +6,12 @@ namespace MillCard.Store;
 public sealed class RevisionStore(MillCardContext context, TimeProvider clock)
 {
     /// <summary>The revisions of a document, the newest first.</summary>
-    public Task<List<RevisionRow>> ListAsync(Guid document, CancellationToken stop) => context.Revisions.AsNoTracking().Where(r => r.DocumentId == document).OrderByDescending(r => r.Number).ToListAsync(stop);
+    public Task<List<RevisionRow>> ListAsync(Guid document, CancellationToken stop) => context.Revisions.AsNoTracking()
+        .Where(r => r.DocumentId == document).OrderByDescending(r => r.Number).ToListAsync(stop);
 
     /// <summary>One revision, or null.</summary>
-    public Task<RevisionRow?> FindAsync(Guid document, int number, CancellationToken stop) => context.Revisions.AsNoTracking().FirstOrDefaultAsync(r => r.DocumentId == document && r.Number == number, stop);
+    public Task<RevisionRow?> FindAsync(Guid document, int number, CancellationToken stop) => context.Revisions.AsNoTracking()
+        .FirstOrDefaultAsync(r => r.DocumentId == document && r.Number == number, stop);
 
     /// <summary>Fixes a state under the next letter. Of several at once each gets a letter of its own.</summary>
     public async Task<RevisionRow> AddAsync(Guid id, string document, string note, CancellationToken stop)
@@ -26,7 +28,8 @@ public sealed class RevisionStore(MillCardContext context, TimeProvider clock)
     }
 
     /// <summary>The proofs of a card's revisions.</summary>
-    public Task<List<ProofRow>> ProofsAsync(Guid card, CancellationToken stop) => context.Proofs.AsNoTracking().Where(p => p.CardId == card).ToListAsync(stop);
+    public Task<List<ProofRow>> ProofsAsync(Guid card, CancellationToken stop) => context.Proofs.AsNoTracking().Where(p => p.CardId == card)
+        .ToListAsync(stop);
 
     /// <summary>Stamps a revision, in place of an older stamp.</summary>
     public async Task StampAsync(ProofRow proof, CancellationToken stop)
@@ -39,7 +42,8 @@ public sealed class RevisionStore(MillCardContext context, TimeProvider clock)
     }
 
     /// <summary>Real prints of a card, the newest first.</summary>
-    public Task<List<PrintRow>> PrintsAsync(Guid card, CancellationToken stop) => context.Prints.AsNoTracking().Where(p => p.CardId == card).OrderByDescending(p => p.At).Take(500).ToListAsync(stop);
+    public Task<List<PrintRow>> PrintsAsync(Guid card, CancellationToken stop) => context.Prints.AsNoTracking().Where(p => p.CardId == card)
+        .OrderByDescending(p => p.At).Take(500).ToListAsync(stop);
 
     /// <summary>Notes a print.</summary>
     public async Task<PrintRow> NoteAsync(Guid card, string record, CancellationToken stop)
@@ -52,17 +56,22 @@ public sealed class RevisionStore(MillCardContext context, TimeProvider clock)
 
     /// <summary>Gives a print its picture; false where there is no such print.</summary>
     public async Task<bool> PictureAsync(Guid card, Guid print, string hash, CancellationToken stop) =>
-        await context.Prints.Where(p => p.CardId == card && p.Id == print).ExecuteUpdateAsync(p => p.SetProperty(x => x.Picture, hash), stop) > 0;
+        await context.Prints.Where(p => p.CardId == card && p.Id == print)
+            .ExecuteUpdateAsync(p => p.SetProperty(x => x.Picture, hash), stop) > 0;
 
     /// <summary>One print, or null.</summary>
-    public Task<PrintRow?> PrintAsync(Guid card, Guid print, CancellationToken stop) => context.Prints.AsNoTracking().FirstOrDefaultAsync(p => p.CardId == card && p.Id == print, stop);
+    public Task<PrintRow?> PrintAsync(Guid card, Guid print, CancellationToken stop) => context.Prints.AsNoTracking()
+        .FirstOrDefaultAsync(p => p.CardId == card && p.Id == print, stop);
 
     /// <summary>Strikes a print out; false where there is no such print.</summary>
-    public async Task<bool> StrikeAsync(Guid card, Guid print, CancellationToken stop) => await context.Prints.Where(p => p.CardId == card && p.Id == print).ExecuteDeleteAsync(stop) > 0;
+    public async Task<bool> StrikeAsync(Guid card, Guid print, CancellationToken stop) =>
+        await context.Prints.Where(p => p.CardId == card && p.Id == print).ExecuteDeleteAsync(stop) > 0;
 
     /// <summary>The letter of a revision: A to Z, AA, AB …</summary>
-    public static string LetterOf(int number) => number <= 26 ? ((char)('A' + number - 1)).ToString() : LetterOf((number - 1) / 26) + LetterOf((number - 1) % 26 + 1);
+    public static string LetterOf(int number) => number <= 26 ? ((char)('A' + number - 1)).ToString()
+        : LetterOf((number - 1) / 26) + LetterOf((number - 1) % 26 + 1);
 
     /// <summary>The number of a letter; 0 where it is none.</summary>
-    public static int NumberOf(string letter) => letter.Length is > 0 and <= 4 && letter.All(c => c is >= 'A' and <= 'Z') ? letter.Aggregate(0, (sum, c) => sum * 26 + c - 'A' + 1) : 0;
+    public static int NumberOf(string letter) => letter.Length is > 0 and <= 4 && letter.All(c => c is >= 'A' and <= 'Z')
+        ? letter.Aggregate(0, (sum, c) => sum * 26 + c - 'A' + 1) : 0;
 }

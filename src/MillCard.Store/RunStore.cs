@@ -6,7 +6,8 @@ namespace MillCard.Store;
 public sealed class RunStore(MillCardContext context, BlobStore blobs, TimeProvider clock)
 {
     /// <summary>Keeps a trial's program in place of the one before; bytes that nothing names any more are dropped.</summary>
-    public async Task<RunRow> KeepAsync(Guid trialId, ReadOnlyMemory<byte> program, byte[]? layers, string card, string result, CancellationToken stop)
+    public async Task<RunRow> KeepAsync(Guid trialId, ReadOnlyMemory<byte> program, byte[]? layers, string card, string result,
+        CancellationToken stop)
     {
         await using var whole = await context.Database.BeginTransactionAsync(stop);
         var programHash = await blobs.KeepAsync(program.ToArray(), "text/x.gcode", stop);
@@ -17,12 +18,14 @@ public sealed class RunStore(MillCardContext context, BlobStore blobs, TimeProvi
         (row.Program, row.Layers, row.Card, row.Result, row.At) = (programHash, layersHash, card, result, clock.GetUtcNow());
         await context.SaveChangesAsync(stop);
         await context.Blobs
-            .Where(b => before.Contains(b.Hash) && !context.Runs.Any(r => r.Program == b.Hash || r.Layers == b.Hash) && !context.Prints.Any(p => p.Picture == b.Hash))
+            .Where(b => before.Contains(b.Hash) && !context.Runs.Any(r => r.Program == b.Hash || r.Layers == b.Hash)
+                && !context.Prints.Any(p => p.Picture == b.Hash))
             .ExecuteDeleteAsync(stop);
         await whole.CommitAsync(stop);
         return row;
     }
 
     /// <summary>A trial's program, or null.</summary>
-    public Task<RunRow?> FindAsync(Guid trialId, CancellationToken stop) => context.Runs.AsNoTracking().FirstOrDefaultAsync(r => r.TrialId == trialId, stop);
+    public Task<RunRow?> FindAsync(Guid trialId, CancellationToken stop) => context.Runs.AsNoTracking()
+        .FirstOrDefaultAsync(r => r.TrialId == trialId, stop);
 }

@@ -14,7 +14,13 @@ internal static class Cards
     /// <summary>A bare machine: a rectangular bed, no keep-outs, no head bodies, no routines.</summary>
     public static Card Bare(double width = 300, double depth = 200, double height = 200) => Dunlin with
     {
-        Envelope = new() { Bed = new RectangleBed { Width = width, Depth = depth }, Origin = new() { X = 0, Y = 0 }, Height = height, Heated = true },
+        Envelope = new()
+        {
+            Bed = new RectangleBed { Width = width, Depth = depth },
+            Origin = new() { X = 0, Y = 0 },
+            Height = height,
+            Heated = true
+        },
         Head = Dunlin.Head with { Bodies = [], Beams = [], Clearance = 0 },
         Motion = Dunlin.Motion with { Axes = new() },
         Routines = new Routine(),

@@ -17,12 +17,21 @@ public class ClearanceTests
     private static Card With(Outline outline, double underside, double clearance = 0, params Beam[] beams)
     {
         var card = Cards.Bare(600, 600);
-        return card with { Head = card.Head with { Bodies = [new() { Name = "body", Outline = outline, Underside = underside }], Beams = beams, Clearance = clearance } };
+        return card with
+        {
+            Head = card.Head with
+            {
+                Bodies = [new() { Name = "body", Outline = outline, Underside = underside }],
+                Beams = beams,
+                Clearance = clearance
+            }
+        };
     }
 
     private static RectangleOutline Box(double x, double y, double w, double d) => new() { X = x, Y = y, Width = w, Depth = d };
 
-    private static StandingPart At(string name, double x, double y, Footprints? footprints = null) => new(name, footprints ?? Cube, x, y, 0);
+    private static StandingPart At(string name, double x, double y, Footprints? footprints = null) =>
+        new(name, footprints ?? Cube, x, y, 0);
 
     private static OrderResult Order(Card card, params StandingPart[] parts) => new PrintOrder(card.Machine()).Of(parts);
 
@@ -36,7 +45,8 @@ public class ClearanceTests
 
     [Theory, InlineData(20.99, 2), InlineData(21, 0)]
     public void The_clearance_margin_is_added_exactly(double gap, int conflicts) =>
-        Assert.Equal(conflicts, Order(With(Box(-20, -20, 40, 40), 5, clearance: 1), At("a", 100, 100), At("b", 120 + gap, 100)).Conflicts.Count);
+        Assert.Equal(conflicts, Order(With(Box(-20, -20, 40, 40), 5, clearance: 1), At("a", 100, 100),
+            At("b", 120 + gap, 100)).Conflicts.Count);
 
     // Head x ∈ [−10, 50]: with j to the right of i a gap of 10 is enough, to the left it takes 50; worked by hand.
     [Fact]
@@ -50,7 +60,8 @@ public class ClearanceTests
 
     [Fact]
     public void What_stays_under_the_underside_never_conflicts() =>
-        Assert.Empty(Order(With(Box(-20, -20, 40, 40), 5), At("a", 100, 100, new(Solids.Box(20, 20, 4))), At("b", 125, 100, new(Solids.Box(20, 20, 4)))).Conflicts);
+        Assert.Empty(Order(With(Box(-20, -20, 40, 40), 5), At("a", 100, 100, new(Solids.Box(20, 20, 4))),
+            At("b", 125, 100, new(Solids.Box(20, 20, 4)))).Conflicts);
 
     [Fact]
     public void A_beam_takes_its_strip_across_the_whole_machine()
@@ -88,7 +99,14 @@ public class ClearanceTests
     public void Idle_nozzles_hit_what_stands_beside()
     {
         var card = Cards.Bare(400, 400);
-        card = card with { Head = card.Head with { Nozzles = [card.Head.Nozzles![0], card.Head.Nozzles[0] with { Id = "n2", Offset = new() { X = 30, Y = 0, Z = 0 } }] } };
+        card = card with
+        {
+            Head = card.Head with
+            {
+                Nozzles = [card.Head.Nozzles![0],
+            card.Head.Nozzles[0] with { Id = "n2", Offset = new() { X = 30, Y = 0, Z = 0 } }]
+            }
+        };
         var conflict = Assert.Single(Order(card, At("left", 100, 100), At("right", 130, 100)).Conflicts);
         Assert.Equal((1, 0, "nozzle n2"), (conflict.First, conflict.Then, conflict.With));
     }
@@ -99,7 +117,8 @@ public class ClearanceTests
         var cone = new Footprints(Solids.Revolved(t => (t <= 0.5 ? 40 * t : 40 * (1 - t), t <= 0.5 ? 0 : 20 * (2 * t - 1)), 2, 720));
         Assert.Equal(Math.PI * 100, cone.Above(10).Area, 0.5);
         // an overhang above the cut covers the bed too
-        var mushroom = new Footprints(Solids.Revolved(t => t < 0.25 ? (5 * Math.Min(1, t * 1e9), 0) : t < 0.5 ? (5, 10) : t < 0.75 ? (15, 10) : t < 1 ? (15, 12) : (0, 12), 4, 360));
+        var mushroom = new Footprints(Solids.Revolved(t => t < 0.25 ? (5 * Math.Min(1, t * 1e9), 0) : t < 0.5 ? (5, 10) : t < 0.75
+            ? (15, 10) : t < 1 ? (15, 12) : (0, 12), 4, 360));
         Assert.Equal(Math.PI * 225, mushroom.Above(4).Area, 1.0);
         Assert.Equal(0, mushroom.Above(12).Area);
     }
@@ -107,12 +126,14 @@ public class ClearanceTests
     // The simulation moves the head's body in steps of 0.5 mm over everywhere the nozzle may be and asks for overlap itself.
     [Fact]
     public void No_collision_of_a_stepwise_simulation_is_missed_and_none_is_made_up() =>
-        Gen.Select(Outlines(8, 18), Outlines(8, 18), Outlines(6, 25), Gen.Double[-30, 30], Gen.Double[-30, 30], Gen.Double[25, 70], Gen.Double[0, 6.28]).Sample((first, second, body, bodyX, bodyY, distance, angle) =>
+        Gen.Select(Outlines(8, 18), Outlines(8, 18), Outlines(6, 25), Gen.Double[-30, 30], Gen.Double[-30, 30], Gen.Double[25, 70],
+            Gen.Double[0, 6.28]).Sample((first, second, body, bodyX, bodyY, distance, angle) =>
         {
             var (i, j) = (new Footprints(Solids.Prism(first, 20)), new Footprints(Solids.Prism(second, 20)));
             var outline = new PolygonOutline { Points = [.. body.Select(p => new[] { p.X + bodyX, p.Y + bodyY })] };
             StandingPart[] parts = [At("i", 200, 200, i), At("j", 200 + distance * Math.Cos(angle), 200 + distance * Math.Sin(angle), j)];
-            if (i.Below(double.PositiveInfinity, 200, 200, 0).Distance(j.Below(double.PositiveInfinity, parts[1].X, parts[1].Y, 0).ConvexHull()) == 0) return;
+            if (i.Below(double.PositiveInfinity, 200, 200, 0)
+                .Distance(j.Below(double.PositiveInfinity, parts[1].X, parts[1].Y, 0).ConvexHull()) == 0) return;
             var said = Order(With(outline, 5), parts).Conflicts.Any(c => c.First == 0);
             var (hit, near) = Simulated(Shapes.Of(outline, Side.Outside), parts[0], parts[1]);
             if (hit) Assert.True(said);
@@ -122,7 +143,8 @@ public class ClearanceTests
     private static (bool Hit, bool Near) Simulated(Polygon body, StandingPart standing, StandingPart printed)
     {
         const double step = 0.5;
-        var there = PreparedGeometryFactory.Prepare(Plane.Offset(standing.Footprints.Below(double.PositiveInfinity, standing.X, standing.Y, 0), -0.002));
+        var there = PreparedGeometryFactory.Prepare(
+            Plane.Offset(standing.Footprints.Below(double.PositiveInfinity, standing.X, standing.Y, 0), -0.002));
         var larger = (Polygon)body.Buffer(step);
         var path = PreparedGeometryFactory.Prepare(printed.Footprints.Below(double.PositiveInfinity, printed.X, printed.Y, 0).ConvexHull());
         var box = path.Geometry.EnvelopeInternal;
@@ -139,11 +161,13 @@ public class ClearanceTests
 
     /// <summary>Star-shaped outlines about zero, seldom convex.</summary>
     private static Gen<(double X, double Y)[]> Outlines(int least, double radius) => Gen.Double[radius / 3, radius].Array[least, least + 4]
-        .Select(radii => radii.Select((r, k) => (r * Math.Cos(2 * Math.PI * k / radii.Length), r * Math.Sin(2 * Math.PI * k / radii.Length))).ToArray());
+        .Select(radii => radii.Select((r, k) =>
+            (r * Math.Cos(2 * Math.PI * k / radii.Length), r * Math.Sin(2 * Math.PI * k / radii.Length))).ToArray());
 
     [Fact]
     public void An_order_is_found_exactly_when_some_permutation_goes() =>
-        Gen.Select(Gen.Select(Gen.Double[0, 160], Gen.Double[0, 160]).Array[3, 6], Gen.Double[-40, 0], Gen.Double[0, 40], Gen.Double[-40, 0], Gen.Double[0, 40]).Sample((places, left, right, front, back) =>
+        Gen.Select(Gen.Select(Gen.Double[0, 160], Gen.Double[0, 160]).Array[3, 6], Gen.Double[-40, 0], Gen.Double[0, 40],
+            Gen.Double[-40, 0], Gen.Double[0, 40]).Sample((places, left, right, front, back) =>
         {
             var card = With(Box(left, front, right - left + 1, back - front + 1), 5);
             var parts = places.Select((p, i) => At($"p{i}", 100 + p.Item1, 100 + p.Item2)).ToArray();
@@ -155,7 +179,8 @@ public class ClearanceTests
 
     private static int IndexIn(IReadOnlyList<int> order, int part) => Enumerable.Range(0, order.Count).First(k => order[k] == part);
 
-    private static IEnumerable<int[]> Permutations(int[] items) => items.Length == 0 ? [[]] : items.SelectMany(first => Permutations([.. items.Where(i => i != first)]).Select(rest => (int[])[first, .. rest]));
+    private static IEnumerable<int[]> Permutations(int[] items) => items.Length == 0 ? [[]]
+        : items.SelectMany(first => Permutations([.. items.Where(i => i != first)]).Select(rest => (int[])[first, .. rest]));
 
     [Fact]
     public void Among_free_parts_the_nearest_comes_next() =>

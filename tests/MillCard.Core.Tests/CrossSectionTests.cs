@@ -20,7 +20,8 @@ public class CrossSectionTests
         { "cylinder", Solids.Cylinder(10, 20), 20, Math.PI * 100 * 20 },
         { "cone", Solids.Revolved(t => t < 0.5 ? (24 * t, 0) : (24 * (1 - t), 30 * (2 * t - 1)), 2, 720), 30, Math.PI * 144 * 30 / 3 },
         { "torus", Solids.Torus(20, 6, 240, 480), 12, 2 * Math.PI * Math.PI * 20 * 36 },
-        { "sphere", Solids.Revolved(t => (15 * Math.Sin(Math.PI * t), 15 - 15 * Math.Cos(Math.PI * t)), 360, 480), 30, 4.0 / 3 * Math.PI * 3375 },
+        { "sphere", Solids.Revolved(t => (15 * Math.Sin(Math.PI * t), 15 - 15 * Math.Cos(Math.PI * t)), 360, 480), 30,
+            4.0 / 3 * Math.PI * 3375 },
     };
 
     [Theory, MemberData(nameof(ClosedForms))]
@@ -58,18 +59,22 @@ public class CrossSectionTests
         var file = Path.GetTempFileName();
         try
         {
-            foreach (var mesh in new[] { Solids.Torus(18, 7, 60, 90), Solids.Revolved(t => (10 * Math.Sin(Math.PI * t) + 2 * Math.Sin(6 * Math.PI * t), 40 * t), 80, 64) })
+            foreach (var mesh in new[] { Solids.Torus(18, 7, 60, 90),
+                Solids.Revolved(t => (10 * Math.Sin(Math.PI * t) + 2 * Math.Sin(6 * Math.PI * t), 40 * t), 80, 64) })
             {
                 File.WriteAllBytes(file, Stl.Write(mesh));
                 var heights = Heights(mesh.Box.MaxZ, 47);
-                Assert.All(Areas(Stl.Read(Stl.Write(mesh)), heights).Zip(await Reference(file, heights)), pair => Assert.Equal(pair.Second, pair.First, Math.Max(0.05, 0.001 * pair.Second)));
+                Assert.All(Areas(Stl.Read(Stl.Write(mesh)), heights)
+                    .Zip(await Reference(file, heights)),
+                    pair => Assert.Equal(pair.Second, pair.First, Math.Max(0.05, 0.001 * pair.Second)));
             }
         }
         finally { File.Delete(file); }
     }
 
     private static Task<double[]> Reference(string file, double[] heights) =>
-        Core.Tests.Reference.NumbersAsync("section-areas.mjs", [file, .. heights.Select(z => z.ToString("R", CultureInfo.InvariantCulture))]);
+        Core.Tests.Reference.NumbersAsync("section-areas.mjs",
+            [file, .. heights.Select(z => z.ToString("R", CultureInfo.InvariantCulture))]);
 
     [Fact]
     public void Overlapping_bodies_are_one_region()
@@ -89,7 +94,8 @@ public class CrossSectionTests
         // one edge torn apart by 0.02 mm
         var corners = cube.Corners.ToList();
         var torn = cube.Faces.ToArray();
-        corners.AddRange([cube.Corners[0] + 0.02f, cube.Corners[1], cube.Corners[2], cube.Corners[15] + 0.02f, cube.Corners[16], cube.Corners[17]]);
+        corners.AddRange([cube.Corners[0] + 0.02f, cube.Corners[1], cube.Corners[2], cube.Corners[15] + 0.02f, cube.Corners[16],
+            cube.Corners[17]]);
         var count = cube.CornerCount;
         for (var f = 0; f < torn.Length; f += 12)
             for (var k = f; k < f + 12; k++) if (f == 0) torn[k] = torn[k] == 0 ? count : torn[k] == 5 ? count + 1 : torn[k];

@@ -15,19 +15,22 @@ internal static class DemoParts
     public static Mesh Read(string name) => Stl.Read(File.ReadAllBytes(Path.Combine(Root, "demo", "parts", $"{name}.stl")));
 
     /// <summary>A card of the demo.</summary>
-    public static Card Card(string name) => DocumentReader.Read<Card>(File.ReadAllBytes(Path.Combine(Root, "demo", "cards", $"{name}.json"))).Document!;
+    public static Card Card(string name) =>
+        DocumentReader.Read<Card>(File.ReadAllBytes(Path.Combine(Root, "demo", "cards", $"{name}.json"))).Document!;
 
     /// <summary>A part of the demo in the middle of a card's bed.</summary>
     public static SliceJob Job(Card card, string part)
     {
         var (mesh, middle) = (Read(part), card.Machine().Bed.Centroid);
-        return new SliceJob(part, card.Machine(), Cards.Petg, Cards.Standard, [new PartToSlice(new TrialPart { Name = part, File = part, X = middle.X, Y = middle.Y }, mesh, new Footprints(mesh))]);
+        return new SliceJob(part, card.Machine(), Cards.Petg, Cards.Standard,
+            [new PartToSlice(new TrialPart { Name = part, File = part, X = middle.X, Y = middle.Y }, mesh, new Footprints(mesh))]);
     }
 
     private static string FindRoot()
     {
         var at = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(at, "MillCard.slnx"))) at = Path.GetDirectoryName(at) ?? throw new InvalidOperationException("not in a checkout");
+        while (!File.Exists(Path.Combine(at, "MillCard.slnx")))
+            at = Path.GetDirectoryName(at) ?? throw new InvalidOperationException("not in a checkout");
         return at;
     }
 }

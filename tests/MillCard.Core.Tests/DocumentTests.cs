@@ -30,7 +30,9 @@ public class DocumentTests
     {
         var again = JsonSerializer.SerializeToNode(Cards.Dunlin, DocumentJson.Options)!;
         Assert.Empty(Errors(again));
-        Assert.True(JsonNode.DeepEquals(again, JsonSerializer.SerializeToNode(DocumentReader.Read<Card>(Encoding.UTF8.GetBytes(again.ToJsonString())).Document, DocumentJson.Options)));
+        Assert.True(JsonNode.DeepEquals(again,
+            JsonSerializer.SerializeToNode(DocumentReader.Read<Card>(Encoding.UTF8.GetBytes(again.ToJsonString())).Document,
+            DocumentJson.Options)));
     }
 
     [Fact]
@@ -52,7 +54,8 @@ public class DocumentTests
         { "/envelope/bed/shape", c => c["envelope"]!["bed"]!["shape"] = "blob", "rectangle, ellipse, polygon" },
         { "/envelope/keepOuts/1/kind", c => c["envelope"]!["keepOuts"]![1]!["kind"] = "lava", "obstacle, bad-surface, reserved" },
         { "/head/nozzles/0/diameter", c => c["head"]!["nozzles"]![0]!["diameter"] = "wide", "Nozzle diameter must be a number." },
-        { "/head/nozzles/0/filamentDiameter", c => c["head"]!["nozzles"]![0]!.AsObject().Remove("filamentDiameter"), "Filament diameter is missing." },
+        { "/head/nozzles/0/filamentDiameter", c => c["head"]!["nozzles"]![0]!.AsObject()
+            .Remove("filamentDiameter"), "Filament diameter is missing." },
         { "/firmware/flavour", c => c["firmware"]!["flavour"] = "x", "marlin, reprapfirmware" },
         { "/name", c => c["name"] = "", "Name is empty." },
         { "/schema", c => c["schema"] = "mill-card/card/99", "mill-card/card/1" },
@@ -66,7 +69,8 @@ public class DocumentTests
     {
         var card = Dunlin();
         spoil(card);
-        Assert.Contains(Errors(card), e => e.Pointer == pointer && (e.Message + e.Limit).Contains(says, StringComparison.OrdinalIgnoreCase));
+        Assert.Contains(Errors(card), e => e.Pointer == pointer && (e.Message + e.Limit)
+            .Contains(says, StringComparison.OrdinalIgnoreCase));
     }
 
     [Fact]
@@ -77,13 +81,21 @@ public class DocumentTests
         card["name"] = null;
         Assert.Empty(Errors(card, draft: true));
         var draft = DocumentReader.Read<Card>(Encoding.UTF8.GetBytes(card.ToJsonString()), draft: true).Document!;
-        Assert.Equal(["/envelope/height", "/name"], Rules.Check(draft).Where(f => f.Rule == "missing-fact").Select(f => f.Pointer!).Order());
+        Assert.Equal(["/envelope/height", "/name"], Rules.Check(draft).Where(f => f.Rule == "missing-fact").Select(f => f.Pointer!)
+            .Order());
     }
 
     [Fact]
     public void Any_json_is_read_or_refused() => Gen.Select(Gen.Int[0, 4], Gen.String[0, 30], Gen.Double).Sample((kind, text, number) =>
     {
-        var json = kind switch { 0 => text, 1 => $"[{number:R}]", 2 => new string('[', 5000), 3 => $"{{\"envelope\":{JsonSerializer.Serialize(text)}}}", _ => "{\"name\":{\"a\":[1,2,{}]}}" };
+        var json = kind switch
+        {
+            0 => text,
+            1 => $"[{number:R}]",
+            2 => new string('[', 5000),
+            3 => $"{{\"envelope\":{JsonSerializer.Serialize(text)}}}",
+            _ => "{\"name\":{\"a\":[1,2,{}]}}"
+        };
         var reading = DocumentReader.Read<Card>(Encoding.UTF8.GetBytes(json));
         Assert.True(reading.Document is not null || reading.Errors.Count > 0);
     }, iter: 2000);

@@ -11,13 +11,16 @@ public class DryRunTests
     private const string Warm = "M140 S60\nM104 S200\nG28\nM190 S60\nM109 S200\n";
     private const string Off = "M104 S0\nM140 S0\n";
 
-    private static DryRunReport Run(string gcode, Card? card = null) => SimulatedMachine.Run((card ?? Cards.Dunlin).Machine(), Encoding.UTF8.GetBytes(gcode));
+    private static DryRunReport Run(string gcode, Card? card = null) =>
+        SimulatedMachine.Run((card ?? Cards.Dunlin).Machine(), Encoding.UTF8.GetBytes(gcode));
 
     private static Finding[] Find(string gcode, Card? card = null) => [.. Rules.Check(Run(gcode, card), (card ?? Cards.Dunlin).Machine())];
 
-    private static void Fires(string rule, string gcode, int line, Card? card = null) => Assert.Contains(Find(gcode, card), f => f.Rule == rule && f.Line == line && f.Severity == Severity.Stop);
+    private static void Fires(string rule, string gcode, int line, Card? card = null) =>
+        Assert.Contains(Find(gcode, card), f => f.Rule == rule && f.Line == line && f.Severity == Severity.Stop);
 
-    private static void DoesNotFire(string rule, string gcode, Card? card = null) => Assert.DoesNotContain(Find(gcode, card), f => f.Rule == rule && f.Severity == Severity.Stop);
+    private static void DoesNotFire(string rule, string gcode, Card? card = null) =>
+        Assert.DoesNotContain(Find(gcode, card), f => f.Rule == rule && f.Severity == Severity.Stop);
 
     [Fact]
     public void Moving_before_homing_stops_and_a_short_lift_is_noted()
@@ -113,14 +116,16 @@ public class DryRunTests
     public void What_the_dialect_does_not_know_is_told()
     {
         Assert.Contains(Find("M999\nM566 X600\nG28\n"), f => f.Rule == "unknown-command" && f.Line == 2);
-        Assert.DoesNotContain(Find("M566 X600\nG28\n", Cards.Dunlin with { Firmware = new() { Flavour = FlavourId.RepRapFirmware } }), f => f.Rule == "unknown-command");
+        Assert.DoesNotContain(Find("M566 X600\nG28\n", Cards.Dunlin with { Firmware = new() { Flavour = FlavourId.RepRapFirmware } }),
+            f => f.Rule == "unknown-command");
     }
 
     [Fact]
     public void Every_line_has_its_start_and_its_words()
     {
         var run = Run("; hello\nG28\nG1 X100 F6000\nM83\nG1 X120 E0.7\nG4 P500\nM104 S0\n", Cards.Bare());
-        Assert.Equal(["", "to the end-stops; 30 s", "travels 100 mm to X 100 Y 0", "E words are lengths from here", "prints 20 mm to X 120 Y 0, 0.7 mm of filament", "waits 0.5 s", "nozzle heater off"],
+        Assert.Equal(["", "to the end-stops; 30 s", "travels 100 mm to X 100 Y 0", "E words are lengths from here",
+            "prints 20 mm to X 120 Y 0, 0.7 mm of filament", "waits 0.5 s", "nozzle heater off"],
             Enumerable.Range(0, 7).Select(run.EffectOf));
         Assert.Equal((0.0, 30.0), (run.Starts[1], run.Starts[2]));
         Assert.Equal(run.Starts[5] + 0.5, run.Starts[6], 9);
@@ -140,7 +145,8 @@ public class DryRunTests
     // Which dialects turn E with G90 and G91: from memory of the firmwares' public documentation.
     [Theory, InlineData(FlavourId.Marlin, 95.0), InlineData(FlavourId.RepRapFirmware, -5.0)]
     public void Relative_words_turn_extrusion_on_one_dialect_only(FlavourId flavour, double fed) =>
-        Assert.Equal(fed, Run("G28\nM82\nG92 E100\nG91\nG1 E95 F100\n", Cards.Dunlin with { Firmware = new() { Flavour = flavour } }).Filament, 6);
+        Assert.Equal(fed, Run("G28\nM82\nG92 E100\nG91\nG1 E95 F100\n",
+            Cards.Dunlin with { Firmware = new() { Flavour = flavour } }).Filament, 6);
 
     [Fact]
     public void A_speed_limit_is_in_the_dialects_own_unit()
@@ -154,7 +160,9 @@ public class DryRunTests
     public void A_full_circle_runs_round_its_centre()
     {
         var run = Run("G28\nG1 X60 Y50 F3000\nG2 X60 Y50 I-10 J0 E5\n", Cards.Bare());
-        Assert.Equal((40.0, 60.0, 40.0, 60.0), (Math.Round(run.Extents!.MinX, 1), Math.Round(run.Extents.MaxX, 1), Math.Round(run.Extents.MinY, 1), Math.Round(run.Extents.MaxY, 1)));
+        Assert.Equal((40.0, 60.0, 40.0, 60.0),
+            (Math.Round(run.Extents!.MinX, 1), Math.Round(run.Extents.MaxX, 1), Math.Round(run.Extents.MinY, 1),
+            Math.Round(run.Extents.MaxY, 1)));
         Assert.StartsWith("prints 62.8", run.EffectOf(2), StringComparison.Ordinal);
     }
 

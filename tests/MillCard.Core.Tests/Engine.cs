@@ -11,10 +11,15 @@ namespace MillCard.Core.Tests;
 /// <summary>What tests of the engine have in common.</summary>
 internal static class Engine
 {
-    public static readonly Recipe Plain = Cards.Standard with { Skirt = new() { Rounds = 0 }, Layers = new() { First = 0.2, Others = 0.2 } };
+    public static readonly Recipe Plain = Cards.Standard with
+    {
+        Skirt = new() { Rounds = 0 },
+        Layers = new() { First = 0.2, Others = 0.2 }
+    };
 
     public static SliceJob Job(Mesh mesh, Recipe recipe, Card? card = null, double x = 150, double y = 100) =>
-        new("test", (card ?? Cards.Bare()).Machine(), Cards.Petg, recipe, [new PartToSlice(new TrialPart { Name = "part", File = "part", X = x, Y = y }, mesh, new Footprints(mesh))]);
+        new("test", (card ?? Cards.Bare()).Machine(), Cards.Petg, recipe,
+            [new PartToSlice(new TrialPart { Name = "part", File = "part", X = x, Y = y }, mesh, new Footprints(mesh))]);
 
     public static SliceResult Slice(Mesh mesh, Recipe recipe, Card? card = null)
     {
@@ -27,5 +32,6 @@ internal static class Engine
         layers.Sum(l => l.Paths.Where(which ?? (_ => true)).Sum(p => p.Length * p.SectionAt(l.Place.Height)));
 
     public static Shape Inked(ToolPath path, double less = 0) =>
-        Plane.Factory.CreateLineString([.. path.Points.Append(path.Closed ? path.Points[0] : path.Points[^1]).Select(p => new Coordinate(p.X, p.Y))]).Buffer(path.Width / 2 - less);
+        Plane.Factory.CreateLineString([.. path.Points.Append(path.Closed ? path.Points[0] : path.Points[^1])
+            .Select(p => new Coordinate(p.X, p.Y))]).Buffer(path.Width / 2 - less);
 }

@@ -52,7 +52,8 @@ public class GcodeTests
         Assert.Equal(Math.Round(value, 3, MidpointRounding.AwayFromZero), words[1].Item2, 1.1e-3);
         Assert.Equal(value, words[2].Item2, 1e-5);
         Assert.DoesNotContain('E', text[(text.IndexOf('E') + 1)..]);
-        Assert.False(text.EndsWith('.') || text.EndsWith("-0", StringComparison.Ordinal) || text.Contains("-0 ", StringComparison.Ordinal), text);
+        Assert.False(text.EndsWith('.') || text.EndsWith("-0", StringComparison.Ordinal)
+            || text.Contains("-0 ", StringComparison.Ordinal), text);
     });
 
     [Fact]

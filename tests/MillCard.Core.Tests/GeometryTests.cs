@@ -19,7 +19,8 @@ public class GeometryTests
     private static readonly Gen<Polygon> Star =
         from radii in Gen.Double[3, 40].Array[5, 24]
         select Plane.Factory.CreatePolygon([.. radii.Append(radii[0]).Select((r, i) => new Coordinate(
-            r * Math.Cos(2 * Math.PI * (i % radii.Length) / radii.Length), r * Math.Sin(2 * Math.PI * (i % radii.Length) / radii.Length)))]);
+            r * Math.Cos(2 * Math.PI * (i % radii.Length) / radii.Length),
+                r * Math.Sin(2 * Math.PI * (i % radii.Length) / radii.Length)))]);
 
     // Steiner's formula, area(A ⊕ disc r) = A + P·r + πr² for convex A: J. Steiner 1840; Schneider, "Convex Bodies", section 4.
     [Fact]
@@ -37,11 +38,14 @@ public class GeometryTests
         from size in Gen.Double[0.02, 0.5]
         from piece in Star
         from x in Gen.Double[-80, 80]
-        select Plane.Union(Plane.Difference(outer, NetTopologySuite.Geometries.Utilities.AffineTransformation.ScaleInstance(size, size).Transform(hole)), Plane.Moved(piece, x, 0));
+        select Plane.Union(Plane.Difference(outer, NetTopologySuite.Geometries.Utilities.AffineTransformation.ScaleInstance(size, size)
+            .Transform(hole)), Plane.Moved(piece, x, 0));
 
-    // NetTopologySuite's own buffer, as an independent reference. It rounds corners that point inwards with the same number of chords and drops points of the outline within a hundredth of the distance.
+    // NetTopologySuite's own buffer, as an independent reference. It rounds corners that point inwards with the same number of chords and
+    // drops points of the outline within a hundredth of the distance.
     [Fact]
-    public void Outlines_moved_edge_by_edge_are_where_the_buffer_puts_them() => Gen.Select(Areas, Gen.Double[0.1, 3]).Sample((area, distance) =>
+    public void Outlines_moved_edge_by_edge_are_where_the_buffer_puts_them() => Gen.Select(Areas, Gen.Double[0.1, 3])
+        .Sample((area, distance) =>
     {
         var inset = Inset.Of(area, distance, 6).Area;
         var buffer = Plane.Offset(area, -distance, 6);
@@ -52,7 +56,8 @@ public class GeometryTests
 
     // NetTopologySuite's predicates, as an independent reference.
     [Fact]
-    public void What_lies_within_and_what_meets_is_told_as_the_reference_tells_it() => Gen.Select(Areas, Areas, Gen.Double[0.05, 1.5], Gen.Double[-60, 60]).Sample((a, b, scale, x) =>
+    public void What_lies_within_and_what_meets_is_told_as_the_reference_tells_it() =>
+        Gen.Select(Areas, Areas, Gen.Double[0.05, 1.5], Gen.Double[-60, 60]).Sample((a, b, scale, x) =>
     {
         var moved = Plane.Moved(NetTopologySuite.Geometries.Utilities.AffineTransformation.ScaleInstance(scale, scale).Transform(b), x, 0);
         Assert.Equal(a.Covers(moved) && !a.Boundary.Intersects(moved.Boundary), Nesting.LiesClearlyWithin(moved, a));
@@ -65,13 +70,15 @@ public class GeometryTests
 
     // NetTopologySuite's intersection of a line with areas, as an independent reference.
     [Fact]
-    public void Curves_are_cut_as_the_reference_cuts_them() => Gen.Select(Areas, Gen.Select(Gen.Double[-60, 60], Gen.Double[-60, 60]).Array[2, 12]).Sample((area, corners) =>
+    public void Curves_are_cut_as_the_reference_cuts_them() =>
+        Gen.Select(Areas, Gen.Select(Gen.Double[-60, 60], Gen.Double[-60, 60]).Array[2, 12]).Sample((area, corners) =>
     {
         using var clip = new Clip(area);
         Point[] way = [.. corners.Select(c => new Point(c.Item1, c.Item2))];
         var reference = 0.0;
         for (var i = 1; i < way.Length; i++)
-            reference += area.Intersection(Plane.Factory.CreateLineString([new Coordinate(way[i - 1].X, way[i - 1].Y), new Coordinate(way[i].X, way[i].Y)])).Length;
+            reference += area.Intersection(
+                Plane.Factory.CreateLineString([new Coordinate(way[i - 1].X, way[i - 1].Y), new Coordinate(way[i].X, way[i].Y)])).Length;
         Assert.Equal(reference, clip.Of(way, 0).Sum(piece => piece.Zip(piece.Skip(1), (p, q) => p.To(q)).Sum()), 1e-6);
     }, iter: 300);
 
@@ -98,7 +105,8 @@ public class GeometryTests
     }, iter: 60);
 
     [Fact]
-    public void A_point_is_in_the_sum_where_the_outlines_overlap() => Gen.Select(Star, Star, Gen.Double[-90, 90], Gen.Double[-90, 90]).Sample((a, b, x, y) =>
+    public void A_point_is_in_the_sum_where_the_outlines_overlap() => Gen.Select(Star, Star, Gen.Double[-90, 90], Gen.Double[-90, 90])
+        .Sample((a, b, x, y) =>
     {
         var inSum = MinkowskiSum.Of(a, MinkowskiSum.Negated(b)).Covers(Plane.Factory.CreatePoint(new Coordinate(x, y)));
         var overlap = a.Intersects(Plane.Moved(b, x, y));
@@ -119,7 +127,8 @@ public class GeometryTests
     }
 
     [Fact]
-    public void Frames_turn_back() => Gen.Select(Gen.Double[-500, 500], Gen.Double[-500, 500], Gen.Double[-500, 500], Gen.Double[-500, 500]).Sample((zx, zy, x, y) =>
+    public void Frames_turn_back() => Gen.Select(Gen.Double[-500, 500], Gen.Double[-500, 500], Gen.Double[-500, 500], Gen.Double[-500, 500])
+        .Sample((zx, zy, x, y) =>
     {
         var frames = Frames.Of(new Documents.Position { X = zx, Y = zy });
         var back = frames.ToBed(frames.ToMachine(new(x, y)));
@@ -149,7 +158,8 @@ public class GeometryTests
     [Fact]
     public void Convex_pieces_cover_the_shape_without_overlap() => Gen.Double[5, 20].Array[5, 40].Sample(radii =>
     {
-        var ring = radii.Select((r, k) => new Coordinate(r * Math.Cos(2 * Math.PI * k / radii.Length), r * Math.Sin(2 * Math.PI * k / radii.Length))).ToList();
+        var ring = radii.Select((r, k) =>
+            new Coordinate(r * Math.Cos(2 * Math.PI * k / radii.Length), r * Math.Sin(2 * Math.PI * k / radii.Length))).ToList();
         var star = Plane.Factory.CreatePolygon([.. ring, ring[0].Copy()]);
         var pieces = MinkowskiSum.ConvexPieces(star).ToArray();
         Assert.All(pieces, p => Assert.True(MinkowskiSum.IsConvex(p)));

@@ -6,10 +6,13 @@ namespace MillCard.Core.Tests;
 
 public class HeatFitTests
 {
-    private static (double, double)[] Log(double end, double tau, double length, int points, double scatter, Random random, double from = 20) =>
-        [.. Enumerable.Range(0, points).Select(i => length * i / (points - 1)).Select((s, i) => (s, end - (end - from) * Math.Exp(-s / tau) + (i == 0 ? 0 : scatter * Normal(random))))];
+    private static (double, double)[] Log(double end, double tau, double length, int points, double scatter, Random random,
+        double from = 20) =>
+        [.. Enumerable.Range(0, points).Select(i => length * i / (points - 1))
+            .Select((s, i) => (s, end - (end - from) * Math.Exp(-s / tau) + (i == 0 ? 0 : scatter * Normal(random))))];
 
-    private static double Normal(Random random) => Math.Sqrt(-2 * Math.Log(1 - random.NextDouble())) * Math.Cos(2 * Math.PI * random.NextDouble());
+    private static double Normal(Random random) =>
+        Math.Sqrt(-2 * Math.Log(1 - random.NextDouble())) * Math.Cos(2 * Math.PI * random.NextDouble());
 
     [Fact]
     public void A_log_of_three_time_constants_gives_end_and_time_constant_within_two_percent()
@@ -34,7 +37,8 @@ public class HeatFitTests
         for (var i = 0; i < tried; i++)
         {
             var (end, tau) = (45 + 80 * random.NextDouble(), 60 + 500 * random.NextDouble());
-            var fit = HeatFit.Of(Log(end, tau, (0.5 + 2 * random.NextDouble()) * tau, 5 + random.Next(15), 0.1 + 0.9 * random.NextDouble(), random))!;
+            var fit = HeatFit.Of(Log(end, tau, (0.5 + 2 * random.NextDouble()) * tau, 5 + random.Next(15), 0.1 + 0.9 * random.NextDouble(),
+                random))!;
             if (fit.ReachableFrom <= end && end <= fit.ReachableTo) covered++;
         }
         Assert.True(covered >= 0.95 * tried, $"{covered} of {tried}");
@@ -62,7 +66,8 @@ public class HeatFitTests
     [Fact]
     public void A_card_takes_its_bed_from_the_log_and_else_from_the_best_that_was_reached()
     {
-        var log = Log(71, 240, 900, 16, 0.05, new Random(5), from: 18).Select(p => (IReadOnlyList<double>)[p.Item1, Math.Round(p.Item2, 1)]).ToArray();
+        var log = Log(71, 240, 900, 16, 0.05, new Random(5), from: 18).Select(p => (IReadOnlyList<double>)[p.Item1, Math.Round(p.Item2, 1)])
+            .ToArray();
         Card With(HeaterFacts bed) => Cards.Dunlin with { Heat = Cards.Dunlin.Heat with { Bed = bed, Room = 20 } };
         var model = Heaters.Bed(With(new() { Max = 100, Best = 92, Log = log }))!;
         Assert.Equal((71, 240, 18), (Math.Round(model.Reachable), Math.Round(model.TimeConstant / 10) * 10, model.Room));

@@ -18,9 +18,11 @@ public class HostileFileTests
     {
         var cube = Block.Of(10, 10, 10);
         var text = new StringBuilder();
-        for (var i = 0; i < cube.Corners.Length; i += 3) text.Append(CultureInfo.InvariantCulture, $"v {cube.Corners[i]} {cube.Corners[i + 1]} {cube.Corners[i + 2]}\n");
+        for (var i = 0; i < cube.Corners.Length; i += 3)
+            text.Append(CultureInfo.InvariantCulture, $"v {cube.Corners[i]} {cube.Corners[i + 1]} {cube.Corners[i + 2]}\n");
         for (var n = 0; n < times; n++)
-            for (var f = 0; f < cube.Faces.Length; f += 3) text.Append(CultureInfo.InvariantCulture, $"f {cube.Faces[f] + 1} {cube.Faces[f + 1] + 1} {cube.Faces[f + 2] + 1}\n");
+            for (var f = 0; f < cube.Faces.Length; f += 3)
+                text.Append(CultureInfo.InvariantCulture, $"f {cube.Faces[f] + 1} {cube.Faces[f + 1] + 1} {cube.Faces[f + 2] + 1}\n");
         return Encoding.ASCII.GetBytes(text.ToString());
     }
 
@@ -77,8 +79,10 @@ public class HostileFileTests
             return file.ToArray();
         }
         Assert.Equal(500, MeshFile.Read(Packed(500)).Count);
-        Assert.Contains("501 parts", Assert.Throws<MeshRefusedException>(() => MeshFile.Read(Packed(501))).Message, StringComparison.Ordinal);
-        Assert.Contains("20000 parts", Assert.Throws<MeshRefusedException>(() => MeshFile.Read(Packed(20_000))).Message, StringComparison.Ordinal);
+        Assert.Contains("501 parts", Assert.Throws<MeshRefusedException>(() => MeshFile.Read(Packed(501))).Message,
+            StringComparison.Ordinal);
+        Assert.Contains("20000 parts", Assert.Throws<MeshRefusedException>(() => MeshFile.Read(Packed(20_000))).Message,
+            StringComparison.Ordinal);
     }
 
     [Theory]
@@ -106,9 +110,11 @@ public class HostileFileTests
 
     // every corner that is left out lies within the error of what is drawn; seen by another library's distance
     [Fact]
-    public void A_thinned_ring_stays_within_its_error() => Gen.Select(Gen.Double[0, 100].Array2D[60, 1], Gen.Double[0.1, 20]).Sample((heights, error) =>
+    public void A_thinned_ring_stays_within_its_error() => Gen.Select(Gen.Double[0, 100].Array2D[60, 1], Gen.Double[0.1, 20])
+        .Sample((heights, error) =>
     {
-        Coordinate[] ring = [.. Enumerable.Range(0, 60).Select(i => new Coordinate(2 * i, heights[i, 0])), new(118, -10), new(0, -10), new(0, heights[0, 0])];
+        Coordinate[] ring = [.. Enumerable.Range(0, 60)
+            .Select(i => new Coordinate(2 * i, heights[i, 0])), new(118, -10), new(0, -10), new(0, heights[0, 0])];
         var thin = Thinning.Of(ring, error);
         var line = Plane.Factory.CreateLineString(thin);
         Assert.Equal((ring[0], ring[^1]), (thin[0], thin[^1]));
@@ -127,7 +133,9 @@ public class HostileFileTests
         var file = format switch
         {
             "stl" => Stl.Write(many),
-            "ascii" => Encoding.ASCII.GetBytes("solid x\n" + string.Concat(Enumerable.Repeat("facet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 1 0 0\nvertex 0 1 0\nendloop\nendfacet\n", 20_000)) + "endsolid x\n"),
+            "ascii" => Encoding.ASCII.GetBytes("solid x\n"
+                + string.Concat(Enumerable.Repeat(
+                "facet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 1 0 0\nvertex 0 1 0\nendloop\nendfacet\n", 20_000)) + "endsolid x\n"),
             "obj" => RepeatedCube(3000),
             "3mf" => ThreeMf.Write("x", [new FilePart("x", many)]),
             _ => Encoding.ASCII.GetBytes("""<amf unit="millimeter"><object id="0"><mesh><vertices/></mesh></object></amf>"""),

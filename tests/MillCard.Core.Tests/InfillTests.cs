@@ -19,7 +19,8 @@ public class InfillTests
         {
             var all = new TheoryData<InfillPattern, double>();
             foreach (var pattern in Enum.GetValues<InfillPattern>())
-                foreach (var density in pattern == InfillPattern.Graded ? new[] { 0.2 } : new[] { 0.1, 0.2, 0.5 }) all.Add(pattern, density);
+                foreach (var density in pattern == InfillPattern.Graded ? new[] { 0.2 } : new[] { 0.1, 0.2, 0.5 })
+                    all.Add(pattern, density);
             return all;
         }
     }
@@ -34,7 +35,8 @@ public class InfillTests
         else Assert.Equal(density, share, 0.03);
     }
 
-    [Theory, InlineData(InfillPattern.Lines), InlineData(InfillPattern.Gyroid), InlineData(InfillPattern.Honeycomb), InlineData(InfillPattern.Cubic)]
+    [Theory, InlineData(InfillPattern.Lines), InlineData(InfillPattern.Gyroid), InlineData(InfillPattern.Honeycomb),
+        InlineData(InfillPattern.Cubic)]
     public void Infill_stays_in_its_area(InfillPattern pattern)
     {
         var mesh = Solids.Torus(20, 6, 48, 96);
@@ -47,9 +49,18 @@ public class InfillTests
     [Fact]
     public void A_gyroid_moves_with_height_and_never_ends_in_the_open()
     {
-        var layers = Slice(Block.Of(40, 40, 8), Plain with { Walls = 0, TopLayers = 0, BottomLayers = 0, Infill = new() { Density = 0.2, Pattern = InfillPattern.Gyroid } }).Layers;
+        var layers = Slice(Block.Of(40, 40, 8),
+            Plain with
+            {
+                Walls = 0,
+                TopLayers = 0,
+                BottomLayers = 0,
+                Infill = new() { Density = 0.2, Pattern = InfillPattern.Gyroid }
+            }).Layers;
         var edge = Shapes.Rectangle(130, 80, 40, 40).Boundary;
-        Assert.All(layers.SelectMany(l => l.Paths), p => Assert.All(new[] { p.Points[0], p.Points[^1] }, e => Assert.True(p.Closed || edge.Distance(Plane.Factory.CreatePoint(new Coordinate(e.X, e.Y))) < 0.3)));
+        Assert.All(layers.SelectMany(l => l.Paths), p =>
+            Assert.All(new[] { p.Points[0], p.Points[^1] },
+            e => Assert.True(p.Closed || edge.Distance(Plane.Factory.CreatePoint(new Coordinate(e.X, e.Y))) < 0.3)));
         Assert.NotEqual(layers[3].Paths[0].Points, layers[9].Paths[0].Points);
     }
 
@@ -58,7 +69,8 @@ public class InfillTests
     {
         const double pixel = 0.05;
         var result = Slice(Block.Of(20, 20, 20), Plain with { Infill = new() { Density = 1 } });
-        foreach (var layer in result.Run!.Moves.ToArray().Where(m => m.Extrudes).GroupBy(m => Math.Round(m.To.Z, 3)).Where((g, i) => i > 0 && g.Key > 0.1 && i % 9 == 0))
+        foreach (var layer in result.Run!.Moves.ToArray().Where(m => m.Extrudes).GroupBy(m => Math.Round(m.To.Z, 3))
+            .Where((g, i) => i > 0 && g.Key > 0.1 && i % 9 == 0))
         {
             var filled = new bool[400, 400];
             foreach (var move in layer)
@@ -70,7 +82,8 @@ public class InfillTests
                 var width = move.Filament * ExtrudedLine.FilamentArea(1.75) / length / 0.2 + 0.2 * (1 - Math.PI / 4);
                 Fill(filled, move.From.X - 140, move.From.Y - 90, dx / length, dy / length, length, width / 2, pixel);
             }
-            Assert.True(filled.Cast<bool>().Count(f => f) >= 0.98 * 400 * 400, $"at {layer.Key}: {filled.Cast<bool>().Count(f => f) / 160000.0:P1}");
+            Assert.True(filled.Cast<bool>()
+                .Count(f => f) >= 0.98 * 400 * 400, $"at {layer.Key}: {filled.Cast<bool>().Count(f => f) / 160000.0:P1}");
         }
     }
 

@@ -38,7 +38,8 @@ public class MemberTests
     {
         var card = Json(Read(Dunlin()));
         var (first, second) = (KeepOuts(card)[0]!.DeepClone(), KeepOuts(card)[1]!.DeepClone());
-        card["envelope"]!["keepOuts"] = new JsonArray(second, first, first.DeepClone(), new JsonObject { ["name"] = "m1", ["kind"] = "reserved", ["outline"] = first["outline"]!.DeepClone() });
+        card["envelope"]!["keepOuts"] = new JsonArray(second, first, first.DeepClone(),
+            new JsonObject { ["name"] = "m1", ["kind"] = "reserved", ["outline"] = first["outline"]!.DeepClone() });
         var ids = Ids(Read(card));
         Assert.Equal([(string)second["id"]!, (string)first["id"]!], ids[..2]);
         Assert.Equal(4, ids.Distinct().Count());
@@ -70,5 +71,6 @@ public class MemberTests
 
     private static IReadOnlyList<string> Changed(JsonNode before, JsonNode after) => Differences.Of(Only(before), Only(after));
 
-    private static JsonElement Only(JsonNode card) => JsonSerializer.SerializeToElement(new JsonObject { ["envelope"] = card["envelope"]!.DeepClone() });
+    private static JsonElement Only(JsonNode card) =>
+        JsonSerializer.SerializeToElement(new JsonObject { ["envelope"] = card["envelope"]!.DeepClone() });
 }

@@ -22,14 +22,20 @@ public class MeshFileTests
         return file.ToArray();
     }
 
-    private static string Vertices(Mesh mesh) => string.Concat(Enumerable.Range(0, mesh.CornerCount).Select(i => FormattableString.Invariant($"<vertex x=\"{mesh.Corners[3 * i]}\" y=\"{mesh.Corners[3 * i + 1]}\" z=\"{mesh.Corners[3 * i + 2]}\"/>")));
-    private static string Triangles(Mesh mesh) => string.Concat(Enumerable.Range(0, mesh.FaceCount).Select(i => $"<triangle v1=\"{mesh.Faces[3 * i]}\" v2=\"{mesh.Faces[3 * i + 1]}\" v3=\"{mesh.Faces[3 * i + 2]}\"/>"));
-    private static string Object(int id, string name = "") => $"<object id=\"{id}\" name=\"{name}\"><mesh><vertices>{Vertices(Cube)}</vertices><triangles>{Triangles(Cube)}</triangles></mesh></object>";
+    private static string Vertices(Mesh mesh) => string.Concat(Enumerable.Range(0, mesh.CornerCount)
+        .Select(i => FormattableString.Invariant(
+        $"<vertex x=\"{mesh.Corners[3 * i]}\" y=\"{mesh.Corners[3 * i + 1]}\" z=\"{mesh.Corners[3 * i + 2]}\"/>")));
+    private static string Triangles(Mesh mesh) => string.Concat(Enumerable.Range(0, mesh.FaceCount)
+        .Select(i => $"<triangle v1=\"{mesh.Faces[3 * i]}\" v2=\"{mesh.Faces[3 * i + 1]}\" v3=\"{mesh.Faces[3 * i + 2]}\"/>"));
+    private static string Object(int id, string name = "") =>
+        $"<object id=\"{id}\" "
+            + $"name=\"{name}\"><mesh><vertices>{Vertices(Cube)}</vertices><triangles>{Triangles(Cube)}</triangles></mesh></object>";
     private static byte[] Model(string resources, string build, string unit = "millimeter") =>
         Zip(("3D/3dmodel.model", $"<?xml version=\"1.0\"?><model unit=\"{unit}\" xmlns=\"http://schemas.microsoft.com/3dmanufacturing/core/2015/02\"><metadata name=\"Title\">x</metadata><resources>{resources}</resources><build>{build}</build></model>"));
 
     private static string AmfOf(string unit = "millimeter", string more = "") =>
-        $"<?xml version=\"1.0\"?><amf unit=\"{unit}\"><object id=\"1\"><metadata type=\"name\">block</metadata><mesh><vertices>{string.Concat(Enumerable.Range(0, Cube.CornerCount).Select(i => FormattableString.Invariant($"<vertex><coordinates><x>{Cube.Corners[3 * i]}</x><y>{Cube.Corners[3 * i + 1]}</y><z>{Cube.Corners[3 * i + 2]}</z></coordinates></vertex>")))}</vertices><volume>{string.Concat(Enumerable.Range(0, Cube.FaceCount).Select(i => $"<triangle><v1>{Cube.Faces[3 * i]}</v1><v2>{Cube.Faces[3 * i + 1]}</v2><v3>{Cube.Faces[3 * i + 2]}</v3></triangle>"))}</volume></mesh></object>{more}</amf>";
+        $"<?xml version=\"1.0\"?><amf unit=\"{unit}\"><object id=\"1\"><metadata "
+            + $"type=\"name\">block</metadata><mesh><vertices>{string.Concat(Enumerable.Range(0, Cube.CornerCount).Select(i => FormattableString.Invariant($"<vertex><coordinates><x>{Cube.Corners[3 * i]}</x><y>{Cube.Corners[3 * i + 1]}</y><z>{Cube.Corners[3 * i + 2]}</z></coordinates></vertex>")))}</vertices><volume>{string.Concat(Enumerable.Range(0, Cube.FaceCount).Select(i => $"<triangle><v1>{Cube.Faces[3 * i]}</v1><v2>{Cube.Faces[3 * i + 1]}</v2><v3>{Cube.Faces[3 * i + 2]}</v3></triangle>"))}</volume></mesh></object>{more}</amf>";
 
     private const string ObjText = "# a block\no block\nv 0 0 0\nv 10 0 0\nv 10 20 0\nv 0 20 0\nv 0 0 30\nv 10 0 30\nv 10 20 30\nv 0 20 30\nvn 0 0 1\nf 4 3 2 1\nf 5//1 6//1 7//1 8//1\nf 1/1/1 2/1/1 6/1/1 5/1/1\nf 2 3 7 6\nf -6 -5 -1 -2\nf 4 1 5 8\n";
 
@@ -38,10 +44,12 @@ public class MeshFileTests
         { "binary STL", Stl.Write(Cube) },
         { "3MF of ours", ThreeMf.Write("x", [new("block", Cube)]) },
         { "3MF", Model(Object(1), "<item objectid=\"1\"/>") },
-        { "3MF in inches", Model(Object(1), "<item objectid=\"1\" transform=\"0.0393700787 0 0 0 0.0393700787 0 0 0 0.0393700787 5 5 5\"/>", "inch") },
+        { "3MF in inches", Model(Object(1),
+            "<item objectid=\"1\" transform=\"0.0393700787 0 0 0 0.0393700787 0 0 0 0.0393700787 5 5 5\"/>", "inch") },
         { "OBJ of quads", Encoding.ASCII.GetBytes(ObjText) },
         { "AMF", Encoding.ASCII.GetBytes(AmfOf()) },
-        { "packed AMF in metres", Zip(("block.amf", AmfOf("meter").Replace(">10<", ">0.01<", StringComparison.Ordinal).Replace(">20<", ">0.02<", StringComparison.Ordinal).Replace(">30<", ">0.03<", StringComparison.Ordinal))) },
+        { "packed AMF in metres", Zip(("block.amf", AmfOf("meter").Replace(">10<", ">0.01<", StringComparison.Ordinal)
+            .Replace(">20<", ">0.02<", StringComparison.Ordinal).Replace(">30<", ">0.03<", StringComparison.Ordinal))) },
     };
 
     private static readonly byte[][] Files = [.. Good.Select(row => row.Data.Item2)];
@@ -64,7 +72,8 @@ public class MeshFileTests
         Assert.Equal(12000, parts[0].Mesh.Volume(), 0.1);
         Assert.Equal((85f, 110f), (parts[0].Mesh.Box.MinX, parts[0].Mesh.Box.MaxX));
 
-        var two = MeshFile.Read(Encoding.ASCII.GetBytes(AmfOf(more: "<constellation id=\"9\"><instance objectid=\"1\"><deltax>50</deltax><rz>90</rz></instance><instance objectid=\"1\"/></constellation>")));
+        var two = MeshFile.Read(Encoding.ASCII.GetBytes(
+            AmfOf(more: "<constellation id=\"9\"><instance objectid=\"1\"><deltax>50</deltax><rz>90</rz></instance><instance objectid=\"1\"/></constellation>")));
         Assert.Equal(2, two.Count);
         Assert.Equal((30f, 50f), (two[0].Mesh.Box.MinX, two[0].Mesh.Box.MaxX));
         Assert.Equal("block", two[0].Name);
@@ -78,14 +87,16 @@ public class MeshFileTests
         Assert.Equal(6000, MeshFile.ReadOne(Stl.Write(Cube with { Faces = wrong })).Volume(), 0.01);
         Assert.Equal(6000, MeshFile.ReadOne(Stl.Write(Cube with { Faces = [.. Cube.Faces.Reverse()] })).Volume(), 0.01);
         // a hollow keeps its inner skin
-        var hollow = MeshFile.Joined([Cube, new Mesh([.. Block.Of(4, 4, 4).Corners.Select(c => c + 3)], [.. Block.Of(4, 4, 4).Faces.Reverse()])]);
+        var hollow = MeshFile.Joined(
+            [Cube, new Mesh([.. Block.Of(4, 4, 4).Corners.Select(c => c + 3)], [.. Block.Of(4, 4, 4).Faces.Reverse()])]);
         Assert.Equal(6000 - 64, MeshFile.ReadOne(Stl.Write(hollow)).Volume(), 0.01);
     }
 
     [Fact]
     public void An_arranged_bed_is_written_and_read_back()
     {
-        var parts = MeshFile.Read(ThreeMf.Write("bed <1> & more", [new("a", Placement.Place(Cube, 50, 60, 30)), new("b", Placement.Place(Cube, 90, 60, 0))]));
+        var parts = MeshFile.Read(ThreeMf.Write("bed <1> & more",
+            [new("a", Placement.Place(Cube, 50, 60, 30)), new("b", Placement.Place(Cube, 90, 60, 0))]));
         Assert.Equal(["a", "b"], parts.Select(p => p.Name));
         Assert.Equal((85f, 95f), (parts[1].Mesh.Box.MinX, parts[1].Mesh.Box.MaxX));
     }
@@ -104,8 +115,11 @@ public class MeshFileTests
         finally { File.Delete(file); }
     }
 
-    private static string Nested(int depth) => Object(1) + string.Concat(Enumerable.Range(2, depth).Select(i => $"<object id=\"{i}\"><components><component objectid=\"{i - 1}\"/></components></object>"));
-    private static string Doubled(int depth) => Object(1) + string.Concat(Enumerable.Range(2, depth).Select(i => $"<object id=\"{i}\"><components>{string.Concat(Enumerable.Repeat($"<component objectid=\"{i - 1}\"/>", 12))}</components></object>"));
+    private static string Nested(int depth) => Object(1)
+        + string.Concat(Enumerable.Range(2, depth)
+        .Select(i => $"<object id=\"{i}\"><components><component objectid=\"{i - 1}\"/></components></object>"));
+    private static string Doubled(int depth) => Object(1) + string.Concat(Enumerable.Range(2, depth)
+        .Select(i => $"<object id=\"{i}\"><components>{string.Concat(Enumerable.Repeat($"<component objectid=\"{i - 1}\"/>", 12))}</components></object>"));
 
     public static TheoryData<string, byte[], string> Broken => new()
     {
@@ -115,9 +129,11 @@ public class MeshFileTests
         { "XML cut short", Encoding.ASCII.GetBytes(AmfOf()[..900]), "cut short" },
         { "other XML", "<svg xmlns='x'><path/></svg>"u8.ToArray(), "no AMF" },
         { "entities", Encoding.ASCII.GetBytes("<!DOCTYPE amf [<!ENTITY a \"aaaaaaaaaa\">]><amf>&a;</amf>"), "not well-formed" },
-        { "a corner that is not there", Model(Object(1).Replace("v2=\"6\"", "v2=\"9\"", StringComparison.Ordinal), "<item objectid=\"1\"/>"), "names corner 9; there are 8" },
+        { "a corner that is not there", Model(Object(1)
+            .Replace("v2=\"6\"", "v2=\"9\"", StringComparison.Ordinal), "<item objectid=\"1\"/>"), "names corner 9; there are 8" },
         { "NaN", Model(Object(1).Replace("x=\"10\"", "x=\"NaN\"", StringComparison.Ordinal), "<item objectid=\"1\"/>"), "NaN" },
-        { "an object in itself", Model("<object id=\"1\"><components><component objectid=\"1\"/></components></object>", "<item objectid=\"1\"/>"), "nested" },
+        { "an object in itself", Model("<object id=\"1\"><components><component objectid=\"1\"/></components></object>",
+            "<item objectid=\"1\"/>"), "nested" },
         { "nested too deep", Model(Nested(30), "<item objectid=\"31\"/>"), "nested" },
         { "unfolds to very many faces", Model(Doubled(9), "<item objectid=\"10\"/>"), "unfolds" },
         { "an object that is not there", Model(Object(1), "<item objectid=\"7\"/>"), "object 7" },
@@ -156,7 +172,8 @@ public class MeshFileTests
     }
 
     [Fact]
-    public void Any_bytes_are_read_or_refused() => Gen.Select(Gen.Int[0, Files.Length - 1], Gen.Int[0, 2000], Gen.Byte.Array[1, 8], Gen.Bool).Sample((which, at, noise, cut) =>
+    public void Any_bytes_are_read_or_refused() =>
+        Gen.Select(Gen.Int[0, Files.Length - 1], Gen.Int[0, 2000], Gen.Byte.Array[1, 8], Gen.Bool).Sample((which, at, noise, cut) =>
     {
         var file = Files[which];
         var changed = cut ? file[..Math.Min(file.Length, at)] : [.. file];

@@ -9,7 +9,8 @@ namespace MillCard.Core.Tests;
 public class MotionTests
 {
     // Rectangle with half-round ends: elementary geometry; the model itself is common practice, no source.
-    [Theory, InlineData(0.40, 0.20, 0.07142, 0.029691), InlineData(0.45, 0.20, 0.08142, 0.033849), InlineData(0.50, 0.28, 0.12318, 0.051210), InlineData(0.60, 0.30, 0.16069, 0.066805)]
+    [Theory, InlineData(0.40, 0.20, 0.07142, 0.029691), InlineData(0.45, 0.20, 0.08142, 0.033849),
+        InlineData(0.50, 0.28, 0.12318, 0.051210), InlineData(0.60, 0.30, 0.16069, 0.066805)]
     public void The_extruded_line_has_its_section_and_feed(double w, double h, double area, double feed)
     {
         Assert.Equal(area, ExtrudedLine.Area(w, h), 5);
@@ -20,7 +21,8 @@ public class MotionTests
     public void Thicker_filament_is_fed_less() => Assert.Equal(0.011195, ExtrudedLine.FeedPerMm(0.4, 0.2, 2.85), 6);
 
     [Theory, InlineData(0.40, 0.20, 154.0), InlineData(0.45, 0.20, 135.1), InlineData(0.50, 0.28, 89.3), InlineData(0.60, 0.30, 68.5)]
-    public void The_melting_limit_caps_the_speed(double w, double h, double speed) => Assert.Equal(speed, ExtrudedLine.FastestSpeed(11, w, h), 1);
+    public void The_melting_limit_caps_the_speed(double w, double h, double speed) =>
+        Assert.Equal(speed, ExtrudedLine.FastestSpeed(11, w, h), 1);
 
     // Uniformly accelerated motion: d = v²/2a up and down (any mechanics textbook).
     [Theory, InlineData(100, 1.1), InlineData(5, 0.141421), InlineData(1, 0.063246)]

@@ -11,14 +11,20 @@ namespace MillCard.Core.Tests;
 /// <summary>Slicing one part after the other, with more than one nozzle, and in the modes of two carriages.</summary>
 public class OneAtATimeTests
 {
-    private static readonly Recipe Quick = Cards.Standard with { Layers = new() { First = 0.3, Others = 0.3 }, Infill = new() { Density = 0.1 }, Skirt = new() { Rounds = 0 } };
+    private static readonly Recipe Quick = Cards.Standard with
+    {
+        Layers = new() { First = 0.3, Others = 0.3 },
+        Infill = new() { Density = 0.1 },
+        Skirt = new() { Rounds = 0 }
+    };
 
     private static SliceJob Job(Card card, params (double X, double Y, double Height, string[] Nozzles)[] parts)
     {
         var taken = parts.Select((p, i) =>
         {
             var mesh = Solids.Box(16, 16, p.Height);
-            return new PartToSlice(new TrialPart { Name = $"part {i + 1}", File = "f", X = p.X, Y = p.Y, Nozzles = p.Nozzles }, mesh, new Footprints(mesh));
+            return new PartToSlice(new TrialPart { Name = $"part {i + 1}", File = "f", X = p.X, Y = p.Y, Nozzles = p.Nozzles }, mesh,
+                new Footprints(mesh));
         });
         return new SliceJob("test", card.Machine(), Cards.Petg, Quick, [.. taken]) { Sequence = Sequence.OneAtATime };
     }
@@ -53,7 +59,9 @@ public class OneAtATimeTests
     [Fact]
     public void A_way_over_the_finished_part_beyond_the_travel_of_Z_is_refused()
     {
-        var card = Cards.Bare(300, 200, height: 40) with { Motion = Cards.Bare().Motion with { Axes = new() { Z = new() { Min = 0, Max = 40 } } } };
+        var card = Cards.Bare(300, 200,
+            height: 40) with
+        { Motion = Cards.Bare().Motion with { Axes = new() { Z = new() { Min = 0, Max = 40 } } } };
         card = card with { Head = card.Head with { Clearance = 2 } };
         Assert.Equal("no-way-over", Assert.Single(Slicer.Slice(Job(card, (50, 50, 39, []), (200, 50, 39, []))).Findings).Rule);
     }
@@ -66,17 +74,21 @@ public class OneAtATimeTests
         void Tower(double x, double height)
         {
             program.Append("G0 Z30\n").Append($"G0 X{x} Y80\n");
-            for (var z = 0.3; z < height; z += 0.3) program.Append(FormattableString.Invariant($"G0 X{x} Y80 Z{z:0.0} F3000\nG1 X{x + 10} Y80 E0.4\nG1 X{x + 10} Y90 E0.4\nG1 X{x} Y90 E0.4\nG1 X{x} Y80 E0.4\n"));
+            for (var z = 0.3; z < height; z += 0.3) program.Append(
+                FormattableString.Invariant(
+                $"G0 X{x} Y80 Z{z:0.0} F3000\nG1 X{x + 10} Y80 E0.4\nG1 X{x + 10} Y90 E0.4\nG1 X{x} Y90 E0.4\nG1 X{x} Y80 E0.4\n"));
         }
         Tower(40, 12);
         Tower(60, 6);
-        var hit = Assert.Single(Rules.Check(SimulatedMachine.Run(Cards.Dunlin.Machine(), Encoding.UTF8.GetBytes(program.ToString())), Cards.Dunlin.Machine()), f => f.Rule == "head-hits-print");
+        var hit = Assert.Single(Rules.Check(SimulatedMachine.Run(Cards.Dunlin.Machine(), Encoding.UTF8.GetBytes(program.ToString())),
+            Cards.Dunlin.Machine()), f => f.Rule == "head-hits-print");
         Assert.Contains("fan duct", hit.Message, StringComparison.Ordinal);
 
         program = new("G28\nM109 S235\nG90\nM83\nG92 E0\nG1 Z0.3 F600\n");
         Tower(40, 12);
         Tower(66, 6);
-        Assert.DoesNotContain(Rules.Check(SimulatedMachine.Run(Cards.Dunlin.Machine(), Encoding.UTF8.GetBytes(program.ToString())), Cards.Dunlin.Machine()), f => f.Rule == "head-hits-print");
+        Assert.DoesNotContain(Rules.Check(SimulatedMachine.Run(Cards.Dunlin.Machine(), Encoding.UTF8.GetBytes(program.ToString())),
+            Cards.Dunlin.Machine()), f => f.Rule == "head-hits-print");
     }
 
     [Fact]
@@ -84,7 +96,8 @@ public class OneAtATimeTests
     {
         var result = Slicer.Slice(Job(Cards.Dunlin, (30, 30, 12, []), (95, 95, 9, [])));
         // without the way over, the nozzle goes straight through
-        var flat = string.Join('\n', Text(result).Split('\n').Where(l => l != "G0 Z13" && !l.StartsWith("G0 Z13 ", StringComparison.Ordinal)));
+        var flat = string.Join('\n', Text(result).Split('\n')
+            .Where(l => l != "G0 Z13" && !l.StartsWith("G0 Z13 ", StringComparison.Ordinal)));
         Assert.NotEqual(Text(result), flat);
         var through = flat.Replace("; layers end", "G0 X30 Y30 Z5\n; layers end", StringComparison.Ordinal);
         var findings = Rules.Check(SimulatedMachine.Run(Cards.Dunlin.Machine(), Encoding.UTF8.GetBytes(through)), Cards.Dunlin.Machine());
@@ -95,7 +108,10 @@ public class OneAtATimeTests
     public void The_dry_run_sees_a_body_run_into_a_clip()
     {
         // the left clip ends at X 12; the duct reaches 14 to the left of the nozzle, 4.5 above its tip
-        Finding[] At(double x, double z) => [.. Rules.Check(SimulatedMachine.Run(Cards.Dunlin.Machine(), Encoding.UTF8.GetBytes(FormattableString.Invariant($"G28\nG0 Z{z}\nG0 X{x} Y40\nG0 Y70\n"))), Cards.Dunlin.Machine()).Where(f => f.Rule == "through-keep-out")];
+        Finding[] At(double x, double z) => [.. Rules.Check(
+            SimulatedMachine.Run(Cards.Dunlin.Machine(),
+            Encoding.UTF8.GetBytes(FormattableString.Invariant($"G28\nG0 Z{z}\nG0 X{x} Y40\nG0 Y70\n"))), Cards.Dunlin.Machine())
+            .Where(f => f.Rule == "through-keep-out")];
         Assert.Contains("fan duct runs through left clip", Assert.Single(At(20, 1)).Message, StringComparison.Ordinal);
         Assert.Empty(At(20, 2));
         Assert.Empty(At(27, 1));
@@ -134,30 +150,49 @@ public class OneAtATimeTests
         {
             Routines = new() { Start = "{% case mode.name %}{% when 'copy' %}M605 S2 X{{ mode.offset }} R{{ mode.warmer }}{% else %}M605 S1{% endcase %}\nG28\nM109 S235\n", End = "M104 S0\n" },
         };
-        card = card with { Modes = [.. card.Modes.Select(m => m.Kind == ModeKind.Mirror ? m with { Start = "M605 S3\n; axis {{ mode.offset }}\nG28\nM109 S235\n" } : m)] };
-        var job = Job(card, (40, 60, 3, [])) with { Sequence = Sequence.AllAtOnce, SecondFilament = Cards.Petg with { Nozzle = Cards.Petg.Nozzle with { First = Cards.Petg.Nozzle.First + 15 } } };
-        Assert.Contains("\nM605 S2 X48 R15\n", Text(Slicer.Slice(job with { Mode = new() { Kind = ModeKind.Copy } })), StringComparison.Ordinal);
-        Assert.Contains("\nM605 S2 X70 R-5\n", Text(Slicer.Slice(job with { Mode = new() { Kind = ModeKind.Copy, Distance = 70, Warmer = -5 } })), StringComparison.Ordinal);
-        Assert.Contains("\nM605 S3\n; axis 150\n", Text(Slicer.Slice(job with { Mode = new() { Kind = ModeKind.Mirror } })), StringComparison.Ordinal);
+        card = card with
+        {
+            Modes = [.. card.Modes.Select(m => m.Kind == ModeKind.Mirror
+            ? m with { Start = "M605 S3\n; axis {{ mode.offset }}\nG28\nM109 S235\n" } : m)]
+        };
+        var job = Job(card, (40, 60, 3, [])) with
+        {
+            Sequence = Sequence.AllAtOnce,
+            SecondFilament = Cards.Petg with { Nozzle = Cards.Petg.Nozzle with { First = Cards.Petg.Nozzle.First + 15 } }
+        };
+        Assert.Contains("\nM605 S2 X48 R15\n", Text(Slicer.Slice(job with { Mode = new() { Kind = ModeKind.Copy } })),
+            StringComparison.Ordinal);
+        Assert.Contains("\nM605 S2 X70 R-5\n",
+            Text(Slicer.Slice(job with { Mode = new() { Kind = ModeKind.Copy, Distance = 70, Warmer = -5 } })), StringComparison.Ordinal);
+        Assert.Contains("\nM605 S3\n; axis 150\n", Text(Slicer.Slice(job with { Mode = new() { Kind = ModeKind.Mirror } })),
+            StringComparison.Ordinal);
         Assert.Contains("\nM605 S1\n", Text(Slicer.Slice(job with { Mode = new() { Kind = ModeKind.Single } })), StringComparison.Ordinal);
         // where nothing is said the machine runs in single mode, its parked carriage in the way
         Assert.Contains("\nM605 S1\n", Text(Slicer.Slice(job)), StringComparison.Ordinal);
-        Assert.Equal(ViolationKind.Reach, new Fit(card.Machine()).Of([new StandingPart("part", job.Parts[0].Footprints, 270, 60, 0)])[0].Violations[0].Kind);
-        Assert.Equal("no-such-mode", Slicer.Slice(job with { Machine = Cards.Dunlin.Machine(), Mode = new() { Kind = ModeKind.Copy } }).Findings[0].Rule);
+        Assert.Equal(ViolationKind.Reach, new Fit(card.Machine())
+            .Of([new StandingPart("part", job.Parts[0].Footprints, 270, 60, 0)])[0].Violations[0].Kind);
+        Assert.Equal("no-such-mode", Slicer.Slice(
+            job with { Machine = Cards.Dunlin.Machine(), Mode = new() { Kind = ModeKind.Copy } }).Findings[0].Rule);
     }
 
     [Fact]
     public void The_head_pulls_back_as_its_feed_wants_and_wipes_back_over_the_line()
     {
         var card = Cards.Bare() with { Routines = new() { Start = "G28\nM109 S235\n", End = "M104 S0\n" } };
-        Card Fed(Feed feed, HeadRetraction? own = null) => card with { Head = card.Head with { Nozzles = [card.Head.Nozzles![0] with { Feed = feed, Retraction = own }] } };
-        double Back(Card c, Recipe recipe) => Slicer.Slice(Job(c, (60, 60, 1, []), (120, 60, 1, [])) with { Recipe = recipe, Sequence = Sequence.AllAtOnce }).Run!.Moves.ToArray().Min(m => m.Filament);
+        Card Fed(Feed feed, HeadRetraction? own = null) =>
+            card with { Head = card.Head with { Nozzles = [card.Head.Nozzles![0] with { Feed = feed, Retraction = own }] } };
+        double Back(Card c, Recipe recipe) => Slicer.Slice(
+            Job(c, (60, 60, 1, []), (120, 60, 1, [])) with { Recipe = recipe, Sequence = Sequence.AllAtOnce }).Run!.Moves.ToArray()
+            .Min(m => m.Filament);
         var open = Quick with { Retraction = new() };
         Assert.Equal(-0.8, Back(Fed(new() { Kind = FeedKind.Direct }), open), 1e-5);
         Assert.Equal(-5, Back(Fed(new() { Kind = FeedKind.LongTube }), open), 1e-5);
         Assert.Equal(-1.2, Back(Fed(new() { Kind = FeedKind.Direct }, new() { Length = 1.2 }), open), 1e-5);
-        Assert.Equal(-0.5, Back(Fed(new() { Kind = FeedKind.Direct }, new() { Length = 1.2 }), open with { Retraction = new() { Length = 0.5 } }), 1e-5);
-        var wiped = Slicer.Slice(Job(Fed(new() { Kind = FeedKind.Direct }, new() { Length = 1, Wipe = 2 }), (60, 60, 1, []), (120, 60, 1, [])) with { Recipe = open, Sequence = Sequence.AllAtOnce }).Run!.Moves.ToArray();
+        Assert.Equal(-0.5, Back(Fed(new() { Kind = FeedKind.Direct }, new() { Length = 1.2 }),
+            open with { Retraction = new() { Length = 0.5 } }), 1e-5);
+        var wiped = Slicer.Slice(Job(Fed(new() { Kind = FeedKind.Direct }, new() { Length = 1, Wipe = 2 }), (60, 60, 1, []),
+            (120, 60, 1, [])) with
+        { Recipe = open, Sequence = Sequence.AllAtOnce }).Run!.Moves.ToArray();
         // the way and the filament of the moves that wipe, up to the next travel
         var first = Array.FindIndex(wiped, m => m.Filament < 0);
         var wipe = wiped.Skip(first).TakeWhile(m => m.Filament < 0).ToArray();
@@ -165,7 +200,8 @@ public class OneAtATimeTests
         Assert.Equal(-1, wipe.Sum(m => m.Filament), 1e-3);
     }
 
-    [Theory, InlineData(0.4, ProbeKind.None, Severity.Caution), InlineData(0.4, ProbeKind.Switch, Severity.Note), InlineData(0.1, ProbeKind.None, null)]
+    [Theory, InlineData(0.4, ProbeKind.None, Severity.Caution), InlineData(0.4, ProbeKind.Switch, Severity.Note),
+        InlineData(0.1, ProbeKind.None, null)]
     public void An_uneven_bed_is_held_against_the_first_layer(double uneven, ProbeKind kind, Severity? severity)
     {
         var card = Cards.Dunlin with { Head = Cards.Dunlin.Head with { Probe = new() { Kind = kind, Unevenness = uneven } } };

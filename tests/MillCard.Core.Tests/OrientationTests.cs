@@ -9,7 +9,8 @@ namespace MillCard.Core.Tests;
 public class OrientationTests
 {
     private static readonly Gen<(double X, double Y, double Z)> Directions =
-        Gen.Select(Gen.Double[-1, 1], Gen.Double[-1, 1], Gen.Double[-1, 1]).Where(d => d.Item1 * d.Item1 + d.Item2 * d.Item2 + d.Item3 * d.Item3 > 0.01);
+        Gen.Select(Gen.Double[-1, 1], Gen.Double[-1, 1], Gen.Double[-1, 1])
+            .Where(d => d.Item1 * d.Item1 + d.Item2 * d.Item2 + d.Item3 * d.Item3 > 0.01);
 
     [Fact]
     public void The_tilt_of_a_direction_turns_it_straight_down() => Directions.Sample(d =>
@@ -22,7 +23,8 @@ public class OrientationTests
         Assert.Equal(-length, turned[2], 1e-5);
     });
 
-    [Theory, InlineData(0, 0, -1), InlineData(0, 0, 1), InlineData(1, 0, 0), InlineData(-1, 0, 0), InlineData(0, 1, 0), InlineData(0, -1, 0)]
+    [Theory, InlineData(0, 0, -1), InlineData(0, 0, 1), InlineData(1, 0, 0), InlineData(-1, 0, 0), InlineData(0, 1, 0),
+        InlineData(0, -1, 0)]
     public void The_six_axes_turn_down_too(double x, double y, double z)
     {
         var turned = Placement.Oriented(new Mesh([(float)x, (float)y, (float)z], []), null, FlatSides.Down(x, y, z)).Corners;
@@ -57,7 +59,12 @@ public class OrientationTests
     public void A_trials_limits_only_tighten()
     {
         var card = Cards.Dunlin;
-        var tight = card.Tightened(new TrialLimits { Height = 40, Margin = 1, KeepOuts = [Cards.Box("tape", KeepOutKind.Reserved, 80, 0, 20, 20)] }).Machine();
+        var tight = card.Tightened(new TrialLimits
+        {
+            Height = 40,
+            Margin = 1,
+            KeepOuts = [Cards.Box("tape", KeepOutKind.Reserved, 80, 0, 20, 20)]
+        }).Machine();
         Assert.Equal(40, tight.Height);
         Assert.Equal(card.Machine().Usable.Area, tight.Usable.Area, 6);
         Assert.Equal(card.Envelope.KeepOuts.Count + 1, tight.KeepOuts.Count);
@@ -67,7 +74,12 @@ public class OrientationTests
     [Fact]
     public void Margins_of_single_edges_come_off_the_margin_all_round()
     {
-        var card = Cards.Bare(200, 100) with { Envelope = Cards.Bare(200, 100).Envelope with { Use = new() { Margin = 5, Edges = new() { Left = 20, Back = 3 } } } };
+        var card = Cards.Bare(200, 100) with
+        {
+            Envelope = Cards.Bare(200,
+            100).Envelope with
+            { Use = new() { Margin = 5, Edges = new() { Left = 20, Back = 3 } } }
+        };
         // x from 20 to 195, y from 5 to 95: the strip of 3 at the back lies within the margin of 5
         Assert.Equal(175 * 90, card.Machine().Usable.Area, 3);
     }

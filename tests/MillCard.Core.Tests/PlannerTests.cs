@@ -10,12 +10,20 @@ public class PlannerTests
 {
     private sealed record Segment(double X, double Y, double Speed);
 
-    private static readonly Gen<Segment[]> Paths = Gen.Select(Gen.Double[-20, 20], Gen.Double[-20, 20], Gen.Double[20, 200]).Select((x, y, speed) => new Segment(x, y, speed)).Where(s => Math.Abs(s.X) + Math.Abs(s.Y) > 0.2).Array[2, 40];
+    private static readonly Gen<Segment[]> Paths = Gen.Select(Gen.Double[-20, 20], Gen.Double[-20, 20], Gen.Double[20, 200])
+        .Select((x, y, speed) => new Segment(x, y, speed)).Where(s => Math.Abs(s.X) + Math.Abs(s.Y) > 0.2).Array[2, 40];
 
     private static Limits Of(CornerKind kind, double value, double speed = 150, double acceleration = 1000)
     {
         var axis = new Axis { MaxSpeed = speed, MaxAcceleration = acceleration };
-        return Limits.Of(Cards.Dunlin with { Motion = new() { Axes = new() { X = axis, Y = axis }, Corner = new() { Kind = kind, Value = value } } });
+        return Limits.Of(Cards.Dunlin with
+        {
+            Motion = new()
+            {
+                Axes = new() { X = axis, Y = axis },
+                Corner = new() { Kind = kind, Value = value }
+            }
+        });
     }
 
     private static double Planned(Segment[] path, Limits limits)
@@ -27,7 +35,8 @@ public class PlannerTests
         return total;
     }
 
-    /// <summary>Speeds at points every step of the way: no more than asked for, than the axes allow, than the corners allow, and reached from both sides within the acceleration.</summary>
+    /// <summary>Speeds at points every step of the way: no more than asked for, than the axes allow, than the corners allow, and reached
+    /// from both sides within the acceleration.</summary>
     private static double Integrated(Segment[] path, CornerKind kind, double value, double speed, double acceleration)
     {
         const double step = 0.002;
@@ -57,7 +66,8 @@ public class PlannerTests
             var (ax, ay, bx, by) = (a.X / la, a.Y / la, b.X / lb, b.Y / lb);
             double Cruise(Segment s, double l) => Math.Min(s.Speed, speed / (Math.Max(Math.Abs(s.X), Math.Abs(s.Y)) / l));
             var slower = Math.Min(Cruise(a, la), Cruise(b, lb));
-            if (kind == CornerKind.InstantSpeedChange) return Math.Min(slower, Math.Min(value / Math.Max(1e-12, Math.Abs(bx - ax)), value / Math.Max(1e-12, Math.Abs(by - ay))));
+            if (kind == CornerKind.InstantSpeedChange)
+                return Math.Min(slower, Math.Min(value / Math.Max(1e-12, Math.Abs(bx - ax)), value / Math.Max(1e-12, Math.Abs(by - ay))));
             var least = Math.Min(acceleration / Math.Max(Math.Abs(ax), Math.Abs(ay)), acceleration / Math.Max(Math.Abs(bx), Math.Abs(by)));
             // θ between the segments: 180° straight on
             var half = Math.Sin((Math.PI - Math.Acos(Math.Clamp(ax * bx + ay * by, -1, 1))) / 2);

@@ -15,7 +15,11 @@ public class ReachTests
     private static Card TwoNozzles(double x, double y = 0)
     {
         var card = Cards.Bare(300, 200);
-        return card with { Head = card.Head with { Nozzles = [Nozzle("n1"), Nozzle("n2", x, y)], Offsets = new() { Firmware = true } }, Motion = card.Motion with { Axes = new() { X = new() { Min = 0, Max = 300 }, Y = new() { Min = 0, Max = 200 } } } };
+        return card with
+        {
+            Head = card.Head with { Nozzles = [Nozzle("n1"), Nozzle("n2", x, y)], Offsets = new() { Firmware = true } },
+            Motion = card.Motion with { Axes = new() { X = new() { Min = 0, Max = 300 }, Y = new() { Min = 0, Max = 200 } } }
+        };
     }
 
     internal static Card TwoCarriages(double travel = 300, double least = 48, double gap = 12, double dy = 0)
@@ -23,8 +27,14 @@ public class ReachTests
         var card = TwoNozzles(0, dy);
         return card with
         {
-            Head = card.Head with { LeastDistance = least, Carriages = [new() { Nozzle = "n1", Min = 0, Max = travel, Park = 0 }, new() { Nozzle = "n2", Min = 0, Max = travel, Park = travel }] },
-            Modes = [new() { Kind = ModeKind.Single }, new() { Kind = ModeKind.Copy, Gap = gap }, new() { Kind = ModeKind.Mirror }, new() { Kind = ModeKind.TwoMaterial }],
+            Head = card.Head with
+            {
+                LeastDistance = least,
+                Carriages = [new() { Nozzle = "n1", Min = 0, Max = travel, Park = 0 },
+                new() { Nozzle = "n2", Min = 0, Max = travel, Park = travel }]
+            },
+            Modes = [new() { Kind = ModeKind.Single }, new() { Kind = ModeKind.Copy, Gap = gap }, new() { Kind = ModeKind.Mirror },
+                new() { Kind = ModeKind.TwoMaterial }],
         };
     }
 
@@ -36,7 +46,8 @@ public class ReachTests
     public void An_offset_nozzle_reaches_what_its_carriage_reaches_moved_by_the_offset()
     {
         var report = ReachReport.Of(TwoNozzles(24).Machine());
-        Assert.Equal([(0.0, 300.0), (24.0, 300.0)], report.Nozzles.Select(n => (n.Region.EnvelopeInternal.MinX, n.Region.EnvelopeInternal.MaxX)));
+        Assert.Equal([(0.0, 300.0), (24.0, 300.0)],
+            report.Nozzles.Select(n => (n.Region.EnvelopeInternal.MinX, n.Region.EnvelopeInternal.MaxX)));
         Assert.Equal(276, Assert.Single(report.Sets).Region.EnvelopeInternal.Width, 1e-9);
     }
 
@@ -44,18 +55,31 @@ public class ReachTests
     public void A_part_of_both_nozzles_must_stand_where_both_reach()
     {
         var fit = new Fit(TwoNozzles(24).Machine());
-        PartFit Verdict(double x, params string[] nozzles) => fit.Of([new StandingPart("part", new Footprints(Solids.Box(20, 20, 5)), x, 100, 0, nozzles)])[0];
+        PartFit Verdict(double x, params string[] nozzles) =>
+            fit.Of([new StandingPart("part", new Footprints(Solids.Box(20, 20, 5)), x, 100, 0, nozzles)])[0];
         Assert.True(Verdict(12).Fits);
         var violation = Assert.Single(Verdict(12, "n1", "n2").Violations);
-        Assert.Equal((ViolationKind.Reach, 22.0, 22.0), (violation.Kind, Math.Round(violation.Distance, 6), Math.Round(violation.Move!.X, 6)));
+        Assert.Equal((ViolationKind.Reach, 22.0, 22.0),
+            (violation.Kind, Math.Round(violation.Distance, 6), Math.Round(violation.Move!.X, 6)));
         Assert.True(Verdict(34, "n1", "n2").Fits);
     }
 
     [Fact]
     public void The_round_reach_of_a_delta_moves_with_the_offset()
     {
-        var card = Cards.Bare() with { Envelope = Cards.Bare().Envelope with { Bed = new EllipseBed { Width = 200, Depth = 200 }, Origin = new() { X = 100, Y = 100 } } };
-        card = card with { Head = card.Head with { Nozzles = [Nozzle("n1"), Nozzle("n2", 10)] }, Motion = new() { Layout = MotionLayout.Delta, Axes = new() { X = new() { Max = 100 } } } };
+        var card = Cards.Bare() with
+        {
+            Envelope = Cards.Bare().Envelope with
+            {
+                Bed = new EllipseBed { Width = 200, Depth = 200 },
+                Origin = new() { X = 100, Y = 100 }
+            }
+        };
+        card = card with
+        {
+            Head = card.Head with { Nozzles = [Nozzle("n1"), Nozzle("n2", 10)] },
+            Motion = new() { Layout = MotionLayout.Delta, Axes = new() { X = new() { Max = 100 } } }
+        };
         // lens of two discs of radius 100 at distance 10: 2 r² acos(d/2r) − d/2 √(4r² − d²)
         var lens = 2 * 1e4 * Math.Acos(0.05) - 5 * Math.Sqrt(4e4 - 100);
         Assert.Equal(lens, ReachReport.Of(card.Machine()).Sets[0].Region.Area, 10.0);
@@ -79,8 +103,10 @@ public class ReachTests
         var fit = new Fit(TwoCarriages().Machine());
         StandingPart[] part = [new("part", new Footprints(Solids.Box(60, 20, 5)), 40, 100, 0)];
         Assert.True(fit.Of(part, new ModeUse { Kind = ModeKind.Copy })[0].Fits);
-        Assert.Contains(fit.Of(part, new ModeUse { Kind = ModeKind.Copy, Distance = 62 })[0].Violations, v => v.Kind == ViolationKind.Copy && Math.Abs(v.Distance - 10) < 1e-6);
-        Assert.Contains(fit.Of(part, new ModeUse { Kind = ModeKind.Copy, Distance = 40 })[0].Violations, v => v.Kind == ViolationKind.Copy && Math.Abs(v.Distance - 8) < 1e-6);
+        Assert.Contains(fit.Of(part, new ModeUse { Kind = ModeKind.Copy, Distance = 62 })[0].Violations, v => v.Kind == ViolationKind.Copy
+            && Math.Abs(v.Distance - 10) < 1e-6);
+        Assert.Contains(fit.Of(part, new ModeUse { Kind = ModeKind.Copy, Distance = 40 })[0].Violations, v => v.Kind == ViolationKind.Copy
+            && Math.Abs(v.Distance - 8) < 1e-6);
     }
 
     [Fact]
@@ -100,12 +126,14 @@ public class ReachTests
     {
         var card = TwoCarriages();
         card = card with { Envelope = card.Envelope with { KeepOuts = [Cards.Box("post", KeepOutKind.Reserved, 240, 90, 20, 20)] } };
-        var verdict = new Fit(card.Machine()).Of([new StandingPart("part", new Footprints(Solids.Box(20, 20, 5)), 46, 100, 0)], new ModeUse { Kind = ModeKind.Mirror })[0];
+        var verdict = new Fit(card.Machine())
+            .Of([new StandingPart("part", new Footprints(Solids.Box(20, 20, 5)), 46, 100, 0)], new ModeUse { Kind = ModeKind.Mirror })[0];
         // the copy stands at 254; it has to go right to 270, so the part goes left
         Assert.Equal(-16, Assert.Single(verdict.Violations).Move!.X, 1e-6);
     }
 
-    [Theory, InlineData(ModeKind.Single, 0, 0.0, 252.0), InlineData(ModeKind.TwoMaterial, 0, 0.0, 252.0), InlineData(ModeKind.TwoMaterial, 1, 48.0, 300.0), InlineData(ModeKind.Mirror, 0, 0.0, 126.0)]
+    [Theory, InlineData(ModeKind.Single, 0, 0.0, 252.0), InlineData(ModeKind.TwoMaterial, 0, 0.0, 252.0),
+        InlineData(ModeKind.TwoMaterial, 1, 48.0, 300.0), InlineData(ModeKind.Mirror, 0, 0.0, 126.0)]
     public void A_parked_or_mirrored_carriage_still_stands_on_the_beam(ModeKind kind, int nozzle, double from, double to)
     {
         var box = Plan(TwoCarriages(), kind).RegionOnBed(nozzle).EnvelopeInternal;
@@ -114,11 +142,13 @@ public class ReachTests
 
     [Fact]
     public void Regions_of_copy_and_mirror_hold_exactly_the_points_from_which_both_nozzles_reach() =>
-        Gen.Select(Gen.Double[180, 360], Gen.Double[0, 90], Gen.Double[-12, 12], Gen.Double[0, 200], Gen.Double[-20, 330], Gen.Double[-10, 210], Gen.Bool).Sample((travel, least, dy, distance, x, y, mirror) =>
+        Gen.Select(Gen.Double[180, 360], Gen.Double[0, 90], Gen.Double[-12, 12], Gen.Double[0, 200], Gen.Double[-20, 330],
+            Gen.Double[-10, 210], Gen.Bool).Sample((travel, least, dy, distance, x, y, mirror) =>
         {
             var plan = Plan(TwoCarriages(travel, least, 0, dy), mirror ? ModeKind.Mirror : ModeKind.Copy, mirror ? null : distance);
             var second = mirror ? 300 - x : x + distance;
-            bool Reaches(double px, double py, double shift) => px >= 0 && px <= Math.Min(travel, 300) && py >= Math.Max(0, shift) && py <= Math.Min(200, 200 + shift);
+            bool Reaches(double px, double py, double shift) => px >= 0 && px <= Math.Min(travel, 300) && py >= Math.Max(0, shift)
+                && py <= Math.Min(200, 200 + shift);
             var apart = mirror ? second - x : distance;
             var expected = Reaches(x, y, 0) && Reaches(second, y + dy, dy) && apart >= least;
             var point = Plane.Factory.CreatePoint(new Coordinate(x, y));

@@ -8,9 +8,11 @@ namespace MillCard.Core.Tests;
 /// <summary>Libraries of somebody else's, run in Node beside a test.</summary>
 internal static class Reference
 {
-    public static async Task<double> NumberAsync(string script, params string[] words) => double.Parse(await SaidAsync(script, words), CultureInfo.InvariantCulture);
+    public static async Task<double> NumberAsync(string script, params string[] words) =>
+        double.Parse(await SaidAsync(script, words), CultureInfo.InvariantCulture);
 
-    public static async Task<double[]> NumbersAsync(string script, string[] words) => JsonSerializer.Deserialize<double[]>(await SaidAsync(script, words))!;
+    public static async Task<double[]> NumbersAsync(string script, string[] words) =>
+        JsonSerializer.Deserialize<double[]>(await SaidAsync(script, words))!;
 
     private static async Task<string> SaidAsync(string script, string[] words)
     {

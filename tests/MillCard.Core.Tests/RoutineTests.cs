@@ -6,7 +6,8 @@ namespace MillCard.Core.Tests;
 
 public class RoutineTests
 {
-    private static readonly Dictionary<string, object> Values = RoutineNames.All.Keys.ToDictionary(n => n, n => n.EndsWith("name", StringComparison.Ordinal) ? (object)"float clamp" : 12.5);
+    private static readonly Dictionary<string, object> Values = RoutineNames.All.Keys.ToDictionary(n => n,
+        n => n.EndsWith("name", StringComparison.Ordinal) ? (object)"float clamp" : 12.5);
 
     private static string Render(string text) => RoutineTemplate.Render(RoutineMoment.Start, text, Values);
 
@@ -49,12 +50,14 @@ public class RoutineTests
     ];
 
     [Theory, MemberData(nameof(Runaways))]
-    public void A_runaway_stops_with_a_message(string text) => Assert.NotEmpty(Assert.Throws<RoutineException>(() => Render(text)).Problems);
+    public void A_runaway_stops_with_a_message(string text) =>
+        Assert.NotEmpty(Assert.Throws<RoutineException>(() => Render(text)).Problems);
 
     [Fact]
     public void Any_text_is_rendered_or_refused()
     {
-        var pieces = new[] { "{{", "}}", "{%", "%}", " if ", " endif ", "for i in (1..3)", " endfor ", "bed.width", "|", "plus: 1", "'", "\"", "\n", "G1 X", "assign a = ", "1", ".", "else", "case", "raw", "endraw", "{", "comment" };
+        var pieces = new[] { "{{", "}}", "{%", "%}", " if ", " endif ", "for i in (1..3)", " endfor ", "bed.width", "|", "plus: 1", "'",
+            "\"", "\n", "G1 X", "assign a = ", "1", ".", "else", "case", "raw", "endraw", "{", "comment" };
         Gen.Int[0, pieces.Length - 1].Array[0, 30].Sample(choice =>
         {
             try { Render(string.Concat(choice.Select(i => pieces[i]))); } catch (RoutineException) { }

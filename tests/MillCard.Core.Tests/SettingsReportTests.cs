@@ -9,7 +9,8 @@ public class SettingsReportTests
 {
     private static readonly Card RepRap = Cards.Dunlin with { Firmware = Cards.Dunlin.Firmware with { Flavour = FlavourId.RepRapFirmware } };
 
-    private static Dictionary<string, ReportedFact> Read(string text, Card? card = null) => ReportReader.Read(text, card ?? Cards.Dunlin).Facts.ToDictionary(f => f.Pointer);
+    private static Dictionary<string, ReportedFact> Read(string text, Card? card = null) =>
+        ReportReader.Read(text, card ?? Cards.Dunlin).Facts.ToDictionary(f => f.Pointer);
 
     [Fact]
     public void A_report_of_commands_is_laid_beside_the_card()
@@ -24,7 +25,8 @@ public class SettingsReportTests
             echo:  M851 X-26.00 Y4.50 Z-1.46
             echo:  M301 P22.20 I1.08 D114.00
             """);
-        Assert.Equal((95.4, 93.1, true), (facts["/motion/axes/e/stepsPerMm"].Old!.Value, facts["/motion/axes/e/stepsPerMm"].New, facts["/motion/axes/e/stepsPerMm"].Differs));
+        Assert.Equal((95.4, 93.1, true), (facts["/motion/axes/e/stepsPerMm"].Old!.Value, facts["/motion/axes/e/stepsPerMm"].New,
+            facts["/motion/axes/e/stepsPerMm"].Differs));
         Assert.False(facts["/motion/axes/x/stepsPerMm"].Differs);
         Assert.Equal(12, facts["/motion/axes/z/maxSpeed"].New);
         Assert.Equal((null, -1.46), (facts["/head/probe/z"].Old, facts["/head/probe/z"].New));
@@ -50,16 +52,21 @@ public class SettingsReportTests
         Assert.Equal(-1.42, facts["/head/probe/z"].New);
         var corner = ReportReader.Read("M566 X600 Y600 Z24 E300", RepRap).Corner!;
         Assert.Equal((CornerKind.InstantSpeedChange, 10), (corner.Kind, corner.Value));
-        Assert.Equal((CornerKind.JunctionDeviation, 0.013), (ReportReader.Read("echo: M205 B20000.00 S0.00 T0.00 J0.013", Cards.Dunlin).Corner!.Kind, ReportReader.Read("echo: M205 J0.013", Cards.Dunlin).Corner!.Value));
+        Assert.Equal((CornerKind.JunctionDeviation, 0.013),
+            (ReportReader.Read("echo: M205 B20000.00 S0.00 T0.00 J0.013", Cards.Dunlin).Corner!.Kind,
+            ReportReader.Read("echo: M205 J0.013", Cards.Dunlin).Corner!.Value));
     }
 
     [Fact]
     public void Delta_geometry_is_read()
     {
         var facts = Read("echo: M665 L215.00 R105.00 H300.00 S100.00\necho: M666 X-0.42 Y0.00 Z-0.15\n");
-        Assert.Equal((215, 105, 300, 100, -0.42), (facts["/motion/delta/arm"].New, facts["/motion/delta/radius"].New, facts["/motion/delta/homeHeight"].New, facts["/motion/delta/segmentsPerSecond"].New, facts["/motion/delta/endStopLeft"].New));
+        Assert.Equal((215, 105, 300, 100, -0.42), (facts["/motion/delta/arm"].New, facts["/motion/delta/radius"].New,
+            facts["/motion/delta/homeHeight"].New, facts["/motion/delta/segmentsPerSecond"].New, facts["/motion/delta/endStopLeft"].New));
     }
 
     [Fact]
-    public void No_text_upsets_the_reader() => Gen.String.Sample(text => { ReportReader.Read(text, Cards.Dunlin); ReportReader.Read("echo: M92 " + text, Cards.Dunlin); }, iter: 3000);
+    public void No_text_upsets_the_reader() =>
+        Gen.String.Sample(text => { ReportReader.Read(text, Cards.Dunlin); ReportReader.Read("echo: M92 " + text, Cards.Dunlin); },
+        iter: 3000);
 }

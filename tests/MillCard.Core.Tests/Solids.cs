@@ -16,7 +16,11 @@ internal static class Solids
         var n = outline.Length;
         var (cx, cy) = (outline.Average(p => p.X), outline.Average(p => p.Y));
         var corners = new List<float>();
-        foreach (var z in new[] { 0, h }) { foreach (var (x, y) in outline) corners.AddRange([(float)x, (float)y, (float)z]); corners.AddRange([(float)cx, (float)cy, (float)z]); }
+        foreach (var z in new[] { 0, h })
+        {
+            foreach (var (x, y) in outline) corners.AddRange(
+            [(float)x, (float)y, (float)z]); corners.AddRange([(float)cx, (float)cy, (float)z]);
+        }
         var faces = new List<int>();
         for (var i = 0; i < n; i++)
         {
@@ -33,7 +37,8 @@ internal static class Solids
         for (var k = 0; k <= rings; k++)
         {
             var (r, z) = profile((double)k / rings);
-            for (var i = 0; i < n; i++) corners.AddRange([(float)(r * Math.Cos(2 * Math.PI * i / n)), (float)(r * Math.Sin(2 * Math.PI * i / n)), (float)z]);
+            for (var i = 0; i < n; i++)
+                corners.AddRange([(float)(r * Math.Cos(2 * Math.PI * i / n)), (float)(r * Math.Sin(2 * Math.PI * i / n)), (float)z]);
         }
         return Grid(corners, rings, n, wrap: false);
     }
@@ -44,7 +49,8 @@ internal static class Solids
         for (var k = 0; k < rings; k++)
         {
             var (r, z) = (ring + tube * Math.Cos(2 * Math.PI * k / rings), tube + tube * Math.Sin(2 * Math.PI * k / rings));
-            for (var i = 0; i < n; i++) corners.AddRange([(float)(r * Math.Cos(2 * Math.PI * i / n)), (float)(r * Math.Sin(2 * Math.PI * i / n)), (float)z]);
+            for (var i = 0; i < n; i++)
+                corners.AddRange([(float)(r * Math.Cos(2 * Math.PI * i / n)), (float)(r * Math.Sin(2 * Math.PI * i / n)), (float)z]);
         }
         return Grid(corners, rings, n, wrap: true);
     }

@@ -44,7 +44,8 @@ public class StlTests
         { "holds NaN", With(float.NaN), "not a number" },
         { "is far away", With(3e7f), "farthest" },
         { "ascii cut short", Encoding.ASCII.GetBytes(Ascii(Cube)[..900]), "cut short" },
-        { "ascii with a word for a number", Encoding.ASCII.GetBytes(Ascii(Cube).Replace("vertex 10", "vertex ten", StringComparison.Ordinal)), "three numbers" },
+        { "ascii with a word for a number",
+            Encoding.ASCII.GetBytes(Ascii(Cube).Replace("vertex 10", "vertex ten", StringComparison.Ordinal)), "three numbers" },
     };
 
     [Theory, MemberData(nameof(Broken))]
@@ -59,7 +60,13 @@ public class StlTests
     [Fact]
     public void Any_bytes_are_read_or_refused() => Gen.Select(Gen.Byte.Array[0, 400], Gen.Int[0, 3]).Sample((noise, kind) =>
     {
-        byte[] file = kind switch { 0 => noise, 1 => [.. "solid x\nfacet normal 0 0 1\n"u8, .. noise], 2 => [.. Stl.Write(Cube)[..200], .. noise], _ => [.. "solid "u8, .. Stl.Write(Cube)[6..], .. noise] };
+        byte[] file = kind switch
+        {
+            0 => noise,
+            1 => [.. "solid x\nfacet normal 0 0 1\n"u8, .. noise],
+            2 => [.. Stl.Write(Cube)[..200], .. noise],
+            _ => [.. "solid "u8, .. Stl.Write(Cube)[6..], .. noise]
+        };
         try { Stl.Read(file); } catch (MeshRefusedException) { }
     }, iter: 20_000);
 
@@ -86,7 +93,8 @@ public class StlTests
             for (var k = 0; k < 3; k++)
             {
                 var c = 3 * mesh.Faces[3 * f + k];
-                text.Append(System.Globalization.CultureInfo.InvariantCulture, $"  vertex {mesh.Corners[c]} {mesh.Corners[c + 1]} {mesh.Corners[c + 2]}\n");
+                text.Append(System.Globalization.CultureInfo.InvariantCulture,
+                    $"  vertex {mesh.Corners[c]} {mesh.Corners[c + 1]} {mesh.Corners[c + 2]}\n");
             }
             text.Append(" endloop\nendfacet\n");
         }

@@ -11,7 +11,8 @@ namespace MillCard.Core.Tests;
 public class TryingTests
 {
     private static SliceJob Job(Mesh? mesh = null) => new("test", Cards.Dunlin.Machine(), Cards.Petg, Cards.Standard,
-        [new(new TrialPart { Name = "block", File = "block", X = 90, Y = 80 }, mesh ?? Block.Of(20, 20, 6), new Footprints(mesh ?? Block.Of(20, 20, 6)))]);
+        [new(new TrialPart { Name = "block", File = "block", X = 90, Y = 80 }, mesh
+            ?? Block.Of(20, 20, 6), new Footprints(mesh ?? Block.Of(20, 20, 6)))]);
 
     [Fact]
     public void Every_setting_of_a_recipe_says_what_it_moves()
@@ -26,14 +27,31 @@ public class TryingTests
     [Fact]
     public void Every_setting_of_a_trial_stands_with_where_it_comes_from()
     {
-        var zone = new BoxZone { Name = "screws", X = 90, Y = 80, Width = 5, Depth = 5, Height = 5, Settings = new Dictionary<string, JsonElement> { ["/infill/density"] = JsonSerializer.SerializeToElement(0.8) } };
+        var zone = new BoxZone
+        {
+            Name = "screws",
+            X = 90,
+            Y = 80,
+            Width = 5,
+            Depth = 5,
+            Height = 5,
+            Settings = new Dictionary<string,
+            JsonElement>
+            { ["/infill/density"] = JsonSerializer.SerializeToElement(0.8) }
+        };
         var job = Job();
         job = job with
         {
             Zones = [new(zone)],
             Filament = Cards.Petg with { Retraction = new() { Length = 1.2 }, MaxFlow = 4 },
-            Recipe = Cards.Standard with { LineWidthOfNozzle = 1.2, Retraction = new() { Lift = 0.3 }, Layers = Cards.Standard.Layers with { Rungs = 5 } },
-            Parts = [job.Parts[0] with { Part = job.Parts[0].Part with { Settings = new Dictionary<string, JsonElement> { ["/walls"] = JsonSerializer.SerializeToElement(5) } } }],
+            Recipe = Cards.Standard with
+            {
+                LineWidthOfNozzle = 1.2,
+                Retraction = new() { Lift = 0.3 },
+                Layers = Cards.Standard.Layers with { Rungs = 5 }
+            },
+            Parts = [job.Parts[0] with { Part = job.Parts[0].Part with { Settings = new Dictionary<string,
+                JsonElement> { ["/walls"] = JsonSerializer.SerializeToElement(5) } } }],
         };
         var all = ResolvedSettings.Of(job);
         ResolvedSetting One(string label, GivenBy from) => Assert.Single(all, s => s.Label == label && s.From == from);
@@ -46,8 +64,10 @@ public class TryingTests
         Assert.Equal(("5", "block"), (One("walls", GivenBy.Part).Value, One("walls", GivenBy.Part).Who));
         Assert.Equal(("0.8", "screws"), (One("infill", GivenBy.Zone).Value, One("infill", GivenBy.Zone).Who));
         // nothing is hidden: every setting of the recipe stands there once for the whole print
-        Assert.All(Leaves.Of<Recipe>(), leaf => Assert.Contains(all, s => s.From is not (GivenBy.Part or GivenBy.Zone) && s.Label == leaf.Label));
-        Assert.All(Leaves.Of<Filament>().Where(l => !l.Pointer.StartsWith("/retraction", StringComparison.Ordinal)), leaf => Assert.Contains(all, s => s.From == GivenBy.Filament && s.Pointer == leaf.Pointer));
+        Assert.All(Leaves.Of<Recipe>(),
+            leaf => Assert.Contains(all, s => s.From is not (GivenBy.Part or GivenBy.Zone) && s.Label == leaf.Label));
+        Assert.All(Leaves.Of<Filament>().Where(l => !l.Pointer.StartsWith("/retraction", StringComparison.Ordinal)),
+            leaf => Assert.Contains(all, s => s.From == GivenBy.Filament && s.Pointer == leaf.Pointer));
     }
 
     [Fact]
@@ -56,7 +76,8 @@ public class TryingTests
         var job = Job();
         Assert.Equal(["0.16", "0.24"], WhatIf.Of(job, "/layers/others").Select(v => v.Value!.Value.GetRawText()));
         Assert.Equal(["2", "4"], WhatIf.Of(job, "/walls").Select(v => v.Value!.Value.GetRawText()));
-        Assert.Equal(["0.05"], WhatIf.Of(job with { Recipe = Cards.Standard with { Infill = new() { Density = 0 } } }, "/infill/density").Select(v => v.Value!.Value.GetRawText()));
+        Assert.Equal(["0.05"], WhatIf.Of(job with { Recipe = Cards.Standard with { Infill = new() { Density = 0 } } }, "/infill/density")
+            .Select(v => v.Value!.Value.GetRawText()));
         Assert.Equal(7, WhatIf.Of(job, "/infill/pattern").Count);
         Assert.Equal(JsonValueKind.True, Assert.Single(WhatIf.Of(job, "/spiral")).Value!.Value.ValueKind);
         Assert.Empty(WhatIf.Of(job, "/fileName"));
@@ -66,7 +87,12 @@ public class TryingTests
     [Fact]
     public void Real_differences_are_sliced()
     {
-        var job = Job() with { Machine = (Cards.Dunlin with { CostPerHour = 1.5 }).Machine(), Filament = Cards.Petg with { PricePerKg = 20, Density = 1.27 } };
+        var job = Job() with
+        {
+            Machine = (Cards.Dunlin with { CostPerHour = 1.5 })
+            .Machine(),
+            Filament = Cards.Petg with { PricePerKg = 20, Density = 1.27 }
+        };
         var (now, _) = WhatIf.Measure(job, default);
         var cost = now!.Seconds / 3600 * 1.5 + now.Grams!.Value / 1000 * 20;
         Assert.Equal(cost, now.Cost!.Value, 1e-9);
@@ -85,7 +111,8 @@ public class TryingTests
     [Fact]
     public void Orientations_are_compared_by_overhang_support_and_time()
     {
-        var table = MeshFile.Joined([Block.Of(4, 30, 10), new Mesh([.. Block.Of(30, 30, 3).Corners.Select((c, i) => c + (i % 3 == 2 ? 10 : 0))], Block.Of(30, 30, 3).Faces)]);
+        var table = MeshFile.Joined([Block.Of(4, 30, 10),
+            new Mesh([.. Block.Of(30, 30, 3).Corners.Select((c, i) => c + (i % 3 == 2 ? 10 : 0))], Block.Of(30, 30, 3).Faces)]);
         var job = Job(table) with { Recipe = Cards.Standard with { Supports = new() { Pattern = SupportPattern.Crossed } } };
         var all = WhatIf.Orientations(job, 0).Select(v => (v.Label, v.Overhang, WhatIf.Measure(v.Job, default).Figures)).ToArray();
         Assert.Equal("as it stands", all[0].Label);

@@ -19,7 +19,8 @@ public class ComputationTests(Server server)
     {
         var answer = await server.Client.PostAsync("/api/check", Wire.Json(Wire.Example("card")));
         Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
-        Assert.DoesNotContain((await answer.BodyAsync()).GetProperty("findings").EnumerateArray(), f => f.GetProperty("severity").GetString() == "stop");
+        Assert.DoesNotContain((await answer.BodyAsync()).GetProperty("findings").EnumerateArray(), f => f.GetProperty("severity")
+            .GetString() == "stop");
     }
 
     [Theory]
@@ -82,7 +83,8 @@ public class ComputationTests(Server server)
     [InlineData("M140 S60\n", "bed-left-on")]
     public async Task A_dry_run_finds(string gcode, string rule)
     {
-        var run = await (await server.Client.PostAsync("/api/dry-run?lines=false", Wire.Json(new JsonObject { ["card"] = Wire.Example("card"), ["gcode"] = gcode }))).BodyAsync();
+        var run = await (await server.Client.PostAsync("/api/dry-run?lines=false",
+            Wire.Json(new JsonObject { ["card"] = Wire.Example("card"), ["gcode"] = gcode }))).BodyAsync();
         Assert.Contains(rule, run.RulesFound());
         Assert.All(run.GetProperty("findings").EnumerateArray(), f => Assert.NotEmpty(f.GetProperty("why").GetString()!));
     }
@@ -93,7 +95,8 @@ public class ComputationTests(Server server)
         var answer = await server.Client.PostAsync("/api/slice", Wire.Job(Wire.Box(20, 20, 10), 90, 100));
         Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
         var gcode = await answer.Content.ReadAsStringAsync();
-        var run = await (await server.Client.PostAsync("/api/dry-run?lines=false", Wire.Json(new JsonObject { ["card"] = Wire.Example("card"), ["gcode"] = gcode }))).BodyAsync();
+        var run = await (await server.Client.PostAsync("/api/dry-run?lines=false",
+            Wire.Json(new JsonObject { ["card"] = Wire.Example("card"), ["gcode"] = gcode }))).BodyAsync();
         Assert.Empty(run.RulesFound());
         // the prime line begins at Y 4; the box ends at 110, less half a line
         Assert.Equal(110 - 0.225, run.GetProperty("extents").GetProperty("maxY").GetDouble() - 4.45, 0.5);
@@ -136,7 +139,12 @@ public class ComputationTests(Server server)
     [InlineData("empty", "empty")]
     public async Task A_file_that_is_no_mesh_is_refused_in_a_sentence(string kind, string says)
     {
-        byte[] file = kind switch { "text" => [.. "this is a shopping list\0"u8, 1, 2, 3], "short" => Wire.DemoPart("quadrat-corner")[..1000], _ => [] };
+        byte[] file = kind switch
+        {
+            "text" => [.. "this is a shopping list\0"u8, 1, 2, 3],
+            "short" => Wire.DemoPart("quadrat-corner")[..1000],
+            _ => []
+        };
         var answer = await server.Client.PostAsync("/api/fit", Wire.Job(file, 90, 100));
         Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
         Assert.Contains(says, (await answer.BodyAsync()).GetProperty("detail").GetString());

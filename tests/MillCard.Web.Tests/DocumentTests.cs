@@ -36,7 +36,11 @@ public class DocumentTests(Server server)
     [Fact]
     public async Task A_draft_may_lack_everything_and_keeps_what_it_does_not_know()
     {
-        var made = await MakeAsync(new JsonObject { ["schema"] = "mill-card/card/1", ["envelope"] = new JsonObject { ["bed"] = new JsonObject { ["shape"] = "ellipse", ["width"] = 180 }, ["fromTheFuture"] = 7 } });
+        var made = await MakeAsync(new JsonObject
+        {
+            ["schema"] = "mill-card/card/1",
+            ["envelope"] = new JsonObject { ["bed"] = new JsonObject { ["shape"] = "ellipse", ["width"] = 180 }, ["fromTheFuture"] = 7 }
+        });
         var read = await (await server.Client.GetAsync($"/api/cards/{made.GetProperty("id").GetString()}")).BodyAsync();
         var envelope = read.GetProperty("document").GetProperty("envelope");
         Assert.Equal(180, envelope.GetProperty("bed").GetProperty("width").GetDouble());
@@ -60,7 +64,8 @@ public class DocumentTests(Server server)
         Assert.Equal("mine", clash.GetProperty("current").GetProperty("document").GetProperty("notes").GetString());
         Assert.Equal("yours", clash.GetProperty("sent").GetProperty("notes").GetString());
 
-        Assert.Equal(HttpStatusCode.OK, (await SaveAsync(id, clash.GetProperty("current").GetProperty("version").GetRawText(), two)).StatusCode);
+        Assert.Equal(HttpStatusCode.OK,
+            (await SaveAsync(id, clash.GetProperty("current").GetProperty("version").GetRawText(), two)).StatusCode);
         Assert.Equal((HttpStatusCode)428, (await SaveAsync(id, null, two)).StatusCode);
     }
 
@@ -98,7 +103,8 @@ public class DocumentTests(Server server)
     {
         var id = (await MakeAsync(Wire.Example("card"))).GetProperty("id").GetString()!;
         async Task<bool> ListedAsync(bool archived) =>
-            (await (await server.Client.GetAsync($"/api/cards?archived={archived}")).BodyAsync()).EnumerateArray().Any(c => c.GetProperty("id").GetString() == id);
+            (await (await server.Client.GetAsync($"/api/cards?archived={archived}")).BodyAsync()).EnumerateArray()
+                .Any(c => c.GetProperty("id").GetString() == id);
 
         Assert.Equal(HttpStatusCode.NoContent, (await server.Client.PostAsync($"/api/cards/{id}/archive", null)).StatusCode);
         Assert.True(await ListedAsync(archived: true) && !await ListedAsync(archived: false));

@@ -6,10 +6,12 @@ using Xunit;
 
 namespace MillCard.Web.Tests;
 
-/// <summary>Every address of the API description is asked with whatever comes to mind. Nothing but an answer or problem details may come back.</summary>
+/// <summary>Every address of the API description is asked with whatever comes to mind. Nothing but an answer or problem details may come
+/// back.</summary>
 public sealed class FuzzTests : IAsyncLifetime
 {
-    private static readonly int Requests = int.TryParse(Environment.GetEnvironmentVariable("FUZZ_REQUESTS"), out var wished) ? wished : 2500;
+    private static readonly int Requests = int.TryParse(Environment.GetEnvironmentVariable("FUZZ_REQUESTS"), out var wished) ? wished
+        : 2500;
     private static readonly int Seed = int.TryParse(Environment.GetEnvironmentVariable("FUZZ_SEED"), out var wished) ? wished : 20261127;
     private readonly Server _server = new();
     private readonly Random _random = new(Seed);
@@ -22,13 +24,18 @@ public sealed class FuzzTests : IAsyncLifetime
 
     private static readonly string[] Hostile =
     [
-        "null", "true", "[]", "{}", "\"\"", "0", "-1", "1e308", "-1e308", "1e-320", "9007199254740993", "2147483648", "99999999999999999999999999", "0.1", "[[[[]]]]", "[null]", "{\"\":null}",
-        "\"\\u0000\"", "\"\\ud800\"", "\"\\udfff x\"", "\"{{ 1 | divided_by: 0 }}\"", "\"{% for i in (1..9999) %}{% for j in (1..9999) %}x{% endfor %}{% endfor %}\"", "\"{{\"", "\"G1 X1e400\"",
-        "\"\\u0001\\u001b[31m\\u200f<script>'\\\"; drop table document; --\"", "\"../../../etc/passwd\"", "\"" + new string('9', 400) + "\"", "\"" + new string('x', 5000) + "\"",
-        "[[0,0],[10,10],[10,0],[0,10]]", "[[0],[1],[2]]", "[[1e300,0],[0,1e300],[-1e300,0]]", "\"NaN\"", "{\"shape\":\"polygon\",\"points\":[[0,0],[1,1],[1,0],[0,1]]}", "{\"id\":\"\\ud800\"}",
+        "null", "true", "[]", "{}", "\"\"", "0", "-1", "1e308", "-1e308", "1e-320", "9007199254740993", "2147483648",
+            "99999999999999999999999999", "0.1", "[[[[]]]]", "[null]", "{\"\":null}",
+        "\"\\u0000\"", "\"\\ud800\"", "\"\\udfff x\"", "\"{{ 1 | divided_by: 0 }}\"",
+            "\"{% for i in (1..9999) %}{% for j in (1..9999) %}x{% endfor %}{% endfor %}\"", "\"{{\"", "\"G1 X1e400\"",
+        "\"\\u0001\\u001b[31m\\u200f<script>'\\\"; drop table document; --\"", "\"../../../etc/passwd\"",
+            "\"" + new string('9', 400) + "\"", "\"" + new string('x', 5000) + "\"",
+        "[[0,0],[10,10],[10,0],[0,10]]", "[[0],[1],[2]]", "[[1e300,0],[0,1e300],[-1e300,0]]", "\"NaN\"",
+            "{\"shape\":\"polygon\",\"points\":[[0,0],[1,1],[1,0],[0,1]]}", "{\"id\":\"\\ud800\"}",
     ];
 
-    private static readonly string[] Words = ["", "x", "0", "-1", "NaN", "Infinity", "1e308", "-1e308", "1e-320", "99999999999999999999", "true", "null", "\u0001", "Z", "AAAA", "%00", "3mf", "stl", "0.5", "n1", "walls", "/walls", "time"];
+    private static readonly string[] Words = ["", "x", "0", "-1", "NaN", "Infinity", "1e308", "-1e308", "1e-320", "99999999999999999999",
+        "true", "null", "\u0001", "Z", "AAAA", "%00", "3mf", "stl", "0.5", "n1", "walls", "/walls", "time"];
 
     [Fact]
     public async Task Whatever_is_sent_is_answered_or_refused_in_a_sentence()
@@ -37,9 +44,13 @@ public sealed class FuzzTests : IAsyncLifetime
         client.Timeout = TimeSpan.FromMinutes(2);
         var description = await (await client.GetAsync("/openapi/v1.json")).BodyAsync();
         foreach (var kind in new[] { "cards", "filaments", "recipes", "trials" })
-            _ids[kind] = [.. (await (await client.GetAsync($"/api/{kind}")).BodyAsync()).EnumerateArray().Select(d => d.GetProperty("id").GetString()!)];
-        _mesh = (await (await client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(20, 20, 20)))).BodyAsync())[0].GetProperty("hash").GetString()!;
-        var operations = description.GetProperty("paths").EnumerateObject().SelectMany(path => path.Value.EnumerateObject().Where(m => m.Value.TryGetProperty("responses", out _)).Select(m => (path.Name, Method: m.Name, m.Value))).ToArray();
+            _ids[kind] = [.. (await (await client.GetAsync($"/api/{kind}")).BodyAsync()).EnumerateArray()
+                .Select(d => d.GetProperty("id").GetString()!)];
+        _mesh = (await (await client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(20, 20, 20)))).BodyAsync())[0]
+            .GetProperty("hash").GetString()!;
+        var operations = description.GetProperty("paths").EnumerateObject()
+            .SelectMany(path => path.Value.EnumerateObject().Where(m => m.Value.TryGetProperty("responses", out _))
+            .Select(m => (path.Name, Method: m.Name, m.Value))).ToArray();
         Assert.True(operations.Length > 90, $"only {operations.Length} operations are described");
         var (bad, seen) = (new List<string>(), new Dictionary<int, int>());
         for (var i = 0; i < Requests && bad.Count < 20; i++)
@@ -51,11 +62,13 @@ public sealed class FuzzTests : IAsyncLifetime
             var text = await answer.Content.ReadAsStringAsync();
             seen[(int)answer.StatusCode] = seen.GetValueOrDefault((int)answer.StatusCode) + 1;
             if (Complaint((int)answer.StatusCode, answer.Content.Headers.ContentType, text) is { } why)
-                bad.Add($"{why}: {method} {request.RequestUri} {(said.Length > 1500 ? said[..1500] : said)}\n    → {(int)answer.StatusCode} {(text.Length > 300 ? text[..300] : text)}");
+                bad.Add($"{why}: {method} {request.RequestUri} {(said.Length > 1500 ? said[..1500] : said)}\n    → "
+                    + $"{(int)answer.StatusCode} {(text.Length > 300 ? text[..300] : text)}");
         }
         Assert.True(bad.Count == 0, string.Join("\n", bad));
         Assert.True(seen.GetValueOrDefault(200) > Requests / 10, $"too few came through to test anything: {string.Join(", ", seen)}");
-        TestContext.Current.TestOutputHelper?.WriteLine($"seed {Seed}: {string.Join(", ", seen.OrderBy(s => s.Key).Select(s => $"{s.Value} × {s.Key}"))}");
+        TestContext.Current.TestOutputHelper?.WriteLine(
+            $"seed {Seed}: {string.Join(", ", seen.OrderBy(s => s.Key).Select(s => $"{s.Value} × {s.Key}"))}");
     }
 
     /// <summary>What is wrong with an answer; null where nothing is.</summary>
@@ -64,7 +77,8 @@ public sealed class FuzzTests : IAsyncLifetime
         if (status is >= 200 and < 300)
         {
             // a stream has sent its status before the work begins: it must not end with what nobody expected
-            return type?.MediaType == "application/x-ndjson" && text.Contains("\"status\":500", StringComparison.Ordinal) ? "a stream that ends unexpectedly" : null;
+            return type?.MediaType == "application/x-ndjson" && text.Contains("\"status\":500", StringComparison.Ordinal)
+                ? "a stream that ends unexpectedly" : null;
         }
         if (status == 500) return "a failure";
         if (status == 412) return null;
@@ -81,10 +95,12 @@ public sealed class FuzzTests : IAsyncLifetime
         foreach (var parameter in operation.TryGetProperty("parameters", out var listed) ? listed.EnumerateArray() : default)
         {
             var name = parameter.GetProperty("name").GetString()!;
-            if (parameter.GetProperty("in").GetString() == "path") path = path.Replace($"{{{name}}}", Uri.EscapeDataString(PathValue(path, name)), StringComparison.Ordinal);
+            if (parameter.GetProperty("in").GetString() == "path")
+                path = path.Replace($"{{{name}}}", Uri.EscapeDataString(PathValue(path, name)), StringComparison.Ordinal);
             else if (name == "draft" || _random.Next(2) == 0) query.Add($"{name}={Uri.EscapeDataString(QueryValue(name))}");
         }
-        var request = new HttpRequestMessage(new HttpMethod(method.ToUpperInvariant()), query.Count > 0 ? $"{path}?{string.Join('&', query)}" : path);
+        var request = new HttpRequestMessage(new HttpMethod(method.ToUpperInvariant()), query.Count > 0
+            ? $"{path}?{string.Join('&', query)}" : path);
         if (method == "put") request.Headers.TryAddWithoutValidation("If-Match", $"\"{_random.Next(3000)}\"");
         if (method is "post" or "put") request.Content = Body(path, operation);
         return request;
@@ -92,8 +108,10 @@ public sealed class FuzzTests : IAsyncLifetime
 
     private string PathValue(string path, string name) => name switch
     {
-        "id" when _random.Next(8) > 0 && _ids.TryGetValue(path.Split('/')[2], out var known) && known.Length > 0 => known[_random.Next(known.Length)],
-        "id" when path.StartsWith("/api/gauges", StringComparison.Ordinal) && _random.Next(4) > 0 => Pick("flow", "temperature", "vernier", "cube", "retraction", "overhang"),
+        "id" when _random.Next(8) > 0 && _ids.TryGetValue(path.Split('/')[2], out var known)
+            && known.Length > 0 => known[_random.Next(known.Length)],
+        "id" when path.StartsWith("/api/gauges", StringComparison.Ordinal)
+            && _random.Next(4) > 0 => Pick("flow", "temperature", "vernier", "cube", "retraction", "overhang"),
         "id" when path.StartsWith("/api/patterns", StringComparison.Ordinal) && _random.Next(4) > 0 => "small-delta",
         "hash" when _random.Next(4) > 0 => _mesh,
         "kind" => Pick("card", "filament", "recipe", "trial", "x"),
@@ -112,21 +130,27 @@ public sealed class FuzzTests : IAsyncLifetime
     {
         if (!operation.TryGetProperty("requestBody", out var body)) return Raw(path);
         var (type, media) = body.GetProperty("content").EnumerateObject().Select(c => (c.Name, c.Value)).First();
-        if (type == "text/plain") return new StringContent(Pick("[gcode_macro A]\ngcode:\n  G1 X{{", "[", "\0", new string('[', 5000), "[gcode_macro A]\ngcode:\n  A\n"));
+        if (type == "text/plain") return new StringContent(
+            Pick("[gcode_macro A]\ngcode:\n  G1 X{{", "[", "\0", new string('[', 5000), "[gcode_macro A]\ngcode:\n  A\n"));
         if (type == "multipart/form-data")
         {
             var job = new JsonObject { ["card"] = Wire.Example("card"), ["filament"] = Wire.Example("filament"), ["recipe"] = Wire.Example("recipe"), ["parts"] = JsonNode.Parse("""[{ "file": "part.stl", "name": "part", "x": 90, "y": 80 }]""") };
-            return new MultipartFormDataContent { { new StringContent(Spoilt(job)), "job" }, { new ByteArrayContent(Wire.Box(10, 10, 4)), "files", Pick("part.stl", "part.stl", "x") } };
+            return new MultipartFormDataContent { { new StringContent(Spoilt(job)), "job" },
+                { new ByteArrayContent(Wire.Box(10, 10, 4)), "files", Pick("part.stl", "part.stl", "x") } };
         }
-        return new StringContent(Spoilt(Whole(media.GetProperty("schema").GetProperty("$ref").GetString()!.Split('/')[^1])), Encoding.UTF8, "application/json");
+        return new StringContent(Spoilt(Whole(media.GetProperty("schema").GetProperty("$ref").GetString()!.Split('/')[^1])), Encoding.UTF8,
+            "application/json");
     }
 
     private HttpContent? Raw(string path) => path switch
     {
         "/api/meshes" => new ByteArrayContent(Noise(Wire.Box(10, 10, 10))),
-        "/api/outlines" => new ByteArrayContent(Noise(Encoding.UTF8.GetBytes("<svg viewBox=\"0 0 10 10\"><path d=\"M0 0 L10 0 A5 5 0 0 1 10 10 C1 2 3 4 0 10 z\"/></svg>"))),
+        "/api/outlines" => new ByteArrayContent(
+            Noise(Encoding.UTF8.GetBytes("<svg viewBox=\"0 0 10 10\"><path d=\"M0 0 L10 0 A5 5 0 0 1 10 10 C1 2 3 4 0 10 z\"/></svg>"))),
         "/api/pictures" => new ByteArrayContent(Noise([0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A, 0, 0])),
-        _ when path.EndsWith("/program", StringComparison.Ordinal) => new ByteArrayContent(Noise(Encoding.UTF8.GetBytes($"G28\nM109 S200\nG1 X{new string('9', 400)}\nG2 X1 Y1 I5 J5\nG1 X10 E1 F1e99\nT1\nM605 S2\n"))),
+        _ when path.EndsWith("/program", StringComparison.Ordinal) =>
+            new ByteArrayContent(Noise(Encoding.UTF8.GetBytes(
+            $"G28\nM109 S200\nG1 X{new string('9', 400)}\nG2 X1 Y1 I5 J5\nG1 X10 E1 F1e99\nT1\nM605 S2\n"))),
         _ => null,
     };
 
@@ -177,7 +201,9 @@ public sealed class FuzzTests : IAsyncLifetime
             if (place is null) break;
             var (parent, last) = place.Value;
             var marker = $"\"@{i}@\"";
-            if (parent is JsonArray list) list[int.Parse(last)] = JsonValue.Create($"@{i}@"); else parent[last] = JsonValue.Create($"@{i}@");
+            if (parent is JsonArray list)
+                list[int.Parse(last)] = JsonValue.Create($"@{i}@");
+            else parent[last] = JsonValue.Create($"@{i}@");
             // put in as text: not all of it can be held by a parsed node
             text = node!.ToJsonString().Replace(marker, Pick(Hostile), StringComparison.Ordinal);
             try { JsonDocument.Parse(text); _ = JsonNode.Parse(text)!.ToJsonString(); }

@@ -25,10 +25,13 @@ public sealed class KeepingTests(Server server)
         await MadeAsync("trials", trial);
         await server.Client.DeleteAsync($"/api/cards/{card}");
         await server.Client.DeleteAsync($"/api/filaments/{filament}");
-        async Task<JsonElement[]> Bin() => [.. (await (await server.Client.GetAsync("/api/bin")).BodyAsync()).EnumerateArray().Where(e => e.GetProperty("id").GetString() is { } id && (id == card || id == filament))];
+        async Task<JsonElement[]> Bin() => [.. (await (await server.Client.GetAsync("/api/bin")).BodyAsync()).EnumerateArray()
+            .Where(e => e.GetProperty("id").GetString() is { } id && (id == card || id == filament))];
         var entries = await Bin();
-        Assert.Equal([("filament", 0), ("card", 1)], entries.Select(e => (e.GetProperty("kind").GetString()!, e.GetProperty("trials").GetInt32())));
-        Assert.All(entries, e => Assert.Equal(30, (e.GetProperty("goesAt").GetDateTimeOffset() - e.GetProperty("deletedAt").GetDateTimeOffset()).TotalDays));
+        Assert.Equal([("filament", 0), ("card", 1)],
+            entries.Select(e => (e.GetProperty("kind").GetString()!, e.GetProperty("trials").GetInt32())));
+        Assert.All(entries, e => Assert.Equal(30,
+            (e.GetProperty("goesAt").GetDateTimeOffset() - e.GetProperty("deletedAt").GetDateTimeOffset()).TotalDays));
         await server.Client.PostAsync($"/api/filaments/{filament}/restore", null);
         Assert.Equal(card, Assert.Single(await Bin()).GetProperty("id").GetString());
         Assert.Equal(HttpStatusCode.OK, (await server.Client.DeleteAsync($"/api/bin/{card}")).StatusCode);
@@ -41,7 +44,9 @@ public sealed class KeepingTests(Server server)
     [Fact]
     public async Task Files_that_nothing_names_go_after_a_time_and_all_others_stay()
     {
-        async Task<string> Sent(float size) => (await (await server.Client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(size, size, size)))).BodyAsync())[0].GetProperty("hash").GetString()!;
+        async Task<string> Sent(float size) => (await (
+            await server.Client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(size, size, size)))).BodyAsync())[0]
+            .GetProperty("hash").GetString()!;
         var (inTrial, inRevision, nowhere) = (await Sent(11.5f), await Sent(12.5f), await Sent(13.5f));
         var card = Wire.Example("card");
         card["envelope"]!["plate"] = new JsonObject { ["kind"] = "mesh", ["file"] = inRevision };
@@ -78,9 +83,11 @@ public sealed class KeepingTests(Server server)
     public async Task A_dozen_revisions_at_once_get_a_dozen_letters()
     {
         var id = await MadeAsync("cards", Wire.Example("card"));
-        var answers = await Task.WhenAll(Enumerable.Range(0, 12).Select(i => server.Client.PostAsync($"/api/cards/{id}/revisions", Wire.Json(new JsonObject { ["note"] = $"{i}" }))));
+        var answers = await Task.WhenAll(Enumerable.Range(0, 12)
+            .Select(i => server.Client.PostAsync($"/api/cards/{id}/revisions", Wire.Json(new JsonObject { ["note"] = $"{i}" }))));
         Assert.All(answers, answer => Assert.Equal(HttpStatusCode.OK, answer.StatusCode));
-        var letters = (await (await server.Client.GetAsync($"/api/cards/{id}/revisions")).BodyAsync()).EnumerateArray().Select(r => r.GetProperty("letter").GetString()!);
+        var letters = (await (await server.Client.GetAsync($"/api/cards/{id}/revisions")).BodyAsync()).EnumerateArray()
+            .Select(r => r.GetProperty("letter").GetString()!);
         Assert.Equal("LKJIHGFEDCBA", string.Concat(letters));
     }
 
@@ -91,9 +98,11 @@ public sealed class KeepingTests(Server server)
     public void Whatever_wraps_a_failure_of_the_database_it_is_told_as_one(string state, int status, string says)
     {
         var inner = new PostgresException("no space left on device", "ERROR", "ERROR", state);
-        foreach (var wrapped in new Exception[] { inner, new DbUpdateException("saving failed", inner), new InvalidOperationException("transient", new DbUpdateException("saving failed", inner)) })
+        foreach (var wrapped in new Exception[] { inner, new DbUpdateException("saving failed", inner),
+            new InvalidOperationException("transient", new DbUpdateException("saving failed", inner)) })
         {
-            var told = new Failures(Microsoft.Extensions.Logging.Abstractions.NullLogger<Failures>.Instance).Tell(wrapped, new Microsoft.AspNetCore.Http.DefaultHttpContext());
+            var told = new Failures(Microsoft.Extensions.Logging.Abstractions.NullLogger<Failures>.Instance)
+                .Tell(wrapped, new Microsoft.AspNetCore.Http.DefaultHttpContext());
             Assert.Equal(status, told.StatusCode);
             Assert.Contains(says, told.Value!.Detail, StringComparison.Ordinal);
         }
@@ -106,7 +115,8 @@ public sealed class KeepingTests(Server server)
             .UseSetting("ConnectionStrings:MillCard", "Host=127.0.0.1;Port=1;Username=x;Password=x;Database=x;Timeout=2")
             .UseSetting("PrepareDatabase", "false"));
         using var client = away.CreateClient();
-        foreach (var answer in new[] { await client.GetAsync("/api/cards"), await client.PostAsync("/api/cards", Wire.Json(Wire.Example("card"))), await client.GetAsync("/api/health") })
+        foreach (var answer in new[] { await client.GetAsync("/api/cards"),
+            await client.PostAsync("/api/cards", Wire.Json(Wire.Example("card"))), await client.GetAsync("/api/health") })
         {
             Assert.Equal(HttpStatusCode.ServiceUnavailable, answer.StatusCode);
             Assert.True(answer.Headers.RetryAfter?.Delta > TimeSpan.Zero);
@@ -130,7 +140,9 @@ public sealed class KeepingTests(Server server)
         var card = Wire.Example("card");
         card["envelope"]!["keepOuts"]![0]!["outline"] = JsonNode.Parse("""{ "shape": "polygon", "points": [[0, 0], [10, 10], [10, 0], [0, 10]] }""");
         var name = (string)card["envelope"]!["keepOuts"]![0]!["name"]!;
-        foreach (var (answer, pointer) in new[] { (await server.Client.PostAsync("/api/fit", Wire.Job(Wire.Box(9, 9, 9), 50, 50, card: card)), "/card/envelope/keepOuts/0/outline"), (await server.Client.PostAsync("/api/reach", Wire.Json(card)), "/envelope/keepOuts/0/outline") })
+        foreach (var (answer, pointer) in new[] { (await server.Client.PostAsync("/api/fit",
+            Wire.Job(Wire.Box(9, 9, 9), 50, 50, card: card)), "/card/envelope/keepOuts/0/outline"),
+            (await server.Client.PostAsync("/api/reach", Wire.Json(card)), "/envelope/keepOuts/0/outline") })
         {
             var problem = await answer.BodyAsync();
             Assert.Equal(pointer, Assert.Single(problem.Pointers()));
@@ -143,8 +155,10 @@ public sealed class KeepingTests(Server server)
     [Fact]
     public async Task Queries_are_held_to_numbers_and_echoes_are_short()
     {
-        var hash = (await (await server.Client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(9, 9, 9)))).BodyAsync())[0].GetProperty("hash").GetString();
-        foreach (var (query, pointer) in new[] { ("scaleX=NaN", "/x"), ("scaleY=1e308", "/y"), ("tiltX=Infinity", "/x"), ("scaleZ=0", "/z") })
+        var hash = (await (await server.Client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(9, 9, 9)))).BodyAsync())[0]
+            .GetProperty("hash").GetString();
+        foreach (var (query, pointer) in new[] { ("scaleX=NaN", "/x"), ("scaleY=1e308", "/y"), ("tiltX=Infinity", "/x"),
+            ("scaleZ=0", "/z") })
         {
             var answer = await server.Client.GetAsync($"/api/meshes/{hash}?{query}");
             Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
@@ -152,7 +166,8 @@ public sealed class KeepingTests(Server server)
         }
         var long_ = new string('9', 300);
         var refused = await server.Client.PostAsync("/api/check", new StringContent($$"""{ "costPerHour": {{long_}} }""", System.Text.Encoding.UTF8, "application/json"));
-        var message = (await refused.BodyAsync()).GetProperty("errors").EnumerateArray().First(e => e.GetProperty("pointer").GetString() == "/costPerHour").GetProperty("message").GetString()!;
+        var message = (await refused.BodyAsync()).GetProperty("errors").EnumerateArray()
+            .First(e => e.GetProperty("pointer").GetString() == "/costPerHour").GetProperty("message").GetString()!;
         Assert.InRange(message.Length, 20, 200);
     }
 }

@@ -31,7 +31,8 @@ public class LifeTests(Server server)
             ids[kind] = (await PostAsync($"/api/{kind}s", Wire.Example(kind))).Body.GetProperty("id").GetString()!;
         var trial = Wire.Example("trial");
         (trial["card"], trial["filament"], trial["recipe"]) = (card, ids["filament"], ids["recipe"]);
-        trial["parts"] = new JsonArray(new JsonObject { ["name"] = "box", ["file"] = mesh.GetProperty("hash").GetString(), ["x"] = 90, ["y"] = 100 });
+        trial["parts"] = new JsonArray(
+            new JsonObject { ["name"] = "box", ["file"] = mesh.GetProperty("hash").GetString(), ["x"] = 90, ["y"] = 100 });
         var id = (await PostAsync("/api/trials", trial)).Body.GetProperty("id").GetString()!;
         var messages = await (await server.Client.PostAsync($"/api/trials/{id}/slice", null)).Content.ReadAsStringAsync();
         Assert.Contains("\"run\"", messages.TrimEnd().Split('\n')[^1]);
@@ -43,7 +44,8 @@ public class LifeTests(Server server)
     {
         var card = await CardAsync();
         var trial = await SlicedTrialAsync(card);
-        Assert.Equal("A", (await PostAsync($"/api/cards/{card}/revisions", new JsonObject { ["note"] = "first" })).Body[0].GetProperty("letter").GetString());
+        Assert.Equal("A", (await PostAsync($"/api/cards/{card}/revisions", new JsonObject { ["note"] = "first" })).Body[0]
+            .GetProperty("letter").GetString());
         var stamped = (await PostAsync($"/api/cards/{card}/revisions/A/proof", new JsonObject { ["trial"] = trial })).Body[0];
         Assert.Empty(stamped.GetProperty("proof").GetProperty("lapsed").EnumerateArray());
 
@@ -56,7 +58,8 @@ public class LifeTests(Server server)
         save.Headers.TryAddWithoutValidation("If-Match", stored.Headers.ETag!.Tag);
         (await server.Client.SendAsync(save)).EnsureSuccessStatusCode();
 
-        var lapsed = (await (await server.Client.GetAsync($"/api/cards/{card}/revisions")).BodyAsync())[0].GetProperty("proof").GetProperty("lapsed");
+        var lapsed = (await (await server.Client.GetAsync($"/api/cards/{card}/revisions")).BodyAsync())[0].GetProperty("proof")
+            .GetProperty("lapsed");
         Assert.Equal(["/filament/nozzle/others"], lapsed.EnumerateArray().Select(p => p.GetString()));
         var whole = await (await server.Client.GetAsync($"/api/cards/{card}/revisions/A")).BodyAsync();
         Assert.Equal("Dunlin", whole.GetProperty("name").GetString());
@@ -83,19 +86,30 @@ public class LifeTests(Server server)
     public async Task Prints_are_noted_with_a_picture_and_the_safer_value_is_proposed_first()
     {
         var card = await CardAsync();
-        JsonObject Record(string outcome, double value) => new() { ["outcome"] = outcome, ["line"] = "seen", ["tried"] = new JsonArray(new JsonObject { ["pointer"] = "/head/nozzles/0/maxFlow", ["value"] = value }) };
+        JsonObject Record(string outcome, double value) =>
+            new()
+            {
+                ["outcome"] = outcome,
+                ["line"] = "seen",
+                ["tried"] = new JsonArray(new JsonObject { ["pointer"] = "/head/nozzles/0/maxFlow", ["value"] = value })
+            };
         await PostAsync($"/api/cards/{card}/prints", Record("good", 12));
         await PostAsync($"/api/cards/{card}/prints", Record("failed", 15));
         var prints = (await PostAsync($"/api/cards/{card}/prints", Record("flawed", 10))).Body;
-        Assert.Equal([10, 12], prints.GetProperty("open")[0].GetProperty("values").EnumerateArray().Select(v => v.GetProperty("value").GetDouble()));
+        Assert.Equal([10, 12], prints.GetProperty("open")[0].GetProperty("values").EnumerateArray()
+            .Select(v => v.GetProperty("value").GetDouble()));
         var print = prints.GetProperty("prints")[0].GetProperty("id").GetString();
 
         byte[] picture = [0x89, (byte)'P', (byte)'N', (byte)'G', 1, 2, 3];
-        Assert.Equal(HttpStatusCode.NoContent, (await server.Client.PutAsync($"/api/cards/{card}/prints/{print}/picture", new ByteArrayContent(picture))).StatusCode);
+        Assert.Equal(HttpStatusCode.NoContent,
+            (await server.Client.PutAsync($"/api/cards/{card}/prints/{print}/picture", new ByteArrayContent(picture))).StatusCode);
         Assert.Equal(picture, await server.Client.GetByteArrayAsync($"/api/cards/{card}/prints/{print}/picture"));
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await server.Client.PutAsync($"/api/cards/{card}/prints/{print}/picture", new ByteArrayContent("<svg/>"u8.ToArray()))).StatusCode);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity,
+            (await server.Client.PutAsync($"/api/cards/{card}/prints/{print}/picture",
+            new ByteArrayContent("<svg/>"u8.ToArray()))).StatusCode);
         Assert.Equal(HttpStatusCode.NoContent, (await server.Client.DeleteAsync($"/api/cards/{card}/prints/{print}")).StatusCode);
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await PostAsync($"/api/cards/{card}/prints", new JsonObject { ["outcome"] = "good", ["revision"] = "Q" })).Status);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity,
+            (await PostAsync($"/api/cards/{card}/prints", new JsonObject { ["outcome"] = "good", ["revision"] = "Q" })).Status);
     }
 
     [Theory]
@@ -103,17 +117,20 @@ public class LifeTests(Server server)
     [InlineData("file")]
     public async Task A_trial_is_sent_and_every_command_is_executed(string how)
     {
-        await using var printer = StandInPrinter.Start(DocumentReader.Read<Card>(Examples.Of("card")).Document!, speed: double.PositiveInfinity, keep: true);
+        await using var printer = StandInPrinter.Start(DocumentReader.Read<Card>(Examples.Of("card")).Document!,
+            speed: double.PositiveInfinity, keep: true);
         var card = await CardAsync(c => c["line"] = new JsonObject { ["host"] = "127.0.0.1", ["port"] = printer.Port });
         var trial = await SlicedTrialAsync(card);
         var tested = (await PostAsync($"/api/cards/{card}/line/test")).Body;
         Assert.Equal(("marlin", 0), (tested.GetProperty("flavour").GetString(), tested.GetProperty("mismatches").GetArrayLength()));
-        Assert.Equal(HttpStatusCode.OK, (await PostAsync($"/api/cards/{card}/line/print", new JsonObject { ["trial"] = trial, ["how"] = how })).Status);
+        Assert.Equal(HttpStatusCode.OK,
+            (await PostAsync($"/api/cards/{card}/line/print", new JsonObject { ["trial"] = trial, ["how"] = how })).Status);
         JsonElement job = default;
         for (var i = 0; i < 300; i++)
         {
             job = (await (await server.Client.GetAsync($"/api/cards/{card}/line")).BodyAsync()).GetProperty("job");
-            if (job.GetProperty("state").GetString() == "done" && (how == "lines" || job.TryGetProperty("onPrinter", out var there) && there.GetString() == "done")) break;
+            if (job.GetProperty("state").GetString() == "done"
+                && (how == "lines" || job.TryGetProperty("onPrinter", out var there) && there.GetString() == "done")) break;
             await Task.Delay(100);
         }
         Assert.Equal("done", job.GetProperty("state").GetString());
@@ -125,14 +142,16 @@ public class LifeTests(Server server)
     [Fact]
     public async Task A_mismatch_with_the_card_is_said()
     {
-        await using var printer = StandInPrinter.Start(DocumentReader.Read<Card>(Examples.Of("card")).Document!, speed: double.PositiveInfinity);
+        await using var printer = StandInPrinter.Start(DocumentReader.Read<Card>(Examples.Of("card")).Document!,
+            speed: double.PositiveInfinity);
         var card = await CardAsync(c =>
         {
             c["line"] = new JsonObject { ["host"] = "localhost", ["port"] = printer.Port };
             c["firmware"]!["flavour"] = "repetier";
             c["motion"]!["axes"]!["x"]!["maxSpeed"] = 250;
         });
-        var mismatches = (await PostAsync($"/api/cards/{card}/line/test")).Body.GetProperty("mismatches").EnumerateArray().Select(m => m.GetString()!).ToArray();
+        var mismatches = (await PostAsync($"/api/cards/{card}/line/test")).Body.GetProperty("mismatches").EnumerateArray()
+            .Select(m => m.GetString()!).ToArray();
         Assert.Contains("The printer says it runs Marlin; the card says Repetier.", mismatches);
         Assert.Contains(mismatches, m => m.Contains("highest speed", StringComparison.Ordinal) && m.Contains("180") && m.Contains("250"));
     }
@@ -149,10 +168,12 @@ public class LifeTests(Server server)
     [Fact]
     public async Task Macros_are_fetched_over_the_line_where_the_printer_hands_them_out()
     {
-        var cormorant = DocumentReader.Read<Card>(await File.ReadAllBytesAsync(Path.Combine(Server.Root, "demo", "cards", "cormorant.json"))).Document!;
+        var cormorant = DocumentReader.Read<Card>(
+            await File.ReadAllBytesAsync(Path.Combine(Server.Root, "demo", "cards", "cormorant.json"))).Document!;
         await using var printer = StandInPrinter.Start(cormorant, speed: double.PositiveInfinity);
         var card = await CardAsync(c => c["line"] = new JsonObject { ["host"] = "127.0.0.1", ["port"] = printer.Port });
-        Assert.Contains("[gcode_macro JOB_BEGIN]", (await PostAsync($"/api/cards/{card}/line/macros")).Body.GetProperty("text").GetString());
+        Assert.Contains("[gcode_macro JOB_BEGIN]", (await PostAsync($"/api/cards/{card}/line/macros")).Body.GetProperty("text")
+            .GetString());
         Assert.Contains("M203", (await PostAsync($"/api/cards/{card}/line/settings")).Body.GetProperty("text").GetString());
     }
 }

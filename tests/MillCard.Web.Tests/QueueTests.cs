@@ -36,7 +36,8 @@ public sealed class QueueTests(Server server)
         {
             var name = $"{asker}{number}";
             places[name] = [];
-            return lane.RunAsync(asker, 0, _ => { lock (done) done.Add(name); return 0; }, place => { lock (places) places[name].Add(place.Place); }, default);
+            return lane.RunAsync(asker, 0, _ => { lock (done) done.Add(name); return 0; },
+                place => { lock (places) places[name].Add(place.Place); }, default);
         }
         Task[] all = [Ask("a", 1), Ask("a", 2), Ask("a", 3), Ask("b", 1), Ask("b", 2), Ask("c", 1)];
         Assert.Equal(6, lane.Length);
@@ -66,7 +67,8 @@ public sealed class QueueTests(Server server)
     {
         using var lane = new WorkLane("test", 4, 10, 100);
         Held[] held = [new(), new(), new()];
-        Task[] running = [lane.RunAsync("a", 500, held[0].Work, null, default), lane.RunAsync("b", 60, held[1].Work, null, default), lane.RunAsync("c", 60, held[2].Work, null, default)];
+        Task[] running = [lane.RunAsync("a", 500, held[0].Work, null, default), lane.RunAsync("b", 60, held[1].Work, null, default),
+            lane.RunAsync("c", 60, held[2].Work, null, default)];
         await held[0].Began.Task.WaitAsync(Patience);
         Assert.False(held[1].Began.Task.IsCompleted);
         held[0].LetGo();
@@ -93,7 +95,8 @@ public sealed class QueueTests(Server server)
         Assert.Equal(0, lane.Length);
         await end.CancelAsync();
         await Assert.ThrowsAnyAsync<OperationCanceledException>(() => first.WaitAsync(Patience));
-        await Assert.ThrowsAsync<InvalidOperationException>(() => lane.RunAsync<int>("a", 0, _ => throw new InvalidOperationException(), null, default).WaitAsync(Patience));
+        await Assert.ThrowsAsync<InvalidOperationException>(() =>
+            lane.RunAsync<int>("a", 0, _ => throw new InvalidOperationException(), null, default).WaitAsync(Patience));
         Assert.Equal(7, await lane.RunAsync("a", 0, _ => 7, null, default).WaitAsync(Patience));
     }
 
@@ -104,7 +107,8 @@ public sealed class QueueTests(Server server)
         var names = await lane.RunAsync("a", 0, _ =>
         {
             var seen = new System.Collections.Concurrent.ConcurrentBag<string?>();
-            Parallel.For(0, 64, new ParallelOptions { TaskScheduler = TaskScheduler.Current }, i => { Thread.Sleep(1); seen.Add(Thread.CurrentThread.Name); });
+            Parallel.For(0, 64, new ParallelOptions { TaskScheduler = TaskScheduler.Current },
+                i => { Thread.Sleep(1); seen.Add(Thread.CurrentThread.Name); });
             return seen.Distinct().ToArray();
         }, null, default);
         Assert.All(names, name => Assert.StartsWith("lane of the test", name, StringComparison.Ordinal));
@@ -116,7 +120,8 @@ public sealed class QueueTests(Server server)
     {
         var form = Wire.Job(Wire.Box(10, 10, 4), 60, 60);
         var job = await form.First().ReadAsStringAsync();
-        using var parts = new MultipartFormDataContent { { new StringContent(job), "job", "job.json" }, { new ByteArrayContent(Wire.Box(10, 10, 4)), "files", "part.stl" } };
+        using var parts = new MultipartFormDataContent { { new StringContent(job), "job", "job.json" },
+            { new ByteArrayContent(Wire.Box(10, 10, 4)), "files", "part.stl" } };
         var answer = await server.Client.PostAsync("/api/slice", parts);
         Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
         Assert.Contains("; layers: 20", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
@@ -149,7 +154,8 @@ public sealed class QueueTests(Server server)
     [Fact]
     public async Task A_web_socket_of_another_page_is_refused()
     {
-        var sockets = ((Microsoft.AspNetCore.TestHost.TestServer)server.Services.GetService(typeof(Microsoft.AspNetCore.Hosting.Server.IServer))!).CreateWebSocketClient();
+        var sockets = ((Microsoft.AspNetCore.TestHost.TestServer)server.Services.GetService(
+            typeof(Microsoft.AspNetCore.Hosting.Server.IServer))!).CreateWebSocketClient();
         sockets.ConfigureRequest = request => request.Headers.Origin = "http://elsewhere.example";
         var refused = await Assert.ThrowsAnyAsync<Exception>(() => sockets.ConnectAsync(new Uri("ws://localhost/hubs/line"), default));
         Assert.Contains("403", refused.Message, StringComparison.Ordinal);
@@ -161,7 +167,8 @@ public sealed class QueueTests(Server server)
         using var request = new HttpRequestMessage(HttpMethod.Get, "/api/cards");
         request.Headers.Host = "elsewhere.example";
         var answer = await server.Client.SendAsync(request);
-        Assert.Equal((HttpStatusCode.BadRequest, "application/problem+json"), (answer.StatusCode, answer.Content.Headers.ContentType!.MediaType));
+        Assert.Equal((HttpStatusCode.BadRequest, "application/problem+json"),
+            (answer.StatusCode, answer.Content.Headers.ContentType!.MediaType));
     }
 
     [Fact]
@@ -178,7 +185,8 @@ public sealed class QueueTests(Server server)
     [Fact]
     public async Task Carrying_says_which_member_is_missing()
     {
-        var answer = await server.Client.PostAsync("/api/routines/carry", Wire.Json(new JsonObject { ["card"] = Wire.Example("card"), ["flavour"] = "klipper" }));
+        var answer = await server.Client.PostAsync("/api/routines/carry",
+            Wire.Json(new JsonObject { ["card"] = Wire.Example("card"), ["flavour"] = "klipper" }));
         Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
         Assert.Equal("/to", Assert.Single((await answer.BodyAsync()).Pointers()));
     }

@@ -9,7 +9,8 @@ namespace MillCard.Web.Tests;
 /// <summary>Routines over the API: what they do, passages, other dialects, learning, macros.</summary>
 public class RoutineTests(Server server)
 {
-    private async Task<JsonElement> AskAsync(string path, JsonNode body) => await (await server.Client.PostAsync($"/api/routines/{path}", Wire.Json(body))).BodyAsync();
+    private async Task<JsonElement> AskAsync(string path, JsonNode body) =>
+        await (await server.Client.PostAsync($"/api/routines/{path}", Wire.Json(body))).BodyAsync();
 
     [Fact]
     public async Task Routines_run_with_an_imagined_part_and_findings_name_their_lines()
@@ -59,20 +60,24 @@ public class RoutineTests(Server server)
     {
         var gcode = new StringBuilder("M140 S60\nM104 S210\nG28\nM190 S60\nM109 S210\nM83\n");
         for (var z = 1; z <= 20; z++)
-            for (var i = 0; i < 10; i++) gcode.Append(System.Globalization.CultureInfo.InvariantCulture, $"G1 X{50 + i % 2 * 40} Y{50 + i} Z{z * 0.25:0.###} E1.3 F2400\n");
+            for (var i = 0; i < 10; i++) gcode.Append(System.Globalization.CultureInfo.InvariantCulture,
+                $"G1 X{50 + i % 2 * 40} Y{50 + i} Z{z * 0.25:0.###} E1.3 F2400\n");
         gcode.Append("G1 E-2 F1800\nG1 Z60 F600\nM104 S0\nM140 S0\nM84\n");
         var learned = await AskAsync("learn", new JsonObject { ["card"] = Wire.Example("card"), ["gcode"] = gcode.ToString() });
         Assert.Contains("M109 S{{ heat.nozzle }}", learned.GetProperty("start").GetString());
-        Assert.Contains(learned.GetProperty("values").EnumerateArray(), v => v.GetProperty("pointer").GetString() == "/layers/others" && v.GetProperty("value").GetDouble() == 0.25);
+        Assert.Contains(learned.GetProperty("values").EnumerateArray(), v => v.GetProperty("pointer").GetString() == "/layers/others"
+            && v.GetProperty("value").GetDouble() == 0.25);
     }
 
     [Fact]
     public async Task A_macro_file_is_listed_and_flavours_tell_their_commands()
     {
-        var macros = await (await server.Client.PostAsync("/api/routines/macros", new StringContent("[gcode_macro PARK]\ngcode:\n  G1 X{params.X}\n", Encoding.UTF8, "text/plain"))).BodyAsync();
+        var macros = await (await server.Client.PostAsync("/api/routines/macros",
+            new StringContent("[gcode_macro PARK]\ngcode:\n  G1 X{params.X}\n", Encoding.UTF8, "text/plain"))).BodyAsync();
         Assert.Equal(("PARK", "X"), (macros[0].GetProperty("name").GetString(), macros[0].GetProperty("parameters")[0].GetString()));
         var flavours = await (await server.Client.GetAsync("/api/flavours")).BodyAsync();
         Assert.Equal(6, flavours.GetArrayLength());
-        Assert.All(flavours.EnumerateArray(), f => Assert.Contains(f.GetProperty("commands").EnumerateArray(), c => c.GetProperty("word").GetString() == "G28"));
+        Assert.All(flavours.EnumerateArray(),
+            f => Assert.Contains(f.GetProperty("commands").EnumerateArray(), c => c.GetProperty("word").GetString() == "G28"));
     }
 }

@@ -39,7 +39,11 @@ public class SafetyTests(Server server)
     [InlineData("POST", "/api/check", "text/plain", HttpStatusCode.UnsupportedMediaType)]
     public async Task What_cannot_be_asked_is_refused_in_a_sentence(string method, string address, string? type, HttpStatusCode expected)
     {
-        var request = new HttpRequestMessage(new HttpMethod(method), address) { Content = type is null ? null : new StringContent("{}", System.Text.Encoding.UTF8, type) };
+        var request = new HttpRequestMessage(new HttpMethod(method), address)
+        {
+            Content = type is null ? null
+            : new StringContent("{}", System.Text.Encoding.UTF8, type)
+        };
         var answer = await server.Client.SendAsync(request);
         Assert.Equal(expected, answer.StatusCode);
         Assert.Equal("application/problem+json", answer.Content.Headers.ContentType!.MediaType);

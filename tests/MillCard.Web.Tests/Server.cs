@@ -23,7 +23,8 @@ public sealed class Server : IAsyncLifetime
 
     private static string Cluster => Environment.GetEnvironmentVariable("CONNECTION") is { Length: > 0 } given
         ? given
-        : throw new InvalidOperationException("These tests need a PostgreSQL cluster: run ./test.sh, or set CONNECTION to one's connection string.");
+        : throw new InvalidOperationException(
+            "These tests need a PostgreSQL cluster: run ./test.sh, or set CONNECTION to one's connection string.");
 
     public HttpClient Client => _factory!.CreateClient();
 
@@ -56,7 +57,8 @@ public sealed class Server : IAsyncLifetime
     private static string FindRoot()
     {
         var at = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(at, "MillCard.slnx"))) at = Path.GetDirectoryName(at) ?? throw new InvalidOperationException("not in a checkout");
+        while (!File.Exists(Path.Combine(at, "MillCard.slnx")))
+            at = Path.GetDirectoryName(at) ?? throw new InvalidOperationException("not in a checkout");
         return at;
     }
 }
@@ -69,13 +71,16 @@ internal static class Wire
 
     public static StringContent Json(JsonNode json) => new(json.ToJsonString(), Encoding.UTF8, "application/json");
 
-    public static async Task<JsonElement> BodyAsync(this HttpResponseMessage answer) => (await answer.Content.ReadFromJsonAsync<JsonElement>())!;
+    public static async Task<JsonElement> BodyAsync(this HttpResponseMessage answer) =>
+        (await answer.Content.ReadFromJsonAsync<JsonElement>())!;
 
     /// <summary>Pointers of the fields that are refused.</summary>
-    public static IEnumerable<string> Pointers(this JsonElement problem) => problem.GetProperty("errors").EnumerateArray().Select(e => e.GetProperty("pointer").GetString()!);
+    public static IEnumerable<string> Pointers(this JsonElement problem) => problem.GetProperty("errors").EnumerateArray()
+        .Select(e => e.GetProperty("pointer").GetString()!);
 
     /// <summary>Ids of the rules that found something.</summary>
-    public static IEnumerable<string> RulesFound(this JsonElement answer) => answer.GetProperty("findings").EnumerateArray().Select(f => f.GetProperty("rule").GetString()!);
+    public static IEnumerable<string> RulesFound(this JsonElement answer) => answer.GetProperty("findings").EnumerateArray()
+        .Select(f => f.GetProperty("rule").GetString()!);
 
     public static byte[] DemoPart(string name) => File.ReadAllBytes(Path.Combine(Server.Root, "demo", "parts", $"{name}.stl"));
 
@@ -85,9 +90,16 @@ internal static class Wire
         [0, 2, 1, 0, 3, 2, 4, 5, 6, 4, 6, 7, 0, 1, 5, 0, 5, 4, 1, 2, 6, 1, 6, 5, 2, 3, 7, 2, 7, 6, 3, 0, 4, 3, 4, 7]));
 
     /// <summary>A job with one part.</summary>
-    public static MultipartFormDataContent Job(byte[] file, double x, double y, double turn = 0, JsonObject? card = null, bool settings = true)
+    public static MultipartFormDataContent Job(byte[] file, double x, double y, double turn = 0, JsonObject? card = null,
+        bool settings = true)
     {
-        var job = new JsonObject { ["card"] = card ?? Example("card"), ["parts"] = new JsonArray(new JsonObject { ["file"] = "part.stl", ["name"] = "part", ["x"] = x, ["y"] = y, ["turn"] = turn }) };
+        var job = new JsonObject
+        {
+            ["card"] = card
+            ?? Example("card"),
+            ["parts"] = new JsonArray(
+            new JsonObject { ["file"] = "part.stl", ["name"] = "part", ["x"] = x, ["y"] = y, ["turn"] = turn })
+        };
         if (settings) (job["filament"], job["recipe"]) = (Example("filament"), Example("recipe"));
         var content = new ByteArrayContent(file);
         content.Headers.ContentType = new MediaTypeHeaderValue("application/octet-stream");

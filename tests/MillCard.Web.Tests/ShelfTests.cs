@@ -18,7 +18,8 @@ public class ShelfTests
     private static readonly string[] Facts = [.. Leaves(Documents, "").Where(p => Changed(p, 1.07) is not null)];
 
     /// <summary>The example of a kind with all that is usual written out.</summary>
-    private static JsonNode Whole<T>(string kind) where T : class => JsonSerializer.SerializeToNode(Read<T>(Wire.Example(kind)), DocumentJson.Options)!;
+    private static JsonNode Whole<T>(string kind)
+        where T : class => JsonSerializer.SerializeToNode(Read<T>(Wire.Example(kind)), DocumentJson.Options)!;
 
     private static IReadOnlyList<StandingPart> Cube()
     {
@@ -46,20 +47,23 @@ public class ShelfTests
         var value = Step(parent, steps[^1]).AsValue();
         JsonNode next = value.GetValueKind() == JsonValueKind.Number ? value.GetValue<double>() * by : !value.GetValue<bool>();
         if (parent is JsonArray list) list[int.Parse(steps[^1])] = next; else parent[steps[^1]] = next;
-        return (Read<Card>(changed["card"]!), Read<Recipe>(changed["recipe"]!), Read<TrialLimits>(changed["limits"]!)) is ({ } card, { } recipe, { } limits) ? (card, recipe, limits) : null;
+        return (Read<Card>(changed["card"]!), Read<Recipe>(changed["recipe"]!), Read<TrialLimits>(changed["limits"]!)) is ({ } card,
+            { } recipe, { } limits) ? (card, recipe, limits) : null;
     }
 
     private static T? Read<T>(JsonNode json) where T : class => DocumentReader.Read<T>(JsonSerializer.SerializeToElement(json)).Document;
 
     private static string Answer(FitShelf shelf, (Card Card, Recipe Recipe, TrialLimits Limits) asked) =>
-        JsonSerializer.Serialize(shelf.Take(asked.Card, asked.Recipe, asked.Limits).Of(Parts, null, cure: false, CancellationToken.None), DocumentJson.Options);
+        JsonSerializer.Serialize(shelf.Take(asked.Card, asked.Recipe, asked.Limits)
+            .Of(Parts, null, cure: false, CancellationToken.None), DocumentJson.Options);
 
     [Fact]
     public void A_warm_verdict_is_the_cold_one_whatever_fact_is_changed()
     {
         using var warm = new FitShelf();
         Assert.True(Facts.Length > 100, $"only {Facts.Length} facts can be changed");
-        Gen.Select(Gen.Int[0, Facts.Length - 1].Select(i => Facts[i]), Gen.Double[0.5, 3]).Where((fact, by) => Changed(fact, by) is not null).Sample((fact, by) =>
+        Gen.Select(Gen.Int[0, Facts.Length - 1].Select(i => Facts[i]), Gen.Double[0.5, 3])
+            .Where((fact, by) => Changed(fact, by) is not null).Sample((fact, by) =>
         {
             using var cold = new FitShelf();
             var asked = Changed(fact, by)!.Value;

@@ -11,13 +11,15 @@ namespace MillCard.Web.Tests;
 /// <summary>Jobs on a line to the stand-in, under every fault: what was executed is the file, or the job stopped with a sentence.</summary>
 public class StandInTests
 {
-    private static readonly LinePatience Short = new(TimeSpan.FromMilliseconds(150), TimeSpan.FromMilliseconds(5), 20, TimeSpan.FromSeconds(60));
+    private static readonly LinePatience Short = new(TimeSpan.FromMilliseconds(150), TimeSpan.FromMilliseconds(5), 20,
+        TimeSpan.FromSeconds(60));
     private static readonly Card Dunlin = DocumentReader.Read<Card>(Examples.Of("card")).Document!;
 
     private static IReadOnlyList<(int Line, string Command)> Job(int lines)
     {
         var text = new StringBuilder("; a job\nG28\n");
-        for (var i = 0; i < lines; i++) text.Append(System.Globalization.CultureInfo.InvariantCulture, $"G1 X{i % 170} Y{i * 7 % 150} Z{1 + i / 1000.0:0.###} F6000\n");
+        for (var i = 0; i < lines; i++) text.Append(System.Globalization.CultureInfo.InvariantCulture,
+            $"G1 X{i % 170} Y{i * 7 % 150} Z{1 + i / 1000.0:0.###} F6000\n");
         return LineFrame.CommandsOf(new GcodeText(Encoding.UTF8.GetBytes(text.ToString())));
     }
 
@@ -65,7 +67,8 @@ public class StandInTests
     {
         for (var seed = 1; seed <= 4; seed++)
         {
-            var (sender, executed) = await RunAsync(new Faults { Noise = 0.01, LostReply = 0.01, WrongChecksum = 0.01, Drop = 0.005 }, 500, seed);
+            var (sender, executed) = await RunAsync(new Faults { Noise = 0.01, LostReply = 0.01, WrongChecksum = 0.01, Drop = 0.005 }, 500,
+                seed);
             Assert.True(sender.State is SendState.Done or SendState.Stopped);
             Assert.Equal(Job(500).Select(c => c.Command).Take(executed.Count), executed);
             if (sender.State == SendState.Done) Assert.Equal(501, executed.Count);

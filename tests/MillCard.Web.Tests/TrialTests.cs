@@ -52,7 +52,8 @@ public class TrialTests(Server server)
         Assert.Equal(30, result.GetProperty("layers").GetInt32());
 
         var lines = await (await server.Client.GetAsync($"/api/trials/{id}/run/lines?from=1&count=20")).BodyAsync();
-        Assert.Contains(lines.EnumerateArray(), l => l.GetProperty("text").GetString() == "G28" && l.GetProperty("effect").GetString()!.Contains("end-stops"));
+        Assert.Contains(lines.EnumerateArray(), l => l.GetProperty("text").GetString() == "G28" && l.GetProperty("effect")
+            .GetString()!.Contains("end-stops"));
         var program = await server.Client.GetAsync($"/api/trials/{id}/run/program");
         Assert.EndsWith(".gcode", program.Content.Headers.ContentDisposition!.FileName);
         Assert.Equal(result.GetProperty("lines").GetInt32(), (await program.Content.ReadAsStringAsync()).TrimEnd('\n').Split('\n').Length);
@@ -74,7 +75,8 @@ public class TrialTests(Server server)
     public async Task A_program_can_be_brought()
     {
         var id = await TrialAsync(await PutMeshAsync(Wire.Box(20, 20, 6)));
-        var answer = await server.Client.PutAsync($"/api/trials/{id}/run/program?name=old.gcode", new StringContent("G28\nG1 X900 F6000\n"));
+        var answer = await server.Client.PutAsync($"/api/trials/{id}/run/program?name=old.gcode",
+            new StringContent("G28\nG1 X900 F6000\n"));
         var result = (await answer.BodyAsync()).GetProperty("result");
         Assert.Contains("outside-travel", result.RulesFound());
         Assert.Equal("file", result.GetProperty("origin").GetString());
@@ -86,7 +88,8 @@ public class TrialTests(Server server)
     {
         var id = await TrialAsync(await PutMeshAsync(Wire.Box(20, 20, 6)));
         var limit = (await (await server.Client.GetAsync("/api/limits")).BodyAsync()).GetProperty("gcode").GetInt64();
-        var answer = await server.Client.PutAsync($"/api/trials/{id}/run/program?name=long.gcode", new ByteArrayContent(new byte[limit + 1]));
+        var answer = await server.Client.PutAsync($"/api/trials/{id}/run/program?name=long.gcode",
+            new ByteArrayContent(new byte[limit + 1]));
         Assert.Equal(HttpStatusCode.RequestEntityTooLarge, answer.StatusCode);
         Assert.Contains("larger than", (await answer.BodyAsync()).GetProperty("detail").GetString());
         Assert.Equal(HttpStatusCode.NoContent, (await server.Client.GetAsync($"/api/trials/{id}/run")).StatusCode);
@@ -97,7 +100,8 @@ public class TrialTests(Server server)
     {
         var part = new JsonObject { ["name"] = "box", ["file"] = await PutMeshAsync(Wire.Box(20, 20, 6)), ["x"] = 90, ["y"] = 100 };
         var question = new JsonObject { ["card"] = Wire.Example("card"), ["parts"] = new JsonArray(part), ["cure"] = true };
-        Assert.True((await (await server.Client.PostAsync("/api/trials/fit", Wire.Json(question))).BodyAsync()).GetProperty("parts")[0].GetProperty("fits").GetBoolean());
+        Assert.True((await (await server.Client.PostAsync("/api/trials/fit", Wire.Json(question))).BodyAsync()).GetProperty("parts")[0]
+            .GetProperty("fits").GetBoolean());
         part["x"] = 12;
         var fit = (await (await server.Client.PostAsync("/api/trials/fit", Wire.Json(question))).BodyAsync()).GetProperty("parts")[0];
         // 10 mm to its left edge at 2: the margin is 3

@@ -26,7 +26,8 @@ public sealed record Packing(double? PitchX, double? PitchY, IReadOnlyList<Point
         var free = new Fit(machine, recipe).FreePlaces(part, stop);
         if (free.IsEmpty) return new Packing(null, null, []);
         var whole = part.Footprints.Below(double.PositiveInfinity, 0, 0, part.Turn, Fit.ApronOf(recipe, machine.Card));
-        var blocked = Plane.Union(new PrintOrder(machine, recipe).BlockedFor(part), MinkowskiSum.Of(MinkowskiSum.Negated(whole), Shapes.Hull(whole)));
+        var blocked = Plane.Union(new PrintOrder(machine, recipe)
+            .BlockedFor(part), MinkowskiSum.Of(MinkowskiSum.Negated(whole), Shapes.Hull(whole)));
         Packing? best = null;
         foreach (var (sx, sy) in new[] { (1, 1), (1, -1), (-1, 1), (-1, -1) })
             foreach (var rowsAlongX in new[] { true, false })
@@ -45,7 +46,8 @@ public sealed record Packing(double? PitchX, double? PitchY, IReadOnlyList<Point
         var (box, area) = (free.EnvelopeInternal, blocked.EnvelopeInternal);
         var (length, depth) = rowsAlongX ? (box.Width, box.Height) : (box.Height, box.Width);
         var (inRow, toNext) = rowsAlongX ? (sx, sy) : (sy, sx);
-        var within = wide ? Math.Max(rowsAlongX ? area.MaxX : area.MaxY, rowsAlongX ? -area.MinX : -area.MinY) : Reaches(blocked, 0, inRow, rowsAlongX);
+        var within = wide ? Math.Max(rowsAlongX ? area.MaxX : area.MaxY, rowsAlongX ? -area.MinX : -area.MinY)
+            : Reaches(blocked, 0, inRow, rowsAlongX);
         var most = within > length || within <= 0 ? 1 : (int)Math.Floor(length / within + 1e-9) + 1;
         var between = 0.0;
         for (var k = -(most - 1); k < most; k++) between = Math.Max(between, Reaches(blocked, k * within, toNext, !rowsAlongX));
@@ -62,8 +64,10 @@ public sealed record Packing(double? PitchX, double? PitchY, IReadOnlyList<Point
     /// <summary>How far a blocked area reaches along a line parallel to an axis, in one sense, from the other axis, mm.</summary>
     private static double Reaches(Shape blocked, double aside, int sense, bool alongX)
     {
-        var (from, to) = alongX ? (new Coordinate(0, aside), new Coordinate(sense * Far, aside)) : (new Coordinate(aside, 0), new Coordinate(aside, sense * Far));
-        var hit = NetTopologySuite.Operation.OverlayNG.OverlayNGRobust.Overlay(Plane.Factory.CreateLineString([from, to]), blocked, NetTopologySuite.Operation.Overlay.SpatialFunction.Intersection);
+        var (from, to) = alongX ? (new Coordinate(0, aside), new Coordinate(sense * Far, aside))
+            : (new Coordinate(aside, 0), new Coordinate(aside, sense * Far));
+        var hit = NetTopologySuite.Operation.OverlayNG.OverlayNGRobust.Overlay(Plane.Factory.CreateLineString([from, to]), blocked,
+            NetTopologySuite.Operation.Overlay.SpatialFunction.Intersection);
         if (hit.IsEmpty) return 0;
         var box = hit.EnvelopeInternal;
         return alongX ? sense > 0 ? box.MaxX : -box.MinX : sense > 0 ? box.MaxY : -box.MinY;

@@ -30,7 +30,8 @@ public sealed record Moment(int Part, int Standing, string With, int Nozzle, dou
 /// <param name="Conflicts">Every pair that does not go in one sense, both senses apart.</param>
 /// <param name="Cycles">The parts that wait for each other, where there is no order.</param>
 /// <param name="TravelHeight">How high the nozzle passes over what is finished, mm.</param>
-public sealed record OrderResult(IReadOnlyList<int>? Order, IReadOnlyList<Conflict> Conflicts, IReadOnlyList<IReadOnlyList<int>> Cycles, double TravelHeight);
+public sealed record OrderResult(IReadOnlyList<int>? Order, IReadOnlyList<Conflict> Conflicts, IReadOnlyList<IReadOnlyList<int>> Cycles,
+    double TravelHeight);
 
 /// <summary>Printing parts one at a time: which of them may stand while which other is printed, and the order that follows.</summary>
 /// <remarks>
@@ -58,11 +59,13 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
         {
             found[i] = [];
             for (var j = 0; j < parts.Count; j++)
-                if (i != j && Hit(stands[i], stands[j]) is { } with) found[i].Add(new Conflict(i, j, with, cure ? Cure(stands[i], stands[j]) : null));
+                if (i != j && Hit(stands[i], stands[j]) is { } with)
+                    found[i].Add(new Conflict(i, j, with, cure ? Cure(stands[i], stands[j]) : null));
         });
         var conflicts = found.SelectMany(f => f).ToArray();
         var order = OrderOf(parts, conflicts);
-        var tallest = (order ?? [.. Enumerable.Range(0, parts.Count)]).SkipLast(1).Select(i => parts[i].Footprints.Height).DefaultIfEmpty(0).Max();
+        var tallest = (order ?? [.. Enumerable.Range(0, parts.Count)]).SkipLast(1).Select(i => parts[i].Footprints.Height).DefaultIfEmpty(0)
+            .Max();
         return new OrderResult(order, conflicts, order is null ? Cycles.Of(parts.Count, conflicts) : [], tallest + machine.Clearance);
     }
 
@@ -80,7 +83,8 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
     }
 
     /// <summary>The head where it comes nearest to one part while another is printed; null where nothing of it is low enough.</summary>
-    public Moment? MomentOf(IReadOnlyList<StandingPart> parts, int first, int then, ModeUse? mode = null) => Tightest(Stands(parts, mode), [first], then);
+    public Moment? MomentOf(IReadOnlyList<StandingPart> parts, int first, int then, ModeUse? mode = null) =>
+        Tightest(Stands(parts, mode), [first], then);
 
     /// <summary>Displacements of a second part like the first at which the first, standing, is hit.</summary>
     internal Shape BlockedFor(StandingPart part)
@@ -98,20 +102,24 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
     private IEnumerable<Stand> StandsOf(StandingPart part, SecondPart? second)
     {
         yield return new Stand(ProfileOf(part, false), new Point(part.X, part.Y), false, machine.NozzlesOf(part.Nozzles ?? []));
-        if (second is not null) yield return new Stand(ProfileOf(part, second.Mirrored), second.Of(new Point(part.X, part.Y)), second.Mirrored, [second.Nozzle]);
+        if (second is not null) yield return new Stand(ProfileOf(part, second.Mirrored), second.Of(new Point(part.X, part.Y)),
+            second.Mirrored, [second.Nozzle]);
     }
 
     private Profile ProfileOf(StandingPart part, bool mirrored) =>
         _profiles.GetOrAdd((part.Footprints, part.Turn, mirrored), key => new Profile(key.Item1, key.Turn, key.Mirrored, _apron));
 
-    /// <summary>Everything of the head that could hit a standing part of a height: outline swept over the path, underside, margin.</summary>
-    private IEnumerable<(HeadSolid? Solid, string Name, Swept Swept, double Underside, double Margin, int Nozzle)> Sweeps(Stand printed, double height)
+    /// <summary>Everything of the head that could hit a standing part of a height: outline swept over the path, underside,
+    /// margin.</summary>
+    private IEnumerable<(HeadSolid? Solid, string Name, Swept Swept, double Underside, double Margin, int Nozzle)> Sweeps(Stand printed,
+        double height)
     {
         foreach (var nozzle in printed.Nozzles)
         {
             if (_apron.FirstLayer < height) yield return (null, "nozzle", printed.Profile.SweptByNozzle, 0, 0, nozzle);
             foreach (var solid in machine.HeadOf(nozzle))
-                if (solid.Underside + _apron.FirstLayer < height) yield return (solid, solid.Name, printed.Profile.Swept(solid), solid.Underside, machine.Clearance, nozzle);
+                if (solid.Underside + _apron.FirstLayer < height)
+                    yield return (solid, solid.Name, printed.Profile.Swept(solid), solid.Underside, machine.Clearance, nozzle);
         }
     }
 
@@ -132,17 +140,20 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
 
     private Move? Cure(Stand[] standing, Stand[] printed)
     {
-        if (standing.Length == 1 && printed.Length == 1) return BlockedBy(standing[0], printed[0]).WayOut(printed[0].At.X - standing[0].At.X, printed[0].At.Y - standing[0].At.Y);
+        if (standing.Length == 1 && printed.Length == 1)
+            return BlockedBy(standing[0], printed[0]).WayOut(printed[0].At.X - standing[0].At.X, printed[0].At.Y - standing[0].At.Y);
         var blocked = from a in standing
                       from b in printed
                       let moves = Plane.Moved(BlockedBy(a, b).Area, a.At.X - b.At.X, a.At.Y - b.At.Y)
-                      select b.Mirrored ? NetTopologySuite.Geometries.Utilities.AffineTransformation.ScaleInstance(-1, 1).Transform(moves) : moves;
+                      select b.Mirrored ? NetTopologySuite.Geometries.Utilities.AffineTransformation.ScaleInstance(-1, 1).Transform(moves)
+                          : moves;
         return new Blocked(Plane.Union([.. blocked])).WayOut(0, 0);
     }
 
     /// <summary>Places of the printed part, seen from the standing one, at which that is hit.</summary>
     private Blocked BlockedBy(Stand standing, Stand printed) =>
-        _blocked.GetOrAdd((standing.Profile, printed.Profile, printed.Nozzles.Aggregate(0, (bits, n) => bits | 1 << n)), _ => new(() => new Blocked(Plane.Union(
+        _blocked.GetOrAdd((standing.Profile, printed.Profile, printed.Nozzles.Aggregate(0, (bits, n) => bits | 1 << n)),
+            _ => new(() => new Blocked(Plane.Union(
             [.. from sweep in Sweeps(printed, standing.Profile.Height)
                 let there = standing.Profile.Above(sweep.Underside + _apron.FirstLayer).Area
                 from piece in sweep.Swept.Pieces
@@ -150,7 +161,8 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
                 select MinkowskiSum.OfConvex(there, Grown((Polygon)MinkowskiSum.Negated(piece), sweep.Margin))])))).Value;
 
     /// <summary>A convex piece with the margin grown on, to the safe side.</summary>
-    private static Polygon Grown(Polygon piece, double margin) => margin > 0 ? MinkowskiSum.OfConvexPair(piece, Shapes.Ellipse(0, 0, margin, margin, Side.Outside)) : piece;
+    private static Polygon Grown(Polygon piece, double margin) => margin > 0
+        ? MinkowskiSum.OfConvexPair(piece, Shapes.Ellipse(0, 0, margin, margin, Side.Outside)) : piece;
 
     private Moment? Tightest(Stand[][] stands, IEnumerable<int> standing, int printed)
     {
@@ -201,7 +213,8 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
         while (left.Count > 0)
         {
             var from = here;
-            var free = left.Where(i => before[i] == 0).OrderBy(i => Math.Round(from.To(new Point(parts[i].X, parts[i].Y)), 6)).ThenBy(i => parts[i].Name, StringComparer.Ordinal).ThenBy(i => i).Take(1).ToArray();
+            var free = left.Where(i => before[i] == 0).OrderBy(i => Math.Round(from.To(new Point(parts[i].X, parts[i].Y)), 6))
+                .ThenBy(i => parts[i].Name, StringComparer.Ordinal).ThenBy(i => i).Take(1).ToArray();
             if (free.Length == 0) return null;
             left.Remove(free[0]);
             order.Add(free[0]);

@@ -8,7 +8,8 @@ using NetTopologySuite.Operation.Distance;
 
 namespace MillCard.Core.Clearance;
 
-/// <summary>A part at one turn, or its mirror image, with its own place at (0, 0): as it stands when finished and as it is printed.</summary>
+/// <summary>A part at one turn, or its mirror image, with its own place at (0, 0): as it stands when finished and as it is
+/// printed.</summary>
 internal sealed class Profile(Footprints footprints, double turn, bool mirrored, Apron apron)
 {
     private readonly ConcurrentDictionary<double, Standing> _above = new();
@@ -22,7 +23,8 @@ internal sealed class Profile(Footprints footprints, double turn, bool mirrored,
     public Polygon Path { get; } = (Polygon)Shapes.Hull(Seen(footprints.Below(double.PositiveInfinity, 0, 0, turn, apron), mirrored));
 
     /// <summary>The silhouette of what rises above a height.</summary>
-    public Standing Above(double height) => _above.GetOrAdd(Math.Max(0, height), h => new Standing(Seen(footprints.Placed(footprints.Above(h), 0, 0, turn), mirrored)));
+    public Standing Above(double height) =>
+        _above.GetOrAdd(Math.Max(0, height), h => new Standing(Seen(footprints.Placed(footprints.Above(h), 0, 0, turn), mirrored)));
 
     /// <summary>What a thing of the head sweeps while this part is printed: path ⊕ outline.</summary>
     public Swept Swept(HeadSolid solid) => _swept.GetOrAdd(solid, s => new Swept(Path, s.Outline.EnvelopeInternal, s.Pieces));
@@ -33,7 +35,8 @@ internal sealed class Profile(Footprints footprints, double turn, bool mirrored,
     private static Shape Seen(Shape shape, bool mirrored) => mirrored ? AffineTransformation.ScaleInstance(-1, 1).Transform(shape) : shape;
 }
 
-/// <summary>A path with the outline of a thing of the head grown on: convex pieces, which need not be united to ask how near they come.</summary>
+/// <summary>A path with the outline of a thing of the head grown on: convex pieces, which need not be united to ask how near they
+/// come.</summary>
 internal sealed class Swept
 {
     private readonly Lazy<IReadOnlyList<Polygon>> _pieces;
@@ -61,7 +64,8 @@ internal sealed class Standing(Shape area)
 
     public Shape Area => area;
 
-    /// <summary>The distance to a swept area moved by (x, y), mm; 0 where they touch, negative where they overlap by more than 1 µm.</summary>
+    /// <summary>The distance to a swept area moved by (x, y), mm; 0 where they touch, negative where they overlap by more than 1
+    /// µm.</summary>
     /// <param name="swept">The area.</param>
     /// <param name="x">Its displacement.</param>
     /// <param name="y">Its displacement.</param>
@@ -89,7 +93,8 @@ internal sealed class Standing(Shape area)
 /// <summary>Bounding boxes.</summary>
 internal static class Boxes
 {
-    /// <summary>The distance of two boxes, mm, the second moved by (x, y); what they hold is no nearer. Negative infinity where they overlap.</summary>
+    /// <summary>The distance of two boxes, mm, the second moved by (x, y); what they hold is no nearer. Negative infinity where they
+    /// overlap.</summary>
     public static double Apart(Envelope a, Envelope b, double x, double y)
     {
         var dx = Math.Max(b.MinX + x - a.MaxX, a.MinX - b.MaxX - x);

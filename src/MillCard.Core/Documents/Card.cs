@@ -39,7 +39,9 @@ public sealed record Card : OpenRecord, IDocument
     /// <summary>The connection to the printer; null where there is none.</summary>
     public LineFacts? Line { get; init; }
     /// <summary>Where each fact comes from, by JSON pointer (RFC 6901).</summary>
-    [Field("sources", Most = 2000)] public IReadOnlyDictionary<string, FactSource> Sources { get; init; } = new Dictionary<string, FactSource>();
+    [Field("sources", Most = 2000)]
+    public IReadOnlyDictionary<string, FactSource> Sources { get; init; } = new Dictionary<string,
+        FactSource>();
     /// <summary>Findings that the owner accepts, each with a reason.</summary>
     [Field("accepted findings", Most = 500)] public IReadOnlyList<AcceptedFinding> Accepted { get; init; } = [];
 }

@@ -8,18 +8,22 @@ public static class Departures
 {
     /// <summary>What one part may have of its own; the rest belongs to the whole print.</summary>
     public static IReadOnlyList<string> OfParts { get; } =
-        ["/walls", "/wall", "/topLayers", "/bottomLayers", "/top", "/bridges", "/infill", "/supports", "/brim", "/compensation", "/widths", "/speeds/outerWall", "/speeds/innerWall", "/speeds/solid", "/speeds/infill", "/speeds/top", "/speeds/bridge", "/speeds/thin", "/speeds/support", "/speeds/interface"];
+        ["/walls", "/wall", "/topLayers", "/bottomLayers", "/top", "/bridges", "/infill", "/supports", "/brim", "/compensation", "/widths",
+            "/speeds/outerWall", "/speeds/innerWall", "/speeds/solid", "/speeds/infill", "/speeds/top", "/speeds/bridge", "/speeds/thin",
+            "/speeds/support", "/speeds/interface"];
 
     /// <summary>What a zone may have of its own.</summary>
     public static IReadOnlyList<string> OfZones { get; } =
-        ["/walls", "/topLayers", "/bottomLayers", "/top", "/bridges", "/infill", "/widths", "/speeds/outerWall", "/speeds/innerWall", "/speeds/solid", "/speeds/infill", "/speeds/top", "/speeds/bridge", "/speeds/thin"];
+        ["/walls", "/topLayers", "/bottomLayers", "/top", "/bridges", "/infill", "/widths", "/speeds/outerWall", "/speeds/innerWall",
+            "/speeds/solid", "/speeds/infill", "/speeds/top", "/speeds/bridge", "/speeds/thin"];
 
     /// <summary>The recipe with the departures laid over it, or why they cannot be.</summary>
     /// <param name="recipe">The recipe.</param>
     /// <param name="settings">Values by pointer.</param>
     /// <param name="allowed">Pointers that may be departed from, with all below them.</param>
     /// <param name="at">Pointer of the settings, for errors.</param>
-    public static Reading<Recipe> Apply(Recipe recipe, IReadOnlyDictionary<string, JsonElement> settings, IReadOnlyList<string> allowed, string at = "")
+    public static Reading<Recipe> Apply(Recipe recipe, IReadOnlyDictionary<string, JsonElement> settings, IReadOnlyList<string> allowed,
+        string at = "")
     {
         if (settings.Count == 0) return new Reading<Recipe>(recipe, []);
         var node = JsonSerializer.SerializeToNode(recipe, DocumentJson.Options)!;
@@ -45,7 +49,8 @@ public static class Departures
         foreach (var step in steps)
         {
             // only what the record knows: a name nobody reads would be a setting without effect
-            if (type.GetProperties().FirstOrDefault(p => JsonNamingPolicy.CamelCase.ConvertName(p.Name) == step) is not { } property) return false;
+            if (type.GetProperties().FirstOrDefault(p => JsonNamingPolicy.CamelCase.ConvertName(p.Name) == step) is not { } property)
+                return false;
             type = property.PropertyType;
         }
         foreach (var step in steps[..^1]) node = node?[step];

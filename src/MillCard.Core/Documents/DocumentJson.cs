@@ -30,7 +30,9 @@ public static class DocumentJson
 
     private static JsonSerializerOptions Create()
     {
-        var options = new JsonSerializerOptions(JsonSerializerDefaults.Web) { TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { MemberIds.Give } } };
+        var options = new JsonSerializerOptions(
+            JsonSerializerDefaults.Web)
+        { TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { MemberIds.Give } } };
         Apply(options);
         options.MakeReadOnly();
         return options;

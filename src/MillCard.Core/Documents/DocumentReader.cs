@@ -48,5 +48,6 @@ public static class DocumentReader
         broken.LineNumber is { } line ? $"line {line + 1}, byte {(broken.BytePositionInLine ?? 0) + 1}" : "its form is broken";
 
     private static string Pointer(string? path) =>
-        path is null or "$" ? "" : path[1..].Replace("[", "/", StringComparison.Ordinal).Replace("]", "", StringComparison.Ordinal).Replace('.', '/');
+        path is null or "$" ? "" : path[1..].Replace("[", "/", StringComparison.Ordinal).Replace("]", "", StringComparison.Ordinal)
+            .Replace('.', '/');
 }

@@ -62,7 +62,8 @@ public static class DocumentSchema
 
     /// <summary>Whether a part of a document holds a needed fact somewhere below: then the part itself must be there.</summary>
     private static bool HasNeeded(Type type) =>
-        type.IsSubclassOf(typeof(OpenRecord)) && !type.IsAssignableTo(typeof(IDocument)) && type.GetProperties().Any(p => IsNeeded(p) || HasNeeded(p.PropertyType));
+        type.IsSubclassOf(typeof(OpenRecord)) && !type.IsAssignableTo(typeof(IDocument)) && type.GetProperties()
+            .Any(p => IsNeeded(p) || HasNeeded(p.PropertyType));
 
     private static void ForbidNull(JsonObject schema)
     {
@@ -83,7 +84,8 @@ public static class DocumentSchema
         if (!double.IsNaN(fact.AtLeast)) schema["minimum"] = fact.AtLeast;
         if (!double.IsNaN(fact.AtMost)) schema["maximum"] = fact.AtMost;
         if (fact.Most == 0 && fact.Fewest == 0) return;
-        var (most, fewest) = Is(schema, "string") ? ("maxLength", "minLength") : Is(schema, "array") ? ("maxItems", "minItems") : ("maxProperties", "minProperties");
+        var (most, fewest) = Is(schema, "string") ? ("maxLength", "minLength") : Is(schema, "array") ? ("maxItems", "minItems")
+            : ("maxProperties", "minProperties");
         if (fact.Most > 0) schema[most] = fact.Most;
         if (fact.Fewest > 0) schema[fewest] = fact.Fewest;
     }

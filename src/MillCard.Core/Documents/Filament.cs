@@ -51,7 +51,9 @@ public sealed record Filament : OpenRecord, IDocument
     /// <summary>Anything worth knowing.</summary>
     [Field("notes", Most = 10000)] public string? Notes { get; init; }
     /// <summary>Where each fact comes from, by JSON pointer (RFC 6901).</summary>
-    [Field("sources", Most = 2000)] public IReadOnlyDictionary<string, FactSource> Sources { get; init; } = new Dictionary<string, FactSource>();
+    [Field("sources", Most = 2000)]
+    public IReadOnlyDictionary<string, FactSource> Sources { get; init; } = new Dictionary<string,
+        FactSource>();
 }
 
 /// <summary>Temperatures at the nozzle, °C.</summary>
@@ -89,7 +91,8 @@ public sealed record FanUse : OpenRecord
     [Field("fan", "", AtLeast = 0, AtMost = 1)] public double Share { get; init; }
     /// <summary>First layer with the fan on, counted from 1.</summary>
     [Field("first layer with fan", "", AtLeast = 1, AtMost = 10000)] public int FromLayer { get; init; } = 2;
-    /// <summary>Share of full speed by the time a layer takes: pairs [s, share] with rising times, straight between them; <see cref="Share"/> where it is empty.</summary>
+    /// <summary>Share of full speed by the time a layer takes: pairs [s, share] with rising times, straight between them; <see
+    /// cref="Share"/> where it is empty.</summary>
     [Field("fan curve", Most = 20)] public IReadOnlyList<IReadOnlyList<double>> Curve { get; init; } = [];
     /// <summary>Share on lines that hang between two banks; as elsewhere where nothing is said.</summary>
     [Field("fan on bridges", "", AtLeast = 0, AtMost = 1)] public double? Bridge { get; init; }
@@ -100,7 +103,8 @@ public sealed record FanUse : OpenRecord
         if (Curve.Count == 0) return Share;
         if (seconds <= Curve[0][0]) return Curve[0][1];
         for (var i = 1; i < Curve.Count; i++)
-            if (seconds <= Curve[i][0]) return Curve[i - 1][1] + (seconds - Curve[i - 1][0]) / (Curve[i][0] - Curve[i - 1][0]) * (Curve[i][1] - Curve[i - 1][1]);
+            if (seconds <= Curve[i][0]) return Curve[i - 1][1]
+                + (seconds - Curve[i - 1][0]) / (Curve[i][0] - Curve[i - 1][0]) * (Curve[i][1] - Curve[i - 1][1]);
         return Curve[^1][1];
     }
 }

@@ -3,7 +3,8 @@ using System.Text.Json.Serialization.Metadata;
 
 namespace MillCard.Core.Documents;
 
-/// <summary>A member of a list that people edit. Its id stays with it wherever it stands, so that edits of two people meet at the same member.</summary>
+/// <summary>A member of a list that people edit. Its id stays with it wherever it stands, so that edits of two people meet at the same
+/// member.</summary>
 public abstract record Member : OpenRecord
 {
     /// <summary>Its id within its list; given as the document is read where it has none.</summary>
@@ -27,11 +28,13 @@ internal static class MemberIds
     }
 
     private static Type? MemberOf(Type list) =>
-        list.IsGenericType && list.GetGenericTypeDefinition() == typeof(IReadOnlyList<>) && list.GenericTypeArguments[0].IsAssignableTo(typeof(Member))
+        list.IsGenericType && list.GetGenericTypeDefinition() == typeof(IReadOnlyList<>) && list.GenericTypeArguments[0]
+            .IsAssignableTo(typeof(Member))
             ? list.GenericTypeArguments[0]
             : null;
 
-    /// <summary>The list with an id for every member: the same document gets the same ids, whoever reads it; of two with one id the later gets another.</summary>
+    /// <summary>The list with an id for every member: the same document gets the same ids, whoever reads it; of two with one id the later
+    /// gets another.</summary>
     private static object Named<T>(object list) where T : Member
     {
         var members = (IReadOnlyList<T>)list;

@@ -1,6 +1,7 @@
 namespace MillCard.Core.Documents;
 
-/// <summary>What a filament or a recipe needs of a machine, beside what follows from its own figures. Matched by physics, not by names.</summary>
+/// <summary>What a filament or a recipe needs of a machine, beside what follows from its own figures. Matched by physics, not by
+/// names.</summary>
 public sealed record Needs : OpenRecord
 {
     /// <summary>Smallest nozzle, mm.</summary>

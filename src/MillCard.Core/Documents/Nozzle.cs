@@ -29,7 +29,8 @@ public sealed record Nozzle : OpenRecord
     public HeadRetraction? Retraction { get; init; }
 
     /// <summary>How well it stands filled filament, from the material where nothing is said; null where nobody knows.</summary>
-    public WearRating? WearKnown() => Wear ?? Material switch { NozzleMaterial.Brass => WearRating.Low, NozzleMaterial.Hardened => WearRating.High, _ => null };
+    public WearRating? WearKnown() => Wear
+        ?? Material switch { NozzleMaterial.Brass => WearRating.Low, NozzleMaterial.Hardened => WearRating.High, _ => null };
 }
 
 /// <summary>An offset in three directions, mm.</summary>

@@ -9,7 +9,8 @@ public sealed record Probe : OpenRecord
     [Field("probe's offset X", "mm", AtLeast = -300, AtMost = 300)] public double? X { get; init; }
     /// <summary>From the first nozzle to the back, mm.</summary>
     [Field("probe's offset Y", "mm", AtLeast = -300, AtMost = 300)] public double? Y { get; init; }
-    /// <summary>Z offset: from where the probe answers to where the nozzle touches, mm; a more negative one brings the nozzle nearer to the bed.</summary>
+    /// <summary>Z offset: from where the probe answers to where the nozzle touches, mm; a more negative one brings the nozzle nearer to the
+    /// bed.</summary>
     [Field("Z offset", "mm", AtLeast = -20, AtMost = 20)] public double? Z { get; init; }
     /// <summary>Points of its grid along X.</summary>
     [Field("probe's columns", "", AtLeast = 1, AtMost = 100)] public int? Columns { get; init; }

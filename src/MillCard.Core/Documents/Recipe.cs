@@ -54,12 +54,15 @@ public sealed record Recipe : OpenRecord, IDocument
     [Field("spiral")] public bool Spiral { get; init; }
     /// <summary>What belongs to prints with several nozzles.</summary>
     public NozzleChanges NozzleChanges { get; init; } = new();
-    /// <summary>Name of the G-code file, a template such as <c>{{ job.name }}-{{ filament.name }}</c>; that one where nothing is said.</summary>
+    /// <summary>Name of the G-code file, a template such as <c>{{ job.name }}-{{ filament.name }}</c>; that one where nothing is
+    /// said.</summary>
     [Field("file name", Fewest = 1, Most = 300)] public string? FileName { get; init; }
     /// <summary>What a card must have for it, beside what follows from its settings.</summary>
     public Needs Needs { get; init; } = new();
     /// <summary>Anything worth knowing.</summary>
     [Field("notes", Most = 10000)] public string? Notes { get; init; }
     /// <summary>Where each setting comes from, by JSON pointer (RFC 6901).</summary>
-    [Field("sources", Most = 2000)] public IReadOnlyDictionary<string, FactSource> Sources { get; init; } = new Dictionary<string, FactSource>();
+    [Field("sources", Most = 2000)]
+    public IReadOnlyDictionary<string, FactSource> Sources { get; init; } = new Dictionary<string,
+        FactSource>();
 }

@@ -27,7 +27,8 @@ public sealed class SchemaCheck
     {
         if (node is not JsonObject schema || _errors.Count >= MostErrors) return;
         if (schema["$ref"] is JsonNode reference) { Look(Resolve((string)reference!), value, at); return; }
-        if (schema["const"] is JsonNode constant && !Same(constant, value)) { Refuse(schema, at, $"must be \"{constant}\"", constant.ToString()); return; }
+        if (schema["const"] is JsonNode constant && !Same(constant, value))
+        { Refuse(schema, at, $"must be \"{constant}\"", constant.ToString()); return; }
         if (schema["enum"] is JsonArray words) { Word(schema, words, value, at); return; }
         if (schema["type"] is JsonNode type && !Fits(type, value)) { Kind(schema, type, value, at); return; }
         switch (value.ValueKind)
@@ -43,7 +44,8 @@ public sealed class SchemaCheck
     {
         JsonNode? node = _root;
         foreach (var step in reference.TrimStart('#').Split('/', StringSplitOptions.RemoveEmptyEntries))
-            node = node is JsonArray list ? list[int.Parse(step, CultureInfo.InvariantCulture)] : node?[step.Replace("~1", "/").Replace("~0", "~")];
+            node = node is JsonArray list ? list[int.Parse(step, CultureInfo.InvariantCulture)]
+                : node?[step.Replace("~1", "/").Replace("~0", "~")];
         return node;
     }
 
@@ -81,15 +83,18 @@ public sealed class SchemaCheck
         if (discriminator is not null && value.TryGetProperty(discriminator, out _))
             Refuse(schema, $"{at}/{discriminator}", $"must be one of {string.Join(", ", known)}", string.Join(", ", known), discriminator);
         else if (discriminator is not null)
-            Refuse([], $"{at}/{discriminator}", $"is missing; it is one of {string.Join(", ", known)}", string.Join(", ", known), discriminator);
+            Refuse([], $"{at}/{discriminator}", $"is missing; it is one of {string.Join(", ", known)}", string.Join(", ", known),
+                discriminator);
         return null;
     }
 
     private void Items(JsonObject schema, JsonElement value, string at)
     {
         var count = value.GetArrayLength();
-        if (schema["maxItems"] is JsonNode most && count > (int)most) { Refuse(schema, at, $"has {count} entries; at most {most} are taken", most.ToString()); return; }
-        if (schema["minItems"] is JsonNode fewest && count < (int)fewest) Refuse(schema, at, $"has {count} entries; at least {fewest} are needed", fewest.ToString());
+        if (schema["maxItems"] is JsonNode most && count > (int)most)
+        { Refuse(schema, at, $"has {count} entries; at most {most} are taken", most.ToString()); return; }
+        if (schema["minItems"] is JsonNode fewest && count < (int)fewest)
+            Refuse(schema, at, $"has {count} entries; at least {fewest} are needed", fewest.ToString());
         var index = 0;
         foreach (var item in value.EnumerateArray()) Look(schema["items"], item, $"{at}/{index++.ToString(CultureInfo.InvariantCulture)}");
     }
@@ -105,7 +110,8 @@ public sealed class SchemaCheck
         var high = most is { } m ? $"at most {Plain(m)}" : null;
         var limit = string.Join(" and ", new[] { low, high }.OfType<string>());
         var unit = (string?)schema["x-unit"] is { Length: > 0 } u ? $" {u}" : "";
-        Refuse(schema, at, $"must be {(limit.Length > 0 ? limit : "a number")}{unit}; {Short(value.GetRawText())} is not", $"{limit}{unit}");
+        Refuse(schema, at, $"must be {(limit.Length > 0 ? limit : "a number")}{unit}; {Short(value.GetRawText())} is not",
+            $"{limit}{unit}");
     }
 
     /// <summary>What was sent, as a sentence can hold it.</summary>
@@ -114,7 +120,8 @@ public sealed class SchemaCheck
     private void Length(JsonObject schema, JsonElement value, string at)
     {
         var length = value.GetString()!.Length;
-        if (schema["maxLength"] is JsonNode most && length > (int)most) Refuse(schema, at, $"has {length} characters; at most {most} are taken", most.ToString());
+        if (schema["maxLength"] is JsonNode most && length > (int)most)
+            Refuse(schema, at, $"has {length} characters; at most {most} are taken", most.ToString());
         if (schema["minLength"] is JsonNode fewest && length < (int)fewest) Refuse(schema, at, "is empty", $"at least {fewest}");
     }
 

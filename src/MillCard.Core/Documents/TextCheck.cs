@@ -4,7 +4,8 @@ using System.Text.Unicode;
 
 namespace MillCard.Core.Documents;
 
-/// <summary>Looks for texts that no database and no XML can hold: half of a surrogate pair, the character NUL, bytes that are not UTF-8.</summary>
+/// <summary>Looks for texts that no database and no XML can hold: half of a surrogate pair, the character NUL, bytes that are not
+/// UTF-8.</summary>
 public static class TextCheck
 {
     /// <summary>The first such text; null where there is none.</summary>

@@ -21,7 +21,9 @@ public abstract record Zone : Member
     /// <summary>Underside above the parts' own floor, mm.</summary>
     [Field("zone's underside", "mm", AtLeast = 0, AtMost = 10000)] public double Z { get; init; }
     /// <summary>Where it departs from the part's settings: values by the recipe's JSON pointers.</summary>
-    [Field("zone's settings", Most = 60)] public IReadOnlyDictionary<string, JsonElement> Settings { get; init; } = new Dictionary<string, JsonElement>();
+    [Field("zone's settings", Most = 60)]
+    public IReadOnlyDictionary<string, JsonElement> Settings { get; init; } = new Dictionary<string,
+        JsonElement>();
 }
 
 /// <summary>What a zone is for.</summary>

@@ -24,7 +24,8 @@ public readonly record struct ExtrusionCount(ExtrusionCounts By)
     /// <summary>After a command; those that do not bear on it change nothing.</summary>
     public ExtrusionCount After(Meaning meaning) => meaning switch
     {
-        Meaning.Relative or Meaning.Absolute => this with { Positions = meaning == Meaning.Relative, Own = By == ExtrusionCounts.Last ? meaning == Meaning.Relative : Own },
+        Meaning.Relative or Meaning.Absolute =>
+            this with { Positions = meaning == Meaning.Relative, Own = By == ExtrusionCounts.Last ? meaning == Meaning.Relative : Own },
         Meaning.ExtrusionRelative => this with { Own = true },
         Meaning.ExtrusionAbsolute => this with { Own = false },
         _ => this,

@@ -29,14 +29,16 @@ public sealed record SpeedCeiling(double Speed, CeilingBy By)
     /// <param name="filament">The filament; null for none in particular.</param>
     /// <param name="width">mm.</param>
     /// <param name="height">mm.</param>
-    public static SpeedCeiling Of(Card card, Nozzle nozzle, Filament? filament, double width, double height) => All(card, nozzle, filament, width, height).MinBy(c => c.Speed)!;
+    public static SpeedCeiling Of(Card card, Nozzle nozzle, Filament? filament, double width, double height) =>
+        All(card, nozzle, filament, width, height).MinBy(c => c.Speed)!;
 
     /// <summary>Every ceiling that is known, one a cause.</summary>
     public static IReadOnlyList<SpeedCeiling> All(Card card, Nozzle nozzle, Filament? filament, double width, double height)
     {
         var flow = filament?.Flow ?? 1;
         var axes = card.Motion.Axes;
-        var ceilings = new List<SpeedCeiling> { new(Math.Min(axes.X?.MaxSpeed ?? double.PositiveInfinity, axes.Y?.MaxSpeed ?? double.PositiveInfinity), CeilingBy.Axis) };
+        var ceilings = new List<SpeedCeiling> { new(
+            Math.Min(axes.X?.MaxSpeed ?? double.PositiveInfinity, axes.Y?.MaxSpeed ?? double.PositiveInfinity), CeilingBy.Axis) };
         if ((filament?.Diameter ?? nozzle.FilamentDiameter) is { } diameter && axes.E?.MaxSpeed is { } drive)
             ceilings.Add(new(drive / ExtrudedLine.FeedPerMm(width, height, diameter, flow), CeilingBy.FilamentDrive));
         if (nozzle.MaxFlow is { } melts) ceilings.Add(new(ExtrudedLine.FastestSpeed(melts, width, height, flow), CeilingBy.HotEnd));

@@ -15,7 +15,8 @@ public sealed record ExtendedCommand(string Name, IReadOnlyDictionary<string, st
         if (line[0] == '_') return true;
         if (!IsLetter(line[0])) return false;
         if (IsLetter(line[1]) || line[1] == '_') return true;
-        for (var i = 1; i < line.Length && line[i] is not ((byte)' ' or (byte)'\t' or (byte)';' or (byte)'*'); i++) if (line[i] == '_') return true;
+        for (var i = 1; i < line.Length && line[i] is not ((byte)' ' or (byte)'\t' or (byte)';' or (byte)'*'); i++)
+            if (line[i] == '_') return true;
         return false;
     }
 
@@ -34,7 +35,8 @@ public sealed record ExtendedCommand(string Name, IReadOnlyDictionary<string, st
 
     /// <summary>A parameter as a number; NaN where it is missing or none.</summary>
     public double Number(string name) =>
-        Parameters.TryGetValue(name, out var text) && double.TryParse(text, System.Globalization.CultureInfo.InvariantCulture, out var value) && double.IsFinite(value)
+        Parameters.TryGetValue(name, out var text)
+            && double.TryParse(text, System.Globalization.CultureInfo.InvariantCulture, out var value) && double.IsFinite(value)
             ? Math.Clamp(value, -Words.Largest, Words.Largest)
             : double.NaN;
 

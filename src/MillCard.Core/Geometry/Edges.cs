@@ -65,7 +65,9 @@ public sealed class Edges : IDisposable
                 var (f, t) = (ex * (fromY - edge.Y0) - ey * (fromX - edge.X0), ex * (toY - edge.Y0) - ey * (toX - edge.X0));
                 if (f > 0 && t > 0 || f < 0 && t < 0) continue;
                 // on one line the sides say nothing; there the pieces meet where their boxes do
-                if (s0 == 0 && s1 == 0 && (Math.Max(edge.X0, edge.X1) < Math.Min(fromX, toX) || Math.Min(edge.X0, edge.X1) > Math.Max(fromX, toX) || Math.Max(edge.Y0, edge.Y1) < Math.Min(fromY, toY) || Math.Min(edge.Y0, edge.Y1) > Math.Max(fromY, toY))) continue;
+                if (s0 == 0 && s1 == 0 && (Math.Max(edge.X0, edge.X1) < Math.Min(fromX, toX)
+                    || Math.Min(edge.X0, edge.X1) > Math.Max(fromX, toX) || Math.Max(edge.Y0, edge.Y1) < Math.Min(fromY, toY)
+                    || Math.Min(edge.Y0, edge.Y1) > Math.Max(fromY, toY))) continue;
                 return true;
             }
         return false;
@@ -114,7 +116,8 @@ public sealed class Edges : IDisposable
                 var (s0, s1) = (dx * (edge.Y0 - from.Y) - dy * (edge.X0 - from.X), dx * (edge.Y1 - from.Y) - dy * (edge.X1 - from.X));
                 if (s0 < 0 == s1 < 0) continue;
                 var u = s0 / (s0 - s1);
-                var share = ((edge.X0 + u * (edge.X1 - edge.X0) - from.X) * dx + (edge.Y0 + u * (edge.Y1 - edge.Y0) - from.Y) * dy) / (dx * dx + dy * dy);
+                var share = ((edge.X0 + u * (edge.X1 - edge.X0) - from.X) * dx
+                    + (edge.Y0 + u * (edge.Y1 - edge.Y0) - from.Y) * dy) / (dx * dx + dy * dy);
                 if (share is > 0 and < 1) shares.Add(share);
             }
     }

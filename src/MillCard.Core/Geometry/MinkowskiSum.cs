@@ -32,11 +32,13 @@ public static class MinkowskiSum
     {
         if (polygon.NumInteriorRings == 0) return polygon;
         var (width, height) = (other.EnvelopeInternal.Width, other.EnvelopeInternal.Height);
-        var kept = polygon.InteriorRings.Where(r => r.EnvelopeInternal.Width > width && r.EnvelopeInternal.Height > height).Cast<LinearRing>().ToArray();
+        var kept = polygon.InteriorRings.Where(r => r.EnvelopeInternal.Width > width && r.EnvelopeInternal.Height > height)
+            .Cast<LinearRing>().ToArray();
         return kept.Length == polygon.NumInteriorRings ? polygon : Plane.Factory.CreatePolygon((LinearRing)polygon.ExteriorRing, kept);
     }
 
-    /// <summary>The sum of any areas with one convex polygon: the union of the hulls of (edge ⊕ convex) over all edges, and of the shape moved by one point of it.</summary>
+    /// <summary>The sum of any areas with one convex polygon: the union of the hulls of (edge ⊕ convex) over all edges, and of the shape
+    /// moved by one point of it.</summary>
     /// <param name="shape">Areas, holes allowed.</param>
     /// <param name="convex">A convex polygon; it need not contain the zero.</param>
     public static Shape OfConvex(Shape shape, Polygon convex)
@@ -98,7 +100,8 @@ public static class MinkowskiSum
         var (i, j, n) = (0, 0, 0);
         while (i < p.Length || j < q.Length)
         {
-            ring[n++] = new Coordinate(Math.Round(p[i % p.Length].X + q[j % q.Length].X, Decimals), Math.Round(p[i % p.Length].Y + q[j % q.Length].Y, Decimals));
+            ring[n++] = new Coordinate(Math.Round(p[i % p.Length].X + q[j % q.Length].X, Decimals),
+                Math.Round(p[i % p.Length].Y + q[j % q.Length].Y, Decimals));
             if (i == p.Length) { j++; continue; }
             if (j == q.Length) { i++; continue; }
             var (u, v) = (p[(i + 1) % p.Length], q[(j + 1) % q.Length]);
@@ -127,11 +130,13 @@ public static class MinkowskiSum
         foreach (var polygon in Plane.Polygons(shape))
         {
             if (IsConvex(polygon)) { yield return polygon; continue; }
-            foreach (var piece in Merged(Plane.Polygons(PolygonTriangulator.Triangulate(polygon)).Where(t => t.Area > 0))) yield return piece;
+            foreach (var piece in Merged(Plane.Polygons(PolygonTriangulator.Triangulate(polygon)).Where(t => t.Area > 0)))
+                yield return piece;
         }
     }
 
-    /// <summary>Triangles joined across shared edges as long as they stay convex; at most four times as many as needed (Hertel and Mehlhorn 1983).</summary>
+    /// <summary>Triangles joined across shared edges as long as they stay convex; at most four times as many as needed (Hertel and Mehlhorn
+    /// 1983).</summary>
     private static IEnumerable<Polygon> Merged(IEnumerable<Polygon> triangles)
     {
         var pieces = triangles.Select(FromLowest).ToArray();

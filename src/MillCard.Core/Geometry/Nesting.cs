@@ -3,10 +3,12 @@ using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Geometry;
 
-/// <summary>Tells areas that lie well within others, which is most of them from layer to layer, at a small part of an overlay's cost.</summary>
+/// <summary>Tells areas that lie well within others, which is most of them from layer to layer, at a small part of an overlay's
+/// cost.</summary>
 public static class Nesting
 {
-    /// <summary>Whether an area lies within another and their edges nowhere meet. Where they meet, the answer is no, whatever lies inside what.</summary>
+    /// <summary>Whether an area lies within another and their edges nowhere meet. Where they meet, the answer is no, whatever lies inside
+    /// what.</summary>
     /// <param name="inner">Valid areas, not empty.</param>
     /// <param name="outer">Valid areas, not empty.</param>
     public static bool LiesClearlyWithin(Shape inner, Shape outer) =>
@@ -20,7 +22,8 @@ public static class Nesting
     /// <param name="b">Valid areas, not empty.</param>
     public static bool Meet(Shape a, Shape b) =>
         a.EnvelopeInternal.Intersects(b.EnvelopeInternal)
-        && (Plane.Polygons(a).Any(p => Holds(b, p.ExteriorRing)) || Plane.Polygons(b).Any(p => Holds(a, p.ExteriorRing)) || EdgesMeet(a, b));
+        && (Plane.Polygons(a).Any(p => Holds(b, p.ExteriorRing)) || Plane.Polygons(b).Any(p => Holds(a, p.ExteriorRing))
+            || EdgesMeet(a, b));
 
     private static bool EdgesMeet(Shape a, Shape b)
     {
@@ -31,6 +34,7 @@ public static class Nesting
     private static bool Holds(Shape areas, LineString ring)
     {
         var first = ring.GetCoordinateN(0);
-        return Plane.Polygons(areas).Any(p => PointLocation.IsInRing(first, p.ExteriorRing.Coordinates) && !p.InteriorRings.Any(hole => PointLocation.IsInRing(first, hole.Coordinates)));
+        return Plane.Polygons(areas).Any(p => PointLocation.IsInRing(first, p.ExteriorRing.Coordinates)
+            && !p.InteriorRings.Any(hole => PointLocation.IsInRing(first, hole.Coordinates)));
     }
 }

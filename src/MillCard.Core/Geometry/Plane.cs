@@ -16,7 +16,8 @@ public static class Plane
 
     /// <summary>Factory of all geometries.</summary>
     public static GeometryFactory Factory { get; } = new NtsGeometryServices(
-        CoordinateArraySequenceFactory.Instance, new PrecisionModel(), 0, GeometryOverlay.NG, new CoordinateEqualityComparer()).CreateGeometryFactory();
+        CoordinateArraySequenceFactory.Instance, new PrecisionModel(), 0, GeometryOverlay.NG, new CoordinateEqualityComparer())
+            .CreateGeometryFactory();
 
     /// <summary>Nothing.</summary>
     public static Shape Empty { get; } = Factory.CreatePolygon();
@@ -56,7 +57,8 @@ public static class Plane
     /// <param name="shape">Valid areas.</param>
     /// <param name="radius">mm.</param>
     /// <param name="quadrantSegments">Chords a quarter turn.</param>
-    public static Shape Opened(Shape shape, double radius, int quadrantSegments = 8) => Offset(Offset(shape, -radius, quadrantSegments), radius, quadrantSegments);
+    public static Shape Opened(Shape shape, double radius, int quadrantSegments = 8) =>
+        Offset(Offset(shape, -radius, quadrantSegments), radius, quadrantSegments);
 
     /// <summary>Grown by a disc, on the safe side: never less than the true sum, at most 0.01 mm more.</summary>
     public static Shape GrowOutside(Shape shape, double radius)
@@ -66,25 +68,31 @@ public static class Plane
         return Offset(shape, radius / Math.Cos(Math.PI / segments), segments / 4);
     }
 
-    /// <summary>Outlines of more than 64 corners with fewer of them, on the safe side: never less than the area, at most 0.01 mm beyond it. Convex ones stay as they are.</summary>
-    public static Shape PlainOutside(Shape shape) => Factory.BuildGeometry([.. Polygons(shape).SelectMany(polygon => Polygons(Plain(polygon)))]);
+    /// <summary>Outlines of more than 64 corners with fewer of them, on the safe side: never less than the area, at most 0.01 mm beyond it.
+    /// Convex ones stay as they are.</summary>
+    public static Shape PlainOutside(Shape shape) =>
+        Factory.BuildGeometry([.. Polygons(shape).SelectMany(polygon => Polygons(Plain(polygon)))]);
 
     private static Shape Plain(Polygon polygon)
     {
         if (polygon.NumPoints <= ManyCorners || MinkowskiSum.IsConvex(polygon)) return polygon;
-        var plain = BufferOp.Buffer(NetTopologySuite.Simplify.TopologyPreservingSimplifier.Simplify(polygon, PlainWithin), PlainWithin, new BufferParameters(1, EndCapStyle.Flat, JoinStyle.Mitre, 2));
+        var plain = BufferOp.Buffer(NetTopologySuite.Simplify.TopologyPreservingSimplifier.Simplify(polygon, PlainWithin), PlainWithin,
+            new BufferParameters(1, EndCapStyle.Flat, JoinStyle.Mitre, 2));
         return plain.NumPoints < polygon.NumPoints ? plain : polygon;
     }
 
     private const int ManyCorners = 64;
     private const double PlainWithin = 0.005;
 
-    /// <summary>The areas without holes and splinters too narrow for anything: what rounding leaves between and beside pieces that meet.</summary>
+    /// <summary>The areas without holes and splinters too narrow for anything: what rounding leaves between and beside pieces that
+    /// meet.</summary>
     public static Shape WithoutSlits(Shape shape)
     {
         var polygons = Polygons(shape).ToArray();
         return polygons.All(p => !IsSlit(p.ExteriorRing) && !p.InteriorRings.Any(IsSlit)) ? shape : Factory.BuildGeometry(
-            [.. polygons.Where(p => !IsSlit(p.ExteriorRing)).Select(p => Factory.CreatePolygon((LinearRing)p.ExteriorRing, [.. p.InteriorRings.Where(r => !IsSlit(r)).Cast<LinearRing>()]))]);
+            [.. polygons.Where(p => !IsSlit(p.ExteriorRing))
+                .Select(p => Factory.CreatePolygon((LinearRing)p.ExteriorRing,
+                [.. p.InteriorRings.Where(r => !IsSlit(r)).Cast<LinearRing>()]))]);
     }
 
     private static bool IsSlit(LineString ring) => 2 * NetTopologySuite.Algorithm.Area.OfRing(ring.Coordinates) < Touch / 2 * ring.Length;
@@ -112,5 +120,6 @@ public static class Plane
         x == 0 && y == 0 ? shape : NetTopologySuite.Geometries.Utilities.AffineTransformation.TranslationInstance(x, y).Transform(shape);
 
     private static Shape Areas(Shape shape) =>
-        shape is GeometryCollection and not MultiPolygon ? Factory.BuildGeometry([.. Polygons(shape)]) : shape.Dimension == Dimension.Surface ? shape : Empty;
+        shape is GeometryCollection and not MultiPolygon ? Factory.BuildGeometry([.. Polygons(shape)])
+            : shape.Dimension == Dimension.Surface ? shape : Empty;
 }

@@ -11,7 +11,8 @@ public static class Thinning
 {
     private const double AsFar = 0.9;
 
-    /// <summary>Corners of a ring, closed, no left-out corner further off than the error. It may cross itself where the ring comes close to itself.</summary>
+    /// <summary>Corners of a ring, closed, no left-out corner further off than the error. It may cross itself where the ring comes close to
+    /// itself.</summary>
     /// <param name="ring">Closed: its last corner is its first.</param>
     /// <param name="error">In the ring's own unit.</param>
     /// <param name="stop">Ends the computation.</param>

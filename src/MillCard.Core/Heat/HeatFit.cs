@@ -16,11 +16,14 @@ public sealed record HeatFit(HeatModel Model, double ReachableFrom, double Reach
     private const double WideShare = 0.25;
 
     /// <summary>Whether the log tells where the heater ends: it is long enough, and the interval is narrow.</summary>
-    public bool Tells => Covers >= Nearly * LongEnough && ReachableTo - ReachableFrom <= WideShare * (Model.Reachable - Model.Room) && ReachableTo < Hottest;
+    public bool Tells => Covers >= Nearly * LongEnough && ReachableTo - ReachableFrom <= WideShare * (Model.Reachable - Model.Room)
+        && ReachableTo < Hottest;
 
-    /// <summary>The least-squares fit of T(t) = T∞ − (T∞ − T₀)·e^(−t/τ) to a log, T₀ its first value; null where the log cannot be fitted.</summary>
+    /// <summary>The least-squares fit of T(t) = T∞ − (T∞ − T₀)·e^(−t/τ) to a log, T₀ its first value; null where the log cannot be
+    /// fitted.</summary>
     /// <remarks>
-    /// For a given τ the best T∞ is linear least squares; τ is searched on a logarithmic scale. The interval is the profile's: all T∞ whose best τ
+    /// For a given τ the best T∞ is linear least squares; τ is searched on a logarithmic scale. The interval is the profile's: all T∞ whose
+    /// best τ
     /// leaves a sum of squares of at most (1 + F/(n − 2)) times the least, F = t² of Student's t at 95 % with n − 2 degrees of freedom.
     /// It holds where the linear approximation is poor (Bates and Watts, Nonlinear Regression Analysis, 1988, section 6.1).
     /// </remarks>
@@ -93,7 +96,8 @@ public sealed record HeatFit(HeatModel Model, double ReachableFrom, double Reach
         return inside;
     }
 
-    /// <summary>Student's t at 97.5 %, so 95 % on both sides; Abramowitz and Stegun, Handbook of Mathematical Functions, table 26.10.</summary>
+    /// <summary>Student's t at 97.5 %, so 95 % on both sides; Abramowitz and Stegun, Handbook of Mathematical Functions, table
+    /// 26.10.</summary>
     private static double StudentT(int freedom) => freedom switch
     {
         1 => 12.706,

@@ -26,13 +26,15 @@ public sealed class HeaterTrace
     {
         var (at, target, from) = LastChange(time);
         var elapsed = Math.Max(0, time - at);
-        return target > from ? Math.Min(target, Model.Heated(from, elapsed)) : Math.Max(Math.Max(target, Model.Room), Model.Cooled(from, elapsed));
+        return target > from ? Math.Min(target, Model.Heated(from, elapsed))
+            : Math.Max(Math.Max(target, Model.Room), Model.Cooled(from, elapsed));
     }
 
     /// <summary>Target at a time, °C; 0 is off.</summary>
     public double TargetAt(double time) => LastChange(time).Target;
 
-    private (double At, double Target, double From) LastChange(double time) => _changes[Math.Max(0, _changes.FindLastIndex(c => c.At <= time))];
+    private (double At, double Target, double From) LastChange(double time) =>
+        _changes[Math.Max(0, _changes.FindLastIndex(c => c.At <= time))];
 
     /// <summary>How long a wait for the present target takes from a time on, s; infinite where it never ends.</summary>
     /// <param name="now">When the wait begins, s.</param>

@@ -33,7 +33,8 @@ public static class LineFrame
         var intact = true;
         if (star >= 0)
         {
-            intact = int.TryParse(text.AsSpan(star + 1), NumberStyles.None, CultureInfo.InvariantCulture, out var sum) && sum == Checksum(Encoding.UTF8.GetBytes(text[..star]));
+            intact = int.TryParse(text.AsSpan(star + 1), NumberStyles.None, CultureInfo.InvariantCulture, out var sum)
+                && sum == Checksum(Encoding.UTF8.GetBytes(text[..star]));
             text = text[..star];
         }
         if (text.Length < 2 || text[0] is not ('N' or 'n') || !char.IsAsciiDigit(text[1])) return (-1, text.Trim(), intact);

@@ -38,17 +38,24 @@ public sealed partial record Reply(ReplyKind Kind, string Text, long Number, Lin
     {
         var text = line.Trim();
         var (heat, place) = (HeatOf(text), PlaceOf(text));
-        if (Again().Match(text) is { Success: true } again && long.TryParse(again.Groups[1].ValueSpan, NumberStyles.None, CultureInfo.InvariantCulture, out var number)) return new(ReplyKind.Resend, text, number, null, null);
-        if (text.StartsWith("ok", StringComparison.Ordinal) && (text.Length == 2 || !char.IsAsciiLetterOrDigit(text[2]))) return new(ReplyKind.Ok, text, -1, heat, place);
-        if (text.StartsWith("echo:busy", StringComparison.OrdinalIgnoreCase) || text.StartsWith("busy:", StringComparison.OrdinalIgnoreCase)) return new(ReplyKind.Busy, text, -1, null, null);
-        if (text.StartsWith("error", StringComparison.OrdinalIgnoreCase) || text.StartsWith("!!", StringComparison.Ordinal)) return new(ReplyKind.Error, text, -1, null, null);
+        if (Again().Match(text) is { Success: true } again
+            && long.TryParse(again.Groups[1].ValueSpan, NumberStyles.None, CultureInfo.InvariantCulture,
+            out var number)) return new(ReplyKind.Resend, text, number, null, null);
+        if (text.StartsWith("ok", StringComparison.Ordinal) && (text.Length == 2 || !char.IsAsciiLetterOrDigit(text[2])))
+            return new(ReplyKind.Ok, text, -1, heat, place);
+        if (text.StartsWith("echo:busy", StringComparison.OrdinalIgnoreCase)
+            || text.StartsWith("busy:", StringComparison.OrdinalIgnoreCase)) return new(ReplyKind.Busy, text, -1, null, null);
+        if (text.StartsWith("error", StringComparison.OrdinalIgnoreCase) || text.StartsWith("!!", StringComparison.Ordinal))
+            return new(ReplyKind.Error, text, -1, null, null);
         if (text == "start") return new(ReplyKind.Started, text, -1, null, null);
         return new(heat is not null || place is not null ? ReplyKind.Report : ReplyKind.Text, text, -1, heat, place);
     }
 
     private static LineTemperatures? HeatOf(string text)
     {
-        double? One(string name, int group) => Regex.Match(text, $@"(?<![A-Za-z]){name}0?:\s*(-?\d+(?:\.\d+)?)\s*(?:/\s*(-?\d+(?:\.\d+)?))?") is { Success: true } m && m.Groups[group].Success ? double.Parse(m.Groups[group].ValueSpan, CultureInfo.InvariantCulture) : null;
+        double? One(string name, int group) => Regex.Match(text,
+            $@"(?<![A-Za-z]){name}0?:\s*(-?\d+(?:\.\d+)?)\s*(?:/\s*(-?\d+(?:\.\d+)?))?") is { Success: true } m && m.Groups[group].Success
+            ? double.Parse(m.Groups[group].ValueSpan, CultureInfo.InvariantCulture) : null;
         if (One("T", 1) is not { } nozzle) return null;
         var targets = Target().Matches(text).Select(m => double.Parse(m.Groups[1].ValueSpan, CultureInfo.InvariantCulture)).ToArray();
         return new(nozzle, One("T", 2), One("B", 1), One("B", 2)) { HottestTarget = targets.Length > 0 ? targets.Max() : null };
@@ -56,7 +63,9 @@ public sealed partial record Reply(ReplyKind Kind, string Text, long Number, Lin
 
     private static LinePosition? PlaceOf(string text) =>
         Place().Match(text) is { Success: true } m
-            ? new(double.Parse(m.Groups[1].ValueSpan, CultureInfo.InvariantCulture), double.Parse(m.Groups[2].ValueSpan, CultureInfo.InvariantCulture), double.Parse(m.Groups[3].ValueSpan, CultureInfo.InvariantCulture))
+            ? new(double.Parse(m.Groups[1].ValueSpan, CultureInfo.InvariantCulture),
+                double.Parse(m.Groups[2].ValueSpan, CultureInfo.InvariantCulture),
+                double.Parse(m.Groups[3].ValueSpan, CultureInfo.InvariantCulture))
             : null;
 
     [GeneratedRegex(@"^(?:Resend:|rs)\s*N?(\d+)\s*$", RegexOptions.IgnoreCase)]

@@ -14,7 +14,8 @@ public sealed partial record Macro(string Name, string Text, string? About = nul
 
     /// <summary>Names of the parameters it reads, in capitals.</summary>
     public IReadOnlyList<string> Parameters { get; } =
-        [.. Reads().Matches(Text).Select(m => (m.Groups["dot"].Success ? m.Groups["dot"] : m.Groups["key"]).Value.ToUpperInvariant()).Distinct()];
+        [.. Reads().Matches(Text).Select(m => (m.Groups["dot"].Success ? m.Groups["dot"] : m.Groups["key"]).Value.ToUpperInvariant())
+            .Distinct()];
 
     /// <summary>Whether it takes any parameter, because it reads all of them at once.</summary>
     public bool TakesAny { get; } = Text.Contains("rawparams", StringComparison.Ordinal) || AllParameters().IsMatch(Text);

@@ -12,15 +12,21 @@ internal static class NeedsMatch
     {
         var (nozzle, at) = (card.Head.Nozzles![index], $"/head/nozzles/{index}");
         if (nozzle.Diameter is { } bore && (needs.NozzleFrom > bore + 1e-9 || needs.NozzleTo < bore - 1e-9))
-            yield return new(Verdict.DoesNotFit, $"It needs a nozzle {(needs.NozzleFrom is { } from && needs.NozzleTo is { } to ? $"of {Say(from)} to {Say(to)} mm" : needs.NozzleFrom is { } least ? $"of at least {Say(least)} mm" : $"of at most {Say(needs.NozzleTo!.Value)} mm")}; this one is {Say(bore)} mm.", "/needs/nozzleFrom", $"{at}/diameter");
+            yield return new(Verdict.DoesNotFit, $"It needs a nozzle "
+                + $"{(needs.NozzleFrom is { } from && needs.NozzleTo is { } to ? $"of {Say(from)} to {Say(to)} mm" : needs.NozzleFrom is { } least ? $"of at least {Say(least)} mm" : $"of at most {Say(needs.NozzleTo!.Value)} mm")}; this one is {Say(bore)} mm.", "/needs/nozzleFrom", $"{at}/diameter");
         if (needs.Wear is { } wear && nozzle.WearKnown() is var has && (has is null || has < wear))
-            yield return new(has is null ? Verdict.FitsWithCautions : Verdict.DoesNotFit, has is null ? "It needs a harder nozzle than brass; the card does not say what this one is made of." : "It needs a nozzle that stands more wear than this one.", "/needs/wear", $"{at}/material");
+            yield return new(has is null ? Verdict.FitsWithCautions : Verdict.DoesNotFit, has is null
+                ? "It needs a harder nozzle than brass; the card does not say what this one is made of."
+                : "It needs a nozzle that stands more wear than this one.", "/needs/wear", $"{at}/material");
         if (needs.Feed is { } feed && nozzle.Feed?.Kind is { } kind && kind != feed)
-            yield return new(Verdict.DoesNotFit, feed == FeedKind.Direct ? "It needs a direct feed; this one pushes through a long tube." : "It needs a feed through a long tube; this one is direct.", "/needs/feed", $"{at}/feed");
+            yield return new(Verdict.DoesNotFit, feed == FeedKind.Direct ? "It needs a direct feed; this one pushes through a long tube."
+                : "It needs a feed through a long tube; this one is direct.", "/needs/feed", $"{at}/feed");
         if (needs.Flow is { } flow && nozzle.MaxFlow is { } melts && melts < flow)
-            yield return new(Verdict.DoesNotFit, $"It needs {Say(flow)} mm³/s; this hot end melts {Say(melts)}.", "/needs/flow", $"{at}/maxFlow");
+            yield return new(Verdict.DoesNotFit, $"It needs {Say(flow)} mm³/s; this hot end melts {Say(melts)}.", "/needs/flow",
+                $"{at}/maxFlow");
         if (needs.Chamber is { } chamber && !(card.Heat.Housing == Housing.HeatedChamber && (card.Heat.Chamber?.Max ?? 0) >= chamber))
-            yield return new(Verdict.DoesNotFit, $"It needs a chamber of {chamber:0} °C; {(card.Heat.Housing == Housing.HeatedChamber ? $"this one is allowed {card.Heat.Chamber?.Max ?? 0:0} °C" : "this machine heats none")}.", "/needs/chamber", "/heat/housing");
+            yield return new(Verdict.DoesNotFit, $"It needs a chamber of {chamber:0} °C; "
+                + $"{(card.Heat.Housing == Housing.HeatedChamber ? $"this one is allowed {card.Heat.Chamber?.Max ?? 0:0} °C" : "this machine heats none")}.", "/needs/chamber", "/heat/housing");
         foreach (var reason in Room(card, index, needs)) yield return reason;
     }
 
@@ -28,7 +34,10 @@ internal static class NeedsMatch
     {
         if ((needs.Width ?? needs.Depth ?? needs.Height) is null || Machine.OfDraft(card) is not { } machine) yield break;
         var box = Plane.Intersection(machine.Usable, machine.Travel(index)).EnvelopeInternal;
-        foreach (var (asks, has, what, pointer) in new[] { (needs.Width, box.Width, "wide", "/needs/width"), (needs.Depth, box.Height, "deep", "/needs/depth"), (needs.Height, machine.Height, "high", "/needs/height") })
-            if (asks > has + Plane.Touch) yield return new(Verdict.DoesNotFit, $"It needs room {Say(asks.Value)} mm {what}; this machine has {Say(has)}.", pointer, what == "high" ? "/envelope/height" : "/envelope/bed");
+        foreach (var (asks, has, what, pointer) in new[] { (needs.Width, box.Width, "wide", "/needs/width"),
+            (needs.Depth, box.Height, "deep", "/needs/depth"), (needs.Height, machine.Height, "high", "/needs/height") })
+            if (asks > has + Plane.Touch) yield return new(Verdict.DoesNotFit,
+                $"It needs room {Say(asks.Value)} mm {what}; this machine has {Say(has)}.", pointer, what == "high" ? "/envelope/height"
+                : "/envelope/bed");
     }
 }

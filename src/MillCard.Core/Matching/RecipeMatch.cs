@@ -35,7 +35,9 @@ public static class RecipeMatch
             ? "It does not say how wide its lines are."
             : "Its lines are a share of the nozzle, and the card does not say how wide that is.", "/lineWidth", $"{at}/diameter");
         if (here.Layers.Others is null) yield return new(Verdict.DoesNotFit, recipe.Layers.Rungs is null
-            ? "It does not say how high its layers are." : "It counts its layers in rungs, and this card's ladder is not known; it says no height in mm.", "/layers/others", "/motion/axes/z/drive")
+            ? "It does not say how high its layers are."
+                : "It counts its layers in rungs, and this card's ladder is not known; it says no height in mm.", "/layers/others",
+                "/motion/axes/z/drive")
         { Remedy = AboutOnRung(card, nozzle, recipe) };
         foreach (var misfit in NozzleChange.Misfits(nozzle, here))
             yield return new(misfit.Weight == MisfitWeight.Impossible ? Verdict.DoesNotFit : Verdict.FitsWithCautions, misfit.Message,
@@ -86,7 +88,8 @@ public static class RecipeMatch
         yield return new(Verdict.FitsWithCautions, $"It asks for {Say(asks)} mm/s; {Words(limit.By)} "
             + $"allow{(limit.By is CeilingBy.Axis ? "" : "s")} {limit.Speed:0.#} in its lines of "
             + $"{Say(here.WidthOf(slowest, false))} × {Say(height)} mm. The rest is slowed "
-            + $"down.", $"/speeds/{char.ToLowerInvariant(slowest.ToString()[0])}{slowest.ToString()[1..]}", limit.By == CeilingBy.HotEnd ? $"/head/nozzles/{index}/maxFlow" : null);
+            + $"down.", $"/speeds/{char.ToLowerInvariant(slowest.ToString()[0])}{slowest.ToString()[1..]}", limit.By == CeilingBy.HotEnd
+                ? $"/head/nozzles/{index}/maxFlow" : null);
     }
 
     private static string Words(CeilingBy by) => by switch

@@ -12,7 +12,8 @@ namespace MillCard.Core.MeasureUps;
 /// <param name="Pointer">The fact that decides it most.</param>
 public sealed record Consequence(string Title, string Says, string Pointer);
 
-/// <summary>What follows at once from a complete card: what is left of the bed, what can be reached, how wide, how high and how fast a line may be.</summary>
+/// <summary>What follows at once from a complete card: what is left of the bed, what can be reached, how wide, how high and how fast a line
+/// may be.</summary>
 public static class Consequences
 {
     /// <summary>In the order of the sheet.</summary>
@@ -68,11 +69,13 @@ public static class Consequences
 
     private static string BedHeat(Card card) =>
         card.Envelope.Heated != true ? "The bed is not heated: PLA and TPU hold on a cold plate, most others do not (common practice)."
-        : card.Heat.Bed is { } bed && (bed.Best ?? bed.Max) is { } hottest ? Say($"The bed reaches {hottest:0} °C: enough for {Materials(hottest)} (common practice).")
+        : card.Heat.Bed is { } bed && (bed.Best ?? bed.Max) is { } hottest
+            ? Say($"The bed reaches {hottest:0} °C: enough for {Materials(hottest)} (common practice).")
         : "How hot the bed gets is not said; no target is checked against it.";
 
     private static string Materials(double bed) =>
-        string.Join(", ", new[] { ("PLA", 40), ("TPU", 30), ("PETG", 60), ("PA", 70), ("ABS", 90), ("ASA", 90), ("PC", 90) }.Where(m => m.Item2 <= bed).Select(m => m.Item1).DefaultIfEmpty("nothing that wants a warm bed"));
+        string.Join(", ", new[] { ("PLA", 40), ("TPU", 30), ("PETG", 60), ("PA", 70), ("ABS", 90), ("ASA", 90),
+            ("PC", 90) }.Where(m => m.Item2 <= bed).Select(m => m.Item1).DefaultIfEmpty("nothing that wants a warm bed"));
 
     private static string Say(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 }

@@ -18,9 +18,11 @@ internal static class Amf
 
     public static IReadOnlyList<FilePart> Read(Stream stream, CancellationToken stop) => MeshXml.Reading(Format, stream, reader =>
     {
-        var (unit, objects, constellations) = (1.0, new Dictionary<string, (string? Name, float[] Corners, int[] Faces)>(), new Dictionary<string, List<Instance>>());
+        var (unit, objects, constellations) = (1.0, new Dictionary<string, (string? Name, float[] Corners, int[] Faces)>(),
+            new Dictionary<string, List<Instance>>());
         reader.MoveToContent();
-        if (reader.LocalName != "amf") throw new MeshRefusedException($"This file is XML, but it begins with {reader.LocalName}: it is no AMF.");
+        if (reader.LocalName != "amf")
+            throw new MeshRefusedException($"This file is XML, but it begins with {reader.LocalName}: it is no AMF.");
         unit = MeshXml.Millimetres(Format, reader.GetAttribute("unit"));
         while (reader.Read())
         {
@@ -43,10 +45,13 @@ internal static class Amf
                 foreach (var instance in instances) Lay(instance.Object, instance.At.Then(at), depth + 1);
                 return;
             }
-            if (!objects.TryGetValue(id, out var part)) throw new MeshRefusedException($"This AMF names object {id}, which it does not have.");
-            if ((left -= part.Faces.Length / 3 + 1) < 0) throw new MeshRefusedException($"This AMF unfolds to more than {FaceList.Most} faces.");
+            if (!objects.TryGetValue(id, out var part))
+                throw new MeshRefusedException($"This AMF names object {id}, which it does not have.");
+            if ((left -= part.Faces.Length / 3 + 1) < 0)
+                throw new MeshRefusedException($"This AMF unfolds to more than {FaceList.Most} faces.");
             if (part.Faces.Length == 0) return;
-            if (parts.Count == MeshFile.MostParts) throw new MeshRefusedException($"This AMF holds more than {MeshFile.MostParts} parts, as many as lie on a bed.");
+            if (parts.Count == MeshFile.MostParts)
+                throw new MeshRefusedException($"This AMF holds more than {MeshFile.MostParts} parts, as many as lie on a bed.");
             var faces = new FaceList(Format, part.Faces.Length / 3, stop);
             Span<float> c = stackalloc float[9];
             for (var f = 0; f < part.Faces.Length; f += 3)
@@ -74,7 +79,9 @@ internal static class Amf
             if (reader.NodeType != XmlNodeType.Element) { reader.Read(); continue; }
             switch (reader.LocalName)
             {
-                case "metadata" when reader.GetAttribute("type") == "name" && reader.Depth == depth + 1: name = reader.ReadElementContentAsString(); break;
+                case "metadata" when reader.GetAttribute("type") == "name"
+                    && reader.Depth == depth + 1:
+                    name = reader.ReadElementContentAsString(); break;
                 case "x" or "y" or "z":
                     corners.Add((float)MeshXml.Number(Format, reader.ReadElementContentAsString()));
                     if (corners.Count > 9L * FaceList.Most) throw new MeshRefusedException("This AMF has too many corners.");
@@ -86,7 +93,8 @@ internal static class Amf
                 default: reader.Read(); break;
             }
         }
-        if (corners.Count % 3 != 0 || faces.Count % 3 != 0) throw new MeshRefusedException("A corner or a face of this AMF is not complete.");
+        if (corners.Count % 3 != 0 || faces.Count % 3 != 0)
+            throw new MeshRefusedException("A corner or a face of this AMF is not complete.");
         return (name, [.. corners], [.. faces]);
     }
 
@@ -108,7 +116,8 @@ internal static class Amf
                 reader.Read();
                 while (reader.Depth > inside)
                 {
-                    if (reader.NodeType == XmlNodeType.Element) at[reader.LocalName] = MeshXml.Number(Format, reader.ReadElementContentAsString());
+                    if (reader.NodeType == XmlNodeType.Element)
+                        at[reader.LocalName] = MeshXml.Number(Format, reader.ReadElementContentAsString());
                     else reader.Read();
                 }
             }

@@ -29,7 +29,9 @@ internal sealed class FaceList(string format, int expected, CancellationToken st
         for (var i = 0; i < 9; i++)
         {
             if (!(Math.Abs(c[i]) <= Farthest))
-                throw new MeshRefusedException(float.IsFinite(c[i]) ? $"Face {Count} of this {format} lies {c[i]:0} mm away; {Farthest:0} is the farthest that is read." : $"Face {Count} of this {format} holds something that is not a number.");
+                throw new MeshRefusedException(float.IsFinite(c[i])
+                    ? $"Face {Count} of this {format} lies {c[i]:0} mm away; {Farthest:0} is the farthest that is read."
+                    : $"Face {Count} of this {format} holds something that is not a number.");
         }
         var (p, q, r) = (_corners.Weld(c[0], c[1], c[2]), _corners.Weld(c[3], c[4], c[5]), _corners.Weld(c[6], c[7], c[8]));
         if (p == q || q == r || r == p) return;

@@ -37,7 +37,8 @@ public sealed record Mesh(float[] Corners, int[] Faces)
     private (float, float, float, float, float, float) ComputeBox()
     {
         if (Corners.Length == 0) return default;
-        float minX = float.MaxValue, minY = float.MaxValue, minZ = float.MaxValue, maxX = float.MinValue, maxY = float.MinValue, maxZ = float.MinValue;
+        float minX = float.MaxValue, minY = float.MaxValue, minZ = float.MaxValue, maxX = float.MinValue, maxY = float.MinValue,
+            maxZ = float.MinValue;
         for (var i = 0; i < Corners.Length; i += 3)
         {
             minX = Math.Min(minX, Corners[i]); maxX = Math.Max(maxX, Corners[i]);

@@ -14,7 +14,8 @@ public static class MeshFile
     /// <summary>The parts in a file, repaired as far as that can be done without guessing.</summary>
     /// <param name="file">The whole file.</param>
     /// <param name="stop">Ends the reading.</param>
-    /// <exception cref="MeshRefusedException">None of the formats, cut short, claims more than it has, holds NaN, or unpacks past its limit.</exception>
+    /// <exception cref="MeshRefusedException">None of the formats, cut short, claims more than it has, holds NaN, or unpacks past its
+    /// limit.</exception>
     public static IReadOnlyList<FilePart> Read(ReadOnlyMemory<byte> file, CancellationToken stop = default)
     {
         var parts = file.Span switch
@@ -26,13 +27,15 @@ public static class MeshFile
             var text when Obj.Is(text) => [new FilePart(null, Obj.Read(text, stop))],
             var stl => [new FilePart(null, Stl.Read(stl, stop))],
         };
-        if (parts.Count > MostParts) throw new MeshRefusedException($"This file holds {parts.Count} parts; at most {MostParts} are read, as many as lie on a bed.");
+        if (parts.Count > MostParts) throw new MeshRefusedException(
+            $"This file holds {parts.Count} parts; at most {MostParts} are read, as many as lie on a bed.");
         return [.. parts.Select(p => p with { Mesh = Orientation.Repaired(p.Mesh, stop) })];
     }
 
     /// <summary>All parts of a file as one mesh.</summary>
     /// <exception cref="MeshRefusedException">As <see cref="Read"/>.</exception>
-    public static Mesh ReadOne(ReadOnlyMemory<byte> file, CancellationToken stop = default) => Joined([.. Read(file, stop).Select(p => p.Mesh)]);
+    public static Mesh ReadOne(ReadOnlyMemory<byte> file, CancellationToken stop = default) =>
+        Joined([.. Read(file, stop).Select(p => p.Mesh)]);
 
     /// <summary>Several meshes as one.</summary>
     public static Mesh Joined(IReadOnlyList<Mesh> meshes)

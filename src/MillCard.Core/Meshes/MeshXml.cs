@@ -26,7 +26,8 @@ internal static class MeshXml
         }
         catch (XmlException broken)
         {
-            throw new MeshRefusedException($"This {format} is broken at line {broken.LineNumber}: it is cut short or not well-formed.", broken);
+            throw new MeshRefusedException($"This {format} is broken at line {broken.LineNumber}: it is cut short or not well-formed.",
+                broken);
         }
     }
 
@@ -43,8 +44,10 @@ internal static class MeshXml
     };
 
     public static double Number(string format, string? text) =>
-        double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var value) && double.IsFinite(value) ? value : throw new MeshRefusedException($"This {format} has “{text}” where a number belongs.");
+        double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var value) && double.IsFinite(value) ? value
+            : throw new MeshRefusedException($"This {format} has “{text}” where a number belongs.");
 
     public static int Index(string format, string? text, int count) =>
-        int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var value) && value < count ? value : throw new MeshRefusedException($"A face of this {format} names corner {text}; there are {count}.");
+        int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var value) && value < count ? value
+            : throw new MeshRefusedException($"A face of this {format} names corner {text}; there are {count}.");
 }

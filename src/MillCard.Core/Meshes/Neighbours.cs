@@ -13,7 +13,8 @@ public sealed class Neighbours
     /// <summary>Edges with no partner: 0 for a closed mesh.</summary>
     public int OpenEdges { get; }
 
-    /// <summary>Whether more than two faces share an edge somewhere, or two run along one the same way, as faces that stand twice in a file do.</summary>
+    /// <summary>Whether more than two faces share an edge somewhere, or two run along one the same way, as faces that stand twice in a file
+    /// do.</summary>
     public bool HasCrowdedEdges { get; }
 
     /// <summary>The half-edge (3·face + k) that runs the other way along half-edge h, or −1.</summary>
@@ -61,14 +62,16 @@ public sealed class Neighbours
             else
             {
                 (across[h], across[first]) = (first, h);
-                waiting[slot] = queues is not null && queues.TryGetValue(slot, out var queue) && queue.TryDequeue(out var next) ? next + 1 : 0;
+                waiting[slot] = queues is not null && queues.TryGetValue(slot, out var queue) && queue.TryDequeue(out var next) ? next + 1
+                    : 0;
                 open--;
             }
         }
         return new Neighbours(across, open, crowded);
     }
 
-    private static bool IsEdge((int From, int To) known, int from, int to) => known.From == from && known.To == to || known.From == to && known.To == from;
+    private static bool IsEdge((int From, int To) known, int from, int to) => known.From == from && known.To == to || known.From == to
+        && known.To == from;
 
     private static (int From, int To) Ends(int[] faces, int h) => (faces[h], faces[h % 3 == 2 ? h - 2 : h + 1]);
 

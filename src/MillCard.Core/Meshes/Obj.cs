@@ -19,7 +19,8 @@ internal static class Obj
             var line = Trimmed(begin[range]);
             if (line.Length == 0 || line[0] == '#') continue;
             var word = line[..(line.IndexOf((byte)' ') is var end and >= 0 ? end : line.Length)];
-            if (word.SequenceEqual("v"u8) || word.SequenceEqual("mtllib"u8) || word.SequenceEqual("o"u8) || word.SequenceEqual("g"u8) || word.SequenceEqual("vn"u8) || word.SequenceEqual("vt"u8)) return true;
+            if (word.SequenceEqual("v"u8) || word.SequenceEqual("mtllib"u8) || word.SequenceEqual("o"u8) || word.SequenceEqual("g"u8)
+                || word.SequenceEqual("vn"u8) || word.SequenceEqual("vt"u8)) return true;
             return false;
         }
         return false;
@@ -64,7 +65,8 @@ internal static class Obj
         for (var i = 0; i < 3; i++)
         {
             rest = rest.TrimStart(" \t"u8);
-            if (!Utf8Parser.TryParse(rest, out float value, out var used) || !float.IsFinite(value)) throw new MeshRefusedException($"Line {line} of this OBJ should hold three numbers after v.");
+            if (!Utf8Parser.TryParse(rest, out float value, out var used) || !float.IsFinite(value))
+                throw new MeshRefusedException($"Line {line} of this OBJ should hold three numbers after v.");
             corners.Add(value);
             rest = rest[used..];
         }
@@ -76,10 +78,12 @@ internal static class Obj
         polygon.Clear();
         while ((rest = rest.TrimStart(" \t"u8)).Length > 0)
         {
-            if (!Utf8Parser.TryParse(rest, out int index, out _)) throw new MeshRefusedException($"Line {line} of this OBJ should name corners after f.");
+            if (!Utf8Parser.TryParse(rest, out int index, out _))
+                throw new MeshRefusedException($"Line {line} of this OBJ should name corners after f.");
             // negative ones count back from the last corner so far
             var corner = index > 0 ? index - 1 : count + index;
-            if (index == 0 || corner < 0 || corner >= count) throw new MeshRefusedException($"Line {line} of this OBJ names corner {index}; there are {count} so far.");
+            if (index == 0 || corner < 0 || corner >= count)
+                throw new MeshRefusedException($"Line {line} of this OBJ names corner {index}; there are {count} so far.");
             polygon.Add(corner);
             var end = rest.IndexOfAny((byte)' ', (byte)'\t');
             rest = end < 0 ? [] : rest[end..];

@@ -9,7 +9,8 @@ internal static class Orientation
     public static Mesh Repaired(Mesh mesh, CancellationToken stop = default)
     {
         var neighbours = Neighbours.Of(mesh, stop);
-        if (neighbours.HasCrowdedEdges && Once(mesh, stop) is { RepeatedFaces: > 0 } once) (mesh, neighbours) = (once, Neighbours.Of(once, stop));
+        if (neighbours.HasCrowdedEdges && Once(mesh, stop) is { RepeatedFaces: > 0 } once)
+            (mesh, neighbours) = (once, Neighbours.Of(once, stop));
         var repaired = neighbours.OpenEdges == 0 ? mesh : mesh with { Faces = Agreeing(mesh) };
         stop.ThrowIfCancellationRequested();
         return repaired.Volume() < 0 ? repaired with { Faces = Turned(repaired.Faces, _ => true) } : repaired;

@@ -15,8 +15,10 @@ internal static class Packed
         try
         {
             using var archive = new ZipArchive(new MemoryStream(file.ToArray(), writable: false), ZipArchiveMode.Read);
-            if (archive.Entries.Count > MostEntries) throw new MeshRefusedException($"This archive has {archive.Entries.Count} entries; at most {MostEntries} are read.");
-            if (archive.Entries.Any(e => e.FullName.EndsWith(".model", StringComparison.OrdinalIgnoreCase))) return ThreeMf.Read(archive, stop);
+            if (archive.Entries.Count > MostEntries)
+                throw new MeshRefusedException($"This archive has {archive.Entries.Count} entries; at most {MostEntries} are read.");
+            if (archive.Entries.Any(e => e.FullName.EndsWith(".model", StringComparison.OrdinalIgnoreCase)))
+                return ThreeMf.Read(archive, stop);
             if (archive.Entries.FirstOrDefault(e => e.FullName.EndsWith(".amf", StringComparison.OrdinalIgnoreCase)) is { } amf)
             {
                 using var stream = Open(amf, stop);
@@ -41,7 +43,8 @@ internal static class Packed
         {
             stop.ThrowIfCancellationRequested();
             var got = inner.Read(buffer, offset, count);
-            if ((_read += got) > MostBytes) throw new MeshRefusedException($"{name} unpacks to more than {MostBytes / (1024 * 1024)} MB; that is not read.");
+            if ((_read += got) > MostBytes)
+                throw new MeshRefusedException($"{name} unpacks to more than {MostBytes / (1024 * 1024)} MB; that is not read.");
             return got;
         }
 

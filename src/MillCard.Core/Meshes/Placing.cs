@@ -2,8 +2,10 @@ using System.Globalization;
 
 namespace MillCard.Core.Meshes;
 
-/// <summary>A turn, a size and a displacement of a mesh: the upper three columns of a 4 × 4 matrix that row vectors are multiplied with.</summary>
-internal readonly record struct Placing(double A, double B, double C, double D, double E, double F, double G, double H, double I, double X, double Y, double Z)
+/// <summary>A turn, a size and a displacement of a mesh: the upper three columns of a 4 × 4 matrix that row vectors are multiplied
+/// with.</summary>
+internal readonly record struct Placing(double A, double B, double C, double D, double E, double F, double G, double H, double I, double X,
+    double Y, double Z)
 {
     /// <summary>Leaves everything where it is.</summary>
     public static Placing None { get; } = new(1, 0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0);
@@ -16,7 +18,8 @@ internal readonly record struct Placing(double A, double B, double C, double D, 
         var words = text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries);
         var n = new double[12];
         for (var i = 0; i < 12; i++)
-            if (words.Length != 12 || !double.TryParse(words[i], NumberStyles.Float, CultureInfo.InvariantCulture, out n[i]) || !double.IsFinite(n[i]))
+            if (words.Length != 12 || !double.TryParse(words[i], NumberStyles.Float, CultureInfo.InvariantCulture, out n[i])
+                || !double.IsFinite(n[i]))
                 throw new MeshRefusedException("A transform of this 3MF is not made of twelve numbers.");
         return new(n[0], n[1], n[2], n[3], n[4], n[5], n[6], n[7], n[8], n[9], n[10], n[11]);
     }
@@ -39,7 +42,8 @@ internal readonly record struct Placing(double A, double B, double C, double D, 
         X * o.A + Y * o.D + Z * o.G + o.X, X * o.B + Y * o.E + Z * o.H + o.Y, X * o.C + Y * o.F + Z * o.I + o.Z);
 
     /// <summary>A point where it comes to lie.</summary>
-    public (double X, double Y, double Z) Of(double x, double y, double z) => (x * A + y * D + z * G + X, x * B + y * E + z * H + Y, x * C + y * F + z * I + Z);
+    public (double X, double Y, double Z) Of(double x, double y, double z) =>
+        (x * A + y * D + z * G + X, x * B + y * E + z * H + Y, x * C + y * F + z * I + Z);
 
     /// <summary>Whether it mirrors: then faces have to be turned round.</summary>
     public bool Mirrors => A * (E * I - F * H) - B * (D * I - F * G) + C * (D * H - E * G) < 0;

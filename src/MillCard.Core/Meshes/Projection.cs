@@ -45,7 +45,8 @@ public static class Projection
             var from = inA ? (a.X, a.Y) : Cut(b, a, height);
             var to = inB ? (b.X, b.Y) : Cut(a, b, height);
             // seen from above a downward face runs clockwise: turn it round
-            segments.Add(up > 0 ? new DirectedSegment(to.Item1, to.Item2, from.Item1, from.Item2) : new DirectedSegment(from.Item1, from.Item2, to.Item1, to.Item2));
+            segments.Add(up > 0 ? new DirectedSegment(to.Item1, to.Item2, from.Item1, from.Item2)
+                : new DirectedSegment(from.Item1, from.Item2, to.Item1, to.Item2));
         }
         if (cuts == 2) AddCut(mesh, face, up, cut, segments);
     }
@@ -56,7 +57,8 @@ public static class Projection
         var low = Corner(mesh, face, 0, up);
         for (var k = 1; k < 3; k++) if (Corner(mesh, face, k, up).Z < low.Z) low = Corner(mesh, face, k, up);
         var left = (cut[1].X - cut[0].X) * (low.Y - cut[0].Y) - (cut[1].Y - cut[0].Y) * (low.X - cut[0].X) > 0;
-        segments.Add(left ? new DirectedSegment(cut[0].X, cut[0].Y, cut[1].X, cut[1].Y) : new DirectedSegment(cut[1].X, cut[1].Y, cut[0].X, cut[0].Y));
+        segments.Add(left ? new DirectedSegment(cut[0].X, cut[0].Y, cut[1].X, cut[1].Y)
+            : new DirectedSegment(cut[1].X, cut[1].Y, cut[0].X, cut[0].Y));
     }
 
     private static (double X, double Y) Cut((double X, double Y, double Z) below, (double X, double Y, double Z) above, double height)

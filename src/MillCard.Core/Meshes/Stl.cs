@@ -17,7 +17,8 @@ public static class Stl
     public static bool Is(ReadOnlySpan<byte> file) => IsAscii(file) || IsBinary(file);
 
     /// <summary>Whether this is exactly as long as a binary STL of the number of faces it names.</summary>
-    public static bool IsBinary(ReadOnlySpan<byte> file) => file.Length >= Header && Header + (long)BinaryPrimitives.ReadUInt32LittleEndian(file[80..]) * Record == file.Length;
+    public static bool IsBinary(ReadOnlySpan<byte> file) => file.Length >= Header
+        && Header + (long)BinaryPrimitives.ReadUInt32LittleEndian(file[80..]) * Record == file.Length;
 
     /// <summary>Reads a mesh; equal corners are welded and faces without area dropped.</summary>
     /// <param name="file">The whole file.</param>
@@ -33,12 +34,15 @@ public static class Stl
             if (!IsAscii(file))
             {
                 if (claimed > present && (long)claimed * Record <= (long)MostFaces * Record)
-                    throw new MeshRefusedException($"This STL claims {claimed} faces but holds only {present}: it is cut short. Export it again.");
-                throw new MeshRefusedException("This is not an STL file: its length does not fit the number of faces it names, and it is not text either.");
+                    throw new MeshRefusedException(
+                        $"This STL claims {claimed} faces but holds only {present}: it is cut short. Export it again.");
+                throw new MeshRefusedException(
+                    "This is not an STL file: its length does not fit the number of faces it names, and it is not text either.");
             }
         }
         if (IsAscii(file)) return ReadAscii(file, stop);
-        throw new MeshRefusedException(file.Length == 0 ? "This file is empty." : "This is not an STL file: it begins neither as a binary one nor with the word solid.");
+        throw new MeshRefusedException(file.Length == 0 ? "This file is empty."
+            : "This is not an STL file: it begins neither as a binary one nor with the word solid.");
     }
 
     /// <summary>Writes binary STL.</summary>
@@ -76,7 +80,8 @@ public static class Stl
     {
         var start = 0;
         while (start < file.Length && file[start] <= ' ') start++;
-        return file.Length - start >= 5 && Matches(file.Slice(start, 5), "solid"u8) && file[..Math.Min(file.Length, 2048)].IndexOf((byte)0) < 0;
+        return file.Length - start >= 5 && Matches(file.Slice(start, 5), "solid"u8) && file[..Math.Min(file.Length, 2048)]
+            .IndexOf((byte)0) < 0;
     }
 
     private static Mesh ReadAscii(ReadOnlySpan<byte> file, CancellationToken stop)
@@ -100,7 +105,8 @@ public static class Stl
             }
             else if (Matches(word, "endfacet"u8))
             {
-                if (have != 3) throw new MeshRefusedException($"The facet that ends on line {line} of this STL has {have} vertices instead of 3.");
+                if (have != 3) throw new MeshRefusedException(
+                    $"The facet that ends on line {line} of this STL has {have} vertices instead of 3.");
                 if (faces.Count >= MostFaces) throw new MeshRefusedException($"This STL has more than {MostFaces} faces.");
                 faces.Add(corners);
                 have = 0;
@@ -108,7 +114,8 @@ public static class Stl
             else if (Matches(word, "endsolid"u8)) ended = true;
             else if (Matches(word, "solid"u8) || Matches(word, "endsolid"u8)) SkipLine(file, ref at);
         }
-        if (have > 0 || !ended) throw new MeshRefusedException($"This STL is cut short: it ends on line {line} without the word endsolid. Export it again.");
+        if (have > 0 || !ended) throw new MeshRefusedException(
+            $"This STL is cut short: it ends on line {line} without the word endsolid. Export it again.");
         if (faces.Count == 0) throw new MeshRefusedException("This STL has no face.");
         return faces.ToMesh();
     }

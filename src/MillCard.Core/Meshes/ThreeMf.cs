@@ -21,10 +21,13 @@ public static class ThreeMf
     {
         using var stream = Packed.Open(Root(archive, stop), stop);
         var model = MeshXml.Reading(Format, stream, ReadModel);
-        if (model.Items.Count > MeshFile.MostParts) throw new MeshRefusedException($"This 3MF holds {model.Items.Count} parts; at most {MeshFile.MostParts} are read, as many as lie on a bed.");
+        if (model.Items.Count > MeshFile.MostParts)
+            throw new MeshRefusedException(
+            $"This 3MF holds {model.Items.Count} parts; at most {MeshFile.MostParts} are read, as many as lie on a bed.");
         var parts = new List<FilePart>();
         var known = new Dictionary<int, long>();
-        if (model.Items.Sum(item => FacesOf(model, item.Id, known, 0)) > FaceList.Most) throw new MeshRefusedException($"This 3MF unfolds to more than {FaceList.Most} faces.");
+        if (model.Items.Sum(item => FacesOf(model, item.Id, known, 0)) > FaceList.Most)
+            throw new MeshRefusedException($"This 3MF unfolds to more than {FaceList.Most} faces.");
         foreach (var (id, at) in model.Items)
         {
             var faces = new FaceList(Format, 1024, stop);
@@ -44,7 +47,8 @@ public static class ThreeMf
             target = MeshXml.Reading(Format, stream, reader =>
             {
                 while (reader.Read())
-                    if (reader is { NodeType: XmlNodeType.Element, LocalName: "Relationship" } && reader.GetAttribute("Type") == Relation && reader.GetAttribute("Target") is { } found) return found.TrimStart('/');
+                    if (reader is { NodeType: XmlNodeType.Element, LocalName: "Relationship" } && reader.GetAttribute("Type") == Relation
+                        && reader.GetAttribute("Target") is { } found) return found.TrimStart('/');
                 return target;
             });
         }
@@ -75,7 +79,8 @@ public static class ThreeMf
                     break;
                 case "triangle":
                     var count = corners.Count / 3;
-                    faces.AddRange([MeshXml.Index(Format, reader.GetAttribute("v1"), count), MeshXml.Index(Format, reader.GetAttribute("v2"), count), MeshXml.Index(Format, reader.GetAttribute("v3"), count)]);
+                    faces.AddRange([MeshXml.Index(Format, reader.GetAttribute("v1"), count),
+                        MeshXml.Index(Format, reader.GetAttribute("v2"), count), MeshXml.Index(Format, reader.GetAttribute("v3"), count)]);
                     if (faces.Count > 3L * FaceList.Most) throw new MeshRefusedException($"This 3MF has more than {FaceList.Most} faces.");
                     break;
                 case "component":
@@ -97,13 +102,15 @@ public static class ThreeMf
 
     private static float Coordinate(XmlReader reader, string axis) => (float)MeshXml.Number(Format, reader.GetAttribute(axis));
 
-    private static int Id(string? text) => int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var id) ? id : throw new MeshRefusedException($"This 3MF names an object “{text}”.");
+    private static int Id(string? text) => int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var id) ? id
+        : throw new MeshRefusedException($"This 3MF names an object “{text}”.");
 
     /// <summary>Faces of an object with all its components, counted before any is laid.</summary>
     private static long FacesOf(Model model, int id, Dictionary<int, long> known, int depth)
     {
         if (depth > Deepest) throw new MeshRefusedException("The components of this 3MF are nested too deep, or in themselves.");
-        if (!model.Objects.TryGetValue(id, out var part)) throw new MeshRefusedException($"This 3MF names object {id}, which it does not have.");
+        if (!model.Objects.TryGetValue(id, out var part))
+            throw new MeshRefusedException($"This 3MF names object {id}, which it does not have.");
         if (known.TryGetValue(id, out var count)) return count;
         count = part.Faces.Length / 3 + 1;
         foreach (var (child, _) in part.Components) count = Math.Min(count + FacesOf(model, child, known, depth + 1), int.MaxValue);

@@ -37,7 +37,8 @@ public static class Undersides
             if (!planes.TryGetValue(key, out var faces)) planes[key] = faces = [];
             faces.Add(f);
         }
-        return [.. planes.Values.Select(faces => Of(mesh, faces, floor)).Where(u => u.Area >= LeastArea).OrderByDescending(u => u.Area).Take(most)];
+        return [.. planes.Values.Select(faces => Of(mesh, faces, floor)).Where(u => u.Area >= LeastArea).OrderByDescending(u => u.Area)
+            .Take(most)];
     }
 
     private static Underside Of(Mesh mesh, List<int> faces, double floor)

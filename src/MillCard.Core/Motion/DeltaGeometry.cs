@@ -13,16 +13,21 @@ public sealed record DeltaGeometry(double Arm, double Radius)
     private static readonly double[] Angles = [90, 210, 330];
 
     /// <summary>Of a card; null where a figure is missing.</summary>
-    public static DeltaGeometry? Of(Card card) => card.Motion is { Layout: MotionLayout.Delta, Delta: { Arm: { } arm, Radius: { } radius } } ? new DeltaGeometry(arm, radius) : null;
+    public static DeltaGeometry? Of(Card card) =>
+        card.Motion is { Layout: MotionLayout.Delta, Delta: { Arm: { } arm, Radius: { } radius } } ? new DeltaGeometry(arm, radius) : null;
 
-    /// <summary>Heights of the three carriages for an effector at (x, y, z): z + √(L² − (x − X)² − (y − Y)²); NaN where an arm does not reach.</summary>
-    public (double Back, double Left, double Right) Carriages(double x, double y, double z) => (z + Rise(0, x, y), z + Rise(1, x, y), z + Rise(2, x, y));
+    /// <summary>Heights of the three carriages for an effector at (x, y, z): z + √(L² − (x − X)² − (y − Y)²); NaN where an arm does not
+    /// reach.</summary>
+    public (double Back, double Left, double Right) Carriages(double x, double y, double z) =>
+        (z + Rise(0, x, y), z + Rise(1, x, y), z + Rise(2, x, y));
 
     /// <summary>How high the effector can go at (x, y): home height less the highest carriage; NaN where an arm does not reach.</summary>
-    public double Ceiling(double x, double y, double homeHeight) => homeHeight - Math.Max(Rise(0, x, y), Math.Max(Rise(1, x, y), Rise(2, x, y)));
+    public double Ceiling(double x, double y, double homeHeight) =>
+        homeHeight - Math.Max(Rise(0, x, y), Math.Max(Rise(1, x, y), Rise(2, x, y)));
 
     /// <summary>Angle of the flattest arm to the horizontal, degrees; NaN where an arm does not reach.</summary>
-    public double FlattestArm(double x, double y) => Angles.Select((_, i) => Math.Asin(Rise(i, x, y) / Arm) * 180 / Math.PI).Aggregate((a, b) => double.IsNaN(a) || double.IsNaN(b) ? double.NaN : Math.Min(a, b));
+    public double FlattestArm(double x, double y) => Angles.Select((_, i) => Math.Asin(Rise(i, x, y) / Arm) * 180 / Math.PI)
+        .Aggregate((a, b) => double.IsNaN(a) || double.IsNaN(b) ? double.NaN : Math.Min(a, b));
 
     /// <summary>Radius within which every arm stands at 20° or more and the effector stays between the towers, mm.</summary>
     /// <remarks>The flattest arm is that of the tower opposite, at distance R + r: cos 20° · L ≥ R + r.</remarks>

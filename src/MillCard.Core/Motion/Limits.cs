@@ -6,7 +6,8 @@ namespace MillCard.Core.Motion;
 /// <summary>What the planner must keep: mm/s and mm/s² by axis, corners. Changed by commands while a program runs.</summary>
 public sealed class Limits
 {
-    private const double TypicalSpeed = 200, TypicalAcceleration = 1500, TypicalZSpeed = 10, TypicalZAcceleration = 100, TypicalESpeed = 60, TypicalEAcceleration = 3000;
+    private const double TypicalSpeed = 200, TypicalAcceleration = 1500, TypicalZSpeed = 10, TypicalZAcceleration = 100,
+        TypicalESpeed = 60, TypicalEAcceleration = 3000;
 
     /// <summary>Highest speed of x, y, z, e, mm/s.</summary>
     public double[] Speed { get; } = new double[4];
@@ -31,7 +32,8 @@ public sealed class Limits
         var limits = new Limits();
         limits.Take(0, card.Motion.Axes.X, TypicalSpeed, TypicalAcceleration);
         limits.Take(1, card.Motion.Axes.Y, TypicalSpeed, TypicalAcceleration);
-        limits.Take(2, card.Motion.Axes.Z, card.Motion.Layout == MotionLayout.Delta ? TypicalSpeed : TypicalZSpeed, card.Motion.Layout == MotionLayout.Delta ? TypicalAcceleration : TypicalZAcceleration);
+        limits.Take(2, card.Motion.Axes.Z, card.Motion.Layout == MotionLayout.Delta ? TypicalSpeed
+            : TypicalZSpeed, card.Motion.Layout == MotionLayout.Delta ? TypicalAcceleration : TypicalZAcceleration);
         limits.Take(3, card.Motion.Axes.E, TypicalESpeed, TypicalEAcceleration);
         var corner = card.Motion.Corner ?? Flavour.Of(card.Firmware.Flavour!.Value).Corner;
         (limits.Corner, limits.CornerValue) = (corner.Kind, corner.Value);

@@ -3,7 +3,8 @@ namespace MillCard.Core.Motion;
 /// <summary>Times of moves with constant acceleration.</summary>
 public static class Trapezoid
 {
-    /// <summary>Time of a move, s: up to the cruising speed, on, and down; where the way is too short, up and down without cruising.</summary>
+    /// <summary>Time of a move, s: up to the cruising speed, on, and down; where the way is too short, up and down without
+    /// cruising.</summary>
     /// <param name="distance">mm.</param>
     /// <param name="entry">Speed at the start, mm/s.</param>
     /// <param name="cruise">Speed asked for, mm/s.</param>

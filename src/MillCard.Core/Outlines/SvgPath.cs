@@ -67,9 +67,13 @@ public static partial class SvgPath
                 case 'H': Line(X(), _y); break;
                 case 'V': Line(_x, Y()); break;
                 case 'C': Cubic(X(), Y(), X(), Y(), X(), Y()); return;
-                case 'S': Cubic(last is 'C' or 'S' ? 2 * _x - _controlX : _x, last is 'C' or 'S' ? 2 * _y - _controlY : _y, X(), Y(), X(), Y()); return;
+                case 'S':
+                    Cubic(last is 'C' or 'S' ? 2 * _x - _controlX : _x, last is 'C' or 'S' ? 2 * _y - _controlY
+                    : _y, X(), Y(), X(), Y()); return;
                 case 'Q': Quadratic(X(), Y(), X(), Y()); return;
-                case 'T': Quadratic(last is 'Q' or 'T' ? 2 * _x - _controlX : _x, last is 'Q' or 'T' ? 2 * _y - _controlY : _y, X(), Y()); return;
+                case 'T':
+                    Quadratic(last is 'Q' or 'T' ? 2 * _x - _controlX : _x, last is 'Q' or 'T' ? 2 * _y - _controlY
+                    : _y, X(), Y()); return;
                 case 'A': Arc(Number(), Number(), Number(), Flag(), Flag(), X(), Y()); break;
                 case 'Z': if (_ring.Count > 0) { (_x, _y) = (_ring[0].X, _ring[0].Y); } Close(); break;
                 default: throw Broken();
@@ -90,7 +94,8 @@ public static partial class SvgPath
             {
                 var t = (double)i / Chords;
                 var u = 1 - t;
-                Line(u * u * u * fromX + 3 * u * u * t * ax + 3 * u * t * t * bx + t * t * t * x, u * u * u * fromY + 3 * u * u * t * ay + 3 * u * t * t * by + t * t * t * y);
+                Line(u * u * u * fromX + 3 * u * u * t * ax + 3 * u * t * t * bx + t * t * t * x,
+                    u * u * u * fromY + 3 * u * u * t * ay + 3 * u * t * t * by + t * t * t * y);
             }
             (_controlX, _controlY) = (bx, by);
         }
@@ -111,7 +116,9 @@ public static partial class SvgPath
             var (px, py) = (cos * hx + sin * hy, cos * hy - sin * hx);
             var stretch = px * px / (rx * rx) + py * py / (ry * ry);
             if (stretch > 1) (rx, ry) = (rx * Math.Sqrt(stretch), ry * Math.Sqrt(stretch));
-            var root = Math.Sqrt(Math.Max(0, (rx * rx * ry * ry - rx * rx * py * py - ry * ry * px * px) / (rx * rx * py * py + ry * ry * px * px))) * (large == sweep ? -1 : 1);
+            var root = Math.Sqrt(Math.Max(0,
+                (rx * rx * ry * ry - rx * rx * py * py - ry * ry * px * px) / (rx * rx * py * py + ry * ry * px * px))) * (large == sweep
+                ? -1 : 1);
             var (qx, qy) = (root * rx * py / ry, -root * ry * px / rx);
             var (cx, cy) = (cos * qx - sin * qy + (_x + x) / 2, sin * qx + cos * qy + (_y + y) / 2);
             var from = Math.Atan2((py - qy) / ry, (px - qx) / rx);
@@ -133,7 +140,8 @@ public static partial class SvgPath
         }
 
         private double Number() =>
-            _at < _tokens.Length && double.TryParse(_tokens[_at], CultureInfo.InvariantCulture, out var value) && Math.Abs(value) < 1e7 ? Next(value) : throw Broken();
+            _at < _tokens.Length && double.TryParse(_tokens[_at], CultureInfo.InvariantCulture, out var value) && Math.Abs(value) < 1e7
+                ? Next(value) : throw Broken();
 
         /// <summary>A flag may stand with no blank behind it: 11 is 1 and 1 (SVG 1.1, 8.3.9).</summary>
         private bool Flag()

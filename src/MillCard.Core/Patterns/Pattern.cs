@@ -23,12 +23,14 @@ public sealed record Pattern(string Id, int Version, string Name, string About, 
     /// <summary>What the rack shows of it.</summary>
     public CardSummary Summary => CardSummary.Of(Card);
 
-    /// <summary>A card to be made from the pattern: it remembers pattern and version, and every figure is assumed until its owner confirms it.</summary>
+    /// <summary>A card to be made from the pattern: it remembers pattern and version, and every figure is assumed until its owner confirms
+    /// it.</summary>
     public Card Start()
     {
         var facts = new Dictionary<string, FactSource>();
         foreach (var pointer in Leaves(JsonSerializer.SerializeToNode(Card, DocumentJson.Options), ""))
-            if (!NotFacts.Any(n => pointer.StartsWith(n, StringComparison.Ordinal))) facts[pointer] = new FactSource { Source = SourceKind.Assumed };
+            if (!NotFacts.Any(n => pointer.StartsWith(n, StringComparison.Ordinal)))
+                facts[pointer] = new FactSource { Source = SourceKind.Assumed };
         return Card with { Pattern = new PatternOrigin { Id = Id, Version = Version }, Sources = facts };
     }
 

@@ -44,14 +44,20 @@ internal sealed record WrittenOut(
         }
     }
 
-    /// <summary>Every routine of a card that fails while it is written out, in any of its modes; none where the card is not complete.</summary>
+    /// <summary>Every routine of a card that fails while it is written out, in any of its modes; none where the card is not
+    /// complete.</summary>
     public static IReadOnlyList<Finding> FailuresOf(Card card, CancellationToken stop)
     {
-        if (!HasTemplates(card) || SchemaCheck.Of(DocumentSchema.Of(typeof(Card)), JsonSerializer.SerializeToElement(card, DocumentJson.Options)).Count > 0) return [];
+        if (!HasTemplates(card) || SchemaCheck.Of(DocumentSchema.Of(typeof(Card)),
+            JsonSerializer.SerializeToElement(card, DocumentJson.Options)).Count > 0) return [];
         var whole = WithoutBroken(card);
         var (filament, recipe) = (MeasureUps.Proposal.Filament(whole), MeasureUps.Proposal.Recipe(whole));
         var modes = whole.Modes.Select(m => (ModeUse?)new ModeUse { Kind = m.Kind }).DefaultIfEmpty();
-        try { return [.. modes.SelectMany(mode => Of(Machine.Of(whole), filament, recipe, mode, stop).Failed).DistinctBy(f => (f.Pointer, f.Line))]; }
+        try
+        {
+            return [.. modes.SelectMany(mode => Of(Machine.Of(whole), filament, recipe, mode, stop).Failed)
+            .DistinctBy(f => (f.Pointer, f.Line))];
+        }
         // a rule of its own says which outline it is; there is no machine to write for
         catch (OutlineException) { return []; }
     }
@@ -75,7 +81,8 @@ internal sealed record WrittenOut(
     private static bool HasTemplates(Card card) => TextsOf(card).Any(r => r.Text.Contains('{', StringComparison.Ordinal));
 
     private static IEnumerable<(string Pointer, string Text)> TextsOf(Card card) =>
-        from routine in RoutineMoment.All.Select(m => (Pointer: $"/routines/{m.Name}", Text: m.Of(card.Routines))).Concat(card.Modes.Select((m, i) => (Pointer: $"/modes/{i}/start", Text: m.Start)))
+        from routine in RoutineMoment.All.Select(m => (Pointer: $"/routines/{m.Name}", Text: m.Of(card.Routines)))
+            .Concat(card.Modes.Select((m, i) => (Pointer: $"/modes/{i}/start", Text: m.Start)))
         where !string.IsNullOrWhiteSpace(routine.Text)
         select (routine.Pointer, routine.Text!);
 

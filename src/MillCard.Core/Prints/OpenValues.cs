@@ -14,7 +14,8 @@ public sealed record OpenFact(string Pointer, IReadOnlyList<OpenValue> Values);
 /// <summary>Which values prints have left open, and which of them to try first.</summary>
 public static class OpenValues
 {
-    // more room, more distance: the larger is safer; for speeds, temperatures, flows, heights and the rest the smaller is. Common practice, no source
+    // more room, more distance: the larger is safer; for speeds, temperatures, flows, heights and the rest the smaller is. Common practice,
+    // no source
     private static readonly string[] LargerIsSafer = ["clearance", "margin", "leastDistance", "top", "tolerance", "lift"];
 
     /// <summary>Of the records of a card.</summary>
@@ -22,7 +23,8 @@ public static class OpenValues
         [.. from record in records
             from tried in record.Tried
             group (tried.Value, Outcome: record.Outcome ?? PrintOutcome.Good) by tried.Pointer into fact
-            let values = fact.GroupBy(t => t.Value).Select(v => new OpenValue(v.Key, v.Count(), v.Max(t => t.Outcome))).Where(v => v.Worst != PrintOutcome.Failed).ToArray()
+            let values = fact.GroupBy(t => t.Value).Select(v => new OpenValue(v.Key, v.Count(), v.Max(t => t.Outcome)))
+                .Where(v => v.Worst != PrintOutcome.Failed).ToArray()
             where values.Length > 0
             orderby fact.Key
             select new OpenFact(fact.Key, SaferFirst(fact.Key, values))];

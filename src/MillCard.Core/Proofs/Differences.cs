@@ -41,11 +41,14 @@ public static class Differences
             for (var i = 0; i < a.GetArrayLength(); i++) Look(a[i], b[i], $"{at}/{i}", found);
             return;
         }
-        if (a.ValueKind == JsonValueKind.Number && b.ValueKind == JsonValueKind.Number ? a.GetDouble() != b.GetDouble() : !JsonElement.DeepEquals(a, b)) found.Add(at);
+        if (a.ValueKind == JsonValueKind.Number && b.ValueKind == JsonValueKind.Number ? a.GetDouble() != b.GetDouble()
+            : !JsonElement.DeepEquals(a, b)) found.Add(at);
     }
 
-    /// <summary>Lists whose members have ids: a member is the same wherever it stands; where the order of those on both sides differs, the list does.</summary>
-    private static void Members(IReadOnlyList<(string Id, JsonElement Value)> before, IReadOnlyList<(string Id, JsonElement Value)> after, string at, List<string> found)
+    /// <summary>Lists whose members have ids: a member is the same wherever it stands; where the order of those on both sides differs, the
+    /// list does.</summary>
+    private static void Members(IReadOnlyList<(string Id, JsonElement Value)> before, IReadOnlyList<(string Id, JsonElement Value)> after,
+        string at, List<string> found)
     {
         var places = after.Select((m, i) => (m.Id, i)).ToDictionary(m => m.Id, m => m.i, StringComparer.Ordinal);
         var (last, moved) = (-1, false);
@@ -71,7 +74,8 @@ public static class Differences
         var seen = new HashSet<string>(StringComparer.Ordinal);
         foreach (var member in list.EnumerateArray())
         {
-            if (member.ValueKind != JsonValueKind.Object || Member(member, "id") is not { ValueKind: JsonValueKind.String } id || !seen.Add(id.GetString()!)) return null;
+            if (member.ValueKind != JsonValueKind.Object || Member(member, "id") is not { ValueKind: JsonValueKind.String } id
+                || !seen.Add(id.GetString()!)) return null;
             members.Add((id.GetString()!, member));
         }
         return [.. members];
@@ -79,7 +83,8 @@ public static class Differences
 
     /// <summary>A document kept before members had ids differs in them by nothing that anybody changed.</summary>
     private static bool IsGivenId(string name, JsonElement a, JsonElement b) =>
-        name == "id" && a.ValueKind == JsonValueKind.Object && b.ValueKind == JsonValueKind.Object && (Member(a, "id") is null || Member(b, "id") is null);
+        name == "id" && a.ValueKind == JsonValueKind.Object && b.ValueKind == JsonValueKind.Object
+            && (Member(a, "id") is null || Member(b, "id") is null);
 
     private static JsonElement? Member(JsonElement of, string name) => of.TryGetProperty(name, out var value) ? value : null;
 

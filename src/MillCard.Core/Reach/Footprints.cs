@@ -47,7 +47,8 @@ public sealed class Footprints
 
     /// <summary>The projection of what rises above a height, in the part's own frame.</summary>
     /// <param name="height">mm above the bed.</param>
-    public Shape Above(double height) => height >= Height ? Plane.Empty : height <= 0 ? Whole : _above.GetOrAdd(height, key => Projection.Above(_mesh, Neighbours, key));
+    public Shape Above(double height) => height >= Height ? Plane.Empty : height <= 0 ? Whole
+        : _above.GetOrAdd(height, key => Projection.Above(_mesh, Neighbours, key));
 
     /// <summary>A projection where a placement puts it.</summary>
     /// <param name="height">mm above the bed.</param>

@@ -38,7 +38,8 @@ public sealed record Forbidden(KeepOut KeepOut, string? With, Shape Core, double
             if (solid.Underside >= top) continue;
             yield return solid.Along is { } along
                 ? new Forbidden(keepOut, solid.Name, Strip(region, solid, along, c), 0, top - solid.Underside)
-                : new Forbidden(keepOut, solid.Name, MinkowskiSum.Of(region.Outline, MinkowskiSum.Negated(solid.Outline)), c, top - solid.Underside);
+                : new Forbidden(keepOut, solid.Name, MinkowskiSum.Of(region.Outline, MinkowskiSum.Negated(solid.Outline)), c,
+                    top - solid.Underside);
         }
     }
 

@@ -5,7 +5,8 @@ using NetTopologySuite.Geometries.Utilities;
 namespace MillCard.Core.Reach;
 
 /// <summary>A mode of two carriages as one job runs it: where each nozzle may print, and where the second part comes to lie.</summary>
-/// <remarks>The left carriage is the first. x, y are places of nozzles in the bed frame; g is their least distance, d the copy distance, m the mirror axis.</remarks>
+/// <remarks>The left carriage is the first. x, y are places of nozzles in the bed frame; g is their least distance, d the copy distance, m
+/// the mirror axis.</remarks>
 public sealed class ModePlan
 {
     private readonly Machine _machine;
@@ -16,7 +17,8 @@ public sealed class ModePlan
     {
         var head = machine.Card.Head;
         (_machine, Mode) = (machine, mode);
-        (_left, _right) = (Math.Max(0, machine.NozzleNamed(head.Carriages[0].Nozzle)), Math.Max(0, machine.NozzleNamed(head.Carriages[1].Nozzle)));
+        (_left, _right) = (Math.Max(0, machine.NozzleNamed(head.Carriages[0].Nozzle)),
+            Math.Max(0, machine.NozzleNamed(head.Carriages[1].Nozzle)));
         (_parkLeft, _parkRight) = (head.Carriages[0].Park + machine.Frames.ZeroX, head.Carriages[1].Park + machine.Frames.ZeroX);
         LeastDistance = head.LeastDistance ?? 0;
         Gap = mode.Gap ?? machine.Clearance;
@@ -52,7 +54,8 @@ public sealed class ModePlan
 
     /// <summary>The mode that a job runs in: what it says, or single on a machine with two carriages.</summary>
     public static ModeUse? InUse(Machine machine, ModeUse? said) =>
-        said ?? (machine.HasTwoCarriages && machine.Card.Modes.Any(m => m.Kind == ModeKind.Single) ? new ModeUse { Kind = ModeKind.Single } : null);
+        said ?? (machine.HasTwoCarriages && machine.Card.Modes.Any(m => m.Kind == ModeKind.Single) ? new ModeUse { Kind = ModeKind.Single }
+            : null);
 
     /// <summary>The plan of a mode.</summary>
     /// <param name="machine">The machine.</param>
@@ -64,13 +67,15 @@ public sealed class ModePlan
             ? new ModePlan(machine, mode, use, widest)
             : null;
 
-    /// <summary>Where a nozzle may print, beside the bed too. In copy and mirror the first nozzle prints and takes the second along.</summary>
+    /// <summary>Where a nozzle may print, beside the bed too. In copy and mirror the first nozzle prints and takes the second
+    /// along.</summary>
     /// <param name="nozzle">Index of the nozzle.</param>
     public Shape RegionOf(int nozzle)
     {
         var travel = _machine.Travel(nozzle);
         if (Second is not { } second)
-            return nozzle == _right ? Plane.Intersection(travel, RightOf(_parkLeft + LeastDistance)) : Plane.Intersection(travel, LeftOf(_parkRight - LeastDistance));
+            return nozzle == _right ? Plane.Intersection(travel, RightOf(_parkLeft + LeastDistance))
+                : Plane.Intersection(travel, LeftOf(_parkRight - LeastDistance));
         if (nozzle != _left) return Plane.Empty;
         if (!second.Mirrored && second.X < LeastDistance - Plane.Touch) return Plane.Empty;
         var both = Plane.Intersection(travel, second.Back(_machine.Travel(_right)));
@@ -85,13 +90,15 @@ public sealed class ModePlan
     };
 
     /// <summary>Width along X of the widest part that this mode prints at the distance that suits it best, mm.</summary>
-    /// <remarks>Copies of width w at distance d need w ≤ d − gap, and w ≤ W − d where W is what both nozzles reach side by side: best at d = (W + gap) / 2.</remarks>
+    /// <remarks>Copies of width w at distance d need w ≤ d − gap, and w ≤ W − d where W is what both nozzles reach side by side: best at d
+    /// = (W + gap) / 2.</remarks>
     public double BestWidth
     {
         get
         {
             if (Mode.Kind != ModeKind.Copy) return Widest;
-            var (first, second) = (Plane.Intersection(_machine.Travel(_left), _machine.Bed).EnvelopeInternal, Plane.Intersection(_machine.Travel(_right), _machine.Bed).EnvelopeInternal);
+            var (first, second) = (Plane.Intersection(_machine.Travel(_left), _machine.Bed).EnvelopeInternal,
+                Plane.Intersection(_machine.Travel(_right), _machine.Bed).EnvelopeInternal);
             var room = Math.Max(0, second.MaxX - first.MinX);
             var best = Math.Max(LeastDistance, (room + Gap) / 2);
             return Math.Max(0, Math.Min(best - Gap, Math.Min(first.Width, room - best)));

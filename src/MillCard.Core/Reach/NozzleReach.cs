@@ -23,7 +23,8 @@ public static class NozzleReach
             : Plane.Empty;
 
     /// <summary>Where a part may stand that a set of nozzles prints, within the bed.</summary>
-    public static Shape Of(Machine machine, IEnumerable<int> nozzles) => nozzles.Aggregate((Shape)machine.Bed, (left, i) => Plane.Intersection(left, machine.Travel(i)));
+    public static Shape Of(Machine machine, IEnumerable<int> nozzles) =>
+        nozzles.Aggregate((Shape)machine.Bed, (left, i) => Plane.Intersection(left, machine.Travel(i)));
 
     private static Shape TravelAt(Machine machine, int nozzle, double dx, double dy)
     {
@@ -31,7 +32,8 @@ public static class NozzleReach
         var (frames, box) = (machine.Frames, machine.Bed.EnvelopeInternal);
         if (machine.Card.Motion.Layout == MotionLayout.Delta)
         {
-            var radius = Math.Min(x?.Max ?? Math.Max(box.Width, box.Height) / 2, DeltaGeometry.Of(machine.Card)?.ReachRadius ?? double.PositiveInfinity);
+            var radius = Math.Min(x?.Max ?? Math.Max(box.Width, box.Height) / 2, DeltaGeometry.Of(machine.Card)?.ReachRadius
+                ?? double.PositiveInfinity);
             return Shapes.Ellipse(frames.ZeroX + dx, frames.ZeroY + dy, radius, radius, Side.Outside);
         }
         var carriage = machine.CarriageOf(nozzle);

@@ -27,15 +27,18 @@ public sealed record ReachReport(IReadOnlyList<SetReach> Nozzles, IReadOnlyList<
     {
         var count = Math.Max(1, machine.Nozzles.Count);
         SetReach Reach(IReadOnlyList<int> set) => new(set, NozzleReach.Of(machine, set));
-        return new ReachReport([.. Enumerable.Range(0, count).Select(i => Reach([i]))], [.. SetsOf(count).Select(Reach)], [.. ModesOf(machine)], NozzleReach.OfProbe(machine));
+        return new ReachReport([.. Enumerable.Range(0, count).Select(i => Reach([i]))], [.. SetsOf(count).Select(Reach)],
+            [.. ModesOf(machine)], NozzleReach.OfProbe(machine));
     }
 
     private static IEnumerable<IReadOnlyList<int>> SetsOf(int count)
     {
         if (count <= AllSetsUpTo)
-            return Enumerable.Range(1, (1 << count) - 1).Select(bits => (IReadOnlyList<int>)[.. Enumerable.Range(0, count).Where(i => (bits >> i & 1) == 1)])
+            return Enumerable.Range(1, (1 << count) - 1)
+                .Select(bits => (IReadOnlyList<int>)[.. Enumerable.Range(0, count).Where(i => (bits >> i & 1) == 1)])
                 .Where(s => s.Count > 1).OrderBy(s => s.Count);
-        var pairs = Enumerable.Range(0, count).SelectMany(i => Enumerable.Range(i + 1, count - i - 1).Select(j => (IReadOnlyList<int>)[i, j]));
+        var pairs = Enumerable.Range(0, count)
+            .SelectMany(i => Enumerable.Range(i + 1, count - i - 1).Select(j => (IReadOnlyList<int>)[i, j]));
         return pairs.Append([.. Enumerable.Range(0, count)]);
     }
 

@@ -82,7 +82,8 @@ public static class LineMap
         // a mark beside a tag that trims would keep it from trimming
         void Mark(int place)
         {
-            var trims = place > 2 && template[place - 1] == '}' && template[place - 3] == '-' || template.AsSpan(place).TrimStart().StartsWith("{%-") || template.AsSpan(place).TrimStart().StartsWith("{{-");
+            var trims = place > 2 && template[place - 1] == '}' && template[place - 3] == '-' || template.AsSpan(place).TrimStart()
+                .StartsWith("{%-") || template.AsSpan(place).TrimStart().StartsWith("{{-");
             if (text && !trims) marked.Append(Open).Append(number(place, line)).Append(Close);
         }
     }

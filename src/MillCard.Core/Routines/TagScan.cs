@@ -16,7 +16,8 @@ internal static class TagScan
             if (end - start > LongestTag) return At(text, start, $"This tag is longer than {LongestTag} characters.");
             if (text[start + 1] != '%') continue;
             var name = text[(start + 2)..end].TrimStart('-', ' ', '\t', '\r', '\n').Split([' ', '\t', '\r', '\n', '%', '-'], 2)[0];
-            if (Opening.Contains(name) && ++depth > DeepestNesting) return At(text, start, $"Tags are nested deeper than {DeepestNesting}.");
+            if (Opening.Contains(name) && ++depth > DeepestNesting)
+                return At(text, start, $"Tags are nested deeper than {DeepestNesting}.");
             if (name.StartsWith("end", StringComparison.Ordinal)) depth--;
         }
         return null;
@@ -27,7 +28,8 @@ internal static class TagScan
     {
         foreach (var (start, end) in Tags(text))
         {
-            for (var at = text.IndexOf(name, start, end - start, StringComparison.Ordinal); at >= 0 && at < end; at = text.IndexOf(name, at + 1, end - at - 1, StringComparison.Ordinal))
+            for (var at = text.IndexOf(name, start, end - start, StringComparison.Ordinal); at >= 0
+                && at < end; at = text.IndexOf(name, at + 1, end - at - 1, StringComparison.Ordinal))
             {
                 var after = at + name.Length;
                 if (!IsName(text[at - 1]) && (after >= text.Length || !IsName(text[after]))) return At(text, at, message);

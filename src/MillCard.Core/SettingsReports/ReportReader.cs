@@ -6,7 +6,8 @@ using MillCard.Core.Flavours;
 
 namespace MillCard.Core.SettingsReports;
 
-/// <summary>Reads what a firmware says of its own settings: lines of commands, with or without names in front, in either spelling of their words.</summary>
+/// <summary>Reads what a firmware says of its own settings: lines of commands, with or without names in front, in either spelling of their
+/// words.</summary>
 /// <remarks>The meaning of the commands is from memory of the firmwares' public documentation.</remarks>
 public static partial class ReportReader
 {
@@ -23,7 +24,8 @@ public static partial class ReportReader
         return new SettingsReport(reading.Facts, reading.Corner, reading.LeftOut);
     }
 
-    /// <summary>A command with its words, wherever in the line it begins: <c>echo:  M92 X80.00</c>, <c>M92: Steps/mm: X: 80.0, Y: 80.0</c>.</summary>
+    /// <summary>A command with its words, wherever in the line it begins: <c>echo:  M92 X80.00</c>, <c>M92: Steps/mm: X: 80.0, Y:
+    /// 80.0</c>.</summary>
     [GeneratedRegex(@"^(?:echo:|Recv:|\[.*?\]|>>>|\s)*\s*(?<command>[MG]\d+)\b(?<rest>.*)$", RegexOptions.IgnoreCase)]
     private static partial Regex Command();
 
@@ -43,7 +45,8 @@ public static partial class ReportReader
         public void Take(string line)
         {
             if (Command().Match(line) is not { Success: true } match) return;
-            var words = Word().Matches(WithoutComment(match.Groups["rest"].Value)).GroupBy(w => char.ToUpperInvariant(w.Groups["letter"].Value[0]))
+            var words = Word().Matches(WithoutComment(match.Groups["rest"].Value))
+                .GroupBy(w => char.ToUpperInvariant(w.Groups["letter"].Value[0]))
                 .ToDictionary(g => g.Key, g => double.Parse(g.First().Groups["value"].Value, CultureInfo.InvariantCulture));
             if (words.Count == 0) return;
             switch (match.Groups["command"].Value.ToUpperInvariant())
@@ -69,9 +72,15 @@ public static partial class ReportReader
                     break;
                 case "M218": Offset(words, 'T', line); break;
                 case "G10": Offset(words, 'P', line); break;
-                case "M200" when words.GetValueOrDefault('D') > 0: Fact(words, 'D', "/head/nozzles/0/filamentDiameter", "filament diameter", "mm", line); break;
-                case "M301" or "M304" or "M307": LeftOut.Add($"{line}: control values stay in the firmware; they follow the machine, not the card."); break;
-                case "M206": LeftOut.Add($"{line}: a home offset moves the machine's zero; set the card's origin by hand if you use it."); break;
+                case "M200" when words.GetValueOrDefault('D') > 0:
+                    Fact(words, 'D', "/head/nozzles/0/filamentDiameter",
+                    "filament diameter", "mm", line); break;
+                case "M301" or "M304" or "M307":
+                    LeftOut.Add(
+                    $"{line}: control values stay in the firmware; they follow the machine, not the card."); break;
+                case "M206":
+                    LeftOut.Add(
+                    $"{line}: a home offset moves the machine's zero; set the card's origin by hand if you use it."); break;
                 case "M906": LeftOut.Add($"{line}: motor currents are no facts of a card."); break;
             }
         }
@@ -80,19 +89,23 @@ public static partial class ReportReader
 
         private void EachAxis(Dictionary<char, double> words, string member, string label, string unit, double factor, string line)
         {
-            foreach (var axis in Axes) Fact(words, char.ToUpperInvariant(axis[0]), $"/motion/axes/{axis}/{member}", $"{label} {axis.ToUpperInvariant()}", unit, line, factor);
+            foreach (var axis in Axes) Fact(words, char.ToUpperInvariant(axis[0]), $"/motion/axes/{axis}/{member}",
+                $"{label} {axis.ToUpperInvariant()}", unit, line, factor);
         }
 
         private void Travel(Dictionary<char, double> words, string line)
         {
             var member = words.GetValueOrDefault('S') == 1 ? "min" : "max";
-            foreach (var axis in Axes.Take(3)) Fact(words, char.ToUpperInvariant(axis[0]), $"/motion/axes/{axis}/{member}", $"{(member == "min" ? "least" : "greatest")} position {axis.ToUpperInvariant()}", "mm", line);
+            foreach (var axis in Axes.Take(3)) Fact(words, char.ToUpperInvariant(axis[0]), $"/motion/axes/{axis}/{member}",
+                $"{(member == "min" ? "least" : "greatest")} position {axis.ToUpperInvariant()}", "mm", line);
         }
 
         private void Corners(Dictionary<char, double> words, double factor)
         {
-            if (words.TryGetValue('J', out var deviation) && deviation > 0) Corner = new Corner { Kind = CornerKind.JunctionDeviation, Value = deviation };
-            else if (words.TryGetValue('X', out var jump)) Corner = new Corner { Kind = CornerKind.InstantSpeedChange, Value = Math.Round(jump * factor, 4) };
+            if (words.TryGetValue('J', out var deviation) && deviation > 0)
+                Corner = new Corner { Kind = CornerKind.JunctionDeviation, Value = deviation };
+            else if (words.TryGetValue('X', out var jump))
+                Corner = new Corner { Kind = CornerKind.InstantSpeedChange, Value = Math.Round(jump * factor, 4) };
         }
 
         private void Probe(Dictionary<char, double> words, int sense, string line)
@@ -105,12 +118,15 @@ public static partial class ReportReader
         private void Offset(Dictionary<char, double> words, char letter, string line)
         {
             if (!words.TryGetValue(letter, out var tool) || tool < 0 || tool >= (card.Head.Nozzles?.Count ?? 0)) return;
-            foreach (var axis in Axes.Take(3)) Fact(words, char.ToUpperInvariant(axis[0]), $"/head/nozzles/{(int)tool}/offset/{axis}", $"offset {axis.ToUpperInvariant()} of nozzle {card.Head.Nozzles![(int)tool].Id}", "mm", line);
+            foreach (var axis in Axes.Take(3)) Fact(words, char.ToUpperInvariant(axis[0]), $"/head/nozzles/{(int)tool}/offset/{axis}",
+                $"offset {axis.ToUpperInvariant()} of nozzle {card.Head.Nozzles![(int)tool].Id}", "mm", line);
         }
 
-        private void Fact(Dictionary<char, double> words, char letter, string pointer, string label, string unit, string line, double factor = 1)
+        private void Fact(Dictionary<char, double> words, char letter, string pointer, string label, string unit, string line,
+            double factor = 1)
         {
-            if (words.TryGetValue(letter, out var value)) _facts[pointer] = new ReportedFact(pointer, label, unit, OldAt(pointer), Math.Round(value * factor, 6), line);
+            if (words.TryGetValue(letter, out var value))
+                _facts[pointer] = new ReportedFact(pointer, label, unit, OldAt(pointer), Math.Round(value * factor, 6), line);
         }
 
         private double? OldAt(string pointer)

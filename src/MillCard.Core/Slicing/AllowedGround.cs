@@ -16,9 +16,11 @@ internal sealed class AllowedGround(SliceJob job)
     /// <param name="bottom">Underside of the layer, mm.</param>
     public Shape Of(int nozzle, double bottom)
     {
-        var all = _forbidden.GetOrAdd(nozzle, n => [.. job.Machine.KeepOuts.SelectMany(k => Forbidden.Of(job.Machine, k, job.Recipe.Layers.FirstHeight, n))]);
+        var all = _forbidden.GetOrAdd(nozzle,
+            n => [.. job.Machine.KeepOuts.SelectMany(k => Forbidden.Of(job.Machine, k, job.Recipe.Layers.FirstHeight, n))]);
         // the higher, the fewer forbid: their number tells which
         return _known.GetOrAdd((nozzle, all.Count(f => f.Below > bottom)), _ => all.Where(f => f.Below > bottom)
-            .Aggregate(Plane.Intersection(job.Machine.Usable, _plan?.RegionOf(nozzle) ?? job.Machine.Travel(nozzle)), (ground, forbidden) => Plane.Difference(ground, forbidden.Grown)));
+            .Aggregate(Plane.Intersection(job.Machine.Usable, _plan?.RegionOf(nozzle) ?? job.Machine.Travel(nozzle)),
+                (ground, forbidden) => Plane.Difference(ground, forbidden.Grown)));
     }
 }

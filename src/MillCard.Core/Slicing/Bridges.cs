@@ -42,7 +42,8 @@ internal static class Bridges
         for (var angle = 0; angle < 180; angle += StepDegrees)
         {
             var (held, all, spans) = (0.0, 0.0, 0);
-            foreach (var line in Hatch.Of(free, angle, Math.Max(width, Math.Sqrt(free.Area) / 20), PathKind.Bridge, width, joining: Joining.None))
+            foreach (var line in Hatch.Of(free, angle, Math.Max(width, Math.Sqrt(free.Area) / 20), PathKind.Bridge, width,
+                joining: Joining.None))
             {
                 var (from, to) = (line.Points[0], line.Points[^1]);
                 var length = from.To(to);
@@ -53,12 +54,14 @@ internal static class Bridges
                 bool OnBank(Point end, Point other, double side)
                 {
                     var reach = side * 1.5 * width / length;
-                    return banks.Contains(Plane.Factory.CreatePoint(new Coordinate(end.X + (other.X - end.X) * reach, end.Y + (other.Y - end.Y) * reach)));
+                    return banks.Contains(
+                        Plane.Factory.CreatePoint(new Coordinate(end.X + (other.X - end.X) * reach, end.Y + (other.Y - end.Y) * reach)));
                 }
             }
             if (spans == 0 || all == 0 || held / all < Anchored) continue;
             var (share, span) = (Math.Round(held / all, 1), held / spans);
-            if (best is null || share > best.Value.Held || share == best.Value.Held && span < best.Value.Span - 1e-6) best = (angle, span, share);
+            if (best is null || share > best.Value.Held || share == best.Value.Held && span < best.Value.Span - 1e-6)
+                best = (angle, span, share);
         }
         return best is { } found ? (found.Angle, found.Span) : null;
     }

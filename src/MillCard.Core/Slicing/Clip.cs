@@ -44,7 +44,8 @@ internal sealed class Clip(Shape area) : IDisposable
         return open.Count > 1 && sum >= least;
     }
 
-    /// <summary>Shares of a straight piece that lie within, in order: between one crossing and the next it is asked in the middle.</summary>
+    /// <summary>Shares of a straight piece that lie within, in order: between one crossing and the next it is asked in the
+    /// middle.</summary>
     private List<(double From, double To)> Pieces(Point a, Point b)
     {
         _shares.Clear();

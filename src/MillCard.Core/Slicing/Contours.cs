@@ -10,7 +10,8 @@ public sealed record Contours(Point[] Points, int[] Ends, int Unclosed)
     public int Count => Ends.Length;
 
     /// <summary>The points of one contour, not closed; the solid lies to the left.</summary>
-    public ReadOnlySpan<Point> this[int contour] => Points.AsSpan(contour == 0 ? 0 : Ends[contour - 1], Ends[contour] - (contour == 0 ? 0 : Ends[contour - 1]));
+    public ReadOnlySpan<Point> this[int contour] =>
+        Points.AsSpan(contour == 0 ? 0 : Ends[contour - 1], Ends[contour] - (contour == 0 ? 0 : Ends[contour - 1]));
 
     /// <summary>Area within a contour, mm², positive counter-clockwise (shoelace formula).</summary>
     public double SignedArea(int contour) => SignedArea(this[contour]);

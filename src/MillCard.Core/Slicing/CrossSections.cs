@@ -52,7 +52,8 @@ public sealed class CrossSections
         for (var f = 0; f < n; f++)
         {
             if (firsts[f] == ends[f]) continue;
-            _faces[places[f]] = new Face(Corner(mesh, 3 * f), Corner(mesh, 3 * f + 1), Corner(mesh, 3 * f + 2), Across(3 * f), Across(3 * f + 1), Across(3 * f + 2));
+            _faces[places[f]] = new Face(Corner(mesh, 3 * f), Corner(mesh, 3 * f + 1), Corner(mesh, 3 * f + 2), Across(3 * f),
+                Across(3 * f + 1), Across(3 * f + 2));
             for (var layer = firsts[f]; layer < ends[f]; layer++) _crossed[next[layer]++] = places[f];
         }
         foreach (var rented in new[] { firsts, ends, places }) pool.Return(rented);
@@ -67,7 +68,8 @@ public sealed class CrossSections
     /// <summary>A face with all that cutting it needs: its corners, and the places of the faces across its edges, −1 for none.</summary>
     private readonly record struct Face(Corner3 A, Corner3 B, Corner3 C, int AcrossAb, int AcrossBc, int AcrossCa)
     {
-        /// <summary>Where the outline enters by the edge that comes down, or leaves by the one that goes up: the edge's ends and the face across it.</summary>
+        /// <summary>Where the outline enters by the edge that comes down, or leaves by the one that goes up: the edge's ends and the face
+        /// across it.</summary>
         public (Corner3 From, Corner3 To, int Across) Edge(double height, bool up)
         {
             var (a, b, c) = (A.Z < height, B.Z < height, C.Z < height);

@@ -10,7 +10,8 @@ internal static class Foot
 {
     private const int MostRounds = 50;
 
-    /// <summary>A foot counts as small where the part is this much higher than the foot's side is long; common practice, no source.</summary>
+    /// <summary>A foot counts as small where the part is this much higher than the foot's side is long; common practice, no
+    /// source.</summary>
     private const double SmallFoot = 5;
 
     /// <summary>The layers of a raft, from the bed up; none where there is no raft.</summary>
@@ -26,14 +27,17 @@ internal static class Foot
             // the first is coarse and wide so that it holds, the last is closed so that the part lies flat
             var width = recipe.LineWidth!.Value * (i == 0 ? 1.5 : 1);
             var density = i == 0 ? 0.6 : i == recipe.Raft.Layers - 1 ? 1 : 0.75;
-            yield return new LayerPlan(place, [.. Hatch.Of(Plane.Offset(area, -width / 2), i % 2 == 0 ? 0 : 90, ExtrudedLine.Spacing(width, place.Height) / density, PathKind.Raft, width, joining: Joining.Far)]);
+            yield return new LayerPlan(place, [.. Hatch.Of(Plane.Offset(area, -width / 2), i % 2 == 0 ? 0
+                : 90, ExtrudedLine.Spacing(width, place.Height) / density, PathKind.Raft, width, joining: Joining.Far)]);
         }
     }
 
     /// <summary>Height from the bed to the parts' floor, mm.</summary>
-    public static double Lift(Recipe recipe) => recipe.Raft.Layers == 0 ? 0 : RaftPlace(recipe, recipe.Raft.Layers - 1).Top + recipe.Raft.Gap;
+    public static double Lift(Recipe recipe) => recipe.Raft.Layers == 0 ? 0
+        : RaftPlace(recipe, recipe.Raft.Layers - 1).Top + recipe.Raft.Gap;
 
-    private static LayerPlace RaftPlace(Recipe recipe, int layer) => LayerHeights.At(layer, recipe.Layers.FirstHeight, recipe.Layers.Others!.Value);
+    private static LayerPlace RaftPlace(Recipe recipe, int layer) =>
+        LayerHeights.At(layer, recipe.Layers.FirstHeight, recipe.Layers.Others!.Value);
 
     /// <summary>The brim's area of one part; empty where it has none.</summary>
     /// <param name="recipe">The part's own settings.</param>
@@ -43,11 +47,13 @@ internal static class Foot
     {
         var brim = recipe.Brim;
         if (brim.Place == BrimPlace.None || brim.Width == 0) return Plane.Empty;
-        var feet = brim.Place == BrimPlace.SmallFeet ? Plane.Factory.BuildGeometry([.. Plane.Polygons(foot).Where(p => height > SmallFoot * Math.Sqrt(p.Area))]) : foot;
+        var feet = brim.Place == BrimPlace.SmallFeet
+            ? Plane.Factory.BuildGeometry([.. Plane.Polygons(foot).Where(p => height > SmallFoot * Math.Sqrt(p.Area))]) : foot;
         if (feet.IsEmpty) return Plane.Empty;
         var filled = Plane.Union([.. Plane.Polygons(feet).Select(p => (Shape)Plane.Factory.CreatePolygon((LinearRing)p.ExteriorRing))]);
         var holes = Plane.Difference(filled, feet);
-        var area = brim.Place == BrimPlace.Inner ? Plane.Empty : Plane.Difference(Plane.Offset(filled, brim.Gap + brim.Width), Plane.Offset(filled, brim.Gap));
+        var area = brim.Place == BrimPlace.Inner ? Plane.Empty
+            : Plane.Difference(Plane.Offset(filled, brim.Gap + brim.Width), Plane.Offset(filled, brim.Gap));
         if (brim.Place is BrimPlace.Inner or BrimPlace.Both)
         {
             var outside = Plane.Offset(holes, -brim.Gap);
@@ -70,7 +76,8 @@ internal static class Foot
         }
     }
 
-    /// <summary>The skirt round all that stands on the bed, from the outside in; further rounds until its least length is reached, as far as there is room.</summary>
+    /// <summary>The skirt round all that stands on the bed, from the outside in; further rounds until its least length is reached, as far
+    /// as there is room.</summary>
     /// <param name="recipe">Of the job.</param>
     /// <param name="foot">All that lies on the first layer.</param>
     /// <param name="ground">Where it may lie.</param>
@@ -79,10 +86,13 @@ internal static class Foot
         var (skirt, rounds) = (recipe.Skirt, new List<ToolPath[]>());
         var width = recipe.WidthOf(PathKind.Skirt, true);
         var spacing = ExtrudedLine.Spacing(width, recipe.Layers.FirstHeight);
-        for (var (round, length) = (0, 0.0); round < MostRounds && (round < skirt.Rounds || skirt.Rounds > 0 && length < skirt.LeastLength); round++)
+        for (var (round, length) = (0, 0.0); round < MostRounds
+            && (round < skirt.Rounds || skirt.Rounds > 0 && length < skirt.LeastLength); round++)
         {
-            var rings = Plane.Polygons(Plane.Offset(foot, skirt.Gap + width / 2 + round * spacing)).Select(p => Walls.Ring(p.ExteriorRing, PathKind.Skirt, width)).ToArray();
-            if (round >= skirt.Rounds && !rings.All(r => ground.Covers(Plane.Factory.CreateLineString([.. r.Points.Select(p => new Coordinate(p.X, p.Y))])))) break;
+            var rings = Plane.Polygons(Plane.Offset(foot, skirt.Gap + width / 2 + round * spacing))
+                .Select(p => Walls.Ring(p.ExteriorRing, PathKind.Skirt, width)).ToArray();
+            if (round >= skirt.Rounds && !rings.All(r =>
+                ground.Covers(Plane.Factory.CreateLineString([.. r.Points.Select(p => new Coordinate(p.X, p.Y))])))) break;
             rounds.Add(rings);
             length += rings.Sum(r => r.Length);
         }

@@ -19,7 +19,8 @@ public static class Hatch
 {
     private const double LeastLength = 0.2;
 
-    /// <summary>How much of a row's end may be cut off by the way to its neighbour, mm: along curved borders that way leaves the area a little.</summary>
+    /// <summary>How much of a row's end may be cut off by the way to its neighbour, mm: along curved borders that way leaves the area a
+    /// little.</summary>
     private const double Slack = 0.03;
 
     /// <summary>The lines as paths.</summary>
@@ -30,13 +31,16 @@ public static class Hatch
     /// <param name="width">Line width, mm.</param>
     /// <param name="phase">By how much all rows are moved sideways, mm.</param>
     /// <param name="joining">How neighbouring rows are joined.</param>
-    public static IReadOnlyList<ToolPath> Of(Shape area, double angle, double spacing, PathKind kind, double width, double phase = 0, Joining joining = Joining.Near)
+    public static IReadOnlyList<ToolPath> Of(Shape area, double angle, double spacing, PathKind kind, double width, double phase = 0,
+        Joining joining = Joining.Near)
     {
         if (area.IsEmpty) return [];
         var frame = new Frame(angle, phase);
         var rows = Scan(area, frame, spacing);
         if (rows.Count == 0) return [];
-        if (joining == Joining.None) return [.. rows.SelectMany(row => row.Value.Select(piece => new ToolPath(kind, [frame.Back(piece.From, row.Key * spacing), frame.Back(piece.To, row.Key * spacing)], false, width)))];
+        if (joining == Joining.None) return [.. rows.SelectMany(row =>
+            row.Value.Select(piece => new ToolPath(kind,
+            [frame.Back(piece.From, row.Key * spacing), frame.Back(piece.To, row.Key * spacing)], false, width)))];
         using var border = new Edges(area);
         return Join(rows, border, frame, spacing, kind, width, joining == Joining.Far ? double.PositiveInfinity : 2 * spacing);
     }
@@ -83,7 +87,8 @@ public static class Hatch
         }
     }
 
-    private static List<ToolPath> Join(SortedDictionary<int, List<(double From, double To)>> rows, Edges border, Frame frame, double spacing, PathKind kind, double width, double farthest)
+    private static List<ToolPath> Join(SortedDictionary<int, List<(double From, double To)>> rows, Edges border, Frame frame,
+        double spacing, PathKind kind, double width, double farthest)
     {
         var paths = new List<ToolPath>();
         var open = new List<(List<Point> Points, double From, double To, bool AtEnd)>();
@@ -99,7 +104,8 @@ public static class Hatch
             var next = new List<(List<Point>, double, double, bool)>();
             foreach (var piece in pieces)
             {
-                var at = open.FindIndex(o => Follows(o.From, o.To, o.AtEnd, piece, farthest) && Inside(o.AtEnd, o.AtEnd ? o.To : o.From, o.AtEnd ? piece.To : piece.From, v));
+                var at = open.FindIndex(o => Follows(o.From, o.To, o.AtEnd, piece, farthest)
+                    && Inside(o.AtEnd, o.AtEnd ? o.To : o.From, o.AtEnd ? piece.To : piece.From, v));
                 var (points, atEnd) = at >= 0 ? (open[at].Points, !open[at].AtEnd) : ([], true);
                 if (at >= 0) open.RemoveAt(at);
                 var (start, end) = atEnd ? (piece.From, piece.To) : (piece.To, piece.From);
@@ -112,7 +118,8 @@ public static class Hatch
         foreach (var last in open) Close(last.Points);
         return paths;
 
-        bool Inside(bool atEnd, double below, double here, double v) => !border.AreMet(frame.Back(below + (atEnd ? -Slack : Slack), v - spacing), frame.Back(here + (atEnd ? -Slack : Slack), v));
+        bool Inside(bool atEnd, double below, double here, double v) =>
+            !border.AreMet(frame.Back(below + (atEnd ? -Slack : Slack), v - spacing), frame.Back(here + (atEnd ? -Slack : Slack), v));
         void Close(List<Point> points) => paths.Add(new ToolPath(kind, [.. points], false, width));
     }
 

@@ -6,7 +6,8 @@ using NetTopologySuite.Noding;
 namespace MillCard.Core.Slicing;
 
 /// <summary>Areas made smaller by a distance, as lines within them are laid.</summary>
-/// <remarks>Most outlines of a part keep their form: every edge moves sideways, none vanishes and none meets another. They are moved edge by edge here, corner for corner; where that does not do, the general buffer is asked.</remarks>
+/// <remarks>Most outlines of a part keep their form: every edge moves sideways, none vanishes and none meets another. They are moved edge
+/// by edge here, corner for corner; where that does not do, the general buffer is asked.</remarks>
 /// <param name="Area">What is left.</param>
 /// <param name="KeepsForm">Whether nothing closed up on the way: the area follows from the edges and corners alone.</param>
 internal sealed record Inset(Shape Area, bool KeepsForm)
@@ -55,7 +56,8 @@ internal sealed record Inset(Shape Area, bool KeepsForm)
         return new FastNodingValidator(SegmentStringUtil.ExtractSegmentStrings(moved)).IsValid ? moved : null;
     }
 
-    /// <summary>A ring with every edge moved towards the solid: corners that point outwards stay sharp, those that point inwards are rounded where they turn by more than a chord does. Null where an edge vanishes.</summary>
+    /// <summary>A ring with every edge moved towards the solid: corners that point outwards stay sharp, those that point inwards are
+    /// rounded where they turn by more than a chord does. Null where an edge vanishes.</summary>
     private static LinearRing? Moved(LineString ring, double distance, int chords, bool isHole)
     {
         var c = ring.Coordinates;
@@ -110,7 +112,8 @@ internal sealed record Inset(Shape Area, bool KeepsForm)
         return (x / length, y / length, length);
     }
 
-    /// <summary>Whether an inset has the area that moving every edge inwards gives: A − P·d + d²·(Σ tan(θ/2) over corners that point outwards − Σ |θ|/2 over those that point inwards).</summary>
+    /// <summary>Whether an inset has the area that moving every edge inwards gives: A − P·d + d²·(Σ tan(θ/2) over corners that point
+    /// outwards − Σ |θ|/2 over those that point inwards).</summary>
     private static bool KeepsItsForm(Shape before, Shape after, double distance)
     {
         if (after.IsEmpty) return false;

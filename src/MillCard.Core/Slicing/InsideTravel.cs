@@ -18,7 +18,8 @@ internal sealed class InsideTravel : IDisposable
     /// <summary>Gives the memory back.</summary>
     public void Dispose() => _outline.Dispose();
 
-    /// <summary>The corners of a way between two points, without them; null where none is known that is not far longer than the straight one.</summary>
+    /// <summary>The corners of a way between two points, without them; null where none is known that is not far longer than the straight
+    /// one.</summary>
     public Point[]? Between(Point from, Point to)
     {
         if (Inside(from, to)) return [];

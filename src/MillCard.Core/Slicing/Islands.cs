@@ -26,11 +26,14 @@ internal static class Islands
             foreach (var piece in Plane.Polygons(regions[i]))
             {
                 if (piece.Area < LeastArea || Nesting.Meet(piece, regions[i - 1])) continue;
-                if (held is not null && i - 1 - gap >= 0 && held(i - 1 - gap) is { IsEmpty: false } below && Nesting.Meet(piece, below)) continue;
+                if (held is not null && i - 1 - gap >= 0 && held(i - 1 - gap) is { IsEmpty: false } below && Nesting.Meet(piece, below))
+                    continue;
                 if (++found > Most) yield break;
                 var at = piece.InteriorPoint;
                 yield return new Finding("island-in-air", Severity.Caution,
-                    string.Create(CultureInfo.InvariantCulture, $"{part}: layer {i + 1} ({places[i].Top + lift:0.##} mm up) begins a piece of {piece.Area:0.##} mm² in the air at X {at.X:0.#}, Y {at.Y:0.#}."),
+                    string.Create(CultureInfo.InvariantCulture,
+                        $"{part}: layer {i + 1} ({places[i].Top + lift:0.##} mm up) begins a piece of {piece.Area:0.##} mm² in "
+                            + $"the air at X {at.X:0.#}, Y {at.Y:0.#}."),
                     "Nothing is below it: its lines drop. Turn the part, or let supports hold it.", "/recipe/supports/pattern");
             }
         }

@@ -5,7 +5,8 @@ namespace MillCard.Core.Slicing;
 /// <summary>The layers as a compact binary of typed paths, for the screen.</summary>
 /// <remarks>
 /// Little-endian. Header: "MCL1", int32 number of layers. Per layer: float32 top, float32 height, int32 number of paths.
-/// Per path: byte kind (<see cref="PathKind"/>), byte closed, uint16 0, float32 width, int32 number of points, then float32 x, y each, bed frame.
+/// Per path: byte kind (<see cref="PathKind"/>), byte closed, uint16 0, float32 width, int32 number of points, then float32 x, y each, bed
+/// frame.
 /// </remarks>
 public static class LayerFile
 {

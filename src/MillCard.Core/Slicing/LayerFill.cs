@@ -15,7 +15,8 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
     /// <summary>How far from the skin graded infill is dense, mm.</summary>
     private const double Skin = 3;
 
-    /// <summary>The second pass: distance of its lines as a ratio of the nozzle, and its plastic as a ratio of a full line's; common practice, no source.</summary>
+    /// <summary>The second pass: distance of its lines as a ratio of the nozzle, and its plastic as a ratio of a full line's; common
+    /// practice, no source.</summary>
     private const double SmoothingSpacing = 0.35, SmoothingPlastic = 0.15;
 
     /// <summary>The lines, in groups in the order in which they are laid.</summary>
@@ -32,20 +33,25 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
         var density = recipe.Infill.Density;
         var (sparse, solid) = density >= 1 || recipe.Spiral ? (Plane.Empty, inside) : Parted(layer, recipe, inside, width);
 
-        var bridges = recipe.Bridges && layer > 0 && recipe.BottomLayers > 0 && !ReferenceEquals(regions[layer], regions[layer - 1]) ? Bridges.Of(inside, regions[layer - 1], width).ToArray() : [];
+        var bridges = recipe.Bridges && layer > 0 && recipe.BottomLayers > 0 && !ReferenceEquals(regions[layer], regions[layer - 1])
+            ? Bridges.Of(inside, regions[layer - 1], width).ToArray() : [];
         foreach (var bridge in bridges) solid = Plane.Difference(solid, bridge.Area);
-        var top = recipe.TopLayers > 0 && (recipe.Top.OneDirection || recipe.Top.Smooth || recipe.Speeds.Top is not null) ? TopOf(layer, solid, width) : Plane.Empty;
+        var top = recipe.TopLayers > 0 && (recipe.Top.OneDirection || recipe.Top.Smooth || recipe.Speeds.Top is not null)
+            ? TopOf(layer, solid, width) : Plane.Empty;
         if (!top.IsEmpty) (top, solid) = (Plane.Intersection(top, solid), Plane.Difference(solid, top));
 
         var groups = new List<IReadOnlyList<ToolPath>>
         {
-            bridges.SelectMany(b => Hatch.Of(b.Area, b.Angle, nozzle, PathKind.Bridge, nozzle)).Select(p => p with { Section = Math.PI * nozzle * nozzle / 4 }).ToArray(),
+            bridges.SelectMany(b => Hatch.Of(b.Area, b.Angle, nozzle, PathKind.Bridge, nozzle))
+                .Select(p => p with { Section = Math.PI * nozzle * nozzle / 4 }).ToArray(),
             Hatch.Of(solid, angle, spacing, PathKind.Solid, width),
         };
-        if (density > 0 && !sparse.IsEmpty) groups.Add([.. Infills.Of(recipe.Infill.Pattern, PlaceOf(layer, recipe, sparse, density, first))]);
+        if (density > 0 && !sparse.IsEmpty)
+            groups.Add([.. Infills.Of(recipe.Infill.Pattern, PlaceOf(layer, recipe, sparse, density, first))]);
         groups.Add(Hatch.Of(top, angle, spacing, PathKind.Top, width, joining: recipe.Top.OneDirection ? Joining.None : Joining.Near));
         if (recipe.Top.Smooth && !top.IsEmpty)
-            groups.Add([.. Hatch.Of(top, -angle, SmoothingSpacing * nozzle, PathKind.Smoothing, width).Select(p => p with { Section = SmoothingPlastic * SmoothingSpacing * nozzle * place.Height })]);
+            groups.Add([.. Hatch.Of(top, -angle, SmoothingSpacing * nozzle, PathKind.Smoothing, width)
+                .Select(p => p with { Section = SmoothingPlastic * SmoothingSpacing * nozzle * place.Height })]);
         return groups;
     }
 
@@ -53,7 +59,8 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
     {
         var width = recipe.WidthOf(PathKind.Infill, first);
         var place = places[layer];
-        return new FillPlace(sparse, () => NearSkin(layer, sparse), layer, place.Middle, ExtrudedLine.Spacing(width, place.Height), density, width);
+        return new FillPlace(sparse, () => NearSkin(layer, sparse), layer, place.Middle, ExtrudedLine.Spacing(width, place.Height),
+            density, width);
     }
 
     /// <summary>What is near the skin, to the sides, above or below.</summary>
@@ -67,7 +74,8 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
         return Plane.Difference(sparse, deep);
     }
 
-    /// <summary>The inside, parted into what is covered from above and below by as many layers as must be solid, and the rest with a line's width more.</summary>
+    /// <summary>The inside, parted into what is covered from above and below by as many layers as must be solid, and the rest with a line's
+    /// width more.</summary>
     private (Shape Sparse, Shape Solid) Parted(int layer, Recipe recipe, Shape inside, double width)
     {
         var above = recipe.TopLayers > 0 ? common.Of(layer + 1, recipe.TopLayers) : null;

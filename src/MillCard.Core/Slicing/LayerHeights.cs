@@ -14,7 +14,8 @@ public static class LayerHeights
     /// <param name="layer">Number of the layer, counted from 0.</param>
     /// <param name="first">Height of the first layer, mm.</param>
     /// <param name="others">Height of the others, mm.</param>
-    public static LayerPlace At(int layer, double first, double others) => layer == 0 ? new(first, first) : new(first + layer * others, others);
+    public static LayerPlace At(int layer, double first, double others) => layer == 0 ? new(first, first)
+        : new(first + layer * others, others);
 
     /// <summary>All layers whose middle lies in the part.</summary>
     /// <param name="part">Height of the part, mm.</param>

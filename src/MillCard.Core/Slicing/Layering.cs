@@ -18,7 +18,8 @@ public sealed record Progress(string Step, int Done, int Of);
 /// <param name="Thin">Single lines in thin places and gaps.</param>
 /// <param name="Fill">Groups in the order in which they are laid: bridges, solid, sparse, top, smoothing.</param>
 /// <param name="Supports">Supports and their interface.</param>
-internal sealed record PartLayer(Shape Region, IReadOnlyList<IReadOnlyList<ToolPath>> Walls, IReadOnlyList<ToolPath> Thin, IReadOnlyList<IReadOnlyList<ToolPath>> Fill, IReadOnlyList<ToolPath> Supports)
+internal sealed record PartLayer(Shape Region, IReadOnlyList<IReadOnlyList<ToolPath>> Walls, IReadOnlyList<ToolPath> Thin,
+    IReadOnlyList<IReadOnlyList<ToolPath>> Fill, IReadOnlyList<ToolPath> Supports)
 {
     /// <summary>What its supports cover.</summary>
     public Shape Held { get; init; } = Plane.Empty;
@@ -59,7 +60,8 @@ internal sealed class Layering
     /// <param name="lift">What lies under the part, mm.</param>
     /// <param name="progress">Told after every layer of every stage.</param>
     /// <param name="stop">Ends the computation.</param>
-    public static LaidPart Of(SliceJob job, PartToSlice part, AllowedGround ground, double lift, IProgress<Progress>? progress, CancellationToken stop) => new Layering(job, part, progress, stop).Lay(ground, lift);
+    public static LaidPart Of(SliceJob job, PartToSlice part, AllowedGround ground, double lift, IProgress<Progress>? progress,
+        CancellationToken stop) => new Layering(job, part, progress, stop).Lay(ground, lift);
 
     private LaidPart Lay(AllowedGround ground, double lift)
     {
@@ -76,11 +78,13 @@ internal sealed class Layering
         var done = 0;
         Parallel.For(0, n, _options, i =>
         {
-            layers[i] = _job.Recipe.Spiral && i >= _recipe.BottomLayers ? Spiral(regions[i], i) : Layer(regions[i], i, zones.PiecesOf(i, regions[i]), filler);
+            layers[i] = _job.Recipe.Spiral && i >= _recipe.BottomLayers ? Spiral(regions[i], i)
+                : Layer(regions[i], i, zones.PiecesOf(i, regions[i]), filler);
             if (supports is not null)
                 layers[i] = layers[i] with
                 {
-                    Supports = [.. SupportLines.Of(supports.Body[i], supports.Interface[i], _recipe, _places[i], i).Select(p => p with { Speed = _recipe.SpeedOf(p.Kind) })],
+                    Supports = [.. SupportLines.Of(supports.Body[i], supports.Interface[i], _recipe, _places[i], i)
+                        .Select(p => p with { Speed = _recipe.SpeedOf(p.Kind) })],
                     Held = Plane.Union(supports.Body[i], supports.Interface[i]),
                 };
             Tell("lines", Interlocked.Increment(ref done), n);
@@ -89,16 +93,27 @@ internal sealed class Layering
 
         var findings = new List<Finding>();
         if (unclosed > 0)
-            findings.Add(new Finding("open-mesh", Severity.Caution, $"{_part.Part.Name}: {unclosed} outlines of its layers have gaps over {CrossSections.Gap} mm and were left out.", "The mesh has holes; what is missing there is not printed."));
+            findings.Add(new Finding("open-mesh", Severity.Caution,
+                $"{_part.Part.Name}: {unclosed} outlines of its layers have gaps over {CrossSections.Gap} mm and were left out.",
+                "The mesh has holes; what is missing there is not printed."));
         else if (open > 0)
-            findings.Add(new Finding("open-edges", Severity.Note, $"{_part.Part.Name}: {open} edges of its mesh have no partner; every outline was closed all the same.", "The mesh is not quite closed. Look through the layers whether something is missing."));
+            findings.Add(new Finding("open-edges", Severity.Note,
+                $"{_part.Part.Name}: {open} edges of its mesh have no partner; every outline was closed all the same.",
+                "The mesh is not quite closed. Look through the layers whether something is missing."));
         if (_part.Mesh.RepeatedFaces is > 0 and var repeated)
-            findings.Add(new Finding("repeated-faces", Severity.Note, $"{_part.Part.Name}: {repeated} faces stand in its file more than once; each was taken once.", "A body that was exported twice, or a broken export: look whether the part is whole."));
+            findings.Add(new Finding("repeated-faces", Severity.Note,
+                $"{_part.Part.Name}: {repeated} faces stand in its file more than once; each was taken once.",
+                "A body that was exported twice, or a broken export: look whether the part is whole."));
         if (crossing > 0)
-            findings.Add(new Finding("overlapping-mesh", Severity.Note, $"{_part.Part.Name}: on {crossing} of {n} layers its outlines cross each other; what lies in several counts once.", "The mesh is made of bodies that overlap, or folds into itself."));
+            findings.Add(new Finding("overlapping-mesh", Severity.Note,
+                $"{_part.Part.Name}: on {crossing} of {n} layers its outlines cross each other; what lies in several counts once.",
+                "The mesh is made of bodies that overlap, or folds into itself."));
         findings.AddRange(Islands.Of(_part.Part.Name, regions, _places, supports is null ? null : i => layers[i].Held, gap, lift));
-        if (_job.Recipe.Spiral && regions.Skip(_recipe.BottomLayers).FirstOrDefault(r => r.NumGeometries > 1 || Plane.Polygons(r).Any(p => p.NumInteriorRings > 0)) is not null)
-            findings.Add(new Finding("spiral-of-several", Severity.Caution, $"{_part.Part.Name} has more than one outline on some layers; a spiral follows the largest alone.", "One continuous wall has one outline. The others are left out.", "/recipe/spiral"));
+        if (_job.Recipe.Spiral && regions.Skip(_recipe.BottomLayers)
+            .FirstOrDefault(r => r.NumGeometries > 1 || Plane.Polygons(r).Any(p => p.NumInteriorRings > 0)) is not null)
+            findings.Add(new Finding("spiral-of-several", Severity.Caution,
+                $"{_part.Part.Name} has more than one outline on some layers; a spiral follows the largest alone.",
+                "One continuous wall has one outline. The others are left out.", "/recipe/spiral"));
         return new LaidPart(layers, _recipe, findings);
     }
 
@@ -126,18 +141,21 @@ internal sealed class Layering
     private (SupportAreas? Areas, int Gap) Supports(Shape[] regions, Zones zones, AllowedGround ground, double lift)
     {
         var supports = _recipe.Supports;
-        if (supports.Pattern == SupportPattern.None && !zones.Any(ZoneUse.Support) && !_part.Part.Marks.Any(m => m.Wanted)) return (null, 0);
+        if (supports.Pattern == SupportPattern.None && !zones.Any(ZoneUse.Support) && !_part.Part.Marks.Any(m => m.Wanted))
+            return (null, 0);
         _progress?.Report(new Progress("supports", 0, 1));
         var (width, height) = (_recipe.WidthOf(PathKind.Support, false), _recipe.Layers.Others!.Value);
         var overhangs = Overhangs.Of(regions, _places, supports, zones, _mesh, _part.Part.Marks, width, _options);
-        var task = new SupportTask(regions, overhangs, i => ground.Of(_nozzle, _places[i].Top - _places[i].Height + lift), supports, width, height);
+        var task = new SupportTask(regions, overhangs, i => ground.Of(_nozzle, _places[i].Top - _places[i].Height + lift), supports, width,
+            height);
         return (supports.Pattern == SupportPattern.Branching ? Branches.Of(task, _options) : Columns.Of(task, _options), task.Gap);
     }
 
     private PartLayer Layer(Shape region, int layer, IReadOnlyList<(Recipe Recipe, Shape Area)> pieces, LayerFill filler)
     {
         var height = _places[layer].Height;
-        var sameWalls = pieces.All(p => p.Recipe.Walls == pieces[0].Recipe.Walls && p.Recipe.Widths == pieces[0].Recipe.Widths && p.Recipe.Speeds == pieces[0].Recipe.Speeds);
+        var sameWalls = pieces.All(p => p.Recipe.Walls == pieces[0].Recipe.Walls && p.Recipe.Widths == pieces[0].Recipe.Widths
+            && p.Recipe.Speeds == pieces[0].Recipe.Speeds);
         var walls = new List<IReadOnlyList<ToolPath>>();
         var thin = new List<ToolPath>();
         var fill = new List<IReadOnlyList<ToolPath>>();
@@ -157,7 +175,8 @@ internal sealed class Layering
                     if (walls.Count <= wall) walls.Add([]);
                     walls[wall] = [.. walls[wall], .. Speeded(within is null ? rings : Cut(rings, within), recipe)];
                 }
-                IEnumerable<ToolPath> single = [.. ThinLines.Of(own.Thin, 0.4 * outer, 2 * outer, 0), .. ThinLines.Of(own.Gaps, 0.3 * inner, 2 * inner, height * (1 - Math.PI / 4))];
+                IEnumerable<ToolPath> single = [.. ThinLines.Of(own.Thin, 0.4 * outer, 2 * outer, 0),
+                    .. ThinLines.Of(own.Gaps, 0.3 * inner, 2 * inner, height * (1 - Math.PI / 4))];
                 thin.AddRange(Speeded(within is null ? single : Cut(single, within), recipe));
             }
             var groups = filler.Of(layer, recipe, alone ? own.Inside : Plane.Intersection(own.Inside, area));
@@ -166,7 +185,8 @@ internal sealed class Layering
         return new PartLayer(region, walls, thin, fill, []);
     }
 
-    private static IEnumerable<ToolPath> Speeded(IEnumerable<ToolPath> paths, Recipe recipe) => paths.Select(p => p with { Speed = recipe.SpeedOf(p.Kind) });
+    private static IEnumerable<ToolPath> Speeded(IEnumerable<ToolPath> paths, Recipe recipe) =>
+        paths.Select(p => p with { Speed = recipe.SpeedOf(p.Kind) });
 
     /// <summary>Lines cut to a zone; a ring that lies in it whole stays a ring.</summary>
     private static IEnumerable<ToolPath> Cut(IEnumerable<ToolPath> paths, Shape area)
@@ -186,10 +206,12 @@ internal sealed class Layering
         var width = _recipe.WidthOf(PathKind.OuterWall, false);
         var middle = Plane.Polygons(Plane.Offset(region, -width / 2)).MaxBy(p => p.Area);
         if (middle is null) return new PartLayer(region, [], [], [], []);
-        return new PartLayer(region, [[Slicing.Walls.Ring(middle.ExteriorRing, PathKind.OuterWall, width) with { Speed = _recipe.SpeedOf(PathKind.OuterWall), Climbs = layer >= Math.Max(1, _recipe.BottomLayers) }]], [], [], []);
+        return new PartLayer(region, [[Slicing.Walls.Ring(middle.ExteriorRing, PathKind.OuterWall,
+            width) with { Speed = _recipe.SpeedOf(PathKind.OuterWall), Climbs = layer >= Math.Max(1, _recipe.BottomLayers) }]], [], [], []);
     }
 
-    /// <summary>Turns rings to their seams. Aligned ones follow the longest outer ring of the layer below, so those are gone through from the bottom up first.</summary>
+    /// <summary>Turns rings to their seams. Aligned ones follow the longest outer ring of the layer below, so those are gone through from
+    /// the bottom up first.</summary>
     private void Seam(PartLayer[] layers)
     {
         var guides = new Point?[layers.Length];
@@ -204,7 +226,12 @@ internal sealed class Layering
         // spirals climb from where the layer below ended; they are turned where layers are put in order
         Parallel.For(0, layers.Length, _options, i =>
         {
-            if (guides[i] is { } at) layers[i] = layers[i] with { Walls = [.. layers[i].Walls.Select(rings => (IReadOnlyList<ToolPath>)[.. rings.Select(r => r.Closed ? Seams.At(r, _recipe.Wall.Seam, at, i) : r)])] };
+            if (guides[i] is { } at) layers[i] = layers[i] with
+            {
+                Walls = [
+                .. layers[i].Walls.Select(rings =>
+                (IReadOnlyList<ToolPath>)[.. rings.Select(r => r.Closed ? Seams.At(r, _recipe.Wall.Seam, at, i) : r)])]
+            };
         });
     }
 

@@ -55,7 +55,8 @@ public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double
     public double? Section { get; init; }
     /// <summary>Whether the nozzle climbs by a layer along it.</summary>
     public bool Climbs { get; init; }
-    /// <summary>Corners of a way to its first point that stays within the part, from the end of the path before it; null where there is none.</summary>
+    /// <summary>Corners of a way to its first point that stays within the part, from the end of the path before it; null where there is
+    /// none.</summary>
     public Point[]? Approach { get; init; }
     /// <summary>Index of the nozzle that lays it.</summary>
     public int Nozzle { get; init; }

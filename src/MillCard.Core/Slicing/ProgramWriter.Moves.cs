@@ -15,7 +15,8 @@ internal sealed partial class ProgramWriter
         _here = to;
     }
 
-    /// <summary>To the beginning of a path: within the part along its approach, where there is one, else by a pulled-back and lifted way.</summary>
+    /// <summary>To the beginning of a path: within the part along its approach, where there is one, else by a pulled-back and lifted
+    /// way.</summary>
     private void Travel(ToolPath path, double z)
     {
         var to = path.Points[0];
@@ -99,12 +100,14 @@ internal sealed partial class ProgramWriter
         foreach (var (area, top) in _obstacles)
         {
             if (top <= lift || double.IsPositiveInfinity(top)) continue;
-            if (area.Intersects(Geometry.Plane.Factory.CreateLineString([new Coordinate(_here.X, _here.Y), new Coordinate(to.X, to.Y)]))) lift = top;
+            if (area.Intersects(Geometry.Plane.Factory.CreateLineString([new Coordinate(_here.X, _here.Y), new Coordinate(to.X, to.Y)])))
+                lift = top;
         }
         return lift;
     }
 
-    private double ClearOfAll(double z) => _obstacles.Where(o => double.IsFinite(o.Top)).Select(o => o.Top).Append(z).Append(_standing).Max();
+    private double ClearOfAll(double z) => _obstacles.Where(o => double.IsFinite(o.Top)).Select(o => o.Top).Append(z).Append(_standing)
+        .Max();
 
     private void Go(string command, Point to)
     {

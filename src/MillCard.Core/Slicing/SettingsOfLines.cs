@@ -61,5 +61,6 @@ internal static class SettingsOfLines
     /// <param name="speed">What the line has above them.</param>
     /// <param name="number">The layer, counted from 1.</param>
     public static double OnLayer(this Speeds speeds, double speed, int number) =>
-        number > speeds.SlowLayers || speed <= speeds.FirstLayer ? speed : speeds.FirstLayer + (speed - speeds.FirstLayer) * (number - 1) / speeds.SlowLayers;
+        number > speeds.SlowLayers || speed <= speeds.FirstLayer ? speed
+            : speeds.FirstLayer + (speed - speeds.FirstLayer) * (number - 1) / speeds.SlowLayers;
 }

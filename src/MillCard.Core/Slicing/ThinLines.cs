@@ -8,7 +8,8 @@ using NetTopologySuite.Triangulate.Polygon;
 namespace MillCard.Core.Slicing;
 
 /// <summary>Single lines along the middle of narrow areas, as wide as the area is there.</summary>
-/// <remarks>The middle is the chordal axis: midpoints of the inner edges of a constrained Delaunay triangulation (L. Prasad, Morphological analysis of shapes, CNLS Newsletter 139, 1997).</remarks>
+/// <remarks>The middle is the chordal axis: midpoints of the inner edges of a constrained Delaunay triangulation (L. Prasad, Morphological
+/// analysis of shapes, CNLS Newsletter 139, 1997).</remarks>
 internal static class ThinLines
 {
     private const double Straight = 0.01;
@@ -27,7 +28,8 @@ internal static class ThinLines
             var dense = (Polygon)Densifier.Densify(plain, Math.Max(0.3, 2 * polygon.Area / polygon.Length));
             var width = new IndexedFacetDistance(polygon.Boundary);
             foreach (var chain in Chains(dense))
-                foreach (var path in Split([.. chain.Select(p => (p, 2 * width.Distance(Plane.Factory.CreatePoint(new Coordinate(p.X, p.Y)))))], least, most, wider)) yield return path;
+                foreach (var path in Split([.. chain.Select(p =>
+                    (p, 2 * width.Distance(Plane.Factory.CreatePoint(new Coordinate(p.X, p.Y)))))], least, most, wider)) yield return path;
         }
     }
 
@@ -101,5 +103,6 @@ internal static class ThinLines
 
     private static (Coordinate, Coordinate) Key(Coordinate a, Coordinate b) => a.CompareTo(b) < 0 ? (a, b) : (b, a);
 
-    private static Point Middle(Coordinate a, Coordinate b) => a.CompareTo(b) < 0 ? new((a.X + b.X) / 2, (a.Y + b.Y) / 2) : new((b.X + a.X) / 2, (b.Y + a.Y) / 2);
+    private static Point Middle(Coordinate a, Coordinate b) => a.CompareTo(b) < 0 ? new((a.X + b.X) / 2, (a.Y + b.Y) / 2)
+        : new((b.X + a.X) / 2, (b.Y + a.Y) / 2);
 }

@@ -31,11 +31,14 @@ internal sealed record Tower(Shape Foot, int Strips, int Top)
         var height = Math.Min(recipe.Layers.FirstHeight, recipe.Layers.Others!.Value);
         var side = Math.Max(recipe.NozzleChanges.TowerWidth, Math.Ceiling(Math.Sqrt(1.2 * recipe.NozzleChanges.Tower * strips / height)));
         var block = Block.Of(side, side, 1);
-        var ids = job.Parts.SelectMany(p => job.Machine.NozzlesOf(p.Part.Nozzles).Take(1)).Distinct().Select(i => job.Machine.Nozzles[i].Id).ToArray();
+        var ids = job.Parts.SelectMany(p => job.Machine.NozzlesOf(p.Part.Nozzles).Take(1)).Distinct().Select(i => job.Machine.Nozzles[i].Id)
+            .ToArray();
         var free = new Fit(job.Machine, recipe).FreePlaces(new StandingPart("tower", new Footprints(block), 0, 0, 0, ids));
         free = Plane.Difference(free, Plane.Offset(Plane.Offset(taken, Room).Envelope, side / 2));
         if (free.IsEmpty)
-            return (null, new Finding("no-room-for-tower", Severity.Stop, string.Create(CultureInfo.InvariantCulture, $"There is no room on the bed for a tower of {side:0.#} mm beside the parts."), "After a change the nozzle would begin on the part with what it oozed.", "/recipe/nozzleChanges/tower"));
+            return (null, new Finding("no-room-for-tower", Severity.Stop,
+                string.Create(CultureInfo.InvariantCulture, $"There is no room on the bed for a tower of {side:0.#} mm beside the parts."),
+                "After a change the nozzle would begin on the part with what it oozed.", "/recipe/nozzleChanges/tower"));
         var at = DistanceOp.NearestPoints(free, taken.Centroid)[0];
         return (new Tower(Shapes.Rectangle(at.X - side / 2, at.Y - side / 2, side, side), strips, top), null);
     }
@@ -55,6 +58,7 @@ internal sealed record Tower(Shape Foot, int Strips, int Top)
         Shape middles = Shapes.Rectangle(box.MinX + width / 2, box.MinY + strip * depth + width / 2, box.Width - width, depth - width);
         foreach (var ring in Walls.Rings(middles, PathKind.Tower, width)) yield return ring;
         var share = primes ? Math.Clamp(job.Recipe.NozzleChanges.Tower / (box.Width * depth * place.Height), Sparse, 1) : Sparse;
-        foreach (var line in Hatch.Of(Plane.Offset(middles, -spacing), layer % 2 == 0 ? 0 : 90, spacing / share, PathKind.Tower, width)) yield return line;
+        foreach (var line in Hatch.Of(Plane.Offset(middles, -spacing), layer % 2 == 0 ? 0 : 90, spacing / share, PathKind.Tower, width))
+            yield return line;
     }
 }

@@ -3,7 +3,8 @@ namespace MillCard.Core.Slicing;
 /// <summary>The order of paths by nearest next, deterministic.</summary>
 internal static class TravelOrder
 {
-    /// <summary>Paths so that each begins near where the last ended; closed ones begin at their nearest corner unless they keep their seams, open ones may run backwards.</summary>
+    /// <summary>Paths so that each begins near where the last ended; closed ones begin at their nearest corner unless they keep their
+    /// seams, open ones may run backwards.</summary>
     public static IEnumerable<ToolPath> Of(IReadOnlyList<ToolPath> paths, Point start, bool keepSeams = false)
     {
         var left = new List<ToolPath>(paths);

@@ -12,7 +12,8 @@ internal sealed record Walls(IReadOnlyList<Shape> Middles, Shape Inside, Shape T
 {
     private const int Chords = 6;
 
-    /// <summary>How far fill laps onto the innermost wall, as a share of half a line: rows that end at half a line from the wall, joined on one side each, hold too little along the border. Found by the volumes of the demo parts at full infill.</summary>
+    /// <summary>How far fill laps onto the innermost wall, as a share of half a line: rows that end at half a line from the wall, joined on
+    /// one side each, hold too little along the border. Found by the volumes of the demo parts at full infill.</summary>
     private const double Lap = 0.3;
 
     /// <summary>Areas smaller than this are no place for a line, mm².</summary>
@@ -42,7 +43,8 @@ internal sealed record Walls(IReadOnlyList<Shape> Middles, Shape Inside, Shape T
             var next = ahead is null ? Inset.Of(middle, spacing / 2, Chords) : null;
             if (fillThin)
             {
-                if (next is { KeepsForm: false } && WithoutThin(middle, spacing) is var wide && !ReferenceEquals(wide, middle)) (middle, keeps, next) = (wide, false, Inset.Of(wide, spacing / 2, Chords));
+                if (next is { KeepsForm: false } && WithoutThin(middle, spacing) is var wide && !ReferenceEquals(wide, middle))
+                    (middle, keeps, next) = (wide, false, Inset.Of(wide, spacing / 2, Chords));
                 var left = keeps ? Plane.Empty : Left(edge.Value, middle, outside);
                 if (i == 0) thin = left; else if (!left.IsEmpty) gaps.Add(left);
             }
@@ -55,7 +57,8 @@ internal sealed record Walls(IReadOnlyList<Shape> Middles, Shape Inside, Shape T
         if (count == 0) return new Walls(middles, Inset.Of(region, inner / 2, Chords).Area, thin, Plane.Empty);
         if (middles.Count == count && ahead is not null) return new Walls(middles, ahead.Area, thin, Plane.Union(gaps));
         var (inside, whole) = Inset.Of(edge.Value, (1 - Lap) * half, Chords);
-        if (fillThin && !whole && Left(edge.Value, Inset.Of(edge.Value, half, Chords).Area, half) is { IsEmpty: false } rest) gaps.Add(rest);
+        if (fillThin && !whole && Left(edge.Value, Inset.Of(edge.Value, half, Chords).Area, half) is { IsEmpty: false } rest)
+            gaps.Add(rest);
         return new Walls(middles, inside, thin, Plane.Union(gaps));
     }
 
@@ -67,7 +70,8 @@ internal sealed record Walls(IReadOnlyList<Shape> Middles, Shape Inside, Shape T
         var wide = Plane.Opened(middle, radius, Chords);
         if (middle.Area - wide.Area < LeastArea) return wide.IsEmpty ? wide : middle;
         // the opening rounds corners as well; only what reaches away from it is thin
-        var thin = Plane.Polygons(Plane.Difference(middle, Plane.Offset(wide, radius, Chords))).Where(p => p.Area > LeastArea / 4).ToArray();
+        var thin = Plane.Polygons(Plane.Difference(middle, Plane.Offset(wide, radius, Chords))).Where(p => p.Area > LeastArea / 4)
+            .ToArray();
         return thin.Length == 0 ? middle : Plane.Difference(middle, Plane.Union([.. thin.Select(t => Plane.Offset(t, 0.1 * radius, 2))]));
     }
 
@@ -81,7 +85,8 @@ internal sealed record Walls(IReadOnlyList<Shape> Middles, Shape Inside, Shape T
     }
 
     /// <summary>The rings of one wall as paths.</summary>
-    public static IEnumerable<ToolPath> Rings(Shape middle, PathKind kind, double width) => Plane.Rings(middle).Select(ring => Ring(ring, kind, width));
+    public static IEnumerable<ToolPath> Rings(Shape middle, PathKind kind, double width) => Plane.Rings(middle)
+        .Select(ring => Ring(ring, kind, width));
 
     /// <summary>A ring as a path.</summary>
     public static ToolPath Ring(LineString ring, PathKind kind, double width)

@@ -28,7 +28,8 @@ internal sealed class Zones
     }
 
     /// <summary>Every recipe that holds somewhere.</summary>
-    public IEnumerable<Recipe> Recipes => _zones.Select((z, i) => (z.Zone.Use, Recipe: _recipes[i])).Where(z => z.Use == ZoneUse.Settings).Select(z => z.Recipe).Append(_base);
+    public IEnumerable<Recipe> Recipes => _zones.Select((z, i) => (z.Zone.Use, Recipe: _recipes[i])).Where(z => z.Use == ZoneUse.Settings)
+        .Select(z => z.Recipe).Append(_base);
 
     /// <summary>A layer's area by the settings that hold there; a later zone wins. The last is what no zone covers.</summary>
     public IReadOnlyList<(Recipe Recipe, Shape Area)> PiecesOf(int layer, Shape region)
@@ -48,7 +49,9 @@ internal sealed class Zones
     }
 
     /// <summary>Where zones of a use lie on a layer.</summary>
-    public Shape Of(ZoneUse use, int layer) => Plane.Union([.. _zones.Select((z, i) => (z.Zone.Use, Section: _sections[i][layer])).Where(z => z.Use == use && !z.Section.IsEmpty).Select(z => z.Section)]);
+    public Shape Of(ZoneUse use, int layer) => Plane.Union(
+        [.. _zones.Select((z, i) => (z.Zone.Use, Section: _sections[i][layer])).Where(z => z.Use == use && !z.Section.IsEmpty)
+        .Select(z => z.Section)]);
 
     /// <summary>Whether there is a zone of a use.</summary>
     public bool Any(ZoneUse use) => _zones.Any(z => z.Zone.Use == use);
@@ -64,7 +67,8 @@ internal sealed class Zones
         var (shape, height) = zone.Zone switch
         {
             BoxZone box => (Shapes.Rectangle(box.X - box.Width / 2, box.Y - box.Depth / 2, box.Width, box.Depth), box.Height),
-            CylinderZone cylinder => ((Shape)Shapes.Ellipse(cylinder.X, cylinder.Y, cylinder.Radius, cylinder.Radius, Side.Outside), cylinder.Height),
+            CylinderZone cylinder => ((Shape)Shapes.Ellipse(cylinder.X, cylinder.Y, cylinder.Radius, cylinder.Radius, Side.Outside),
+                cylinder.Height),
             _ => (Plane.Empty, 0),
         };
         return [.. heights.Select(z => z >= zone.Zone.Z && z <= zone.Zone.Z + height ? shape : Plane.Empty)];

@@ -12,8 +12,10 @@ public static class NearName
     {
         var known = names as IReadOnlyCollection<string> ?? [.. names];
         var words = string.Join(joint, wrong.Split(joint).Order(StringComparer.Ordinal));
-        if (known.FirstOrDefault(n => n.Length == wrong.Length && string.Join(joint, n.Split(joint).Order(StringComparer.Ordinal)) == words) is { } swapped) return swapped;
-        var best = known.Select(name => (Name: name, Distance: Distance(name, wrong))).OrderBy(n => n.Distance).ThenBy(n => n.Name, StringComparer.Ordinal).FirstOrDefault();
+        if (known.FirstOrDefault(n => n.Length == wrong.Length
+            && string.Join(joint, n.Split(joint).Order(StringComparer.Ordinal)) == words) is { } swapped) return swapped;
+        var best = known.Select(name => (Name: name, Distance: Distance(name, wrong))).OrderBy(n => n.Distance)
+            .ThenBy(n => n.Name, StringComparer.Ordinal).FirstOrDefault();
         return best.Name is not null && best.Distance <= Math.Max(2, wrong.Length / 3) ? best.Name : null;
     }
 

@@ -21,7 +21,8 @@ internal static class BinEndpoints
         bin.MapDelete("", async (Bin store, CancellationToken stop) => TypedResults.Ok(new Cleared(await store.ClearAsync(null, stop))))
             .WithSummary("Clears the bin now; nothing in it can be brought back then");
 
-        bin.MapDelete("/{id:guid}", async Task<Results<Ok<Cleared>, JsonHttpResult<Refusal>>> (Guid id, Bin store, CancellationToken stop) =>
+        bin.MapDelete("/{id:guid}", async Task<Results<Ok<Cleared>,
+            JsonHttpResult<Refusal>>> (Guid id, Bin store, CancellationToken stop) =>
             await store.ClearAsync(id, stop) is > 0 and var gone ? TypedResults.Ok(new Cleared(gone)) : Refusal.Missing("This document"))
             .Produces<Refusal>(404, Refusal.MediaType).WithSummary("Clears one document of the bin now");
     }

@@ -10,7 +10,8 @@ internal static class Bodies
     /// <exception cref="BadHttpRequestException">It is larger.</exception>
     public static async Task<byte[]> ReadAsync(this HttpRequest request, long most, CancellationToken stop)
     {
-        if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit) limit.MaxRequestBodySize = most;
+        if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
+            limit.MaxRequestBodySize = most;
         if (request.ContentLength > most) throw new BadHttpRequestException("too large", StatusCodes.Status413PayloadTooLarge);
         using var whole = new MemoryStream((int)(request.ContentLength ?? 0));
         var piece = new byte[81920];
@@ -23,7 +24,8 @@ internal static class Bodies
     }
 
     /// <summary>A document from the body.</summary>
-    public static async Task<Reading<T>> ReadDocumentAsync<T>(this HttpRequest request, long most, bool draft, CancellationToken stop) where T : class
+    public static async Task<Reading<T>> ReadDocumentAsync<T>(this HttpRequest request, long most, bool draft, CancellationToken stop)
+        where T : class
     {
         if (typeof(T) == typeof(Card)) request.HttpContext.Items[CardKey] = "";
         return DocumentReader.Read<T>(await request.ReadAsync(most, stop), draft);

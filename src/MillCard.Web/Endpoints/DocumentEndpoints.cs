@@ -19,11 +19,13 @@ internal static class DocumentEndpoints
             .Produces<DocumentHead[]>()
             .WithSummary($"All {address}, by name; with archived=true those that are put away");
 
-        documents.MapGet("/{id:guid}", async Task<Results<Ok<Stored<T>>, JsonHttpResult<Refusal>>> (Guid id, DocumentStore<T> store, HttpResponse response, CancellationToken stop) =>
+        documents.MapGet("/{id:guid}", async Task<Results<Ok<Stored<T>>,
+            JsonHttpResult<Refusal>>> (Guid id, DocumentStore<T> store, HttpResponse response, CancellationToken stop) =>
             await store.FindAsync(id, stop) is { } found ? Tagged(response, found) : Refusal.Missing($"This {kind}"))
             .Produces<Refusal>(404, Refusal.MediaType).WithSummary($"One {kind}; its version is the ETag");
 
-        documents.MapPost("", async Task<Results<Created<Stored<T>>, JsonHttpResult<Refusal>>> (HttpRequest request, DocumentStore<T> store, TimeProvider clock, CancellationToken stop) =>
+        documents.MapPost("", async Task<Results<Created<Stored<T>>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, DocumentStore<T> store, TimeProvider clock, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<T>(Bounds.Document, draft: true, stop);
             if (reading.Document is not { } document) return Refusal.Fields(reading.Errors);
@@ -33,10 +35,14 @@ internal static class DocumentEndpoints
             .Accepts<T>("application/json").Produces<Refusal>(422, Refusal.MediaType).WithSummary($"Makes a {kind}");
 
         documents.MapPost("/holds", async Task<Results<NoContent, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
-            (await request.ReadDocumentAsync<T>(Bounds.Document, draft: true, stop)).Errors is { Count: > 0 } errors ? Refusal.Fields(errors) : TypedResults.NoContent())
-            .Accepts<T>("application/json").Produces<Refusal>(422, Refusal.MediaType).WithSummary($"Whether a draft of a {kind} holds against its schema; nothing is kept");
+            (await request.ReadDocumentAsync<T>(Bounds.Document, draft: true, stop)).Errors is { Count: > 0 } errors
+                ? Refusal.Fields(errors) : TypedResults.NoContent())
+            .Accepts<T>("application/json").Produces<Refusal>(422, Refusal.MediaType)
+                .WithSummary($"Whether a draft of a {kind} holds against its schema; nothing is kept");
 
-        documents.MapPut("/{id:guid}", async Task<Results<Ok<Stored<T>>, JsonHttpResult<Clash<T>>, JsonHttpResult<Refusal>>> (Guid id, HttpRequest request, HttpResponse response, DocumentStore<T> store, CancellationToken stop) =>
+        documents.MapPut("/{id:guid}", async Task<Results<Ok<Stored<T>>, JsonHttpResult<Clash<T>>,
+            JsonHttpResult<Refusal>>> (Guid id, HttpRequest request, HttpResponse response, DocumentStore<T> store,
+            CancellationToken stop) =>
         {
             if (Version(request) is not { } version)
                 return Refusal.Sentence(428, "Which version?", "A save must say in If-Match which version it changes.");
@@ -46,23 +52,30 @@ internal static class DocumentEndpoints
             {
                 null => Refusal.Missing($"This {kind}"),
                 { Saved: { } saved } => Tagged(response, saved),
-                { Current: var current } => TypedResults.Json(new Clash<T>(current!, document), DocumentJson.Options, "application/json", 412),
+                { Current: var current } =>
+                    TypedResults.Json(new Clash<T>(current!, document), DocumentJson.Options, "application/json", 412),
             };
         })
-            .Accepts<T>("application/json").Produces<Clash<T>>(412).Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(404, Refusal.MediaType)
+            .Accepts<T>("application/json").Produces<Clash<T>>(412).Produces<Refusal>(422, Refusal.MediaType)
+                .Produces<Refusal>(404, Refusal.MediaType)
             .WithSummary("Saves the draft; If-Match names the version it changes");
 
-        documents.MapDelete("/{id:guid}", (Guid id, DocumentStore<T> store, CancellationToken stop) => PutAsync(store, id, DocumentPlace.Bin, stop))
+        documents.MapDelete("/{id:guid}",
+            (Guid id, DocumentStore<T> store, CancellationToken stop) => PutAsync(store, id, DocumentPlace.Bin, stop))
             .Produces<Refusal>(404, Refusal.MediaType).WithSummary($"Deletes a {kind}; it can be brought back for {Bin.Keeps.Days} days");
 
-        documents.MapPost("/{id:guid}/archive", (Guid id, DocumentStore<T> store, CancellationToken stop) => PutAsync(store, id, DocumentPlace.Archive, stop))
+        documents.MapPost("/{id:guid}/archive",
+            (Guid id, DocumentStore<T> store, CancellationToken stop) => PutAsync(store, id, DocumentPlace.Archive, stop))
             .Produces<Refusal>(404, Refusal.MediaType).WithSummary($"Puts a {kind} away");
 
-        documents.MapPost("/{id:guid}/restore", (Guid id, DocumentStore<T> store, CancellationToken stop) => PutAsync(store, id, DocumentPlace.Shelf, stop))
+        documents.MapPost("/{id:guid}/restore",
+            (Guid id, DocumentStore<T> store, CancellationToken stop) => PutAsync(store, id, DocumentPlace.Shelf, stop))
             .Produces<Refusal>(404, Refusal.MediaType).WithSummary($"Brings a {kind} back from the archive or the bin");
     }
 
-    private static async Task<Results<NoContent, JsonHttpResult<Refusal>>> PutAsync<T>(DocumentStore<T> store, Guid id, DocumentPlace place, CancellationToken stop) where T : class, IDocument =>
+    private static async Task<Results<NoContent,
+        JsonHttpResult<Refusal>>> PutAsync<T>(DocumentStore<T> store, Guid id, DocumentPlace place, CancellationToken stop)
+        where T : class, IDocument =>
         await store.PutAsync(id, place, stop) ? TypedResults.NoContent() : Refusal.Missing($"This {T.Kind}");
 
     /// <summary>Somebody else saved in between: their state, and what was sent.</summary>

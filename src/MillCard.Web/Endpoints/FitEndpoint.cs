@@ -20,15 +20,18 @@ internal static class FitEndpoint
     /// <param name="MirrorAt">Where the mirror stands, mm, bed frame.</param>
     /// <param name="Second">Where the second part comes to lie; null where only one is printed.</param>
     /// <param name="Region">Outlines of where the first nozzle may print.</param>
-    internal sealed record ModeAnswer(double Distance, double ProposedDistance, double Widest, double MirrorAt, SecondPart? Second, double[][][] Region)
+    internal sealed record ModeAnswer(double Distance, double ProposedDistance, double Widest, double MirrorAt, SecondPart? Second,
+        double[][][] Region)
     {
         public static ModeAnswer? Of(ModePlan? plan) => plan is null
             ? null
-            : new ModeAnswer(plan.Distance, plan.ProposedDistance, plan.Widest, plan.MirrorAt, plan.Second, Rings.Of(plan.RegionOnBed(plan.Printing[0])));
+            : new ModeAnswer(plan.Distance, plan.ProposedDistance, plan.Widest, plan.MirrorAt, plan.Second,
+                Rings.Of(plan.RegionOnBed(plan.Printing[0])));
     }
 
     public static void MapFit(this IEndpointRouteBuilder api) =>
-        api.MapPost("/fit", async Task<Results<Ok<FitAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, WorkQueue queue, CancellationToken stop) =>
+        api.MapPost("/fit", async Task<Results<Ok<FitAnswer>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, WorkQueue queue, CancellationToken stop) =>
         {
             var reading = await SentJob.OfAsync(request, toSlice: false, stop);
             if (reading.Document is not { } sent) return Refusal.Fields(reading.Errors);
@@ -36,7 +39,8 @@ internal static class FitEndpoint
             {
                 var job = sent.Read(left);
                 var fit = new Fit(job.Machine, job.Job.Recipe);
-                return new FitAnswer(fit.Of(job.Standing, job.Job.Mode, cure: true, left), ModeAnswer.Of(fit.PlanOf(job.Standing, job.Job.Mode)));
+                return new FitAnswer(fit.Of(job.Standing, job.Job.Mode, cure: true, left),
+                    ModeAnswer.Of(fit.PlanOf(job.Standing, job.Job.Mode)));
             }, stop));
         })
             .Accepts<JobForm>("multipart/form-data").Produces<Refusal>(422, Refusal.MediaType)

@@ -36,7 +36,8 @@ internal sealed record SentJob(Job Job, IReadOnlyDictionary<string, byte[]> File
     public static async Task<Reading<SentJob>> OfAsync(HttpRequest request, bool toSlice, CancellationToken stop)
     {
         if (!request.HasFormContentType) return Refused("", "The body must be multipart/form-data with a field job and the files.");
-        if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit) limit.MaxRequestBodySize = Bounds.Job;
+        if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
+            limit.MaxRequestBodySize = Bounds.Job;
         request.HttpContext.Features.Set<IFormFeature>(new FormFeature(request, new FormOptions
         {
             MultipartBodyLengthLimit = Bounds.Mesh,
@@ -45,19 +46,22 @@ internal sealed record SentJob(Job Job, IReadOnlyDictionary<string, byte[]> File
             KeyLengthLimit = 200,
         }));
         var form = await request.ReadFormAsync(stop);
-        if (form.Files.Count > Bounds.JobFiles) return Refused("", $"A job takes {Bounds.JobFiles} files; this one has {form.Files.Count}.");
+        if (form.Files.Count > Bounds.JobFiles)
+            return Refused("", $"A job takes {Bounds.JobFiles} files; this one has {form.Files.Count}.");
         if (await JsonOfAsync(form, stop) is not { } json) return Refused("/job", "The field job is missing.");
         var reading = DocumentReader.Read<Job>(json);
         if (reading.Document is not { } job) return new Reading<SentJob>(null, reading.Errors);
         if (toSlice && job.Filament is null) return Refused("/filament", "Filament is missing.");
         if (toSlice && job.Recipe is null) return Refused("/recipe", "Recipe is missing.");
         var named = job.Parts.Select((p, i) => (Pointer: $"/parts/{i}/file", p.Name, p.File))
-            .Concat(job.Zones.Select((z, i) => (Pointer: $"/zones/{i}/file", z.Name, File: (z as MeshZone)?.File!)).Where(z => z.File is not null)).ToArray();
+            .Concat(job.Zones.Select((z, i) => (Pointer: $"/zones/{i}/file", z.Name, File: (z as MeshZone)?.File!))
+                .Where(z => z.File is not null)).ToArray();
         var files = new Dictionary<string, byte[]>();
         foreach (var (pointer, name, wanted) in named)
         {
             if (files.ContainsKey(wanted)) continue;
-            if (form.Files.FirstOrDefault(f => f.FileName == wanted) is not { } file) return Refused(pointer, $"{name} names the file {wanted}, which was not sent along.");
+            if (form.Files.FirstOrDefault(f => f.FileName == wanted) is not { } file)
+                return Refused(pointer, $"{name} names the file {wanted}, which was not sent along.");
             files[wanted] = await BytesOfAsync(file, stop);
         }
         return new Reading<SentJob>(new SentJob(job, files), []);
@@ -75,10 +79,12 @@ internal sealed record SentJob(Job Job, IReadOnlyDictionary<string, byte[]> File
             stop.ThrowIfCancellationRequested();
             var mesh = meshes[part.File];
             if (!projected.TryGetValue((part.File, part.Scale, part.Tilt), out var footprints))
-                projected[(part.File, part.Scale, part.Tilt)] = footprints = new Footprints(Placement.Oriented(mesh, part.Scale, part.Tilt));
+                projected[(part.File, part.Scale, part.Tilt)] = footprints = new Footprints(
+                    Placement.Oriented(mesh, part.Scale, part.Tilt));
             parts.Add(new PartToSlice(part, mesh, footprints));
         }
-        return new ReadJob(Job, Machine.Of(Job.Card!), parts, [.. Job.Zones.Select(z => new ZoneToSlice(z, z is MeshZone { File: var file } ? meshes[file] : null))]);
+        return new ReadJob(Job, Machine.Of(Job.Card!), parts,
+            [.. Job.Zones.Select(z => new ZoneToSlice(z, z is MeshZone { File: var file } ? meshes[file] : null))]);
     }
 
     /// <summary>The job's JSON, whether it was sent as a field or as a file part; null where there is none.</summary>

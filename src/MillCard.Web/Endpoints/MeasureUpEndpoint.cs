@@ -14,15 +14,18 @@ internal static class MeasureUpEndpoint
 
     public static void MapMeasureUp(this IEndpointRouteBuilder api)
     {
-        api.MapPost("/plain-routines", async Task<Results<Ok<RoutinesAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        api.MapPost("/plain-routines", async Task<Results<Ok<RoutinesAnswer>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<Card>(Bounds.Document, draft: true, stop);
-            return reading.Document is { } card ? TypedResults.Ok(new RoutinesAnswer(Proposal.Start(card), Proposal.End(card))) : Refusal.Fields(reading.Errors);
+            return reading.Document is { } card ? TypedResults.Ok(new RoutinesAnswer(Proposal.Start(card), Proposal.End(card)))
+                : Refusal.Fields(reading.Errors);
         })
             .Accepts<Card>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("Plain start and end routines for a card, complete or not").WithTags("Computation");
 
-        api.MapPost("/consequences", async Task<Results<Ok<MeasureUpAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        api.MapPost("/consequences", async Task<Results<Ok<MeasureUpAnswer>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<Card>(Bounds.Document, draft: false, stop);
             if (reading.Document is not { } card) return Refusal.Fields(reading.Errors);

@@ -44,7 +44,11 @@ internal static class MeshEndpoints
                 var hash = await blobs.KeepAsync(parts.Count == 1 && Stl.Is(file) ? file : Stl.Write(part.Mesh), "model/stl", stop);
                 shelf.Put(hash, part.Mesh);
                 var box = part.Mesh.Box;
-                answers.Add(Facts(hash, await shelf.TakeAsync(hash, null, null, blobs, stop)) with { Name = part.Name, At = parts.Count == 1 ? null : [(box.MinX + box.MaxX) / 2, (box.MinY + box.MaxY) / 2] });
+                answers.Add(Facts(hash, await shelf.TakeAsync(hash, null, null, blobs, stop)) with
+                {
+                    Name = part.Name,
+                    At = parts.Count == 1 ? null : [(box.MinX + box.MaxX) / 2, (box.MinY + box.MaxY) / 2]
+                });
             }
             return TypedResults.Ok(answers);
         })
@@ -52,7 +56,8 @@ internal static class MeshEndpoints
             .WithSummary("Keeps the parts of a mesh file (STL, 3MF, OBJ, AMF); the body is the file");
 
         meshes.MapGet("/{hash}", async Task<Results<Ok<MeshFacts>, JsonHttpResult<Refusal>>> (
-            string hash, BlobStore blobs, MeshShelf shelf, CancellationToken stop, double scaleX = 1, double scaleY = 1, double scaleZ = 1, double tiltX = 0, double tiltY = 0) =>
+            string hash, BlobStore blobs, MeshShelf shelf, CancellationToken stop, double scaleX = 1, double scaleY = 1, double scaleZ = 1,
+                double tiltX = 0, double tiltY = 0) =>
         {
             var (scale, tilt) = (new PartScale { X = scaleX, Y = scaleY, Z = scaleZ }, new Tilt { X = tiltX, Y = tiltY });
             if (Unfit(scale, tilt) is { } refusal) return refusal;
@@ -60,24 +65,30 @@ internal static class MeshEndpoints
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("What a page needs to draw a part, in a scale and a tilt");
 
-        meshes.MapGet("/{hash}/sides", async Task<Results<Ok<IReadOnlyList<FlatSide>>, JsonHttpResult<Refusal>>> (string hash, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop, double scaleX = 1, double scaleY = 1, double scaleZ = 1) =>
+        meshes.MapGet("/{hash}/sides", async Task<Results<Ok<IReadOnlyList<FlatSide>>,
+            JsonHttpResult<Refusal>>> (string hash, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop,
+            double scaleX = 1, double scaleY = 1, double scaleZ = 1) =>
         {
             var scale = new PartScale { X = scaleX, Y = scaleY, Z = scaleZ };
             if (Unfit(scale, new Tilt()) is { } refusal) return refusal;
             var mesh = (await shelf.TakeAsync(hash, null, null, blobs, stop)).Mesh;
-            return TypedResults.Ok(await queue.BySizeAsync(MeshShelf.SizeOf(mesh), _ => FlatSides.Of(Placement.Oriented(mesh, scale, null)), stop));
+            return TypedResults.Ok(await queue.BySizeAsync(MeshShelf.SizeOf(mesh),
+                _ => FlatSides.Of(Placement.Oriented(mesh, scale, null)), stop));
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("The flat sides on which a part can stand, largest first");
 
         meshes.MapGet("/{hash}/undersides", async Task<Results<Ok<IReadOnlyList<Underside>>, JsonHttpResult<Refusal>>> (
-            string hash, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop, double scaleX = 1, double scaleY = 1, double scaleZ = 1, double tiltX = 0, double tiltY = 0) =>
+            string hash, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop, double scaleX = 1, double scaleY = 1,
+                double scaleZ = 1, double tiltX = 0, double tiltY = 0) =>
         {
             var (scale, tilt) = (new PartScale { X = scaleX, Y = scaleY, Z = scaleZ }, new Tilt { X = tiltX, Y = tiltY });
             if (Unfit(scale, tilt) is { } refusal) return refusal;
             var mesh = (await shelf.TakeAsync(hash, null, null, blobs, stop)).Mesh;
-            return TypedResults.Ok(await queue.BySizeAsync(MeshShelf.SizeOf(mesh), _ => Undersides.Of(Placement.Oriented(mesh, scale, tilt)), stop));
+            return TypedResults.Ok(await queue.BySizeAsync(MeshShelf.SizeOf(mesh),
+                _ => Undersides.Of(Placement.Oriented(mesh, scale, tilt)), stop));
         })
-            .Produces<Refusal>(422, Refusal.MediaType).WithSummary("The undersides of a part as it is tilted, largest first, with their faces");
+            .Produces<Refusal>(422, Refusal.MediaType)
+                .WithSummary("The undersides of a part as it is tilted, largest first, with their faces");
     }
 
     /// <summary>A scale or a tilt from a query, held to what a part of a trial may have.</summary>
@@ -86,6 +97,9 @@ internal static class MeshEndpoints
     private static MeshFacts Facts(string hash, ShelvedMesh mesh)
     {
         var box = mesh.Footprints.Box;
-        return new MeshFacts(hash, mesh.Mesh.FaceCount, mesh.Footprints.OpenEdges, [box.MaxX - box.MinX, box.MaxY - box.MinY, box.MaxZ - box.MinZ], Rings.Of(mesh.Footprints.Whole, DrawnError)) { RepeatedFaces = mesh.Mesh.RepeatedFaces };
+        return new MeshFacts(hash, mesh.Mesh.FaceCount, mesh.Footprints.OpenEdges,
+            [box.MaxX - box.MinX, box.MaxY - box.MinY, box.MaxZ - box.MinZ],
+            Rings.Of(mesh.Footprints.Whole, DrawnError))
+        { RepeatedFaces = mesh.Mesh.RepeatedFaces };
     }
 }

@@ -17,9 +17,11 @@ internal static class MessageStream
         public void Report(Progress value) => Volatile.Write(ref Value, value);
     }
 
-    /// <summary>Does the work, tells how far it has come ten times a second at most, and ends with its result, or with why it failed.</summary>
+    /// <summary>Does the work, tells how far it has come ten times a second at most, and ends with its result, or with why it
+    /// failed.</summary>
     public static async Task WriteAsync<T>(
-        HttpResponse response, Func<IProgress<Progress>, Task<T>> work, Func<Progress, T> step, Func<Refusal, T> failed, CancellationToken stop)
+        HttpResponse response, Func<IProgress<Progress>, Task<T>> work, Func<Progress, T> step, Func<Refusal, T> failed,
+            CancellationToken stop)
     {
         response.ContentType = MediaType;
         var latest = new Latest();
@@ -35,13 +37,15 @@ internal static class MessageStream
     }
 
     /// <summary>Writes messages as they come; a failure in between is the last of them.</summary>
-    public static async Task WriteAllAsync<T>(HttpResponse response, IAsyncEnumerable<T> messages, Func<Refusal, T> failed, CancellationToken stop)
+    public static async Task WriteAllAsync<T>(HttpResponse response, IAsyncEnumerable<T> messages, Func<Refusal, T> failed,
+        CancellationToken stop)
     {
         response.ContentType = MediaType;
         await using var each = messages.GetAsyncEnumerator(stop);
         for (var more = true; more;)
         {
-            var message = await OutcomeAsync<T[]>(response, async () => (more = await each.MoveNextAsync()) ? [each.Current] : Array.Empty<T>(), refusal => [failed(refusal)], stop);
+            var message = await OutcomeAsync<T[]>(response, async () => (more = await each.MoveNextAsync()) ? [each.Current]
+                : Array.Empty<T>(), refusal => [failed(refusal)], stop);
             foreach (var one in message) await LineAsync(response, one, stop);
         }
     }

@@ -19,13 +19,16 @@ internal static class NozzleChangeEndpoint
     }
 
     public static void MapNozzleChange(this IEndpointRouteBuilder api) =>
-        api.MapPost("/nozzle-change", async Task<Results<Ok<NozzleChange>, JsonHttpResult<Refusal>>> (HttpRequest request, DocumentStore<Recipe> recipes, CancellationToken stop) =>
+        api.MapPost("/nozzle-change", async Task<Results<Ok<NozzleChange>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, DocumentStore<Recipe> recipes, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<NozzleChangeQuestion>(Bounds.Document, draft: false, stop);
             return reading.Document is { } question
-                ? TypedResults.Ok(NozzleChange.Of(question.Before!, question.After!, (await recipes.AllAsync(stop)).Select(r => r.Document)))
+                ? TypedResults.Ok(NozzleChange.Of(question.Before!, question.After!, (await recipes.AllAsync(stop))
+                    .Select(r => r.Document)))
                 : Refusal.Fields(reading.Errors);
         })
             .Accepts<NozzleChangeQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
-            .WithSummary("What follows from another nozzle: widths, heights, flow, and which recipes no longer fit").WithTags("Computation");
+            .WithSummary("What follows from another nozzle: widths, heights, flow, and which recipes no longer fit")
+                .WithTags("Computation");
 }

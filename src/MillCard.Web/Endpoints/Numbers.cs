@@ -11,8 +11,10 @@ internal static class Numbers
     /// <summary>Why a piece of a document made from a query does not hold; null where it does.</summary>
     public static JsonHttpResult<Refusal>? Unfit<T>(T piece) where T : OpenRecord
     {
-        var beyond = typeof(T).GetProperties().Where(p => p.GetValue(piece) is double value && !double.IsFinite(value)).Select(p => JsonNamingPolicy.CamelCase.ConvertName(p.Name)).ToArray();
-        if (beyond.Length > 0) return Refusal.Fields([.. beyond.Select(name => new FieldError($"/{name}", $"{name} is no number that can be computed with.", "a number"))]);
+        var beyond = typeof(T).GetProperties().Where(p => p.GetValue(piece) is double value && !double.IsFinite(value))
+            .Select(p => JsonNamingPolicy.CamelCase.ConvertName(p.Name)).ToArray();
+        if (beyond.Length > 0) return Refusal.Fields(
+            [.. beyond.Select(name => new FieldError($"/{name}", $"{name} is no number that can be computed with.", "a number"))]);
         var errors = SchemaCheck.Of(DocumentSchema.Of(typeof(T)), JsonSerializer.SerializeToElement(piece, DocumentJson.Options));
         return errors.Count > 0 ? Refusal.Fields(errors) : null;
     }

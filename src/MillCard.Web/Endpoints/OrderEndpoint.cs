@@ -13,7 +13,8 @@ internal static class OrderEndpoint
     /// <summary>The order, and what stands against others.</summary>
     /// <param name="Order">Names in the order of printing; null where there is none.</param>
     /// <param name="Conflicts">Every pair that does not go in one sense.</param>
-    internal sealed record OrderAnswer([property: JsonIgnore(Condition = JsonIgnoreCondition.Never)] IReadOnlyList<string>? Order, IReadOnlyList<ConflictAnswer> Conflicts);
+    internal sealed record OrderAnswer([property: JsonIgnore(Condition = JsonIgnoreCondition.Never)] IReadOnlyList<string>? Order,
+        IReadOnlyList<ConflictAnswer> Conflicts);
 
     /// <summary>Printing one part after another drives the head into the first.</summary>
     /// <param name="First">Name of the part that stands.</param>
@@ -23,14 +24,18 @@ internal static class OrderEndpoint
     internal sealed record ConflictAnswer(string First, string Then, string With, Move? Cure);
 
     public static void MapOrder(this IEndpointRouteBuilder api) =>
-        api.MapPost("/order", async Task<Results<Ok<OrderAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, WorkQueue queue, CancellationToken stop) =>
+        api.MapPost("/order", async Task<Results<Ok<OrderAnswer>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, WorkQueue queue, CancellationToken stop) =>
         {
             var reading = await SentJob.OfAsync(request, toSlice: false, stop);
             if (reading.Document is not { } sent) return Refusal.Fields(reading.Errors);
-            var result = await queue.BySizeAsync(sent.Bytes, left => sent.Read(left) is var job ? new PrintOrder(job.Machine, job.Job.Recipe).Of(job.Standing, job.Job.Mode, cure: true, left) : null!, stop);
+            var result = await queue.BySizeAsync(sent.Bytes, left => sent.Read(left) is var job
+                ? new PrintOrder(job.Machine, job.Job.Recipe).Of(job.Standing, job.Job.Mode, cure: true, left) : null!, stop);
             string Name(int part) => sent.Job.Parts[part].Name;
-            return TypedResults.Ok(new OrderAnswer(result.Order?.Select(Name).ToArray(), [.. result.Conflicts.Select(c => new ConflictAnswer(Name(c.First), Name(c.Then), c.With, c.Cure))]));
+            return TypedResults.Ok(new OrderAnswer(result.Order?.Select(Name)
+                .ToArray(), [.. result.Conflicts.Select(c => new ConflictAnswer(Name(c.First), Name(c.Then), c.With, c.Cure))]));
         })
             .Accepts<JobForm>("multipart/form-data").Produces<Refusal>(422, Refusal.MediaType)
-            .WithSummary("The order in which parts can be printed one at a time, and which pairs stand against others").WithTags("Computation");
+            .WithSummary("The order in which parts can be printed one at a time, and which pairs stand against others")
+                .WithTags("Computation");
 }

@@ -14,11 +14,13 @@ internal static class PatternEndpoints
 
     public static void MapPatterns(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/patterns", () => TypedResults.Ok(Pattern.All.Select(p => new PatternHead(p.Id, p.Version, p.Name, p.About, p.Summary)).ToArray()))
+        api.MapGet("/patterns", () =>
+            TypedResults.Ok(Pattern.All.Select(p => new PatternHead(p.Id, p.Version, p.Name, p.About, p.Summary)).ToArray()))
             .WithSummary("Patterns to start a card from").WithTags("Cards");
 
         api.MapGet("/patterns/{id}/card", Results<Ok<Card>, JsonHttpResult<Refusal>> (string id) =>
             Pattern.All.FirstOrDefault(p => p.Id == id) is { } pattern ? TypedResults.Ok(pattern.Start()) : Refusal.Missing("This pattern"))
-            .Produces<Refusal>(404, Refusal.MediaType).WithSummary("A card to be made from a pattern: every figure assumed, the pattern remembered").WithTags("Cards");
+            .Produces<Refusal>(404, Refusal.MediaType)
+                .WithSummary("A card to be made from a pattern: every figure assumed, the pattern remembered").WithTags("Cards");
     }
 }

@@ -25,9 +25,11 @@ internal static class PlateEndpoints
             var outline = await queue.BySizeAsync(file.Length, left => OutlineFile.Read(file, left), stop);
             return TypedResults.Ok(new OutlineAnswer(outline.Points, outline.Size, outline.MillimetresPerUnit));
         })
-            .Produces<Refusal>(422, Refusal.MediaType).WithSummary("The outline in SVG path data, an SVG drawing or an STL mesh; the body is the file").WithTags("Computation");
+            .Produces<Refusal>(422, Refusal.MediaType)
+                .WithSummary("The outline in SVG path data, an SVG drawing or an STL mesh; the body is the file").WithTags("Computation");
 
-        api.MapPost("/pictures", async Task<Results<Ok<PictureAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, BlobStore blobs, CancellationToken stop) =>
+        api.MapPost("/pictures", async Task<Results<Ok<PictureAnswer>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, BlobStore blobs, CancellationToken stop) =>
         {
             var file = await request.ReadAsync(Bounds.Picture, stop);
             return TypeOf(file) is { } type
@@ -36,9 +38,11 @@ internal static class PlateEndpoints
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("Keeps a picture; the body is the file").WithTags("Cards");
 
-        api.MapGet("/pictures/{hash}", async Task<Results<FileContentHttpResult, JsonHttpResult<Refusal>>> (string hash, BlobStore blobs, HttpResponse response, CancellationToken stop) =>
+        api.MapGet("/pictures/{hash}", async Task<Results<FileContentHttpResult,
+            JsonHttpResult<Refusal>>> (string hash, BlobStore blobs, HttpResponse response, CancellationToken stop) =>
         {
-            if (await blobs.FindAsync(hash, stop) is not { } row || !row.MediaType.StartsWith("image/", StringComparison.Ordinal)) return Refusal.Missing("This picture");
+            if (await blobs.FindAsync(hash, stop) is not { } row || !row.MediaType.StartsWith("image/", StringComparison.Ordinal))
+                return Refusal.Missing("This picture");
             response.Headers.CacheControl = "private, max-age=31536000, immutable";
             return TypedResults.Bytes(row.Bytes, row.MediaType);
         })

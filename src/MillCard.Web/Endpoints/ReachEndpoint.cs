@@ -35,14 +35,16 @@ internal static class ReachEndpoint
     /// <param name="Widest">Widest part that the mode prints at its best distance, mm.</param>
     /// <param name="Area">mm².</param>
     /// <param name="Polygons">Each a list of rings.</param>
-    internal sealed record ModeReachAnswer(ModeKind Mode, string Nozzle, double? Distance, double? MirrorAt, double Widest, double Area, double[][][][] Polygons);
+    internal sealed record ModeReachAnswer(ModeKind Mode, string Nozzle, double? Distance, double? MirrorAt, double Widest, double Area,
+        double[][][][] Polygons);
 
     /// <summary>What a machine reaches.</summary>
     /// <param name="Nozzles">By nozzle.</param>
     /// <param name="Sets">By set of two and more.</param>
     /// <param name="Modes">By mode of two carriages.</param>
     /// <param name="Probe">Where the levelling probe reaches; null where there is none.</param>
-    internal sealed record ReachAnswer(IReadOnlyList<NozzleReachAnswer> Nozzles, IReadOnlyList<SetReachAnswer> Sets, IReadOnlyList<ModeReachAnswer> Modes, ReachedRegion? Probe);
+    internal sealed record ReachAnswer(IReadOnlyList<NozzleReachAnswer> Nozzles, IReadOnlyList<SetReachAnswer> Sets,
+        IReadOnlyList<ModeReachAnswer> Modes, ReachedRegion? Probe);
 
     public static void MapReach(this IEndpointRouteBuilder api) =>
         api.MapPost("/reach", async Task<Results<Ok<ReachAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
@@ -53,12 +55,18 @@ internal static class ReachEndpoint
             var report = ReachReport.Of(machine);
             string Id(int nozzle) => nozzle < machine.Nozzles.Count ? machine.Nozzles[nozzle].Id : "";
             return TypedResults.Ok(new ReachAnswer(
-                [.. report.Nozzles.Select(n => (n, ReachedRegion.Shape(n.Region))).Select(x => new NozzleReachAnswer(Id(x.n.Nozzles[0]), x.Item2.Area, x.Item2.Polygons, Pullback.ProposedFor(machine.Nozzles.ElementAtOrDefault(x.n.Nozzles[0])?.Feed)))],
-                [.. report.Sets.Select(s => (s, ReachedRegion.Shape(s.Region))).Select(x => new SetReachAnswer([.. x.s.Nozzles.Select(Id)], x.Item2.Area, x.Item2.Polygons))],
-                [.. report.Modes.Select(m => (m, ReachedRegion.Shape(m.Region))).Select(x => new ModeReachAnswer(x.m.Plan.Mode.Kind, Id(x.m.Nozzle),
-                    x.m.Plan.Mode.Kind == ModeKind.Copy ? x.m.Plan.Distance : null, x.m.Plan.Mode.Kind == ModeKind.Mirror ? x.m.Plan.MirrorAt : null, Math.Round(x.m.Plan.BestWidth, 3), x.Item2.Area, x.Item2.Polygons))],
+                [.. report.Nozzles.Select(n => (n, ReachedRegion.Shape(n.Region)))
+                    .Select(x => new NozzleReachAnswer(Id(x.n.Nozzles[0]), x.Item2.Area, x.Item2.Polygons,
+                    Pullback.ProposedFor(machine.Nozzles.ElementAtOrDefault(x.n.Nozzles[0])?.Feed)))],
+                [.. report.Sets.Select(s => (s, ReachedRegion.Shape(s.Region)))
+                    .Select(x => new SetReachAnswer([.. x.s.Nozzles.Select(Id)], x.Item2.Area, x.Item2.Polygons))],
+                [.. report.Modes.Select(m => (m, ReachedRegion.Shape(m.Region)))
+                    .Select(x => new ModeReachAnswer(x.m.Plan.Mode.Kind, Id(x.m.Nozzle),
+                    x.m.Plan.Mode.Kind == ModeKind.Copy ? x.m.Plan.Distance : null, x.m.Plan.Mode.Kind == ModeKind.Mirror
+                        ? x.m.Plan.MirrorAt : null, Math.Round(x.m.Plan.BestWidth, 3), x.Item2.Area, x.Item2.Polygons))],
                 report.Probe.IsEmpty ? null : ReachedRegion.Shape(report.Probe)));
         })
             .Accepts<Card>("application/json").Produces<Refusal>(422, Refusal.MediaType)
-            .WithSummary("What each nozzle reaches, what sets of nozzles reach, and where each mode of two carriages may print").WithTags("Computation");
+            .WithSummary("What each nozzle reaches, what sets of nozzles reach, and where each mode of two carriages may print")
+                .WithTags("Computation");
 }

@@ -21,14 +21,16 @@ internal static class RegionsEndpoint
     internal sealed record RegionsAnswer(double[][][] Usable, IReadOnlyList<RegionAnswer> Regions);
 
     public static void MapRegions(this IEndpointRouteBuilder api) =>
-        api.MapPost("/regions", async Task<Results<Ok<RegionsAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        api.MapPost("/regions", async Task<Results<Ok<RegionsAnswer>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<Card>(Bounds.Document, draft: true, stop);
             if (reading.Document is not { } card) return Refusal.Fields(reading.Errors);
             if (Machine.OfDraft(card) is not { } machine) return TypedResults.Ok(new RegionsAnswer([], []));
             var fit = new Fit(machine);
             return TypedResults.Ok(new RegionsAnswer(Rings.Of(machine.Usable),
-                [.. fit.Regions.Select(r => new RegionAnswer(r.KeepOut.Name, r.With, double.IsFinite(r.Below) ? r.Below : null, Rings.Of(r.Grown)))]));
+                [.. fit.Regions.Select(r =>
+                    new RegionAnswer(r.KeepOut.Name, r.With, double.IsFinite(r.Below) ? r.Below : null, Rings.Of(r.Grown)))]));
         })
             .Accepts<Card>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("What is left of a bed, and what its keep-outs cost once the head is grown on").WithTags("Computation");

@@ -40,20 +40,27 @@ internal static class RevisionEndpoints
     {
         var revisions = api.MapGroup("/cards/{id:guid}/revisions").WithTags("Revisions");
 
-        revisions.MapGet("", async Task<Results<Ok<RevisionAnswer[]>, JsonHttpResult<Refusal>>> (Guid id, ProofDesk desk, DocumentStore<Card> cards, CancellationToken stop) =>
-            await cards.FindAsync(id, stop) is { } card ? TypedResults.Ok(await desk.ListAsync(id, card.Document, stop)) : Refusal.Missing("This card"))
+        revisions.MapGet("", async Task<Results<Ok<RevisionAnswer[]>,
+            JsonHttpResult<Refusal>>> (Guid id, ProofDesk desk, DocumentStore<Card> cards, CancellationToken stop) =>
+            await cards.FindAsync(id, stop) is { } card ? TypedResults.Ok(await desk.ListAsync(id, card.Document, stop))
+                : Refusal.Missing("This card"))
             .WithSummary("The revisions of a card with their stamps, the newest first");
 
-        revisions.MapGet("/{letter}", async Task<Results<Ok<Card>, JsonHttpResult<Refusal>>> (Guid id, string letter, RevisionStore store, CancellationToken stop) =>
-            await store.FindAsync(id, RevisionStore.NumberOf(letter), stop) is { } row ? TypedResults.Ok(JsonSerializer.Deserialize<Card>(row.Document, DocumentJson.Options)!) : Refusal.Missing("This revision"))
+        revisions.MapGet("/{letter}", async Task<Results<Ok<Card>,
+            JsonHttpResult<Refusal>>> (Guid id, string letter, RevisionStore store, CancellationToken stop) =>
+            await store.FindAsync(id, RevisionStore.NumberOf(letter), stop) is { } row
+                ? TypedResults.Ok(JsonSerializer.Deserialize<Card>(row.Document, DocumentJson.Options)!) : Refusal.Missing("This revision"))
             .WithSummary("A revision, whole");
 
-        revisions.MapPost("", async Task<Results<Ok<RevisionAnswer[]>, JsonHttpResult<Refusal>>> (Guid id, HttpRequest request, ProofDesk desk, DocumentStore<Card> cards, RevisionStore store, CancellationToken stop) =>
+        revisions.MapPost("", async Task<Results<Ok<RevisionAnswer[]>,
+            JsonHttpResult<Refusal>>> (Guid id, HttpRequest request, ProofDesk desk, DocumentStore<Card> cards, RevisionStore store,
+            CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<RevisionQuestion>(Bounds.Document, draft: false, stop);
             if (reading.Document is not { } q) return Refusal.Fields(reading.Errors);
             if (await cards.FindAsync(id, stop) is not { } card) return Refusal.Missing("This card");
-            var errors = SchemaCheck.Of(DocumentSchema.Of(typeof(Card)), JsonSerializer.SerializeToElement(card.Document, DocumentJson.Options));
+            var errors = SchemaCheck.Of(DocumentSchema.Of(typeof(Card)),
+                JsonSerializer.SerializeToElement(card.Document, DocumentJson.Options));
             if (errors.Count > 0) return Refusal.Fields(errors);
             await store.AddAsync(id, JsonSerializer.Serialize(card.Document, DocumentJson.Options), q.Note ?? "", stop);
             return TypedResults.Ok(await desk.ListAsync(id, card.Document, stop));
@@ -61,7 +68,9 @@ internal static class RevisionEndpoints
             .Accepts<RevisionQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("Fixes the draft as the next revision");
 
-        revisions.MapPost("/{letter}/proof", async Task<Results<Ok<RevisionAnswer[]>, JsonHttpResult<Refusal>>> (Guid id, string letter, HttpRequest request, ProofDesk desk, DocumentStore<Card> cards, CancellationToken stop) =>
+        revisions.MapPost("/{letter}/proof", async Task<Results<Ok<RevisionAnswer[]>,
+            JsonHttpResult<Refusal>>> (Guid id, string letter, HttpRequest request, ProofDesk desk, DocumentStore<Card> cards,
+            CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<ProofQuestion>(Bounds.Document, draft: false, stop);
             if (reading.Document is not { } q) return Refusal.Fields(reading.Errors);

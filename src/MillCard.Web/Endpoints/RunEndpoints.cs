@@ -41,12 +41,15 @@ internal static class RunEndpoints
                 return new SliceMessage(Run: run, Refusal: refused);
             }, step => new SliceMessage(Progress: step), failed => new SliceMessage(Refusal: failed), stop);
         })
-            .Produces<SliceMessage>(200, MessageStream.MediaType).WithSummary("Slices a trial; one JSON message a line, the last has the run or the refusal");
+            .Produces<SliceMessage>(200, MessageStream.MediaType)
+                .WithSummary("Slices a trial; one JSON message a line, the last has the run or the refusal");
 
-        trial.MapPut("/run/program", async Task<Results<Ok<StoredRun>, JsonHttpResult<Refusal>>> (Guid id, string name, HttpRequest request, TrialDesk desk, CancellationToken stop) =>
+        trial.MapPut("/run/program", async Task<Results<Ok<StoredRun>,
+            JsonHttpResult<Refusal>>> (Guid id, string name, HttpRequest request, TrialDesk desk, CancellationToken stop) =>
         {
             var gcode = await request.ReadAsync(Bounds.Gcode, stop);
-            if (gcode.AsSpan().Contains((byte)0)) return Refusal.Sentence(422, "The file is refused.", "This is not G-code: it holds bytes that are not text.");
+            if (gcode.AsSpan().Contains((byte)0))
+                return Refusal.Sentence(422, "The file is refused.", "This is not G-code: it holds bytes that are not text.");
             var (laidOut, refusal) = await desk.LayOutAsync(id, toSlice: false, stop);
             return laidOut is null ? Refusal.Answer(refusal!) : TypedResults.Ok(await desk.BringAsync(laidOut, name, gcode, stop));
         })
@@ -59,33 +62,42 @@ internal static class RunEndpoints
                 : TypedResults.NoContent())
             .WithSummary("What came of the trial's last program");
 
-        trial.MapGet("/run/lines", async Task<Results<Ok<RunLine[]>, JsonHttpResult<Refusal>>> (Guid id, RunStore runs, BlobStore blobs, RunShelf shelf, CancellationToken stop, int from = 1, int count = 200) =>
+        trial.MapGet("/run/lines", async Task<Results<Ok<RunLine[]>,
+            JsonHttpResult<Refusal>>> (Guid id, RunStore runs, BlobStore blobs, RunShelf shelf, CancellationToken stop, int from = 1,
+            int count = 200) =>
         {
             if (await runs.FindAsync(id, stop) is not { } row) return Refusal.Missing("This program");
             var run = await shelf.TakeAsync(row, blobs, stop);
             var frames = Frames.Of(JsonSerializer.Deserialize<Card>(row.Card, DocumentJson.Options)!.Envelope.Origin!);
             var first = Math.Clamp(from - 1, 0, run.Text.Count);
-            return TypedResults.Ok(Enumerable.Range(first, Math.Min(Math.Clamp(count, 0, Bounds.Lines), run.Text.Count - first)).Select(i => Line(run, frames, i)).ToArray());
+            return TypedResults.Ok(Enumerable.Range(first, Math.Min(Math.Clamp(count, 0, Bounds.Lines), run.Text.Count - first))
+                .Select(i => Line(run, frames, i)).ToArray());
         })
             .WithSummary("Lines of the program with what they do");
 
-        trial.MapGet("/run/series", async Task<Results<Ok<RunSeries>, JsonHttpResult<Refusal>>> (Guid id, RunStore runs, BlobStore blobs, RunShelf shelf, CancellationToken stop, double from = 0, double? to = null, int points = 200) =>
+        trial.MapGet("/run/series", async Task<Results<Ok<RunSeries>,
+            JsonHttpResult<Refusal>>> (Guid id, RunStore runs, BlobStore blobs, RunShelf shelf, CancellationToken stop, double from = 0,
+            double? to = null, int points = 200) =>
         {
             if (await runs.FindAsync(id, stop) is not { } row) return Refusal.Missing("This program");
             var run = await shelf.TakeAsync(row, blobs, stop);
-            return TypedResults.Ok(RunSeries.Of(run, Numbers.Within(from, 0, run.TotalSeconds), Numbers.Within(to ?? run.TotalSeconds, 0, run.TotalSeconds), Math.Clamp(points, 2, 1000)));
+            return TypedResults.Ok(RunSeries.Of(run, Numbers.Within(from, 0, run.TotalSeconds),
+                Numbers.Within(to ?? run.TotalSeconds, 0, run.TotalSeconds), Math.Clamp(points, 2, 1000)));
         })
             .WithSummary("Temperatures, fan and speed over time");
 
-        trial.MapGet("/run/layers", async Task<Results<FileContentHttpResult, NoContent>> (Guid id, RunStore runs, BlobStore blobs, CancellationToken stop) =>
+        trial.MapGet("/run/layers", async Task<Results<FileContentHttpResult,
+            NoContent>> (Guid id, RunStore runs, BlobStore blobs, CancellationToken stop) =>
             await runs.FindAsync(id, stop) is { Layers: { } hash } && await blobs.FindAsync(hash, stop) is { } blob
                 ? TypedResults.Bytes(blob.Bytes, "application/octet-stream")
                 : TypedResults.NoContent())
             .WithSummary("The layers as typed paths, binary");
 
-        trial.MapGet("/run/program", async Task<Results<FileContentHttpResult, JsonHttpResult<Refusal>>> (Guid id, RunStore runs, BlobStore blobs, CancellationToken stop) =>
+        trial.MapGet("/run/program", async Task<Results<FileContentHttpResult,
+            JsonHttpResult<Refusal>>> (Guid id, RunStore runs, BlobStore blobs, CancellationToken stop) =>
         {
-            if (await runs.FindAsync(id, stop) is not { } row || await blobs.FindAsync(row.Program, stop) is not { } blob) return Refusal.Missing("This program");
+            if (await runs.FindAsync(id, stop) is not { } row || await blobs.FindAsync(row.Program, stop) is not { } blob)
+                return Refusal.Missing("This program");
             var result = JsonSerializer.Deserialize<RunResult>(row.Result, DocumentJson.Options)!;
             return TypedResults.Bytes(blob.Bytes, "text/x.gcode", result.FileName ?? FileName(result.Name));
         })

@@ -18,7 +18,8 @@ internal static class SettingsReportEndpoint
     }
 
     public static void MapSettingsReport(this IEndpointRouteBuilder api) =>
-        api.MapPost("/settings-report", async Task<Results<Ok<SettingsReport>, JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
+        api.MapPost("/settings-report", async Task<Results<Ok<SettingsReport>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<SettingsReportQuestion>(Bounds.Document, draft: true, stop);
             return reading.Document is { } question

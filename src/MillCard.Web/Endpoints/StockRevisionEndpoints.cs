@@ -21,15 +21,21 @@ internal static class StockRevisionEndpoints
     {
         var revisions = api.MapGroup($"/{address}/{{id:guid}}/revisions").WithTags(tag);
 
-        revisions.MapGet("", async Task<Results<Ok<StockRevision[]>, JsonHttpResult<Refusal>>> (Guid id, DocumentStore<T> documents, RevisionStore store, CancellationToken stop) =>
-            await documents.FindAsync(id, stop) is { } found ? TypedResults.Ok(await ListAsync(id, found.Document, store, stop)) : Refusal.Missing($"This {T.Kind}"))
+        revisions.MapGet("", async Task<Results<Ok<StockRevision[]>,
+            JsonHttpResult<Refusal>>> (Guid id, DocumentStore<T> documents, RevisionStore store, CancellationToken stop) =>
+            await documents.FindAsync(id, stop) is { } found ? TypedResults.Ok(await ListAsync(id, found.Document, store, stop))
+                : Refusal.Missing($"This {T.Kind}"))
             .WithSummary($"The revisions of a {T.Kind}, the newest first");
 
-        revisions.MapGet("/{letter}", async Task<Results<Ok<T>, JsonHttpResult<Refusal>>> (Guid id, string letter, RevisionStore store, CancellationToken stop) =>
-            await store.FindAsync(id, RevisionStore.NumberOf(letter), stop) is { } row ? TypedResults.Ok(JsonSerializer.Deserialize<T>(row.Document, DocumentJson.Options)!) : Refusal.Missing("This revision"))
+        revisions.MapGet("/{letter}", async Task<Results<Ok<T>,
+            JsonHttpResult<Refusal>>> (Guid id, string letter, RevisionStore store, CancellationToken stop) =>
+            await store.FindAsync(id, RevisionStore.NumberOf(letter), stop) is { } row
+                ? TypedResults.Ok(JsonSerializer.Deserialize<T>(row.Document, DocumentJson.Options)!) : Refusal.Missing("This revision"))
             .WithSummary("A revision, whole");
 
-        revisions.MapPost("", async Task<Results<Ok<StockRevision[]>, JsonHttpResult<Refusal>>> (Guid id, HttpRequest request, DocumentStore<T> documents, RevisionStore store, CancellationToken stop) =>
+        revisions.MapPost("", async Task<Results<Ok<StockRevision[]>,
+            JsonHttpResult<Refusal>>> (Guid id, HttpRequest request, DocumentStore<T> documents, RevisionStore store,
+            CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<RevisionEndpoints.RevisionQuestion>(Bounds.Document, draft: false, stop);
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
@@ -44,6 +50,8 @@ internal static class StockRevisionEndpoints
     private static async Task<StockRevision[]> ListAsync<T>(Guid id, T draft, RevisionStore store, CancellationToken stop)
     {
         var now = JsonSerializer.SerializeToElement(draft, DocumentJson.Options);
-        return [.. (await store.ListAsync(id, stop)).Select(row => new StockRevision(RevisionStore.LetterOf(row.Number), row.Note, row.At, Differences.Of(JsonDocument.Parse(row.Document).RootElement, now)))];
+        return [.. (await store.ListAsync(id, stop))
+            .Select(row => new StockRevision(RevisionStore.LetterOf(row.Number), row.Note, row.At,
+            Differences.Of(JsonDocument.Parse(row.Document).RootElement, now)))];
     }
 }

@@ -28,13 +28,15 @@ internal static class TrialFitEndpoint
 
     public static void MapTrialFit(this IEndpointRouteBuilder api)
     {
-        api.MapPost("/trials/fit", async Task<Results<Ok<FitEndpoint.FitAnswer>, JsonHttpResult<Refusal>>> (HttpRequest request, BlobStore blobs, MeshShelf shelf, FitShelf fits, CancellationToken stop) =>
+        api.MapPost("/trials/fit", async Task<Results<Ok<FitEndpoint.FitAnswer>,
+            JsonHttpResult<Refusal>>> (HttpRequest request, BlobStore blobs, MeshShelf shelf, FitShelf fits, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<TrialFitQuestion>(Bounds.Document, draft: false, stop);
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
             var standing = await shelf.StandingAsync(question.Parts, blobs, stop);
             var fit = fits.Take(question.Card!, question.Recipe, question.Limits);
-            return TypedResults.Ok(new FitEndpoint.FitAnswer(fit.Of(standing, question.Mode, question.Cure, stop), FitEndpoint.ModeAnswer.Of(fit.PlanOf(standing, question.Mode))));
+            return TypedResults.Ok(new FitEndpoint.FitAnswer(fit.Of(standing, question.Mode, question.Cure, stop),
+                FitEndpoint.ModeAnswer.Of(fit.PlanOf(standing, question.Mode))));
         })
             .Accepts<TrialFitQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("Whether parts fit where they stand now; their files are here already").WithTags("Trials");

@@ -22,7 +22,8 @@ internal static class WhatIfEndpoints
     /// <param name="Refusal">Why it cannot be sliced.</param>
     /// <param name="Overhang">Area that hangs over, mm²; null where it is the same for all.</param>
     /// <param name="Tilt">The part's tilt in this variant.</param>
-    internal sealed record WhatIfVariant(string Label, string? Pointer, JsonElement? Value, Figures? Figures, string? Refusal, double? Overhang, Tilt? Tilt);
+    internal sealed record WhatIfVariant(string Label, string? Pointer, JsonElement? Value, Figures? Figures, string? Refusal,
+        double? Overhang, Tilt? Tilt);
 
     /// <summary>One message of a comparison in progress: first the trial as it is, then a variant each.</summary>
     /// <param name="Of">How many variants there are; known from the first message on.</param>
@@ -43,7 +44,8 @@ internal static class WhatIfEndpoints
         };
     }
 
-    private static async IAsyncEnumerable<WhatIfMessage> MessagesAsync(Guid id, Wish wish, TrialDesk desk, FiguresShelf shelf, [EnumeratorCancellation] CancellationToken stop)
+    private static async IAsyncEnumerable<WhatIfMessage> MessagesAsync(Guid id, Wish wish, TrialDesk desk, FiguresShelf shelf,
+        [EnumeratorCancellation] CancellationToken stop)
     {
         var (laidOut, refusal) = await desk.LayOutAsync(id, toSlice: true, stop);
         if (laidOut is null)
@@ -56,38 +58,45 @@ internal static class WhatIfEndpoints
         if (wish.Part is null)
         {
             var (now, why) = await shelf.TakeAsync(job, stop);
-            yield return new WhatIfMessage(variants.Length, now, Problem: why is null ? null : Refusal.Sentence(422, "It cannot be sliced.", why).Value);
+            yield return new WhatIfMessage(variants.Length, now, Problem: why is null ? null
+                : Refusal.Sentence(422, "It cannot be sliced.", why).Value);
             if (now is null) yield break;
         }
         foreach (var variant in variants)
         {
             var (figures, why) = await shelf.TakeAsync(variant.Job, stop);
-            yield return new WhatIfMessage(variants.Length, Variant: new WhatIfVariant(variant.Label, variant.Pointer, variant.Value, figures, why, variant.Overhang, variant.Tilt));
+            yield return new WhatIfMessage(variants.Length,
+                Variant: new WhatIfVariant(variant.Label, variant.Pointer, variant.Value, figures, why, variant.Overhang, variant.Tilt));
         }
     }
 
     public static void MapWhatIf(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/effects", () => Effects.All).WithSummary("What each setting of a recipe tends to move; common practice").WithTags("Recipes");
+        api.MapGet("/effects", () => Effects.All).WithSummary("What each setting of a recipe tends to move; common practice")
+            .WithTags("Recipes");
 
         var trial = api.MapGroup("/trials/{id:guid}").WithTags("Trials");
 
-        trial.MapGet("/settings", async Task<Results<Ok<IReadOnlyList<ResolvedSetting>>, JsonHttpResult<Refusal>>> (Guid id, TrialDesk desk, CancellationToken stop) =>
+        trial.MapGet("/settings", async Task<Results<Ok<IReadOnlyList<ResolvedSetting>>,
+            JsonHttpResult<Refusal>>> (Guid id, TrialDesk desk, CancellationToken stop) =>
         {
             var (laidOut, refusal) = await desk.LayOutAsync(id, toSlice: true, stop);
             return laidOut is null ? Refusal.Answer(refusal!) : TypedResults.Ok(ResolvedSettings.Of(await desk.JobAsync(laidOut, stop)));
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("Every setting of a trial, its value and where it comes from");
 
-        trial.MapGet("/what-if", (Guid id, TrialDesk desk, FiguresShelf shelf, WorkQueue queue, HttpResponse response, CancellationToken stop, string? setting = null, string? outcome = null, int? part = null) =>
+        trial.MapGet("/what-if", (Guid id, TrialDesk desk, FiguresShelf shelf, WorkQueue queue, HttpResponse response,
+            CancellationToken stop, string? setting = null, string? outcome = null, int? part = null) =>
         {
             queue.EnsureRoom();
-            return MessageStream.WriteAllAsync(response, MessagesAsync(id, new Wish(setting, outcome, part), desk, shelf, stop), refusal => new WhatIfMessage(0, Problem: refusal), stop);
+            return MessageStream.WriteAllAsync(response, MessagesAsync(id, new Wish(setting, outcome, part), desk, shelf, stop),
+                refusal => new WhatIfMessage(0, Problem: refusal), stop);
         })
             .Produces<WhatIfMessage>(200, MessageStream.MediaType)
             .WithSummary("Slices a trial with one thing changed: a setting's steps or choices, what makes an outcome better, or a part's flat sides; one JSON message a line");
 
-        trial.MapGet("/bed", async Task<Results<FileContentHttpResult, JsonHttpResult<Refusal>>> (Guid id, TrialDesk desk, CancellationToken stop, string format = "3mf") =>
+        trial.MapGet("/bed", async Task<Results<FileContentHttpResult,
+            JsonHttpResult<Refusal>>> (Guid id, TrialDesk desk, CancellationToken stop, string format = "3mf") =>
         {
             var (laidOut, refusal) = await desk.LayOutAsync(id, toSlice: false, stop);
             if (laidOut is null) return Refusal.Answer(refusal!);

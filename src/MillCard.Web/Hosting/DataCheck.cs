@@ -19,13 +19,15 @@ internal static partial class DataCheck
         await using var scope = app.Services.CreateAsyncScope();
         var context = scope.ServiceProvider.GetRequiredService<MillCardContext>();
         var problems = new List<string>();
-        if ((await context.Database.GetPendingMigrationsAsync()).Any()) problems.Add("The data is that of an older Mill Card; the next start brings it up to date.");
+        if ((await context.Database.GetPendingMigrationsAsync()).Any())
+            problems.Add("The data is that of an older Mill Card; the next start brings it up to date.");
         var files = await FilesAsync(context, problems);
         var documents = await DocumentsAsync(context, files, problems);
         var revisions = await RevisionsAsync(context, files, problems);
         foreach (var problem in problems.Take(MostTold)) Console.WriteLine(problem);
         if (problems.Count > MostTold) Console.WriteLine($"and {problems.Count - MostTold} more");
-        Console.WriteLine($"{documents} documents, {revisions} revisions, {files.Count} files were read: {(problems.Count == 0 ? "nothing is wrong with them" : $"{problems.Count} things are wrong")}.");
+        Console.WriteLine($"{documents} documents, {revisions} revisions, {files.Count} files were read: "
+            + $"{(problems.Count == 0 ? "nothing is wrong with them" : $"{problems.Count} things are wrong")}.");
         return problems.Count == 0 ? 0 : 1;
     }
 
@@ -55,11 +57,13 @@ internal static partial class DataCheck
     private static async Task<int> RevisionsAsync(MillCardContext context, HashSet<string> files, List<string> problems)
     {
         var count = 0;
-        var rows = context.Revisions.AsNoTracking().Join(context.Documents, r => r.DocumentId, d => d.Id, (r, d) => new { d.Kind, d.Name, r.Number, r.Document });
+        var rows = context.Revisions.AsNoTracking()
+            .Join(context.Documents, r => r.DocumentId, d => d.Id, (r, d) => new { d.Kind, d.Name, r.Number, r.Document });
         await foreach (var row in rows.AsAsyncEnumerable())
         {
             count++;
-            Look($"Revision {RevisionStore.LetterOf(row.Number)} of the {row.Kind} \"{row.Name}\"", row.Kind, row.Document, files, problems);
+            Look($"Revision {RevisionStore.LetterOf(row.Number)} of the {row.Kind} \"{row.Name}\"", row.Kind, row.Document, files,
+                problems);
         }
         return count;
     }

@@ -6,7 +6,8 @@ using MillCard.Store;
 namespace MillCard.Web.Hosting;
 
 /// <summary>Fills a new database with the workshop of the field station.</summary>
-/// <remarks>A folder with <c>demo.json</c>: an id for each document's file. Trials name their mesh files; the database names their hashes.</remarks>
+/// <remarks>A folder with <c>demo.json</c>: an id for each document's file. Trials name their mesh files; the database names their
+/// hashes.</remarks>
 internal sealed class DemoData(MillCardContext context, BlobStore blobs, TimeProvider clock)
 {
     private const string Done = "demo data";
@@ -18,7 +19,8 @@ internal sealed class DemoData(MillCardContext context, BlobStore blobs, TimePro
     {
         if (await context.Done.FindAsync([Done], stop) is not null) return;
         await using var whole = await context.Database.BeginTransactionAsync(stop);
-        foreach (var entry in JsonSerializer.Deserialize<Entry[]>(await File.ReadAllBytesAsync(Path.Combine(folder, "demo.json"), stop), DocumentJson.Options)!)
+        foreach (var entry in JsonSerializer.Deserialize<Entry[]>(await File.ReadAllBytesAsync(Path.Combine(folder, "demo.json"), stop),
+            DocumentJson.Options)!)
             await AddAsync(folder, entry, stop);
         context.Done.Add(new DoneRow { Name = Done, At = clock.GetUtcNow() });
         await context.SaveChangesAsync(stop);
@@ -35,7 +37,8 @@ internal sealed class DemoData(MillCardContext context, BlobStore blobs, TimePro
             case Recipe.SchemaName: await KeepAsync<Recipe>(entry.Id, json, stop); break;
             case Trial.SchemaName:
                 foreach (var part in json["parts"]?.AsArray().OfType<JsonObject>() ?? [])
-                    part["file"] = await blobs.KeepAsync(await File.ReadAllBytesAsync(Path.Combine(folder, "parts", (string)part["file"]!), stop), "model/stl", stop);
+                    part["file"] = await blobs.KeepAsync(
+                        await File.ReadAllBytesAsync(Path.Combine(folder, "parts", (string)part["file"]!), stop), "model/stl", stop);
                 await KeepAsync<Trial>(entry.Id, json, stop);
                 break;
             default: throw new InvalidDataException($"{entry.File} names no schema that is known.");

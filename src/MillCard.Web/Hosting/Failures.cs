@@ -38,10 +38,12 @@ internal sealed partial class Failures(ILogger<Failures> log) : IExceptionHandle
     {
         MeshRefusedException mesh => Refusal.Sentence(422, "The file is refused.", mesh.Message),
         BusyException busy => Refusal.Sentence(429, "Too much at once.", busy.Message),
-        OutlineException outline => Refusal.Sentence(422, "An outline is refused.", outline.Message, outline.Pointer is { } at ? $"{context.CardAt()}{at}" : ""),
+        OutlineException outline => Refusal.Sentence(422, "An outline is refused.", outline.Message, outline.Pointer is { } at
+            ? $"{context.CardAt()}{at}" : ""),
         MissingReferenceException missing => Refusal.Sentence(422, "The document is refused.", missing.Message, "/card"),
         BadHttpRequestException { StatusCode: 413 } => Refusal.Sentence(413, "Too large.", TooLarge(context)),
-        BadHttpRequestException broken => Refusal.Sentence(broken.StatusCode, "The request is broken.", "The request could not be read; it was cut short or is not what this address takes."),
+        BadHttpRequestException broken => Refusal.Sentence(broken.StatusCode, "The request is broken.",
+            "The request could not be read; it was cut short or is not what this address takes."),
         InvalidDataException broken when OfForm(broken) is { } sentence => Refusal.Sentence(413, "Too large.", sentence),
         InvalidDataException broken => Refusal.Sentence(422, "The request is refused.", broken.Message),
         _ => OfDatabase(exception),
@@ -53,10 +55,13 @@ internal sealed partial class Failures(ILogger<Failures> log) : IExceptionHandle
         const string Kept = "What you typed is kept on this page and saved as soon as it can be.";
         return Chain(exception).OfType<NpgsqlException>().LastOrDefault() switch
         {
-            PostgresException { SqlState: PostgresErrorCodes.DiskFull } => Refusal.Sentence(503, "The disk is full.", $"The disk on which the database stands is full; free some room there. {Kept}"),
+            PostgresException { SqlState: PostgresErrorCodes.DiskFull } =>
+                Refusal.Sentence(503, "The disk is full.", $"The disk on which the database stands is full; free some room there. {Kept}"),
             // class 22: a value that no text of the database can hold
-            PostgresException { SqlState: ['2', '2', ..] } => Refusal.Sentence(422, "The request is refused.", "A text holds a character that cannot be stored."),
-            NpgsqlException => Refusal.Sentence(503, "The database does not answer.", $"The database does not answer at the moment. {Kept}"),
+            PostgresException { SqlState: ['2', '2', ..] } =>
+                Refusal.Sentence(422, "The request is refused.", "A text holds a character that cannot be stored."),
+            NpgsqlException => Refusal.Sentence(503, "The database does not answer.",
+                $"The database does not answer at the moment. {Kept}"),
             null => null,
         };
     }
@@ -71,10 +76,14 @@ internal sealed partial class Failures(ILogger<Failures> log) : IExceptionHandle
     /// <summary>The framework says which bound of a form was passed in words alone.</summary>
     private static string? OfForm(InvalidDataException broken) => broken.Message switch
     {
-        var m when m.Contains("value count limit", StringComparison.Ordinal) || m.Contains("key count limit", StringComparison.Ordinal) => $"This form has more than {Bounds.JobFiles} fields; at most {Bounds.JobFiles} are taken.",
+        var m when m.Contains("value count limit", StringComparison.Ordinal)
+            || m.Contains("key count limit", StringComparison.Ordinal) =>
+            $"This form has more than {Bounds.JobFiles} fields; at most {Bounds.JobFiles} are taken.",
         var m when m.Contains("key length limit", StringComparison.Ordinal) => "The name of a field of this form is too long.",
-        var m when m.Contains("value length limit", StringComparison.Ordinal) => $"A field of this form is larger than the {Bounds.Document >> 20} MB that are taken.",
-        var m when m.Contains("body length limit", StringComparison.Ordinal) => $"A file is larger than the {Bounds.Mesh >> 20} MB that are taken.",
+        var m when m.Contains("value length limit", StringComparison.Ordinal) =>
+            $"A field of this form is larger than the {Bounds.Document >> 20} MB that are taken.",
+        var m when m.Contains("body length limit", StringComparison.Ordinal) =>
+            $"A file is larger than the {Bounds.Mesh >> 20} MB that are taken.",
         var m when m.Contains("limit", StringComparison.Ordinal) => "This form is larger than what is taken here.",
         _ => null,
     };

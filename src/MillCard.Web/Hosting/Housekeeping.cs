@@ -3,7 +3,8 @@ using MillCard.Store;
 namespace MillCard.Web.Hosting;
 
 /// <summary>Clears what is not needed any more, once a day: old documents of the bin, files that nothing names.</summary>
-internal sealed partial class Housekeeping(IServiceScopeFactory scopes, IConfiguration configuration, TimeProvider clock, ILogger<Housekeeping> log) : BackgroundService
+internal sealed partial class Housekeeping(IServiceScopeFactory scopes, IConfiguration configuration, TimeProvider clock,
+    ILogger<Housekeeping> log) : BackgroundService
 {
     private static readonly TimeSpan Every = TimeSpan.FromDays(1);
 
@@ -27,7 +28,8 @@ internal sealed partial class Housekeeping(IServiceScopeFactory scopes, IConfigu
         if (documents + files > 0) Cleared(documents, files, bytes);
     }
 
-    [LoggerMessage(LogLevel.Information, "Cleared: {Documents} documents that were deleted long ago, {Files} files that nothing names any more ({Bytes} bytes)")]
+    [LoggerMessage(LogLevel.Information,
+        "Cleared: {Documents} documents that were deleted long ago, {Files} files that nothing names any more ({Bytes} bytes)")]
     private partial void Cleared(int documents, int files, long bytes);
 
     [LoggerMessage(LogLevel.Warning, "Could not clear what is not needed any more: {Why}")]

@@ -19,7 +19,13 @@ public sealed class Refusal : ProblemDetails
 
     /// <summary>With fields.</summary>
     internal static JsonHttpResult<Refusal> Fields(params IReadOnlyList<FieldError> errors) =>
-        Answer(new Refusal { Status = 422, Title = "The document is refused.", Detail = string.Join(' ', errors.Take(3).Select(e => e.Message)), Errors = errors });
+        Answer(new Refusal
+        {
+            Status = 422,
+            Title = "The document is refused.",
+            Detail = string.Join(' ', errors.Take(3).Select(e => e.Message)),
+            Errors = errors
+        });
 
     /// <summary>With findings.</summary>
     internal static JsonHttpResult<Refusal> Because(IReadOnlyList<Finding> findings) =>
@@ -27,20 +33,30 @@ public sealed class Refusal : ProblemDetails
 
     /// <summary>With one sentence.</summary>
     internal static JsonHttpResult<Refusal> Sentence(int status, string title, string detail, string pointer = "") =>
-        Answer(new Refusal { Status = status, Title = title, Detail = detail, Errors = pointer.Length > 0 ? [new FieldError(pointer, detail)] : [] });
+        Answer(new Refusal
+        {
+            Status = status,
+            Title = title,
+            Detail = detail,
+            Errors = pointer.Length > 0
+            ? [new FieldError(pointer, detail)] : []
+        });
 
     /// <summary>Nothing is there.</summary>
-    internal static JsonHttpResult<Refusal> Missing(string what) => Sentence(404, "Not there.", $"{what} is not there; it may have been deleted.");
+    internal static JsonHttpResult<Refusal> Missing(string what) =>
+        Sentence(404, "Not there.", $"{what} is not there; it may have been deleted.");
 
     /// <summary>What a bare status means here.</summary>
     internal static JsonHttpResult<Refusal> OfStatus(int status) => status switch
     {
         404 => Sentence(404, "Not there.", "There is nothing at this address."),
         405 => Sentence(405, "Not so.", "This address is not asked in this way; /openapi/v1.json says how."),
-        415 => Sentence(415, "Another kind of body is needed.", "The content type of the body is not one that this address takes; /openapi/v1.json says which."),
+        415 => Sentence(415, "Another kind of body is needed.",
+            "The content type of the body is not one that this address takes; /openapi/v1.json says which."),
         _ => Sentence(status, "Refused.", $"The request was refused with status {status}."),
     };
 
     /// <summary>A refusal as an answer, whatever made it.</summary>
-    internal static JsonHttpResult<Refusal> Answer(Refusal refusal) => TypedResults.Json(refusal, DocumentJson.Options, MediaType, refusal.Status);
+    internal static JsonHttpResult<Refusal> Answer(Refusal refusal) =>
+        TypedResults.Json(refusal, DocumentJson.Options, MediaType, refusal.Status);
 }

@@ -12,9 +12,11 @@ internal static class SameOrigin
     public static async Task Check(HttpContext context, RequestDelegate next)
     {
         var origin = context.Request.Headers.Origin.ToString();
-        if (origin.Length > 0 && Acts(context.Request) && !(Uri.TryCreate(origin, UriKind.Absolute, out var from) && from.Authority == context.Request.Host.Value))
+        if (origin.Length > 0 && Acts(context.Request)
+            && !(Uri.TryCreate(origin, UriKind.Absolute, out var from) && from.Authority == context.Request.Host.Value))
         {
-            await Refusal.Sentence(403, "Another page asked.", "This request came from a page of another address; Mill Card answers its own pages only.").ExecuteAsync(context);
+            await Refusal.Sentence(403, "Another page asked.",
+                "This request came from a page of another address; Mill Card answers its own pages only.").ExecuteAsync(context);
             return;
         }
         var headers = context.Response.Headers;
@@ -35,5 +37,6 @@ internal static class SameOrigin
     /// <summary>Whether a request does more than read: anything but GET and HEAD, and every talk that begins with a GET.</summary>
     private static bool Acts(HttpRequest request) =>
         !HttpMethods.IsGet(request.Method) && !HttpMethods.IsHead(request.Method)
-        || request.HttpContext.WebSockets.IsWebSocketRequest || request.Headers.Upgrade.Count > 0 || request.Path.StartsWithSegments("/hubs");
+        || request.HttpContext.WebSockets.IsWebSocketRequest || request.Headers.Upgrade.Count > 0
+            || request.Path.StartsWithSegments("/hubs");
 }

@@ -69,7 +69,8 @@ internal static class Setup
     private static LoggerConfiguration ToFiles(LoggerConfiguration log, string? folder) => folder is null
         ? log
         : log.WriteTo.File(
-            Path.Combine(folder, "server.log"), formatProvider: CultureInfo.InvariantCulture, outputTemplate: $"{{Timestamp:yyyy-MM-dd HH:mm:ss}} {Line}",
+            Path.Combine(folder, "server.log"), formatProvider: CultureInfo.InvariantCulture,
+                outputTemplate: $"{{Timestamp:yyyy-MM-dd HH:mm:ss}} {Line}",
             fileSizeLimitBytes: LogBytes, rollOnFileSizeLimit: true, retainedFileCountLimit: LogFiles);
 
     public static void UseMillCard(this WebApplication app)
@@ -89,10 +90,13 @@ internal static class Setup
         if (app.Configuration.GetConnectionString("MillCard") is null || !app.Configuration.GetValue("PrepareDatabase", true)) return;
         await using var scope = app.Services.CreateAsyncScope();
         var database = scope.ServiceProvider.GetRequiredService<MillCardContext>().Database;
-        if (await database.CanConnectAsync() && (await database.GetAppliedMigrationsAsync()).Except(database.GetMigrations()).FirstOrDefault() is { } unknown)
-            throw new NewerDataException($"This data was made by a newer Mill Card (it knows the change {unknown}). Bring this Mill Card up to date, or restore a backup that it made itself into an empty folder.");
+        if (await database.CanConnectAsync() && (await database.GetAppliedMigrationsAsync()).Except(database.GetMigrations())
+            .FirstOrDefault() is { } unknown)
+            throw new NewerDataException($"This data was made by a newer Mill Card (it knows the change {unknown}). Bring this "
+                + $"Mill Card up to date, or restore a backup that it made itself into an empty folder.");
         await database.MigrateAsync();
-        if (app.Configuration["Demo"] is { } folder) await scope.ServiceProvider.GetRequiredService<DemoData>().SeedOnceAsync(folder, CancellationToken.None);
+        if (app.Configuration["Demo"] is { } folder)
+            await scope.ServiceProvider.GetRequiredService<DemoData>().SeedOnceAsync(folder, CancellationToken.None);
     }
 
     private static void ServePages(WebApplication app)

@@ -3,8 +3,10 @@ using MillCard.Store;
 
 namespace MillCard.Web.Lines;
 
-/// <summary>After a start: jobs that were out when the server ended without a word are told as interrupted, and where that was a moment ago their printer is switched off.</summary>
-internal sealed partial class InterruptedJobs(IServiceScopeFactory scopes, LineDesk desk, IConfiguration configuration, TimeProvider clock, ILogger<InterruptedJobs> log) : BackgroundService
+/// <summary>After a start: jobs that were out when the server ended without a word are told as interrupted, and where that was a moment ago
+/// their printer is switched off.</summary>
+internal sealed partial class InterruptedJobs(IServiceScopeFactory scopes, LineDesk desk, IConfiguration configuration, TimeProvider clock,
+    ILogger<InterruptedJobs> log) : BackgroundService
 {
     /// <summary>Later somebody else may have begun a print of his own.</summary>
     private static readonly TimeSpan AMoment = TimeSpan.FromMinutes(10);

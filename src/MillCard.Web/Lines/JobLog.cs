@@ -3,7 +3,8 @@ using MillCard.Store;
 
 namespace MillCard.Web.Lines;
 
-/// <summary>Keeps in the database how far the job of a card has come and how it ended. A database that fails never holds a job up.</summary>
+/// <summary>Keeps in the database how far the job of a card has come and how it ended. A database that fails never holds a job
+/// up.</summary>
 internal sealed partial class JobLog(Guid card, IServiceScopeFactory scopes, TimeProvider clock, ILogger<JobLog> log)
 {
     private static readonly TimeSpan Every = TimeSpan.FromSeconds(1);
@@ -13,7 +14,8 @@ internal sealed partial class JobLog(Guid card, IServiceScopeFactory scopes, Tim
     private DateTimeOffset _noted;
 
     /// <summary>A job begins.</summary>
-    public Task BeginAsync(LineJob job) => WithStoreAsync(async store => _row = (await store.BeginAsync(card, job.Name, job.How == SendHow.Lines ? JobHow.Lines : JobHow.File, job.Count)).Id);
+    public Task BeginAsync(LineJob job) => WithStoreAsync(async store =>
+        _row = (await store.BeginAsync(card, job.Name, job.How == SendHow.Lines ? JobHow.Lines : JobHow.File, job.Count)).Id);
 
     /// <summary>How far it has come; noted once a second at most.</summary>
     public void Note(LineJob job)
@@ -25,7 +27,8 @@ internal sealed partial class JobLog(Guid card, IServiceScopeFactory scopes, Tim
 
     /// <summary>How it ended.</summary>
     public Task EndAsync(LineJob job) => WithStoreAsync(store => _row is { } row
-        ? store.EndAsync(row, job.State == SendState.Done ? JobState.Done : JobState.Stopped, job.Line, job.Taken, job.Message, job.Heaters.ToString())
+        ? store.EndAsync(row, job.State == SendState.Done ? JobState.Done
+            : JobState.Stopped, job.Line, job.Taken, job.Message, job.Heaters.ToString())
         : Task.CompletedTask);
 
     private Task WithStoreAsync(Func<JobStore, Task> work)

@@ -183,7 +183,8 @@ internal sealed class LineConnection(string host, int port, LinePatience patienc
             {
                 sender.Take(reply);
                 if (sender.Waiting && DateTime.UtcNow - _lineOut > patience.Busy)
-                    sender.Stop($"The printer has been busy with line {sender.Line} for {patience.Busy.TotalMinutes:0.#} minutes; the job was given up.", sender.Line);
+                    sender.Stop($"The printer has been busy with line {sender.Line} for {patience.Busy.TotalMinutes:0.#} "
+                        + $"minutes; the job was given up.", sender.Line);
             }
             else if (_reading.IsCompleted) return false;
             else

@@ -6,7 +6,8 @@ namespace MillCard.Web.Lines;
 
 /// <summary>The open lines, one a card.</summary>
 internal sealed class LineDesk(
-    IConfiguration configuration, IHubContext<LineHub> hub, IServiceScopeFactory scopes, TimeProvider clock, ILogger<JobLog> log) : IAsyncDisposable
+    IConfiguration configuration, IHubContext<LineHub> hub, IServiceScopeFactory scopes, TimeProvider clock, ILogger<JobLog> log)
+        : IAsyncDisposable
 {
     private const string StandIn = "stand-in";
     private static readonly string[] Own = ["localhost", "127.0.0.1", "::1"];
@@ -20,7 +21,8 @@ internal sealed class LineDesk(
         facts = Resolved(facts);
         var allowed = Own.Concat(configuration.GetSection("Lines:Hosts").Get<string[]>() ?? []);
         if (!allowed.Contains(facts.Host, StringComparer.OrdinalIgnoreCase))
-            throw new LineRefusedException($"{Short(facts.Host)} is not allowed: lines go to this machine itself, and to the hosts that the server's configuration lists under Lines:Hosts.");
+            throw new LineRefusedException($"{Short(facts.Host)} is not allowed: lines go to this machine itself, and to the "
+                + $"hosts that the server's configuration lists under Lines:Hosts.");
         if (_lines.TryGetValue(card, out var known))
         {
             if (known.Facts == facts) return known;
@@ -28,7 +30,8 @@ internal sealed class LineDesk(
             _lines.TryRemove(card, out _);
             _ = known.DisposeAsync().AsTask();
         }
-        return _lines.GetOrAdd(card, _ => new OpenLine(facts, status => hub.Clients.Group(card.ToString()).SendAsync("status", status), () => _watchers.GetValueOrDefault(card) > 0, new JobLog(card, scopes, clock, log), clock));
+        return _lines.GetOrAdd(card, _ => new OpenLine(facts, status => hub.Clients.Group(card.ToString())
+            .SendAsync("status", status), () => _watchers.GetValueOrDefault(card) > 0, new JobLog(card, scopes, clock, log), clock));
     }
 
     /// <summary>The stand-in that comes with the application answers at a port of its own choice.</summary>
@@ -52,7 +55,8 @@ internal sealed class LineDesk(
     public IReadOnlyList<int> LinesOut => [.. _lines.Values.Select(l => l.LineOut).OfType<int>()];
 
     /// <summary>Ends every job that is out and leaves nothing hot.</summary>
-    public Task StopAllAsync(string why, CancellationToken stop) => Task.WhenAll(_lines.Values.Where(l => l.LineOut is not null).Select(l => l.CancelAsync(why, stop)));
+    public Task StopAllAsync(string why, CancellationToken stop) =>
+        Task.WhenAll(_lines.Values.Where(l => l.LineOut is not null).Select(l => l.CancelAsync(why, stop)));
 
     public async ValueTask DisposeAsync()
     {

@@ -37,7 +37,8 @@ internal enum HeatersAre
 /// <param name="ErrorLine">The line that provoked an error.</param>
 /// <param name="ErrorText">What stands on that line.</param>
 /// <param name="At">When it began.</param>
-internal sealed record LineJob(string Name, SendHow How, SendState State, int Taken, int Count, int Line, string? Message, int? ErrorLine, string? ErrorText, DateTimeOffset At)
+internal sealed record LineJob(string Name, SendHow How, SendState State, int Taken, int Count, int Line, string? Message, int? ErrorLine,
+    string? ErrorText, DateTimeOffset At)
 {
     /// <summary>What the printer does with a file that was handed over; null for a job sent line by line.</summary>
     public string? OnPrinter { get; init; }

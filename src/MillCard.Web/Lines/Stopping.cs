@@ -2,7 +2,8 @@ using System.Runtime.InteropServices;
 
 namespace MillCard.Web.Lines;
 
-/// <summary>How the server is stopped: never beside a hot printer without a word. Ctrl+C asks once while a job is out; a plain end switches the heaters off first.</summary>
+/// <summary>How the server is stopped: never beside a hot printer without a word. Ctrl+C asks once while a job is out; a plain end switches
+/// the heaters off first.</summary>
 internal sealed class Stopping(LineDesk desk, IHostApplicationLifetime life) : IHostLifetime, IDisposable
 {
     private readonly List<PosixSignalRegistration> _signals = [];
@@ -11,7 +12,8 @@ internal sealed class Stopping(LineDesk desk, IHostApplicationLifetime life) : I
     public Task WaitForStartAsync(CancellationToken cancellationToken)
     {
         _signals.Add(PosixSignalRegistration.Create(PosixSignal.SIGINT, Interrupted));
-        foreach (var signal in new[] { PosixSignal.SIGTERM, PosixSignal.SIGQUIT }) _signals.Add(PosixSignalRegistration.Create(signal, Ended));
+        foreach (var signal in new[] { PosixSignal.SIGTERM, PosixSignal.SIGQUIT })
+            _signals.Add(PosixSignalRegistration.Create(signal, Ended));
         return Task.CompletedTask;
     }
 

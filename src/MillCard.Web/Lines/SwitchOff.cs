@@ -21,6 +21,8 @@ internal sealed record SwitchOff(string? BreakOff, IReadOnlyList<string> Command
             : [flavour.Spell("nozzle-set", ("value", 0))];
         return new SwitchOff(
             flavour.Spell("break-off-wait"),
-            [.. heaters.Append(flavour.Spell("bed-set", ("value", 0))).Append(card.Heat.Chamber is null ? null : flavour.Spell("chamber-set", ("value", 0))).Append(flavour.Spell("fan-off")).OfType<string>()]);
+            [.. heaters.Append(flavour.Spell("bed-set", ("value", 0)))
+                .Append(card.Heat.Chamber is null ? null : flavour.Spell("chamber-set", ("value", 0))).Append(flavour.Spell("fan-off"))
+                .OfType<string>()]);
     }
 }

@@ -8,7 +8,8 @@ namespace MillCard.Web.Trials;
 internal static class Fingerprint
 {
     /// <summary>The key of a question; anything else in it makes another key.</summary>
-    public static string Of(object question) => Convert.ToHexString(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(question, DocumentJson.Options)));
+    public static string Of(object question) =>
+        Convert.ToHexString(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(question, DocumentJson.Options)));
 
     /// <summary>A card without what its owner writes beside the facts: that bears on no computation.</summary>
     public static Card Bare(this Card card) => card with

@@ -19,7 +19,8 @@ internal sealed class MeshShelf(WorkQueue queue) : IDisposable
 
     /// <summary>The mesh of a part, in its scale and tilt.</summary>
     /// <exception cref="MeshRefusedException">There is no such mesh.</exception>
-    public Task<ShelvedMesh> TakeAsync(TrialPart part, BlobStore blobs, CancellationToken stop) => TakeAsync(part.File, part.Scale, part.Tilt, blobs, stop);
+    public Task<ShelvedMesh> TakeAsync(TrialPart part, BlobStore blobs, CancellationToken stop) =>
+        TakeAsync(part.File, part.Scale, part.Tilt, blobs, stop);
 
     /// <summary>Parts as they stand.</summary>
     /// <exception cref="MeshRefusedException">There is no such mesh.</exception>
@@ -38,11 +39,13 @@ internal sealed class MeshShelf(WorkQueue queue) : IDisposable
         if (_shelf.TryGetValue(key, out ShelvedMesh? known)) return known!;
         if (!_shelf.TryGetValue(hash, out Mesh? mesh))
         {
-            var row = await blobs.FindAsync(hash, stop) ?? throw new MeshRefusedException("The file of this part is not there any more; drop it on the bed again.");
+            var row = await blobs.FindAsync(hash, stop)
+                ?? throw new MeshRefusedException("The file of this part is not there any more; drop it on the bed again.");
             mesh = Put(hash, await queue.BySizeAsync(row.Bytes.Length, left => MeshFile.ReadOne(row.Bytes, left), stop));
         }
         var read = mesh!;
-        var shelved = new ShelvedMesh(read, await queue.BySizeAsync(SizeOf(read), _ => new Footprints(Placement.Oriented(read, scale, tilt)), stop));
+        var shelved = new ShelvedMesh(read,
+            await queue.BySizeAsync(SizeOf(read), _ => new Footprints(Placement.Oriented(read, scale, tilt)), stop));
         // the projections keep a copy of their own and a table of neighbours
         return _shelf.Set(key, shelved, new MemoryCacheEntryOptions { Size = 2 * SizeOf(mesh!) });
     }

@@ -18,7 +18,8 @@ internal sealed class RunShelf(WorkQueue queue) : IDisposable
     {
         var key = (row.TrialId, row.Program, row.At);
         if (_shelf.TryGetValue(key, out DryRunReport? known)) return known!;
-        var program = await blobs.FindAsync(row.Program, stop) ?? throw new InvalidDataException("The program is not there any more; slice again.");
+        var program = await blobs.FindAsync(row.Program, stop)
+            ?? throw new InvalidDataException("The program is not there any more; slice again.");
         var card = JsonSerializer.Deserialize<Card>(row.Card, DocumentJson.Options)!;
         var run = await queue.BySizeAsync(program.Bytes.Length, left => SimulatedMachine.Run(Machine.Of(card), program.Bytes, left), stop);
         return Put(row, run);
@@ -26,7 +27,8 @@ internal sealed class RunShelf(WorkQueue queue) : IDisposable
 
     /// <summary>Puts a dry run that was just made on the shelf.</summary>
     public DryRunReport Put(RunRow row, DryRunReport run) =>
-        _shelf.Set((row.TrialId, row.Program, row.At), run, new MemoryCacheEntryOptions { Size = run.Text.Bytes.Length + 40L * run.Text.Count + 36L * run.Moves.Length });
+        _shelf.Set((row.TrialId, row.Program, row.At), run,
+            new MemoryCacheEntryOptions { Size = run.Text.Bytes.Length + 40L * run.Text.Count + 36L * run.Moves.Length });
 
     public void Dispose() => _shelf.Dispose();
 }

@@ -8,7 +8,8 @@ internal sealed class BusyException(string message) : Exception(message);
 /// <param name="Of">How many wait.</param>
 internal sealed record QueuePlace(int Place, int Of);
 
-/// <summary>Work that waits for its turn: so many at once, the askers in turn, no more waiting than stated, within a budget of memory.</summary>
+/// <summary>Work that waits for its turn: so many at once, the askers in turn, no more waiting than stated, within a budget of
+/// memory.</summary>
 /// <param name="name">Its name, for its threads.</param>
 /// <param name="atOnce">How many run at once.</param>
 /// <param name="most">How many may wait.</param>
@@ -48,7 +49,8 @@ internal sealed class WorkLane(string name, int atOnce, int most, long memory) :
     /// <param name="told">Told the place while it waits.</param>
     /// <param name="stop">Leaves the queue, or ends the work.</param>
     /// <exception cref="BusyException">Too much waits already.</exception>
-    public async Task<T> RunAsync<T>(string asker, long bytes, Func<CancellationToken, T> work, Action<QueuePlace>? told, CancellationToken stop)
+    public async Task<T> RunAsync<T>(string asker, long bytes, Func<CancellationToken, T> work, Action<QueuePlace>? told,
+        CancellationToken stop)
     {
         var waiting = Join(asker, bytes, told, stop);
         await using (stop.Register(() => Leave(asker, waiting)))

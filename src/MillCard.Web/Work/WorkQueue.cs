@@ -2,7 +2,8 @@ using MillCard.Core.Slicing;
 
 namespace MillCard.Web.Work;
 
-/// <summary>The one way to long work. Large work and small work have lanes of their own, so that small work never waits behind large.</summary>
+/// <summary>The one way to long work. Large work and small work have lanes of their own, so that small work never waits behind
+/// large.</summary>
 /// <param name="http">Knows who asks.</param>
 internal sealed class WorkQueue(IHttpContextAccessor http) : IDisposable
 {
@@ -26,8 +27,10 @@ internal sealed class WorkQueue(IHttpContextAccessor http) : IDisposable
 
     /// <summary>Slicing, and whatever takes long however small its input is.</summary>
     /// <exception cref="BusyException">Too much waits already.</exception>
-    public Task<T> LargeAsync<T>(long input, Func<CancellationToken, T> work, CancellationToken stop, IProgress<Progress>? progress = null) =>
-        _large.RunAsync(Asker, LeastBytes + input * BytesPerInputByte, work, progress is null ? null : place => progress.Report(new Progress(Queue, place.Place, place.Of)), stop);
+    public Task<T> LargeAsync<T>(long input, Func<CancellationToken, T> work, CancellationToken stop,
+        IProgress<Progress>? progress = null) =>
+        _large.RunAsync(Asker, LeastBytes + input * BytesPerInputByte, work, progress is null ? null
+            : place => progress.Report(new Progress(Queue, place.Place, place.Of)), stop);
 
     /// <summary>Work that takes as long as its input is large: a small one takes the other lane.</summary>
     /// <exception cref="BusyException">Too much waits already.</exception>
@@ -39,7 +42,8 @@ internal sealed class WorkQueue(IHttpContextAccessor http) : IDisposable
     public void EnsureRoom() => _large.EnsureRoom();
 
     private string Asker => http.HttpContext is { } context
-        ? context.Request.Headers[AskerHeader] is [{ Length: > 0 and <= 40 } page] ? page : context.Connection.RemoteIpAddress?.ToString() ?? ""
+        ? context.Request.Headers[AskerHeader] is [{ Length: > 0 and <= 40 } page] ? page : context.Connection.RemoteIpAddress?.ToString()
+            ?? ""
         : "";
 
     public void Dispose()

@@ -23,7 +23,8 @@ internal sealed class WorkThreads : TaskScheduler, IDisposable
     protected override void QueueTask(Task task) => _tasks.Add(task);
 
     // only on a thread of this scheduler, so that a caller's thread never takes long work over
-    protected override bool TryExecuteTaskInline(Task task, bool taskWasPreviouslyQueued) => _threads.Contains(Thread.CurrentThread) && TryExecuteTask(task);
+    protected override bool TryExecuteTaskInline(Task task, bool taskWasPreviouslyQueued) => _threads.Contains(Thread.CurrentThread)
+        && TryExecuteTask(task);
 
     protected override IEnumerable<Task> GetScheduledTasks() => [.. _tasks];
 

@@ -12,11 +12,14 @@ public sealed class BadOutline : ICardRule
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(Card card)
     {
-        if (card.Envelope.Bed is PolygonBed bed && Broken(new PolygonOutline { Points = bed.Points })) yield return Say("/envelope/bed/points", "The bed");
+        if (card.Envelope.Bed is PolygonBed bed && Broken(new PolygonOutline { Points = bed.Points }))
+            yield return Say("/envelope/bed/points", "The bed");
         for (var i = 0; i < card.Envelope.KeepOuts.Count; i++)
-            if (Broken(card.Envelope.KeepOuts[i].Outline)) yield return Say($"/envelope/keepOuts/{i}/outline", card.Envelope.KeepOuts[i].Name);
+            if (Broken(card.Envelope.KeepOuts[i].Outline))
+                yield return Say($"/envelope/keepOuts/{i}/outline", card.Envelope.KeepOuts[i].Name);
         for (var i = 0; i < card.Head.Beams.Count; i++)
-            if (card.Head.Beams[i].Far <= card.Head.Beams[i].Near) yield return Id.At($"/head/beams/{i}/far", $"The beam's far face at {card.Head.Beams[i].Far:0.##} lies no further than its near one at {card.Head.Beams[i].Near:0.##}.", "What is inside and what is outside cannot be told.");
+            if (card.Head.Beams[i].Far <= card.Head.Beams[i].Near)
+                yield return Id.At($"/head/beams/{i}/far", $"The beam's far face at {card.Head.Beams[i].Far:0.##} lies no further than its near one at {card.Head.Beams[i].Near:0.##}.", "What is inside and what is outside cannot be told.");
         for (var i = 0; i < card.Head.Bodies.Count; i++)
             if (Broken(card.Head.Bodies[i].Outline)) yield return Say($"/head/bodies/{i}/outline", card.Head.Bodies[i].Name);
     }
@@ -30,5 +33,7 @@ public sealed class BadOutline : ICardRule
         catch (OutlineException) { return true; }
     }
 
-    private Finding Say(string pointer, string name) => Id.At(pointer, $"{name}'s outline crosses itself, has no area, or has a corner that is not two numbers.", "What is inside and what is outside cannot be told.");
+    private Finding Say(string pointer, string name) =>
+        Id.At(pointer, $"{name}'s outline crosses itself, has no area, or has a corner that is not two numbers.",
+        "What is inside and what is outside cannot be told.");
 }

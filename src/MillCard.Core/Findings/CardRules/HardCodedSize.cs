@@ -6,7 +6,8 @@ using MillCard.Core.Routines;
 
 namespace MillCard.Core.Findings.CardRules;
 
-/// <summary>A routine that holds a number which equals a size of the bed: the name says the same, and follows when the card changes.</summary>
+/// <summary>A routine that holds a number which equals a size of the bed: the name says the same, and follows when the card
+/// changes.</summary>
 public sealed partial class HardCodedSize : ICardRule
 {
     private const double Least = 20;
@@ -23,7 +24,8 @@ public sealed partial class HardCodedSize : ICardRule
         var sizes = new (char Letter, double Value, string Name)[]
         {
             ('X', high.X, "bed.max_x"), ('X', low.X, "bed.min_x"), ('X', box.Width, "bed.width"),
-            ('Y', high.Y, "bed.max_y"), ('Y', low.Y, "bed.min_y"), ('Y', box.Height, "bed.depth"), ('Z', card.Envelope.Height ?? double.NaN, "machine.height"),
+            ('Y', high.Y, "bed.max_y"), ('Y', low.Y, "bed.min_y"), ('Y', box.Height, "bed.depth"),
+                ('Z', card.Envelope.Height ?? double.NaN, "machine.height"),
         };
         foreach (var moment in RoutineMoment.All)
         {
@@ -35,10 +37,15 @@ public sealed partial class HardCodedSize : ICardRule
                 foreach (Match word in Word().Matches(code))
                 {
                     var value = double.Parse(word.Groups["value"].ValueSpan, CultureInfo.InvariantCulture);
-                    var size = sizes.FirstOrDefault(s => s.Letter == char.ToUpperInvariant(word.Value[0]) && Math.Abs(s.Value - value) < 1e-6 && Math.Abs(value) >= Least);
+                    var size = sizes.FirstOrDefault(s => s.Letter == char.ToUpperInvariant(word.Value[0])
+                        && Math.Abs(s.Value - value) < 1e-6 && Math.Abs(value) >= Least);
                     if (size.Name is null) continue;
                     var edited = lines[i][..word.Index] + word.Value[0] + $"{{{{ {size.Name} }}}}" + lines[i][(word.Index + word.Length)..];
-                    yield return (Id.At($"/routines/{moment.Name}", $"Line {i + 1} of the {moment.Title.ToLowerInvariant()} routine holds {value.ToString(CultureInfo.InvariantCulture)}, which is {RoutineNames.All[size.Name]}.", "The name says the same, and follows when the card changes.") with { Line = i + 1 })
+                    yield return (Id.At($"/routines/{moment.Name}",
+                        $"Line {i + 1} of the {moment.Title.ToLowerInvariant()} routine holds "
+                            + $"{value.ToString(CultureInfo.InvariantCulture)}, which is {RoutineNames.All[size.Name]}.",
+                            "The name says the same, and follows when the card changes.") with
+                    { Line = i + 1 })
                         .Cure($"Write {size.Name}", Edit.Replace(i, edited) with { Pointer = $"/routines/{moment.Name}" });
                 }
             }
@@ -50,7 +57,8 @@ public sealed partial class HardCodedSize : ICardRule
     {
         RectangleBed { Width: { } width, Depth: { } depth } => new(0, width, 0, depth),
         EllipseBed { Width: { } width, Depth: { } depth } => new(0, width, 0, depth),
-        PolygonBed { Points: { Count: > 2 } points } when points.All(p => p.Count == 2) => new(points.Min(p => p[0]), points.Max(p => p[0]), points.Min(p => p[1]), points.Max(p => p[1])),
+        PolygonBed { Points: { Count: > 2 } points } when points.All(p => p.Count == 2) =>
+            new(points.Min(p => p[0]), points.Max(p => p[0]), points.Min(p => p[1]), points.Max(p => p[1])),
         _ => null,
     };
 

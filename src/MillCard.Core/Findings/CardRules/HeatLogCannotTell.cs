@@ -18,7 +18,9 @@ public sealed class HeatLogCannotTell : ICardRule
             if (!fit.Tells)
                 yield return Id.At($"{pointer}/log", $"The log of the {name} covers {fit.Covers:0.#} time constants; it cannot tell where the {name} ends.", $"Let it heat for {HeatFit.LongEnough * fit.Model.TimeConstant / 60:0} minutes and note on.");
             else if (facts!.Max is { } max && !fit.Model.Reaches(max))
-                yield return Id.At($"{pointer}/max", $"The {name} is rated to {max:0} °C and ends at {fit.Model.Reachable:0.#} in a room of {fit.Model.Room:0}.", "A wait for more never ends.");
+                yield return Id.At($"{pointer}/max",
+                    $"The {name} is rated to {max:0} °C and ends at {fit.Model.Reachable:0.#} in a room of {fit.Model.Room:0}.",
+                    "A wait for more never ends.");
         }
     }
 
@@ -26,6 +28,7 @@ public sealed class HeatLogCannotTell : ICardRule
     {
         yield return ("/heat/bed", "bed", card.Heat.Bed);
         yield return ("/heat/chamber", "chamber", card.Heat.Chamber);
-        for (var i = 0; i < (card.Head.Nozzles?.Count ?? 0); i++) yield return ($"/head/nozzles/{i}/heater", $"nozzle {card.Head.Nozzles![i].Id}", card.Head.Nozzles[i].Heater);
+        for (var i = 0; i < (card.Head.Nozzles?.Count ?? 0); i++)
+            yield return ($"/head/nozzles/{i}/heater", $"nozzle {card.Head.Nozzles![i].Id}", card.Head.Nozzles[i].Heater);
     }
 }

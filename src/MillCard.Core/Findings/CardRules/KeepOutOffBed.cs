@@ -12,14 +12,19 @@ public sealed class KeepOutOffBed : ICardRule
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(Card card)
     {
-        if (card.Envelope.Bed is not (RectangleBed { Width: not null, Depth: not null } or EllipseBed { Width: not null, Depth: not null })) yield break;
+        if (card.Envelope.Bed is not (RectangleBed { Width: not null, Depth: not null } or EllipseBed
+            {
+                Width: not null,
+                Depth: not null
+            })) yield break;
         var bed = Shapes.Of(card.Envelope.Bed);
         for (var i = 0; i < card.Envelope.KeepOuts.Count; i++)
         {
             var keepOut = card.Envelope.KeepOuts[i];
             if (BadOutline.Broken(keepOut.Outline)) continue;
             var away = bed.Distance(Shapes.Of(keepOut.Outline, Side.Outside));
-            if (away > 0) yield return Id.At($"/envelope/keepOuts/{i}/outline", $"{keepOut.Name} lies {away:0.0} mm off the bed.", "Coordinates of keep-outs count from the bed's front-left corner, not from the machine's zero.");
+            if (away > 0) yield return Id.At($"/envelope/keepOuts/{i}/outline", $"{keepOut.Name} lies {away:0.0} mm off the bed.",
+                "Coordinates of keep-outs count from the bed's front-left corner, not from the machine's zero.");
         }
     }
 }

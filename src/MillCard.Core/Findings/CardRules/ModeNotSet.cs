@@ -5,7 +5,8 @@ using MillCard.Core.Routines;
 
 namespace MillCard.Core.Findings.CardRules;
 
-/// <summary>A mode whose start routine does not set it. A firmware that keeps its mode between prints would print in the last one.</summary>
+/// <summary>A mode whose start routine does not set it. A firmware that keeps its mode between prints would print in the last
+/// one.</summary>
 public sealed class ModeNotSet : ICardRule
 {
     /// <inheritdoc/>
@@ -14,7 +15,8 @@ public sealed class ModeNotSet : ICardRule
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(Card card)
     {
-        if (card.Firmware.Flavour is not { } id || Flavour.Of(id).Commands.FirstOrDefault(c => c.Meaning == Meaning.CarriageMode) is not { } command) yield break;
+        if (card.Firmware.Flavour is not { } id
+            || Flavour.Of(id).Commands.FirstOrDefault(c => c.Meaning == Meaning.CarriageMode) is not { } command) yield break;
         for (var i = 0; i < card.Modes.Count; i++)
         {
             var mode = card.Modes[i];
@@ -29,13 +31,16 @@ public sealed class ModeNotSet : ICardRule
 
     private const string Why = "The firmware keeps its mode between prints: the last one's stays on.";
 
-    private static bool Fits(ModeKind kind, double s) => kind switch { ModeKind.Copy => s == 2, ModeKind.Mirror => s == 3, _ => s is 0 or 1 };
+    private static bool Fits(ModeKind kind, double s) =>
+        kind switch { ModeKind.Copy => s == 2, ModeKind.Mirror => s == 3, _ => s is 0 or 1 };
 
-    /// <summary>S of the last mode command that the routine writes in a mode; null where it writes none, or cannot be written out.</summary>
+    /// <summary>S of the last mode command that the routine writes in a mode; null where it writes none, or cannot be written
+    /// out.</summary>
     private static double? LastMode(string? routine, Mode mode, Command command)
     {
         if (string.IsNullOrWhiteSpace(routine)) return null;
-        var values = RoutineNames.All.Keys.ToDictionary(name => name, name => (object)(name.EndsWith(".name", StringComparison.Ordinal) ? "x" : 1m));
+        var values = RoutineNames.All.Keys.ToDictionary(name => name,
+            name => (object)(name.EndsWith(".name", StringComparison.Ordinal) ? "x" : 1m));
         values["mode.name"] = ModeNames.Of(mode.Kind);
         string written;
         try { written = RoutineTemplate.Render(RoutineMoment.Start, routine, values); }
@@ -48,11 +53,13 @@ public sealed class ModeNotSet : ICardRule
             if (ExtendedCommand.Begins(text.Line(line)))
             {
                 var extended = ExtendedCommand.Of(text.Line(line));
-                if (extended.Name.Equals(command.Word, StringComparison.OrdinalIgnoreCase) && extended.Text("MODE") is { } name) last = name.ToUpperInvariant() switch { "COPY" => 2, "MIRROR" => 3, _ => 0 };
+                if (extended.Name.Equals(command.Word, StringComparison.OrdinalIgnoreCase) && extended.Text("MODE") is { } name)
+                    last = name.ToUpperInvariant() switch { "COPY" => 2, "MIRROR" => 3, _ => 0 };
                 continue;
             }
             words.Read(text.Line(line));
-            if (words.Count > 0 && $"{words.Letter(0)}{words.Value(0):0}" == command.Word && words['S'] is var s && !double.IsNaN(s)) last = s;
+            if (words.Count > 0 && $"{words.Letter(0)}{words.Value(0):0}" == command.Word && words['S'] is var s && !double.IsNaN(s))
+                last = s;
         }
         return last;
     }

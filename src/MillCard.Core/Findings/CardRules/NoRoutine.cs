@@ -12,7 +12,8 @@ public sealed class NoRoutine : ICardRule
     public IEnumerable<Finding> Look(Card card)
     {
         if (string.IsNullOrWhiteSpace(card.Routines.Start))
-            yield return Id.At("/routines/start", "There is no start routine.", "Nothing homes the machine or heats it: a print would not begin as it should.");
+            yield return Id.At("/routines/start", "There is no start routine.",
+                "Nothing homes the machine or heats it: a print would not begin as it should.");
         if (string.IsNullOrWhiteSpace(card.Routines.End))
             yield return Id.At("/routines/end", "There is no end routine.", "Nothing switches the heaters off when the print is done.");
     }

@@ -23,9 +23,12 @@ public sealed class RetractionForFeed : ICardRule
             if (feed.Kind == FeedKind.LongTube && own.Length is { } length && (length < TubeLeast || length > TubeMost))
                 yield return Id.At($"{at}/length", $"Nozzle {nozzle.Id} pulls back {length:0.##} mm; a long tube wants {TubeLeast:0} to {TubeMost:0}.", length < TubeLeast ? "The play in the tube takes it up, and the nozzle strings." : "The filament is ground or drawn out of the melt.");
             if (feed.Kind == FeedKind.LongTube && own.Speed is { } speed && (speed < SpeedLeast || speed > SpeedMost))
-                yield return Id.At($"{at}/speed", $"Nozzle {nozzle.Id} pulls back at {speed:0.#} mm/s; a long tube wants {SpeedLeast:0} to {SpeedMost:0}.", "Slower strings, faster grinds.");
+                yield return Id.At($"{at}/speed",
+                    $"Nozzle {nozzle.Id} pulls back at {speed:0.#} mm/s; a long tube wants {SpeedLeast:0} to {SpeedMost:0}.",
+                    "Slower strings, faster grinds.");
             if (own.Lift > LiftMost)
-                yield return Id.At($"{at}/lift", $"Nozzle {nozzle.Id} hops {own.Lift:0.##} mm; {LiftMost:0.#} is enough.", "Every hop costs time and leaves strings.");
+                yield return Id.At($"{at}/lift", $"Nozzle {nozzle.Id} hops {own.Lift:0.##} mm; {LiftMost:0.#} is enough.",
+                    "Every hop costs time and leaves strings.");
         }
     }
 }

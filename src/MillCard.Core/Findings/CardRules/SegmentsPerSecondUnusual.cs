@@ -13,7 +13,9 @@ public sealed class SegmentsPerSecondUnusual : ICardRule
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(Card card)
     {
-        if (card.Motion is not { Layout: MotionLayout.Delta, Delta.SegmentsPerSecond: { } segments } || segments is >= Least and <= Most) yield break;
-        yield return Id.At("/motion/delta/segmentsPerSecond", $"{segments:0} segments a second; {Least:0} to {Most:0} are usual.", segments < Least ? "Curves come out with flats." : "An 8-bit board cannot keep up and stutters.");
+        if (card.Motion is not { Layout: MotionLayout.Delta, Delta.SegmentsPerSecond: { } segments } || segments is >= Least and <= Most)
+            yield break;
+        yield return Id.At("/motion/delta/segmentsPerSecond", $"{segments:0} segments a second; {Least:0} to {Most:0} are usual.",
+            segments < Least ? "Curves come out with flats." : "An 8-bit board cannot keep up and stutters.");
     }
 }

@@ -12,6 +12,7 @@ public sealed class UseBeyondHeight : ICardRule
     public IEnumerable<Finding> Look(Card card)
     {
         if (card.Envelope is { Height: { } height, Use.Height: { } use } && use > height)
-            yield return Id.At("/envelope/use/height", $"The usable height is {use:0.##} mm, but the machine reaches {height:0.##}.", "A limit of use only ever tightens; the machine's own figure counts.");
+            yield return Id.At("/envelope/use/height", $"The usable height is {use:0.##} mm, but the machine reaches {height:0.##}.",
+                "A limit of use only ever tightens; the machine's own figure counts.");
     }
 }

@@ -13,7 +13,8 @@ public sealed class BedLeftOn : IDryRunRule
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
     {
         if (run.End.BedTarget > 0)
-            yield return Id.OnLine(run.LastLine, $"The bed is still asked for {run.End.BedTarget:0} °C at the end.", "The part does not come loose, and the heater runs until somebody comes.")
+            yield return Id.OnLine(run.LastLine, $"The bed is still asked for {run.End.BedTarget:0} °C at the end.",
+                "The part does not come loose, and the heater runs until somebody comes.")
                 .Cure("Switch it off at the end", Edit.After(run.LastLine, run.Flavour.Spell("bed-set", ("value", 0)) ?? "M140 S0"));
     }
 }

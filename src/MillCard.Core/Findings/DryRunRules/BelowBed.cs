@@ -22,7 +22,8 @@ public sealed class BelowBed : IDryRunRule
             count++;
         }
         if (first >= 0)
-            yield return Id.OnLine(first, $"The nozzle goes to Z {lowest:0.###}, below the bed.{(count > 1 ? $" {count} moves do." : "")}", "It scratches the bed or bends what holds it.");
+            yield return Id.OnLine(first, $"The nozzle goes to Z {lowest:0.###}, below the bed.{(count > 1 ? $" {count} moves do." : "")}",
+                "It scratches the bed or bends what holds it.");
     }
 
     private const float Deep = 0.005f;

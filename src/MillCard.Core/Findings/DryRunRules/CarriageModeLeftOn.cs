@@ -14,7 +14,9 @@ public sealed class CarriageModeLeftOn : IDryRunRule
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
     {
         if (run.End.CarriageMode != 0 && run.Events.LastOrDefault(e => e.Meaning == Meaning.CarriageMode) is { } set)
-            yield return Id.OnLine(set.Line, $"The carriages are left in {(run.End.CarriageMode == 2 ? "copy" : "mirror")} mode at the end.", "The next print moves both carriages, and one of them into what lies there.")
+            yield return Id.OnLine(set.Line, $"The carriages are left in "
+                + $"{(run.End.CarriageMode == 2 ? "copy" : "mirror")} mode at the end.",
+                "The next print moves both carriages, and one of them into what lies there.")
                 .Cure("One at a time at the end", Edit.After(run.LastLine, run.Flavour.Spell("carriage-single") ?? "M605 S1"));
     }
 }

@@ -17,7 +17,8 @@ public sealed class EndAboveTravel : IDryRunRule
         foreach (ref readonly var move in run.Moves)
         {
             if (move.Line <= run.LayersEnd || !move.Known || move.To.Z <= top + Tolerance) continue;
-            yield return Id.OnLine(move.Line, $"The end lifts to Z {move.To.Z:0.##}; the machine reaches {top:0.##}.", "Z runs into its end on a tall part: motors lose steps, the head or the bed jams.")
+            yield return Id.OnLine(move.Line, $"The end lifts to Z {move.To.Z:0.##}; the machine reaches {top:0.##}.",
+                "Z runs into its end on a tall part: motors lose steps, the head or the bed jams.")
                 .Cure("Lift to a height within reach", Edit.Replace(move.Line, "G1 Z{{ clear.z | mm }} F600"));
             yield break;
         }

@@ -20,7 +20,8 @@ public sealed class EndDragsOverPart : IDryRunRule
             var way = Math.Abs(move.To.X - move.From.X) + Math.Abs(move.To.Y - move.From.Y);
             // a wipe back along the last line while filament is pulled back is part of the layer
             if (!move.Known || way < 1 || move.Filament < 0 && way < LongestWipe) continue;
-            yield return Id.OnLine(move.Line, $"The nozzle goes sideways at Z {move.From.Z:0.##}, the height of the part, before it goes up.", "It drags over the top of the finished part and marks it or knocks it off.")
+            yield return Id.OnLine(move.Line, $"The nozzle goes sideways at Z {move.From.Z:0.##}, the height of the part, "
+                + $"before it goes up.", "It drags over the top of the finished part and marks it or knocks it off.")
                 .Cure("Go up first", Edit.Before(move.Line, "G1 Z{{ clear.z | mm }} F600"));
             yield break;
         }

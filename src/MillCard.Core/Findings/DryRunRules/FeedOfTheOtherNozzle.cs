@@ -21,7 +21,8 @@ public sealed class FeedOfTheOtherNozzle : IDryRunRule
             var hot = Enumerable.Range(0, run.Nozzles.Count)
                 .FirstOrDefault(other => other != tool && run.Nozzles[other].TargetAt(time) > 0, -1);
             if (hot >= 0)
-                yield return Id.OnLine(first, $"Filament is fed to nozzle {machine.Nozzles[tool].Id}, which is off; nozzle {machine.Nozzles[hot].Id} is the one that is heated.", "The drive grinds the filament of the wrong nozzle.")
+                yield return Id.OnLine(first, $"Filament is fed to nozzle {machine.Nozzles[tool].Id}, which is off; nozzle "
+                    + $"{machine.Nozzles[hot].Id} is the one that is heated.", "The drive grinds the filament of the wrong nozzle.")
                     .Cure($"Use tool {hot}", Edit.Before(first, $"T{hot}"));
         }
     }

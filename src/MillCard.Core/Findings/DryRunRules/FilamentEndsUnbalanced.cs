@@ -19,8 +19,11 @@ public sealed class FilamentEndsUnbalanced : IDryRunRule
             if (move.Line >= run.LayersBegin && move.Extrudes)
             {
                 if (pulled > Little)
-                    yield return Id.OnLine(line, $"The start routine pulls {pulled:0.##} mm of filament back, and printing begins without pushing it in again.", "The first line comes out thin or not at all.")
-                        .Cure("Push it in again", Edit.Before(run.LayersBegin, string.Create(System.Globalization.CultureInfo.InvariantCulture, $"M83\nG1 E{pulled:0.###} F2400")));
+                    yield return Id.OnLine(line, $"The start routine pulls {pulled:0.##} mm of filament back, and printing "
+                        + $"begins without pushing it in again.", "The first line comes out thin or not at all.")
+                        .Cure("Push it in again",
+                            Edit.Before(run.LayersBegin,
+                            string.Create(System.Globalization.CultureInfo.InvariantCulture, $"M83\nG1 E{pulled:0.###} F2400")));
                 yield break;
             }
             if (move.Filament == 0) continue;

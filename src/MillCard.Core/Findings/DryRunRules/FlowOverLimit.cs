@@ -14,7 +14,9 @@ public sealed class FlowOverLimit : IDryRunRule
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
     {
         var (line, worst, most, count) = (-1, 0.0, 0.0, 0);
-        var limits = run.Nozzles.Select((_, i) => i < machine.Nozzles.Count && machine.Nozzles[i] is { MaxFlow: { } flow, FilamentDiameter: { } d } ? (Flow: flow, Area: ExtrudedLine.FilamentArea(d)) : (Flow: double.PositiveInfinity, Area: 0)).ToArray();
+        var limits = run.Nozzles.Select((_, i) => i < machine.Nozzles.Count
+            && machine.Nozzles[i] is { MaxFlow: { } flow, FilamentDiameter: { } d } ? (Flow: flow, Area: ExtrudedLine.FilamentArea(d))
+            : (Flow: double.PositiveInfinity, Area: 0)).ToArray();
         var fastest = Math.Max(machine.Card.Motion.Axes.X?.MaxSpeed ?? 1e9, machine.Card.Motion.Axes.Y?.MaxSpeed ?? 1e9);
         foreach (ref readonly var move in run.Moves)
         {
@@ -26,7 +28,8 @@ public sealed class FlowOverLimit : IDryRunRule
             if (flow > worst) (line, worst, most) = (move.Line, flow, limits[move.Tool].Flow);
         }
         if (count > 0)
-            yield return Id.OnLine(line, $"This move feeds {worst:0.#} mm³/s; the nozzle melts {most:0.#}.{(count > 1 ? $" {count} moves feed too much." : "")}", "The drive slips and the line comes out thin.");
+            yield return Id.OnLine(line, $"This move feeds {worst:0.#} mm³/s; the nozzle melts "
+                + $"{most:0.#}.{(count > 1 ? $" {count} moves feed too much." : "")}", "The drive slips and the line comes out thin.");
     }
 
     private const double Allowed = 1.03;

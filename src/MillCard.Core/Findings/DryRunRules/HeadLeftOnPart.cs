@@ -21,8 +21,10 @@ public sealed class HeadLeftOnPart : IDryRunRule
         var away = Math.Sqrt((there.X - end.X) * (there.X - end.X) + (there.Y - end.Y) * (there.Y - end.Y));
         var hot = run.Nozzles.Max(n => n.At(run.TotalSeconds));
         if (away < Near && end.Z - there.Z < Near && hot > Soft)
-            yield return Id.OnLine(run.LastLine, $"The program ends with the nozzle at {hot:0} °C on the spot it printed last.", "It melts into the part and sticks to it as it cools.")
-                .Cure("Lift and go aside", Edit.After(run.LastLine, "G1 Z{{ clear.z | mm }} F600\nG0 X{{ bed.min_x | plus: 5 | mm }} Y{{ bed.max_y | minus: 5 | mm }} F6000"));
+            yield return Id.OnLine(run.LastLine, $"The program ends with the nozzle at {hot:0} °C on the spot it printed last.",
+                "It melts into the part and sticks to it as it cools.")
+                .Cure("Lift and go aside", Edit.After(run.LastLine,
+                    "G1 Z{{ clear.z | mm }} F600\nG0 X{{ bed.min_x | plus: 5 | mm }} Y{{ bed.max_y | minus: 5 | mm }} F6000"));
     }
 
     private const double Near = 1;

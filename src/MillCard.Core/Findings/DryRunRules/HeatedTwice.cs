@@ -20,7 +20,9 @@ public sealed class HeatedTwice : IDryRunRule
             var (own, macro) = (First(false), First(true));
             if (own is null || macro is null) continue;
             var call = run.MacroCalls.FirstOrDefault(c => c.Line == macro.Line);
-            yield return Id.OnLine(own.Line, $"The {HeaterWords.NameOf(heater)} is waited for here ({own.Target:0} °C) and in {call?.Macro.Name ?? "a macro"} on line {macro.Line + 1} too ({macro.Target:0} °C).", "Two places heat: minutes are lost, and a change in one is undone by the other.")
+            yield return Id.OnLine(own.Line, $"The {HeaterWords.NameOf(heater)} is waited for here ({own.Target:0} °C) and in "
+                + $"{call?.Macro.Name ?? "a macro"} on line {macro.Line + 1} too ({macro.Target:0} °C).",
+                "Two places heat: minutes are lost, and a change in one is undone by the other.")
                 .Cure("Leave it to the macro", Edit.Remove(own.Line));
         }
     }

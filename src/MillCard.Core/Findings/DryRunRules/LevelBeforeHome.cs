@@ -14,7 +14,8 @@ public sealed class LevelBeforeHome : IDryRunRule
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
     {
         if (run.Events.FirstOrDefault(e => e.Meaning == Meaning.Level && !e.Homed) is { } level)
-            yield return Id.OnLine(level.Line, $"{level.Command.Word} probes the bed before the machine is homed.", "It does not know where the head is: it probes beside the bed or drives into it.")
+            yield return Id.OnLine(level.Line, $"{level.Command.Word} probes the bed before the machine is homed.",
+                "It does not know where the head is: it probes beside the bed or drives into it.")
                 .Cure("Home first", Edit.Before(level.Line, run.Flavour.Spell("home") ?? "G28"));
     }
 }

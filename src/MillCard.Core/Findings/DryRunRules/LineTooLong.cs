@@ -26,6 +26,7 @@ public sealed class LineTooLong : IDryRunRule
             count++;
         }
         if (first >= 0)
-            yield return Id.OnLine(first, $"A line is {longest} bytes long; the usual buffer of {run.Flavour.Name} takes {most}.{(count > 1 ? $" {count} lines are longer." : "")}", "The rest of the line is lost or read as another command.");
+            yield return Id.OnLine(first, $"A line is {longest} bytes long; the usual buffer of {run.Flavour.Name} takes "
+                + $"{most}.{(count > 1 ? $" {count} lines are longer." : "")}", "The rest of the line is lost or read as another command.");
     }
 }

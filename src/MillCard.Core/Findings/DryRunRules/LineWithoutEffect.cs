@@ -23,7 +23,8 @@ public sealed class LineWithoutEffect : IDryRunRule
                 _ => null,
             };
             if (why is null) continue;
-            yield return Id.OnLine(line.Line, $"{line.Command.Word} does nothing: {why}.", "It can go, or the card lacks a fact.").Cure("Remove the line", Edit.Remove(line.Line));
+            yield return Id.OnLine(line.Line, $"{line.Command.Word} does nothing: {why}.", "It can go, or the card lacks a fact.")
+                .Cure("Remove the line", Edit.Remove(line.Line));
         }
     }
 }

@@ -18,7 +18,9 @@ public sealed class MacroParameterUnknown : IDryRunRule
             {
                 var near = NearName.Of(given, '_', call.Macro.Parameters);
                 var known = call.Macro.Parameters.Count == 0 ? "It reads none." : $"It reads {string.Join(", ", call.Macro.Parameters)}.";
-                yield return Id.OnLine(call.Line, $"{call.Macro.Name} does not read {given}. {(near is null ? known : $"Did you mean {near}?")}", "The value is ignored, and the macro goes on with its default.")
+                yield return Id.OnLine(call.Line, $"{call.Macro.Name} does not read {given}. "
+                    + $"{(near is null ? known : $"Did you mean {near}?")}",
+                    "The value is ignored, and the macro goes on with its default.")
                     .Cure(near is null || call.Depth > 0 ? null
                         : $"Write {near}",
                         Edit.Replace(call.Line, run.Text.Text(call.Line)

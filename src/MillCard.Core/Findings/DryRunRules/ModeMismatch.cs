@@ -29,7 +29,9 @@ public sealed class ModeMismatch : IDryRunRule
             if (first < 0 && jump) first = move.Line;
         }
         if (jumps >= Few && jumps > prints / 10)
-            yield return Id.OnLine(first, $"E words jump: {jumps} moves feed many times what a line holds. They are written as positions and read as lengths (M83).", "The drive would push metres of filament into the nozzle.").Cure("Count E as positions", Edit.Before(first, "M82"));
+            yield return Id.OnLine(first, $"E words jump: {jumps} moves feed many times what a line holds. They are written as "
+                + $"positions and read as lengths (M83).", "The drive would push metres of filament into the nozzle.")
+                .Cure("Count E as positions", Edit.Before(first, "M82"));
         else if (prints >= Few && pulls > prints * 0.2)
             yield return Id.OnLine(run.FirstExtrusion.Line,
                 $"{pulls} of {prints} printing moves pull filament back. E words are written as lengths and read as positions (M82).",

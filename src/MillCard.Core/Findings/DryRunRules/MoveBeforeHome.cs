@@ -33,7 +33,8 @@ public sealed class MoveBeforeHome : IDryRunRule
                 .Cure("Home first", Edit.Before(first, run.Flavour.Spell("home") ?? "G28"));
         }
         if (lift >= 0)
-            yield return new Finding(Id.Name, Severity.Note, "Z is lifted a little before homing.", "Usual, to get the nozzle off the plate; the position is not known yet.", Line: lift + 1);
+            yield return new Finding(Id.Name, Severity.Note, "Z is lifted a little before homing.",
+                "Usual, to get the nozzle off the plate; the position is not known yet.", Line: lift + 1);
     }
 
     private static bool OffBefore(DryRunReport run, int line) =>

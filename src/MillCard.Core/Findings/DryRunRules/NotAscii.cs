@@ -19,7 +19,8 @@ public sealed class NotAscii : IDryRunRule
             if (System.Text.Ascii.IsValid(line)) continue;
             var comment = line.IndexOf((byte)';');
             if (comment >= 0 && System.Text.Ascii.IsValid(line[..comment])) continue;
-            yield return Id.OnLine(i, $"This line has letters outside ASCII: \"{run.Text.Text(i).Trim()}\".", "Displays show other letters, and some firmwares stop reading.");
+            yield return Id.OnLine(i, $"This line has letters outside ASCII: \"{run.Text.Text(i).Trim()}\".",
+                "Displays show other letters, and some firmwares stop reading.");
             yield break;
         }
     }

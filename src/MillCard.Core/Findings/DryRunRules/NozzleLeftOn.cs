@@ -13,7 +13,8 @@ public sealed class NozzleLeftOn : IDryRunRule
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
     {
         if (run.End.NozzleTarget > 0)
-            yield return Id.OnLine(run.LastLine, $"The nozzle is still asked for {run.End.NozzleTarget:0} °C at the end.", "It drips, chars what is in it, and is a danger when nobody is there.")
+            yield return Id.OnLine(run.LastLine, $"The nozzle is still asked for {run.End.NozzleTarget:0} °C at the end.",
+                "It drips, chars what is in it, and is a danger when nobody is there.")
                 .Cure("Switch it off at the end", Edit.After(run.LastLine, run.Flavour.Spell("nozzle-set", ("value", 0)) ?? "M104 S0"));
     }
 }

@@ -36,7 +36,8 @@ public sealed class OutsideTravel : IDryRunRule
             yield return delta && i == 0
                 ? Id.OnLine(first[i].Line,
                     $"The move ends {first[i].At:0.##} mm from the centre; the machine reaches {radius:0.##}.{more}", Why)
-                : Id.OnLine(first[i].Line, $"The move ends at {travel[i].Name} {first[i].At:0.##}; the machine reaches {travel[i].Min:0.##} to {travel[i].Max:0.##}.{more}", Why);
+                : Id.OnLine(first[i].Line, $"The move ends at {travel[i].Name} {first[i].At:0.##}; the machine reaches "
+                    + $"{travel[i].Min:0.##} to {travel[i].Max:0.##}.{more}", Why);
         }
 
         void Look(ReadOnlySpan<SimulatedMove> moves)

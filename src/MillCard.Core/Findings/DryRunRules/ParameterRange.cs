@@ -28,7 +28,8 @@ public sealed class ParameterRange : IDryRunRule
                 if (!(value < parameter.Min || value > parameter.Max)) continue;
                 // a target below zero is a usual way to say off
                 if (value < 0 && parameter.Unit == "°C") continue;
-                yield return Id.OnLine(line.Line, $"{line.Command.Word} takes {parameter.Name} ({parameter.About}) {Range(parameter)}; here it is {value:0.###}.", "The firmware clips it, ignores the line, or does something else.");
+                yield return Id.OnLine(line.Line, $"{line.Command.Word} takes {parameter.Name} ({parameter.About}) "
+                    + $"{Range(parameter)}; here it is {value:0.###}.", "The firmware clips it, ignores the line, or does something else.");
             }
         }
     }

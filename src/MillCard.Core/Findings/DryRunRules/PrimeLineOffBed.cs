@@ -16,12 +16,14 @@ public sealed class PrimeLineOffBed : IDryRunRule
         foreach (ref readonly var move in run.Moves)
         {
             if (run.LayersBegin >= 0 && move.Line >= run.LayersBegin) break;
-            if (!move.Known || !move.Extrudes || move.To.Z > Low || BelowBed.Over(machine, move.From) && BelowBed.Over(machine, move.To)) continue;
+            if (!move.Known || !move.Extrudes || move.To.Z > Low || BelowBed.Over(machine, move.From) && BelowBed.Over(machine, move.To))
+                continue;
             if (first < 0) first = move.Line;
             count++;
         }
         if (first >= 0)
-            yield return Id.OnLine(first, $"Plastic is laid beside the bed{(count > 1 ? $"; {count} moves do" : "")}.", "It hangs from the nozzle, is dragged along, and ends in the first layer.");
+            yield return Id.OnLine(first, $"Plastic is laid beside the bed{(count > 1 ? $"; {count} moves do" : "")}.",
+                "It hangs from the nozzle, is dragged along, and ends in the first layer.");
     }
 
     private const float Low = 2;

@@ -28,7 +28,8 @@ public sealed class PrimeLineUnderPart : IDryRunRule
             if (move.Line <= run.LayersBegin || !move.Extrudes) continue;
             if (run.LayersEnd >= 0 && move.Line >= run.LayersEnd || move.To.Z > FirstLayers) break;
             if (!Crosses(laid, move)) continue;
-            yield return Id.OnLine(line, $"The start routine lays plastic where the part is printed, near X {move.To.X:0.#} Y {move.To.Y:0.#}.", "It shows in the underside of the part, or the part does not stick there.");
+            yield return Id.OnLine(line, $"The start routine lays plastic where the part is printed, near "
+                + $"X {move.To.X:0.#} Y {move.To.Y:0.#}.", "It shows in the underside of the part, or the part does not stick there.");
             yield break;
         }
     }
@@ -48,7 +49,8 @@ public sealed class PrimeLineUnderPart : IDryRunRule
         var steps = Math.Min(2000, (int)Math.Ceiling(Math.Max(Math.Abs(dx), Math.Abs(dy)) * 2));
         var cells = new List<(int X, int Y)>(steps + 1);
         for (var k = 0; k <= steps; k++)
-            cells.Add(((int)Math.Floor(move.From.X + dx * k / Math.Max(1, steps)), (int)Math.Floor(move.From.Y + dy * k / Math.Max(1, steps))));
+            cells.Add(((int)Math.Floor(move.From.X + dx * k / Math.Max(1, steps)),
+                (int)Math.Floor(move.From.Y + dy * k / Math.Max(1, steps))));
         return cells;
     }
 }

@@ -13,10 +13,13 @@ public sealed class RelativeLeftOn : IDryRunRule
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
     {
-        if (run.LayersBegin >= 0 && run.RelativeAtLayers && run.Events.LastOrDefault(e => e.Meaning == Meaning.Relative && e.Line < run.LayersBegin) is { } start)
-            yield return Id.OnLine(start.Line, "The start routine leaves words counting as distances (G91).", Why).Cure("Count positions again at its end", Edit.Before(run.LayersBegin, "G90"));
+        if (run.LayersBegin >= 0 && run.RelativeAtLayers
+            && run.Events.LastOrDefault(e => e.Meaning == Meaning.Relative && e.Line < run.LayersBegin) is { } start)
+            yield return Id.OnLine(start.Line, "The start routine leaves words counting as distances (G91).", Why)
+                .Cure("Count positions again at its end", Edit.Before(run.LayersBegin, "G90"));
         if (run.End.Relative && run.Events.LastOrDefault(e => e.Meaning == Meaning.Relative) is { } end)
-            yield return Id.OnLine(end.Line, "The program leaves words counting as distances (G91).", Why).Cure("Count positions again at the end", Edit.After(run.LastLine, "G90"));
+            yield return Id.OnLine(end.Line, "The program leaves words counting as distances (G91).", Why)
+                .Cure("Count positions again at the end", Edit.After(run.LastLine, "G90"));
     }
 
     private const string Why = "What comes next on this machine takes positions for distances, unless it says G90 itself.";

@@ -15,7 +15,8 @@ public sealed class SpeedOverLimit : IDryRunRule
     {
         if (machine.Card.Motion.Layout == MotionLayout.Delta) yield break;
         var axes = machine.Card.Motion.Axes;
-        var limits = new[] { axes.X?.MaxSpeed ?? double.PositiveInfinity, axes.Y?.MaxSpeed ?? double.PositiveInfinity, axes.Z?.MaxSpeed ?? double.PositiveInfinity };
+        var limits = new[] { axes.X?.MaxSpeed ?? double.PositiveInfinity, axes.Y?.MaxSpeed ?? double.PositiveInfinity, axes.Z?.MaxSpeed
+            ?? double.PositiveInfinity };
         var worst = new (int Line, double Speed, int Count)[3];
         foreach (ref readonly var move in run.Moves)
         {
@@ -28,7 +29,9 @@ public sealed class SpeedOverLimit : IDryRunRule
         }
         for (var axis = 0; axis < 3; axis++)
             if (worst[axis].Count > 0)
-                yield return Id.OnLine(worst[axis].Line, $"A move asks for {worst[axis].Speed:0.#} mm/s along {"XYZ"[axis]}; the axis makes {limits[axis]:0.#}.{(worst[axis].Count > 1 ? $" {worst[axis].Count} moves do." : "")}", "The firmware goes slower, or motors lose steps where its own limit is higher.");
+                yield return Id.OnLine(worst[axis].Line, $"A move asks for {worst[axis].Speed:0.#} mm/s along {"XYZ"[axis]}; "
+                    + $"the axis makes {limits[axis]:0.#}.{(worst[axis].Count > 1 ? $" {worst[axis].Count} moves do." : "")}",
+                    "The firmware goes slower, or motors lose steps where its own limit is higher.");
 
         void Look(int axis, double speed, int line)
         {

@@ -29,6 +29,7 @@ public sealed class StepRateOverLimit : IDryRunRule
             }
         }
         if (line >= 0)
-            yield return Id.OnLine(line, $"{"XYZ"[axis]} needs {rate:0} steps a second here; the board sends {board:0}.", "The board stutters or loses steps.");
+            yield return Id.OnLine(line, $"{"XYZ"[axis]} needs {rate:0} steps a second here; the board sends {board:0}.",
+                "The board stutters or loses steps.");
     }
 }

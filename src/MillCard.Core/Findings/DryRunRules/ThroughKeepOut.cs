@@ -27,7 +27,9 @@ public sealed class ThroughKeepOut : IDryRunRule
             {
                 var more = count > 1 ? $" {count} moves do." : "";
                 yield return region.KeepOut.Kind == KeepOutKind.Obstacle
-                    ? Id.OnLine(line, $"The {with ?? "nozzle"} runs through {region.KeepOut.Name}{(region.KeepOut.Top is { } top ? $", which is {top:0.##} mm high" : "")}.{more}", "The head hits it.")
+                    ? Id.OnLine(line, $"The {with ?? "nozzle"} runs through "
+                        + $"{region.KeepOut.Name}{(region.KeepOut.Top is { } top ? $", which is {top:0.##} mm high" : "")}.{more}",
+                        "The head hits it.")
                     : Id.OnLine(line, $"Plastic is laid in {region.KeepOut.Name}, a reserved place.{more}",
                         "That place is kept for something else.");
             }

@@ -14,6 +14,9 @@ public sealed class TuningValuesInStart : IDryRunRule
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)
     {
         foreach (var set in run.Events.Where(e => e.Meaning == Meaning.Tuning).DistinctBy(e => e.Command.Word))
-            yield return Id.OnLine(set.Line, $"{set.Command.Word} ({char.ToLowerInvariant(set.Command.About[0])}{set.Command.About[1..]}) runs with every print.", "Such values are found once and stored; here they hide what is stored, or wear it out.").Cure("Remove the line", Edit.Remove(set.Line));
+            yield return Id.OnLine(set.Line, $"{set.Command.Word} "
+                + $"({char.ToLowerInvariant(set.Command.About[0])}{set.Command.About[1..]}) runs with every print.",
+                "Such values are found once and stored; here they hide what is stored, or wear it out.")
+                .Cure("Remove the line", Edit.Remove(set.Line));
     }
 }

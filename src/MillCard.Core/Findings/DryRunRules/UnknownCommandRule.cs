@@ -14,7 +14,8 @@ public sealed class UnknownCommandRule : IDryRunRule
         from same in run.Unknown.Where(u => !UnknownMacro.IsName(run, u)).GroupBy(u => u.Text.Trim().Split(' ', ';')[0])
         let more = same.Count() > 1 ? $" It stands on {same.Count()} lines." : ""
         let inside = same.First().Macro is { } macro ? $" It stands in {macro}." : ""
-        select Id.OnLine(same.First().Line, $"{run.Flavour.Name} does not know \"{same.Key}\".{more}{inside}", run.Flavour.HaltsOnUnknown ? "The print stops there." : "The firmware skips the line or stops with a message.") with
+        select Id.OnLine(same.First().Line, $"{run.Flavour.Name} does not know \"{same.Key}\".{more}{inside}", run.Flavour.HaltsOnUnknown
+            ? "The print stops there." : "The firmware skips the line or stops with a message.") with
         {
             Severity = run.Flavour.HaltsOnUnknown ? Severity.Stop : Severity.Caution,
         };

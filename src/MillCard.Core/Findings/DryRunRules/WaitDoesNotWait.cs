@@ -19,7 +19,9 @@ public sealed class WaitDoesNotWait : IDryRunRule
             if (!wait.Hotter || wait.Target <= 0) continue;
             var now = run.TraceOf(wait.Heater, wait.Tool)?.At(wait.At) ?? 0;
             if (now <= wait.Target + HeatModel.WaitTolerance) continue;
-            yield return Id.OnLine(wait.Line, $"This wait for {wait.Target:0} °C does not wait: the {HeaterWords.NameOf(wait.Heater)} is at {now:0} °C.", "With S the wait is over at once when it is hotter; the print starts too hot.")
+            yield return Id.OnLine(wait.Line, $"This wait for {wait.Target:0} °C does not wait: the "
+                + $"{HeaterWords.NameOf(wait.Heater)} is at {now:0} °C.",
+                "With S the wait is over at once when it is hotter; the print starts too hot.")
                 .Cure(run.Flavour.ReadsWaitR && !wait.InMacro ? "Wait both ways" : null, Edit.Replace(wait.Line, Waits.Cooling(run, wait)));
         }
     }

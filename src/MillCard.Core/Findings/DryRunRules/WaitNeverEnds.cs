@@ -19,9 +19,14 @@ public sealed partial class WaitNeverEnds : IDryRunRule
             var model = run.TraceOf(wait.Heater, wait.Tool)!.Model;
             var name = HeaterWords.NameOf(wait.Heater);
             yield return wait.Target > model.Room
-                ? Id.OnLine(wait.Line, $"This {name} ends at {model.Reachable:0} °C; the wait is for {wait.Target:0} °C.", "The print would never start.")
-                    .Cure(wait.InMacro ? null : $"Ask for {Safe(model):0} °C", Edit.Replace(wait.Line, Digits().Replace(run.Text.Text(wait.Line), m => m.Groups["letter"].Value + Safe(model).ToString("0", System.Globalization.CultureInfo.InvariantCulture), 1)))
-                : Id.OnLine(wait.Line, $"The wait is for {wait.Target:0} °C, and the room is at {model.Room:0} °C.", "It never gets that cold: the print would wait for ever.");
+                ? Id.OnLine(wait.Line, $"This {name} ends at {model.Reachable:0} °C; the wait is for {wait.Target:0} °C.",
+                    "The print would never start.")
+                    .Cure(wait.InMacro ? null : $"Ask for {Safe(model):0} °C",
+                        Edit.Replace(wait.Line, Digits()
+                        .Replace(run.Text.Text(wait.Line), m => m.Groups["letter"].Value + Safe(model)
+                        .ToString("0", System.Globalization.CultureInfo.InvariantCulture), 1)))
+                : Id.OnLine(wait.Line, $"The wait is for {wait.Target:0} °C, and the room is at {model.Room:0} °C.",
+                    "It never gets that cold: the print would wait for ever.");
         }
     }
 

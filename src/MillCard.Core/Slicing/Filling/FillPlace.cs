@@ -11,7 +11,8 @@ namespace MillCard.Core.Slicing.Filling;
 internal sealed record FillPlace(Shape Area, Func<Shape> NearSkin, int Layer, double Z, double Spacing, double Density, double Width)
 {
     /// <summary>Parallel lines.</summary>
-    public IReadOnlyList<ToolPath> Rows(double angle, double spacing, double phase = 0) => Hatch.Of(Area, angle, spacing, PathKind.Infill, Width, phase);
+    public IReadOnlyList<ToolPath> Rows(double angle, double spacing, double phase = 0) =>
+        Hatch.Of(Area, angle, spacing, PathKind.Infill, Width, phase);
 
     /// <summary>Curves cut to the area.</summary>
     public IEnumerable<ToolPath> Cut(IEnumerable<IReadOnlyList<Point>> curves)

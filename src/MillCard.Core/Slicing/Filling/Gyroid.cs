@@ -1,7 +1,8 @@
 namespace MillCard.Core.Slicing.Filling;
 
 /// <summary>The gyroid sin x cos y + sin y cos z + sin z cos x = 0, cut at the layer's height: waves that can be written down.</summary>
-/// <remarks>A. H. Schoen, Infinite periodic minimal surfaces without self-intersections, NASA TN D-5541 (1970); the trigonometric surface is its usual approximation.</remarks>
+/// <remarks>A. H. Schoen, Infinite periodic minimal surfaces without self-intersections, NASA TN D-5541 (1970); the trigonometric surface
+/// is its usual approximation.</remarks>
 internal static class Gyroid
 {
     /// <summary>How far a chord may leave its wave, mm.</summary>
@@ -14,7 +15,8 @@ internal static class Gyroid
     {
         var wave = place.Density / (LengthToArea * place.Spacing);
         var box = place.Area.EnvelopeInternal;
-        return place.Cut(Curves(box.MinX * wave, box.MaxX * wave, box.MinY * wave, box.MaxY * wave, place.Z * wave, StepsFor(2 * Math.PI / wave))
+        return place.Cut(Curves(box.MinX * wave, box.MaxX * wave, box.MinY * wave, box.MaxY * wave, place.Z * wave,
+            StepsFor(2 * Math.PI / wave))
             .Select(curve => (IReadOnlyList<Point>)[.. curve.Select(p => new Point(p.X / wave, p.Y / wave))]));
     }
 
@@ -26,12 +28,17 @@ internal static class Gyroid
         var (sin, cos) = Math.SinCos(z);
         // where |cos z| ≤ √½ there is an x for every y, elsewhere a y for every x
         return cos * cos <= 0.5
-            ? Waves(minY, maxY, minX, maxX, steps, y => (Math.Atan2(sin, Math.Cos(y)), -Math.Sin(y) * cos, Math.Sqrt(Math.Cos(y) * Math.Cos(y) + sin * sin))).Select(wave => wave.ConvertAll(p => new Point(p.Y, p.X)))
-            : Waves(minX, maxX, minY, maxY, steps, x => (cos > 0 ? Math.Atan2(Math.Sin(x), cos) : Math.Atan2(-Math.Sin(x), -cos) + Math.PI, -sin * Math.Cos(x), Math.Sqrt(cos * cos + Math.Sin(x) * Math.Sin(x))));
+            ? Waves(minY, maxY, minX, maxX, steps, y =>
+                (Math.Atan2(sin, Math.Cos(y)), -Math.Sin(y) * cos, Math.Sqrt(Math.Cos(y) * Math.Cos(y) + sin * sin)))
+                .Select(wave => wave.ConvertAll(p => new Point(p.Y, p.X)))
+            : Waves(minX, maxX, minY, maxY, steps, x =>
+                (cos > 0 ? Math.Atan2(Math.Sin(x), cos)
+                : Math.Atan2(-Math.Sin(x), -cos) + Math.PI, -sin * Math.Cos(x), Math.Sqrt(cos * cos + Math.Sin(x) * Math.Sin(x))));
     }
 
     /// <summary>Solutions v of R sin(v + φ) = c for every u, one curve a branch and period.</summary>
-    private static IEnumerable<List<Point>> Waves(double from, double to, double least, double most, int steps, Func<double, (double Phase, double C, double R)> at)
+    private static IEnumerable<List<Point>> Waves(double from, double to, double least, double most, int steps, Func<double,
+        (double Phase, double C, double R)> at)
     {
         var step = 2 * Math.PI / steps;
         var (first, last) = ((int)Math.Floor(from / step), (int)Math.Ceiling(to / step));

@@ -19,7 +19,8 @@ internal static class Honeycomb
         return large;
     }
 
-    /// <summary>Over two columns a row has two straight walls of side a and two slanted ones between the rows' lines, which keep half a spacing from the common wall; its area is 3a wide and √3/2·a high.</summary>
+    /// <summary>Over two columns a row has two straight walls of side a and two slanted ones between the rows' lines, which keep half a
+    /// spacing from the common wall; its area is 3a wide and √3/2·a high.</summary>
     private static double ShareAt(double side, double spacing)
     {
         var rise = Math.Sqrt(3) / 2 * side;

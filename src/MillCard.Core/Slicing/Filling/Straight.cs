@@ -9,12 +9,14 @@ internal static class Straight
     public static IEnumerable<ToolPath> Lines(FillPlace place) => place.Rows(Across(place), place.Spacing / place.Density);
 
     /// <summary>Both directions on every layer, each with half of the plastic.</summary>
-    public static IEnumerable<ToolPath> Grid(FillPlace place) => [.. place.Rows(45, 2 * place.Spacing / place.Density), .. place.Rows(-45, 2 * place.Spacing / place.Density)];
+    public static IEnumerable<ToolPath> Grid(FillPlace place) =>
+        [.. place.Rows(45, 2 * place.Spacing / place.Density), .. place.Rows(-45, 2 * place.Spacing / place.Density)];
 
     /// <summary>Three directions on every layer, each with a third of the plastic.</summary>
     public static IEnumerable<ToolPath> Triangles(FillPlace place) => Three(place, 0);
 
-    /// <summary>Cubes that stand on a corner: three families of planes at right angles to each other. In a layer they are three directions of rows, which move sideways by z/√2.</summary>
+    /// <summary>Cubes that stand on a corner: three families of planes at right angles to each other. In a layer they are three directions
+    /// of rows, which move sideways by z/√2.</summary>
     public static IEnumerable<ToolPath> Cubic(FillPlace place) => Three(place, place.Z / Math.Sqrt(2));
 
     /// <summary>Near the skin at full density; inside it every fourth row.</summary>
@@ -22,7 +24,8 @@ internal static class Straight
     {
         var (near, spacing) = (place.NearSkin(), place.Spacing / place.Density);
         var deep = Geometry.Plane.Difference(place.Area, near);
-        return [.. Hatch.Of(near, Across(place), spacing, PathKind.Infill, place.Width), .. Hatch.Of(deep, Across(place), SparserInside * spacing, PathKind.Infill, place.Width)];
+        return [.. Hatch.Of(near, Across(place), spacing, PathKind.Infill, place.Width),
+            .. Hatch.Of(deep, Across(place), SparserInside * spacing, PathKind.Infill, place.Width)];
     }
 
     private static double Across(FillPlace place) => place.Layer % 2 == 0 ? 45 : -45;

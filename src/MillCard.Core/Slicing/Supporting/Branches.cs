@@ -33,7 +33,8 @@ internal static class Branches
             if (under < n && task.Overhangs[under] is { IsEmpty: false } over)
                 foreach (var tip in Tips(over))
                     // what a branch already holds needs no other
-                    if (!nodes.Exists(node => new Point(node.X, node.Y).To(tip) < TipSpacing / 2)) nodes.Add(new Node(tip.X, tip.Y, TipRadius));
+                    if (!nodes.Exists(node => new Point(node.X, node.Y).To(tip) < TipSpacing / 2))
+                        nodes.Add(new Node(tip.X, tip.Y, TipRadius));
             standing[i] = nodes = Descend(nodes, task, blocked[i], task.Ground(i));
         }
         Parallel.For(0, n, options, i =>
@@ -42,7 +43,8 @@ internal static class Branches
             var pads = Pads(task, i);
             if (!pads.IsEmpty) dense[i] = Columns.Opened(Free(pads), task.Width / 2);
             if (standing[i].Count == 0) return;
-            var circles = Plane.Union([.. standing[i].Select(node => Plane.Factory.CreatePoint(new Coordinate(node.X, node.Y)).Buffer(node.Radius, 4))]);
+            var circles = Plane.Union([.. standing[i]
+                .Select(node => Plane.Factory.CreatePoint(new Coordinate(node.X, node.Y)).Buffer(node.Radius, 4))]);
             body[i] = Columns.Opened(Plane.Difference(Free(circles), dense[i]), task.Width / 2);
         });
         return new SupportAreas(body, dense);
@@ -52,7 +54,8 @@ internal static class Branches
     {
         var near = new List<Shape>();
         for (var k = 1; k <= task.Supports.InterfaceLayers; k++)
-            if (layer + task.Gap + k < task.Overhangs.Length && task.Overhangs[layer + task.Gap + k] is { IsEmpty: false } over) near.Add(Plane.Offset(over, task.Width / 2, 2));
+            if (layer + task.Gap + k < task.Overhangs.Length && task.Overhangs[layer + task.Gap + k] is { IsEmpty: false } over)
+                near.Add(Plane.Offset(over, task.Width / 2, 2));
         return Plane.Union(near);
     }
 
@@ -88,7 +91,11 @@ internal static class Branches
             // those that meet go on as one
             var twin = moved.FindIndex(m => new Point(m.X, m.Y).To(new Point(free.X, free.Y)) < step);
             if (twin < 0) moved.Add(free);
-            else moved[twin] = moved[twin] with { Radius = Math.Min(GreatestRadius, Math.Sqrt(moved[twin].Radius * moved[twin].Radius + free.Radius * free.Radius / 4)) };
+            else moved[twin] = moved[twin] with
+            {
+                Radius = Math.Min(GreatestRadius,
+                Math.Sqrt(moved[twin].Radius * moved[twin].Radius + free.Radius * free.Radius / 4))
+            };
         }
         return moved;
     }
@@ -99,7 +106,8 @@ internal static class Branches
         var here = new Point(node.X, node.Y);
         var (nearest, distance) = (here, FarthestNeighbour);
         foreach (var other in nodes)
-            if (other != node && here.To(new Point(other.X, other.Y)) is var d && d < distance && d > 0) (nearest, distance) = (new Point(other.X, other.Y), d);
+            if (other != node && here.To(new Point(other.X, other.Y)) is var d && d < distance && d > 0)
+                (nearest, distance) = (new Point(other.X, other.Y), d);
         if (nearest == here) return here;
         var share = Math.Min(step, distance / 2) / distance;
         return new Point(here.X + (nearest.X - here.X) * share, here.Y + (nearest.Y - here.Y) * share);
@@ -120,7 +128,12 @@ internal static class Branches
         // a branch that may rest on the part does so rather than crawl along it
         if (distance > most && task.Supports.From == SupportFrom.Everywhere || distance < 1e-9) return null;
         var outside = (distance + 0.05) / distance;
-        var free = before with { X = before.X + (edge.X - before.X) * outside, Y = before.Y + (edge.Y - before.Y) * outside, Radius = node.Radius };
+        var free = before with
+        {
+            X = before.X + (edge.X - before.X) * outside,
+            Y = before.Y + (edge.Y - before.Y) * outside,
+            Radius = node.Radius
+        };
         return distance > 4 * most ? null : free;
     }
 }

@@ -67,7 +67,8 @@ internal static class Columns
         for (var i = 0; i < all.Length; i++)
         {
             stop.ThrowIfCancellationRequested();
-            if (i == 0 || !task.Regions[i].EqualsExact(task.Regions[i - 1])) sum = Plane.Union(sum, Plane.Offset(task.Regions[i], task.Supports.GapXy, 4));
+            if (i == 0 || !task.Regions[i].EqualsExact(task.Regions[i - 1]))
+                sum = Plane.Union(sum, Plane.Offset(task.Regions[i], task.Supports.GapXy, 4));
             all[i] = sum;
         }
         return all;

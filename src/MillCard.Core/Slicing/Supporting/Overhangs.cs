@@ -19,7 +19,8 @@ internal static class Overhangs
     /// <param name="marks">Marked faces.</param>
     /// <param name="width">Line width, mm.</param>
     /// <param name="options">How the loop over layers runs.</param>
-    public static Shape[] Of(Shape[] regions, LayerPlace[] places, Supports supports, Zones zones, Mesh mesh, IReadOnlyList<FaceMark> marks, double width, ParallelOptions options)
+    public static Shape[] Of(Shape[] regions, LayerPlace[] places, Supports supports, Zones zones, Mesh mesh,
+        IReadOnlyList<FaceMark> marks, double width, ParallelOptions options)
     {
         var tan = Math.Tan(supports.Angle * Math.PI / 180);
         var overhangs = new Shape[regions.Length];
@@ -30,10 +31,13 @@ internal static class Overhangs
             if (i == 0 || regions[i].IsEmpty) return;
             var over = Plane.Empty;
             if (supports.Pattern != SupportPattern.None)
-                over = Plane.Opened(Plane.Difference(regions[i], Plane.Offset(regions[i - 1], Math.Max(0.01, places[i].Height * tan), 4)), width / 4, Chords);
+                over = Plane.Opened(Plane.Difference(regions[i], Plane.Offset(regions[i - 1], Math.Max(0.01, places[i].Height * tan), 4)),
+                    width / 4, Chords);
             var wanted = Plane.Union([zones.Of(ZoneUse.Support, i), .. marked.Where(m => m.Wanted).Select(m => m.Faces.At(places[i]))]);
-            if (!wanted.IsEmpty) over = Plane.Union(over, Plane.Opened(Plane.Intersection(Plane.Difference(regions[i], regions[i - 1]), wanted), width / 8, Chords));
-            var unwanted = Plane.Union([zones.Of(ZoneUse.NoSupport, i), .. marked.Where(m => !m.Wanted).Select(m => m.Faces.At(places[i]))]);
+            if (!wanted.IsEmpty) over = Plane.Union(over,
+                Plane.Opened(Plane.Intersection(Plane.Difference(regions[i], regions[i - 1]), wanted), width / 8, Chords));
+            var unwanted = Plane.Union(
+                [zones.Of(ZoneUse.NoSupport, i), .. marked.Where(m => !m.Wanted).Select(m => m.Faces.At(places[i]))]);
             overhangs[i] = unwanted.IsEmpty ? over : Plane.Difference(over, unwanted);
         });
         return overhangs;
@@ -58,7 +62,8 @@ internal static class Overhangs
             }
         }
 
-        public Shape At(LayerPlace place) => Plane.Union([.. _faces.Where(f => f.High >= place.Top - place.Height - 1e-6 && f.Low <= place.Top + 1e-6)
+        public Shape At(LayerPlace place) =>
+            Plane.Union([.. _faces.Where(f => f.High >= place.Top - place.Height - 1e-6 && f.Low <= place.Top + 1e-6)
             .Select(f => Plane.Offset(f.Triangle, Around, 2)).Where(t => !t.IsEmpty)]);
     }
 }

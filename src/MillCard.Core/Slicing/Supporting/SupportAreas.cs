@@ -12,7 +12,8 @@ internal sealed record SupportAreas(Shape[] Body, Shape[] Interface);
 /// <param name="Supports">The settings.</param>
 /// <param name="Width">Line width, mm.</param>
 /// <param name="Height">Height of the layers, mm.</param>
-internal sealed record SupportTask(Shape[] Regions, Shape[] Overhangs, Func<int, Shape> Ground, Documents.Supports Supports, double Width, double Height)
+internal sealed record SupportTask(Shape[] Regions, Shape[] Overhangs, Func<int, Shape> Ground, Documents.Supports Supports, double Width,
+    double Height)
 {
     /// <summary>Layers left free between support and part.</summary>
     public int Gap => (int)Math.Ceiling(Supports.GapZ / Height - 0.01);

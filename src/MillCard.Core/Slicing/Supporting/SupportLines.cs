@@ -14,7 +14,8 @@ internal static class SupportLines
         var (spacing, half) = (ExtrudedLine.Spacing(width, place.Height), width / 2);
         foreach (var path in Body(Plane.Offset(body, -half, 4), recipe, layer, spacing, width)) yield return path;
         if (dense.IsEmpty) yield break;
-        foreach (var path in Hatch.Of(Plane.Offset(dense, -half, 4), 90, spacing + supports.InterfaceSpacing, PathKind.Interface, width, joining: Joining.Far)) yield return path;
+        foreach (var path in Hatch.Of(Plane.Offset(dense, -half, 4), 90, spacing + supports.InterfaceSpacing, PathKind.Interface, width,
+            joining: Joining.Far)) yield return path;
     }
 
     private static IEnumerable<ToolPath> Body(Shape middles, Recipe recipe, int layer, double spacing, double width)
@@ -24,7 +25,8 @@ internal static class SupportLines
         return recipe.Supports.Pattern switch
         {
             SupportPattern.Continuous => Hatch.Of(middles, 0, spacing / density, PathKind.Support, width, joining: Joining.Far),
-            SupportPattern.Branching => [.. Walls.Rings(middles, PathKind.Support, width), .. layer == 0 ? Hatch.Of(Plane.Offset(middles, -spacing, 4), 45, spacing, PathKind.Support, width) : []],
+            SupportPattern.Branching => [.. Walls.Rings(middles, PathKind.Support, width), .. layer == 0
+                ? Hatch.Of(Plane.Offset(middles, -spacing, 4), 45, spacing, PathKind.Support, width) : []],
             _ => Hatch.Of(middles, layer % 2 == 0 ? 0 : 90, spacing / density, PathKind.Support, width),
         };
     }

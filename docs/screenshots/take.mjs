@@ -28,6 +28,10 @@ await page.goto(`${url}/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a11/measure-up/fi
 await page.locator('[data-letter=A]').waitFor()
 await take('measure-up')
 
+await page.goto(`${url}/patterns/tool-changer`)
+await page.getByText('What follows').waitFor()
+await take('pattern')
+
 await page.goto(dunlin)
 await page.locator('[data-letter=A]').waitFor()
 await page.locator('.schedule [data-pointer="/envelope/height"]').hover()

@@ -5460,7 +5460,10 @@ export interface components {
         Body: {
             /** @description What its owner calls it. */
             name: string;
-            /** @description Id of the nozzle whose carriage it hangs on, where there are two; null where both carry one alike. Its outline is then about that nozzle. */
+            /**
+             * @description Id of the nozzle whose carriage it hangs on, where there are two; null where both carry one alike. Its outline is then
+             *                 about that nozzle.
+             */
             on?: null | string;
             /** @description Outline in the head frame: the first nozzle's tip is (0, 0). */
             outline: components["schemas"]["Outline"];
@@ -5827,10 +5830,14 @@ export interface components {
             reachRadius: number;
             /**
              * Format: double
-             * @description Height of the carriages above the effector in the middle, mm; null where the arms do not reach.
+             * @description Height of the carriages above the effector in the middle, mm; null where the arms do not
+             *         reach.
              */
             carriagesAtCentre: null | number;
-            /** @description Heights of the three carriages (back, left front, right front) above the effector at the front edge of the reach, mm. */
+            /**
+             * @description Heights of the three carriages (back, left front, right front) above the effector at the front edge
+             *         of the reach, mm.
+             */
             carriagesAtFront: number[];
             /**
              * Format: double
@@ -6749,7 +6756,10 @@ export interface components {
              * @description The first layer's height as a number of full steps of Z.
              */
             firstRungs?: null | number;
-            /** @description Whether heights in mm mean about so much: the nearest whole or half step of Z is taken, unless the ladder is too coarse. */
+            /**
+             * @description Whether heights in mm mean about so much: the nearest whole or half step of Z is taken, unless the ladder is too
+             *                 coarse.
+             */
             onRung?: boolean;
         };
         LearnQuestion: {
@@ -7308,7 +7318,10 @@ export interface components {
              */
             length?: number;
         };
-        /** @description What a filament or a recipe needs of a machine, beside what follows from its own figures. Matched by physics, not by names. */
+        /**
+         * @description What a filament or a recipe needs of a machine, beside what follows from its own figures. Matched by physics, not by
+         *                 names.
+         */
         Needs: {
             /**
              * Format: double
@@ -7533,7 +7546,10 @@ export interface components {
              */
             z?: number;
         };
-        /** @description Who takes the offsets of the second and further nozzles into account. It has to be one of the two: applied twice, the head hits things. */
+        /**
+         * @description Who takes the offsets of the second and further nozzles into account. It has to be one of the two: applied twice, the head hits
+         *                 things.
+         */
         OffsetsUse: {
             /** @description Whether the firmware holds tool offsets of its own. */
             firmware?: null | boolean;
@@ -7926,7 +7942,8 @@ export interface components {
             y?: null | number;
             /**
              * Format: double
-             * @description Z offset: from where the probe answers to where the nozzle touches, mm; a more negative one brings the nozzle nearer to the bed.
+             * @description Z offset: from where the probe answers to where the nozzle touches, mm; a more negative one brings the nozzle nearer to the
+             *                 bed.
              */
             z?: null | number;
             /**
@@ -8104,7 +8121,10 @@ export interface components {
             spiral?: boolean;
             /** @description What belongs to prints with several nozzles. */
             nozzleChanges?: components["schemas"]["NozzleChanges"];
-            /** @description Name of the G-code file, a template such as `{{ job.name }}-{{ filament.name }}`; that one where nothing is said. */
+            /**
+             * @description Name of the G-code file, a template such as `{{ job.name }}-{{ filament.name }}`; that one where nothing is
+             *                 said.
+             */
             fileName?: null | string;
             /** @description What a card must have for it, beside what follows from its settings. */
             needs?: components["schemas"]["Needs"];
@@ -8836,7 +8856,8 @@ export interface components {
              */
             secondFilament?: null | string;
             /**
-             * @description Ids of the documents of what is in the nozzles, by the nozzles' ids; a nozzle that is not named holds the trial's filament, the
+             * @description Ids of the documents of what is in the nozzles, by the nozzles' ids; a nozzle that is not named holds the trial's filament,
+             *                 the
              *                 second one its second filament.
              */
             loaded?: {
@@ -9031,7 +9052,8 @@ export interface components {
             by: null | string;
             /**
              * Format: double
-             * @description The least distance by which it would have to be further away to end this violation alone, mm; for the height, what is too much.
+             * @description The least distance by which it would have to be further away to end this violation alone, mm; for the height,
+             *                 what is too much.
              */
             distance: number;
             move: null | components["schemas"]["Move"];

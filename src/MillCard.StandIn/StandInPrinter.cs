@@ -85,7 +85,9 @@ public sealed class StandInPrinter : IAsyncDisposable
             using var client = await _listener.AcceptTcpClientAsync(_off.Token);
             client.NoDelay = true;
             try { await TalkAsync(client); }
-            catch (Exception gone) when (gone is IOException or SocketException or InvalidDataException or OperationCanceledException or ObjectDisposedException) { }
+            catch (Exception gone) when (gone is IOException or SocketException or InvalidDataException or OperationCanceledException
+                or ObjectDisposedException)
+            { }
         }
     }
 

@@ -11,7 +11,10 @@ public sealed class BlobStore(MillCardContext context, TimeProvider clock)
     public async Task<string> KeepAsync(byte[] bytes, string mediaType, CancellationToken stop)
     {
         var hash = Convert.ToHexStringLower(SHA256.HashData(bytes));
-        await context.Database.ExecuteSqlAsync($"insert into blob (hash, bytes, media_type, at) values ({hash}, {bytes}, {mediaType}, {clock.GetUtcNow()}) on conflict (hash) do update set at = excluded.at", stop);
+        await context.Database.ExecuteSqlAsync($"""
+            insert into blob (hash, bytes, media_type, at) values ({hash}, {bytes}, {mediaType}, {clock.GetUtcNow()})
+            on conflict (hash) do update set at = excluded.at
+            """, stop);
         return hash;
     }
 

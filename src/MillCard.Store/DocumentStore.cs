@@ -100,7 +100,10 @@ public sealed class DocumentStore<T>(MillCardContext context, TimeProvider clock
             await context.SaveChangesAsync(stop);
         }
         catch (DbUpdateException broken) when (
-            broken.InnerException is PostgresException { SqlState: PostgresErrorCodes.ForeignKeyViolation or PostgresErrorCodes.CheckViolation })
+            broken.InnerException is PostgresException
+            {
+                SqlState: PostgresErrorCodes.ForeignKeyViolation or PostgresErrorCodes.CheckViolation,
+            })
         {
             throw new MissingReferenceException("It must belong to a card that is there.", broken);
         }

@@ -24,7 +24,8 @@ public sealed class Leftovers(MillCardContext context, TimeProvider clock)
                 union select m[1] from document, regexp_matches(draft::text, '"([0-9a-f]{64})"', 'g') m
                 union select m[1] from revision, regexp_matches(document::text, '"([0-9a-f]{64})"', 'g') m
             ), gone as (
-                delete from blob where at < {{before}} and not exists (select 1 from named where named.hash = blob.hash) returning length(bytes) as size
+                delete from blob where at < {{before}} and not exists (select 1 from named where named.hash = blob.hash)
+                returning length(bytes) as size
             )
             select count(*)::int as "Files", coalesce(sum(size), 0)::bigint as "Bytes" from gone
             """;

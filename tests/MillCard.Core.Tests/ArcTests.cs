@@ -25,6 +25,18 @@ public class ArcTests
             moves.Max(m => Math.Abs(Math.Sqrt(Math.Pow(m.To.X - cx, 2) + Math.Pow(m.To.Y - cy, 2)) - radius)));
     }
 
+    // From (160, 100) to (150, 110) with a radius of 10: counter-clockwise a quarter about (150, 100), or with a negative
+    // radius three quarters about (160, 110); clockwise the other way round.
+    [Theory, InlineData(3, 10, 0.25, 150, 100), InlineData(3, -10, 0.75, 160, 110), InlineData(2, 10, 0.25, 160, 110),
+        InlineData(2, -10, 0.75, 150, 100)]
+    public void A_negative_radius_takes_the_long_way_round(int sense, double radius, double turn, double cx, double cy)
+    {
+        var run = Run($"G1 X160 Y100 Z1 F6000\nG{sense} X150 Y110 R{Say(radius)}\n");
+        var (length, off) = Way(run, cx, cy, 10);
+        Assert.Equal(turn * 2 * Math.PI * 10, length, 0.1);
+        Assert.InRange(off, 0, 1e-3);
+    }
+
     [Fact]
     public void An_arc_by_its_centre_goes_the_way_round_it_was_asked_for() =>
         Gen.Select(Gen.Double[0, 2 * Math.PI], Sweeps, Gen.Double[0.5, 60], Gen.Double[0, 5]).Sample((from, sweep, radius, rise) =>

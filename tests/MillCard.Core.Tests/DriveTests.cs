@@ -63,7 +63,8 @@ public class DriveTests
     [Fact]
     public void A_recipe_in_rungs_takes_the_steps_of_the_machine()
     {
-        Card With(Drive z) => Cards.Dunlin with { Motion = Cards.Dunlin.Motion with { Axes = Cards.Dunlin.Motion.Axes with { Z = Cards.Dunlin.Motion.Axes.Z! with { Drive = z } } } };
+        var (motion, axes) = (Cards.Dunlin.Motion, Cards.Dunlin.Motion.Axes);
+        Card With(Drive z) => Cards.Dunlin with { Motion = motion with { Axes = axes with { Z = axes.Z! with { Drive = z } } } };
         var recipe = Cards.Standard with { Layers = new() { Others = 0.2, First = 0.24, Rungs = 5, FirstRungs = 6 } };
         Assert.Equal((0.2, 0.24), Heights(Ladder.Resolved(recipe, With(Screw(2, 4)))));
         Assert.Equal((0.2, 0.24), Heights(Ladder.Resolved(recipe, Cards.Dunlin)));
@@ -86,6 +87,24 @@ public class DriveTests
         var settled = SettledHeight.Of(about, null, true, new Ladder(step, 16), 0.4);
         Assert.Equal((from, height), (settled.From, settled.Height!.Value));
         Assert.NotNull(settled.Why);
+    }
+
+    // Rungs of 0.04: 0.2 is the fifth. Both ends count, to half a thousandth.
+    [Theory, InlineData(0.2, 0.2), InlineData(0.1996, 0.2), InlineData(0.1994, 0.16), InlineData(0.2399, 0.24), InlineData(0.239, 0.2)]
+    public void The_ladder_ends_at_its_upper_rung(double to, double last)
+    {
+        var rungs = new Ladder(0.04, 16).Between(0.08, to);
+        Assert.Equal((0.08, last), (rungs[0].Height, rungs[^1].Height));
+    }
+
+    // 11 mm³/s by the closed form of a line of 0.45 × 0.2: (0.25 · 0.2 + π · 0.01) = 0.081416 mm².
+    [Theory, InlineData(null, 135.11), InlineData(1.25, 108.09), InlineData(0.8, 168.89)]
+    public void The_hot_ends_ceiling_counts_the_filaments_flow(double? flow, double speed)
+    {
+        var nozzle = new Nozzle { Id = "n1", Diameter = 0.4, FilamentDiameter = 1.75, MaxFlow = 11 };
+        var ceiling = SpeedCeiling.All(Cards.Bare(), nozzle, Cards.Petg with { Flow = flow, MaxFlow = null }, 0.45, 0.2)
+            .Single(c => c.By == CeilingBy.HotEnd);
+        Assert.Equal(speed, ceiling.Speed, 0.02);
     }
 
     [Fact]

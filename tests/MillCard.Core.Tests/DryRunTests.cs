@@ -39,6 +39,15 @@ public class DryRunTests
         DoesNotFire("outside-travel", "G28\nG1 X180 Y160 Z170\nG92 X0\nG1 X-180\n");
     }
 
+    // Two inches: X is called 1 in where it stands at 50.8 mm, and one inch more is 76.2.
+    [Fact]
+    public void A_place_that_is_named_in_inches_counts_in_inches()
+    {
+        var last = Run("G28\nG1 X50.8 Y50 Z5 F3000\nG20\nG92 X1\nG1 X2 F60\n").Moves[^1];
+        Assert.Equal(76.2, last.To.X, 0.01);
+        Assert.Equal(76.2, Run("G28\nG1 X50.8 Y50 Z5 F3000\nG92 X25.4\nG20\nG1 X2 F60\n").Moves[^1].To.X, 0.01);
+    }
+
     [Fact]
     public void A_delta_reaches_a_disc()
     {

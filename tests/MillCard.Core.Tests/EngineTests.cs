@@ -130,6 +130,51 @@ public class EngineTests
             p => p.Kind == PathKind.Support));
     }
 
+    /// <summary>A cone that widens upwards and leans out from the upright by an angle.</summary>
+    private static Mesh Leaning(double degrees)
+    {
+        const double foot = 10, high = 8;
+        var rim = foot + high * Math.Tan(degrees * Math.PI / 180);
+        return Solids.Revolved(t => t < 1 / 3.0 ? (3 * t * foot, 0) : t < 2 / 3.0
+            ? (foot + (3 * t - 1) * (rim - foot), (3 * t - 1) * high) : (rim * 3 * (1 - t), high), 96, 90);
+    }
+
+    // The setting is the angle itself, at any angle: two degrees on either side of it.
+    [Theory, InlineData(30), InlineData(50), InlineData(65)]
+    public void A_leaning_face_is_held_up_from_its_angle_on(double angle)
+    {
+        bool Held(double leans) => Supported(SupportPattern.Crossed, s => s with { Angle = angle }, Leaning(leans)).Layers
+            .SelectMany(l => l.Paths).Any(p => p.Kind is PathKind.Support or PathKind.Interface);
+        Assert.False(Held(angle - 2));
+        Assert.True(Held(angle + 2));
+    }
+
+    // A layer that would take 3 s takes 8, and no longer than needed.
+    [Fact]
+    public void The_least_layer_time_is_met_and_not_overshot()
+    {
+        var recipe = Plain with { Speeds = Plain.Speeds with { LeastLayerTime = 8, Least = 1 } };
+        var result = Slice(Block.Of(10, 10, 3), recipe);
+        var text = Encoding.UTF8.GetString(result.Gcode.Span).Split('\n');
+        var begins = text.Select((l, i) => (l, i)).Where(l => l.l.StartsWith("; layer ", StringComparison.Ordinal))
+            .Select(l => l.i).ToArray();
+        for (var i = 3; i < begins.Length - 1; i++)
+            Assert.InRange(result.Run!.Starts[begins[i + 1]] - result.Run.Starts[begins[i]], 7.9, 9);
+    }
+
+    // 12 mm³/s melt in the filament's own flow: with a flow of 1.25 lines are laid slower by that.
+    [Theory, InlineData(1.0), InlineData(1.25), InlineData(0.8)]
+    public void Lines_are_as_fast_as_the_filament_melts_its_flow_counted(double flow)
+    {
+        var filament = Cards.Petg with { Flow = flow, MaxFlow = 3 };
+        var run = Slicer.Slice(Job(Block.Of(40, 40, 2), Plain) with { Filament = filament }).Run!;
+        var area = Math.PI * filament.Diameter!.Value * filament.Diameter.Value / 4;
+        var flows = run.Moves.ToArray().Where(m => m.Extrudes).Select(m => (Length: Math.Sqrt(Math.Pow(m.To.X - m.From.X, 2)
+            + Math.Pow(m.To.Y - m.From.Y, 2)), m)).Where(m => m.Length > 5)
+            .Select(m => m.m.Filament * area / m.Length * m.m.Speed).ToArray();
+        Assert.Equal(3, flows.Max(), 0.03);
+    }
+
     [Fact]
     public void Supports_from_the_bed_leave_what_has_the_part_below()
     {
@@ -419,7 +464,9 @@ public class EngineTests
     [Fact]
     public void The_file_is_named_by_a_pattern_and_filaments_bring_their_routines()
     {
-        var job = Job(Block.Of(9, 9, 1), Plain with { FileName = "{{ job.name }}/{{ machine.name }} {{ nozzle.diameter }}" }) with { Filament = Cards.Petg with { Start = "M117 {{ filament.name }}", End = "M117 done" } };
+        var recipe = Plain with { FileName = "{{ job.name }}/{{ machine.name }} {{ nozzle.diameter }}" };
+        var job = Job(Block.Of(9, 9, 1), recipe) with
+        { Filament = Cards.Petg with { Start = "M117 {{ filament.name }}", End = "M117 done" } };
         var result = Slicer.Slice(job);
         Assert.Equal("test-Dunlin 0.4.gcode", result.FileName);
         var text = Encoding.UTF8.GetString(result.Gcode.Span);
@@ -432,7 +479,9 @@ public class EngineTests
     [Fact]
     public void The_same_bytes_come_from_one_thread_and_from_many()
     {
-        var job = DemoParts.Job(Cards.Dunlin, "cable-gland") with { Recipe = Cards.Standard with { Supports = new() { Pattern = SupportPattern.Branching }, Infill = new() { Pattern = InfillPattern.Gyroid } } };
+        var recipe = Cards.Standard with
+        { Supports = new() { Pattern = SupportPattern.Branching }, Infill = new() { Pattern = InfillPattern.Gyroid } };
+        var job = DemoParts.Job(Cards.Dunlin, "cable-gland") with { Recipe = recipe };
         Assert.True(Slicer.Slice(job with { Threads = 1 }).Gcode.Span.SequenceEqual(Slicer.Slice(job with { Threads = 4 }).Gcode.Span));
     }
 

@@ -92,6 +92,9 @@ public class FitTests
         // below 1.5 mm the duct is lower than the clip's top: 20 mm more are lost
         Assert.Equal(("clip", "duct"), Verdict(card, Solids.Box(20, 20, 20), 40, 100).Violations.Select(v => (v.With, v.By)).Single());
         Assert.True(Verdict(card, Solids.Box(20, 20, 20), 42.01, 100).Fits);
+        // half a millimetre of the clip stands above the duct: the first layers are as near to it
+        var just = card with { Head = card.Head with { Bodies = [card.Head.Bodies[0] with { Underside = 5.5 }] } };
+        Assert.Equal(("clip", "duct"), Verdict(just, Solids.Box(20, 20, 20), 40, 100).Violations.Select(v => (v.With, v.By)).Single());
         var low = card with { Head = card.Head with { Bodies = [card.Head.Bodies[0] with { Underside = 6 }] } };
         Assert.True(Verdict(low, Solids.Box(20, 20, 20), 22.01, 100).Fits);
     }

@@ -136,7 +136,9 @@ public class FlavourTests
     [Fact]
     public void A_macro_file_gives_its_macros_and_passes_over_the_rest()
     {
-        var file = MacroFile.Of("[printer]\nkinematics: corexy\n\n[gcode_macro PARK]\ndescription: to the back\nvariable_x: 5\ngcode:\n    G1 X{params.X|default(5)} Y{150 - 3 * 10}\n\n    M84\n[gcode_macro G28]\nrename_existing: G9928\ngcode:\n  G9928\n  G1 Z{ 2 + 3 }\n");
+        var file = MacroFile.Of("[printer]\nkinematics: corexy\n\n[gcode_macro PARK]\ndescription: to the back\nvariable_x: 5\n"
+            + "gcode:\n    G1 X{params.X|default(5)} Y{150 - 3 * 10}\n\n    M84\n[gcode_macro G28]\nrename_existing: G9928\ngcode:\n  "
+            + "G9928\n  G1 Z{ 2 + 3 }\n");
         Assert.Equal(["PARK", "G28"], file.Macros.Select(m => m.Name));
         Assert.Equal("to the back", file.Find("park")!.About);
         Assert.Equal(["G1 X7 Y120", "M84"], MacroText.Render(file.Find("PARK")!, new Dictionary<string, string> { ["X"] = "7" }).Lines);
@@ -192,7 +194,9 @@ public class FlavourTests
     [Fact]
     public void Macros_that_stand_for_commands_are_entered_and_reach_the_command_by_its_new_name()
     {
-        var run = Klipper("[gcode_macro G28]\nrename_existing: G28.1\ngcode:\n  G28.1 {rawparams}\n  G1 Z10 F600\n[gcode_macro M600]\ngcode:\n  _PARK X=5\n[gcode_macro _PARK]\ngcode:\n  G1 X{params.X} F3000\n[gcode_macro T0]\ngcode:\n  M117 first\n", "G28\nM600\nT0\n");
+        var run = Klipper("[gcode_macro G28]\nrename_existing: G28.1\ngcode:\n  G28.1 {rawparams}\n  G1 Z10 F600\n[gcode_macro M600]\n"
+            + "gcode:\n  _PARK X=5\n[gcode_macro _PARK]\ngcode:\n  G1 X{params.X} F3000\n[gcode_macro T0]\ngcode:\n  M117 first\n",
+            "G28\nM600\nT0\n");
         Assert.Equal(["G28", "M600", "_PARK", "T0"], run.MacroCalls.Select(c => c.Macro.Name));
         Assert.Equal((5f, 10f), (run.End.Position.X, run.End.Position.Z));
         Assert.Empty(run.Unknown);

@@ -44,6 +44,17 @@ public class HeatFitTests
         Assert.True(covered >= 0.95 * tried, $"{covered} of {tried}");
     }
 
+    // Abramowitz and Stegun, table 26.10, 97.5 %.
+    [Theory, InlineData(1, 12.706), InlineData(4, 2.776), InlineData(10, 2.228), InlineData(12, 2.179), InlineData(15, 2.131),
+        InlineData(20, 2.086), InlineData(25, 2.060), InlineData(30, 2.042),
+        InlineData(40, 2.021), InlineData(60, 2.000), InlineData(120, 1.980)]
+    public void Students_t_is_the_tables(int freedom, double t) => Assert.Equal(t, HeatFit.StudentT(freedom), 0.016);
+
+    // A wait is over within one degree of its target.
+    [Theory, InlineData(58, true), InlineData(58.9, true), InlineData(59, false), InlineData(60, false)]
+    public void A_wait_ends_within_a_degree_of_its_target(double target, bool ends) =>
+        Assert.Equal(ends, new HeatModel(20, 58, 300).Reaches(target));
+
     [Fact]
     public void A_short_log_cannot_tell()
     {

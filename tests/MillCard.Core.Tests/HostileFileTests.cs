@@ -72,7 +72,13 @@ public class HostileFileTests
             using (var archive = new ZipArchive(file, ZipArchiveMode.Create, leaveOpen: true))
             {
                 using var entry = new StreamWriter(archive.CreateEntry("3D/3dmodel.model").Open());
-                entry.Write("""<model unit="millimeter" xmlns="http://schemas.microsoft.com/3dmanufacturing/core/2015/02"><resources><object id="1"><mesh><vertices><vertex x="0" y="0" z="0"/><vertex x="9" y="0" z="0"/><vertex x="0" y="9" z="0"/><vertex x="0" y="0" z="9"/></vertices><triangles><triangle v1="0" v2="2" v3="1"/><triangle v1="0" v2="1" v3="3"/><triangle v1="1" v2="2" v3="3"/><triangle v1="2" v2="0" v3="3"/></triangles></mesh></object></resources><build>""");
+                entry.Write("""
+                    <model unit="millimeter" xmlns="http://schemas.microsoft.com/3dmanufacturing/core/2015/02"><resources>
+                    <object id="1"><mesh><vertices><vertex x="0" y="0" z="0"/><vertex x="9" y="0" z="0"/>
+                    <vertex x="0" y="9" z="0"/><vertex x="0" y="0" z="9"/>
+                    </vertices><triangles><triangle v1="0" v2="2" v3="1"/><triangle v1="0" v2="1" v3="3"/><triangle v1="1" v2="2" v3="3"/>
+                    <triangle v1="2" v2="0" v3="3"/></triangles></mesh></object></resources><build>
+                    """);
                 for (var i = 0; i < items; i++) entry.Write("<item objectid=\"1\"/>");
                 entry.Write("</build></model>");
             }

@@ -25,6 +25,19 @@ public class InfillTests
         }
     }
 
+    // A square on its corner whose corners lie on rows: 19 rows, one piece each, 2(10 − |v|) long, 200 mm in sum.
+    [Fact]
+    public void A_row_that_passes_a_corner_is_crossed_once()
+    {
+        var square = Plane.Factory.CreatePolygon([new(0, -10), new(10, 0), new(0, 10), new(-10, 0), new(0, -10)]);
+        var rows = Hatch.Of(square, 0, 1, PathKind.Infill, 0.4, joining: Joining.None);
+        Assert.Equal(Enumerable.Range(-9, 19).Select(v => (double)v), rows.Select(r => r.Points[0].Y));
+        Assert.All(rows, r => Assert.Equal(2 * (10 - Math.Abs(r.Points[0].Y)), r.Length, 1e-9));
+        // from the other side, and upside down
+        Assert.Equal(200, Hatch.Of(square, 90, 1, PathKind.Infill, 0.4, joining: Joining.None).Sum(r => r.Length), 1e-6);
+        Assert.Equal(200, Hatch.Of(square, 180, 1, PathKind.Infill, 0.4, joining: Joining.None).Sum(r => r.Length), 1e-6);
+    }
+
     [Theory, MemberData(nameof(Densities))]
     public void Infill_takes_its_share_of_the_volume(InfillPattern pattern, double density)
     {

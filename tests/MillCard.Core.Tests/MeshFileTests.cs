@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.IO.Compression;
 using System.Text;
 using CsCheck;
@@ -31,13 +32,28 @@ public class MeshFileTests
         $"<object id=\"{id}\" "
             + $"name=\"{name}\"><mesh><vertices>{Vertices(Cube)}</vertices><triangles>{Triangles(Cube)}</triangles></mesh></object>";
     private static byte[] Model(string resources, string build, string unit = "millimeter") =>
-        Zip(("3D/3dmodel.model", $"<?xml version=\"1.0\"?><model unit=\"{unit}\" xmlns=\"http://schemas.microsoft.com/3dmanufacturing/core/2015/02\"><metadata name=\"Title\">x</metadata><resources>{resources}</resources><build>{build}</build></model>"));
+        Zip(("3D/3dmodel.model", $"""
+            <?xml version="1.0"?><model unit="{unit}" xmlns="http://schemas.microsoft.com/3dmanufacturing/core/2015/02">
+            <metadata name="Title">x</metadata><resources>{resources}</resources><build>{build}</build></model>
+            """));
 
-    private static string AmfOf(string unit = "millimeter", string more = "") =>
-        $"<?xml version=\"1.0\"?><amf unit=\"{unit}\"><object id=\"1\"><metadata "
-            + $"type=\"name\">block</metadata><mesh><vertices>{string.Concat(Enumerable.Range(0, Cube.CornerCount).Select(i => FormattableString.Invariant($"<vertex><coordinates><x>{Cube.Corners[3 * i]}</x><y>{Cube.Corners[3 * i + 1]}</y><z>{Cube.Corners[3 * i + 2]}</z></coordinates></vertex>")))}</vertices><volume>{string.Concat(Enumerable.Range(0, Cube.FaceCount).Select(i => $"<triangle><v1>{Cube.Faces[3 * i]}</v1><v2>{Cube.Faces[3 * i + 1]}</v2><v3>{Cube.Faces[3 * i + 2]}</v3></triangle>"))}</volume></mesh></object>{more}</amf>";
+    private static string AmfOf(string unit = "millimeter", string more = "") => $"""
+        <?xml version="1.0"?><amf unit="{unit}"><object id="1"><metadata type="name">block</metadata><mesh>
+        <vertices>{AmfVertices(Cube)}</vertices><volume>{AmfTriangles(Cube)}</volume></mesh></object>{more}</amf>
+        """;
 
-    private const string ObjText = "# a block\no block\nv 0 0 0\nv 10 0 0\nv 10 20 0\nv 0 20 0\nv 0 0 30\nv 10 0 30\nv 10 20 30\nv 0 20 30\nvn 0 0 1\nf 4 3 2 1\nf 5//1 6//1 7//1 8//1\nf 1/1/1 2/1/1 6/1/1 5/1/1\nf 2 3 7 6\nf -6 -5 -1 -2\nf 4 1 5 8\n";
+    private static string AmfVertices(Mesh mesh)
+    {
+        string At(int i) => mesh.Corners[i].ToString(CultureInfo.InvariantCulture);
+        return string.Concat(Enumerable.Range(0, mesh.CornerCount).Select(i =>
+            $"<vertex><coordinates><x>{At(3 * i)}</x><y>{At(3 * i + 1)}</y><z>{At(3 * i + 2)}</z></coordinates></vertex>"));
+    }
+
+    private static string AmfTriangles(Mesh mesh) => string.Concat(Enumerable.Range(0, mesh.FaceCount)
+        .Select(i => $"<triangle><v1>{mesh.Faces[3 * i]}</v1><v2>{mesh.Faces[3 * i + 1]}</v2><v3>{mesh.Faces[3 * i + 2]}</v3></triangle>"));
+
+    private const string ObjText = "# a block\no block\nv 0 0 0\nv 10 0 0\nv 10 20 0\nv 0 20 0\nv 0 0 30\nv 10 0 30\nv 10 20 30\nv 0 "
+        + "20 30\nvn 0 0 1\nf 4 3 2 1\nf 5//1 6//1 7//1 8//1\nf 1/1/1 2/1/1 6/1/1 5/1/1\nf 2 3 7 6\nf -6 -5 -1 -2\nf 4 1 5 8\n";
 
     public static TheoryData<string, byte[]> Good => new()
     {
@@ -66,14 +82,16 @@ public class MeshFileTests
     [Fact]
     public void Components_and_constellations_are_unfolded_and_mirrored_ones_stay_right_side_out()
     {
-        var pair = Object(1, "half") + "<object id=\"2\" name=\"pair\"><components><component objectid=\"1\"/><component objectid=\"1\" transform=\"-1 0 0 0 1 0 0 0 1 -5 0 0\"/></components></object>";
+        var pair = Object(1, "half") + "<object id=\"2\" name=\"pair\"><components><component objectid=\"1\"/><component "
+            + "objectid=\"1\" transform=\"-1 0 0 0 1 0 0 0 1 -5 0 0\"/></components></object>";
         var parts = MeshFile.Read(Model(pair, "<item objectid=\"2\" transform=\"1 0 0 0 1 0 0 0 1 100 0 0\"/><item objectid=\"1\"/>"));
         Assert.Equal(["pair", "half"], parts.Select(p => p.Name));
         Assert.Equal(12000, parts[0].Mesh.Volume(), 0.1);
         Assert.Equal((85f, 110f), (parts[0].Mesh.Box.MinX, parts[0].Mesh.Box.MaxX));
 
         var two = MeshFile.Read(Encoding.ASCII.GetBytes(
-            AmfOf(more: "<constellation id=\"9\"><instance objectid=\"1\"><deltax>50</deltax><rz>90</rz></instance><instance objectid=\"1\"/></constellation>")));
+            AmfOf(more: "<constellation id=\"9\"><instance objectid=\"1\"><deltax>50</deltax><rz>90</rz></instance><instance "
+                + "objectid=\"1\"/></constellation>")));
         Assert.Equal(2, two.Count);
         Assert.Equal((30f, 50f), (two[0].Mesh.Box.MinX, two[0].Mesh.Box.MaxX));
         Assert.Equal("block", two[0].Name);
@@ -119,7 +137,8 @@ public class MeshFileTests
         + string.Concat(Enumerable.Range(2, depth)
         .Select(i => $"<object id=\"{i}\"><components><component objectid=\"{i - 1}\"/></components></object>"));
     private static string Doubled(int depth) => Object(1) + string.Concat(Enumerable.Range(2, depth)
-        .Select(i => $"<object id=\"{i}\"><components>{string.Concat(Enumerable.Repeat($"<component objectid=\"{i - 1}\"/>", 12))}</components></object>"));
+        .Select(i => $"<object id=\"{i}\"><components>{Twelve(i - 1)}</components></object>"));
+    static string Twelve(int id) => string.Concat(Enumerable.Repeat($"<component objectid=\"{id}\"/>", 12));
 
     public static TheoryData<string, byte[], string> Broken => new()
     {

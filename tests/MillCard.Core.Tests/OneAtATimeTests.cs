@@ -43,6 +43,8 @@ public class OneAtATimeTests
         var over = Array.FindIndex(moves, m => m.From.X < 60 && m.To.X > 60 && m.From.Y < 60 && m.To.Y > 60);
         Assert.True(moves[over].From.Z >= 13 && moves[over].To.Z >= 13);
         Assert.Equal(12 / 0.3 + 9 / 0.3, result.Layers.Count, 1.0);
+        // and no higher than that
+        Assert.InRange(moves.Skip(over - 3).Take(6).Max(m => m.To.Z), 13, 13.31);
     }
 
     [Fact]
@@ -148,7 +150,12 @@ public class OneAtATimeTests
         var card = ReachTests.TwoCarriages(gap: 12);
         card = card with
         {
-            Routines = new() { Start = "{% case mode.name %}{% when 'copy' %}M605 S2 X{{ mode.offset }} R{{ mode.warmer }}{% else %}M605 S1{% endcase %}\nG28\nM109 S235\n", End = "M104 S0\n" },
+            Routines = new()
+            {
+                Start = "{% case mode.name %}{% when 'copy' %}M605 S2 X{{ mode.offset }} R{{ mode.warmer }}{% else "
+                + "%}M605 S1{% endcase %}\nG28\nM109 S235\n",
+                End = "M104 S0\n"
+            },
         };
         card = card with
         {

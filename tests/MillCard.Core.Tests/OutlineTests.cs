@@ -39,7 +39,8 @@ public class OutlineTests
     [Fact]
     public void A_drawing_tells_its_unit_and_stands_upright()
     {
-        var outline = Read("<svg xmlns='http://www.w3.org/2000/svg' width='100mm' viewBox='0 0 200 200'><rect x='1' y='1' width='5' height='5'/><path d='M0 0 H200 V100 Z'/></svg>");
+        var outline = Read("<svg xmlns='http://www.w3.org/2000/svg' width='100mm' viewBox='0 0 200 200'><rect x='1' y='1' width='5' "
+            + "height='5'/><path d='M0 0 H200 V100 Z'/></svg>");
         Assert.Equal(0.5, outline.MillimetresPerUnit);
         Assert.Equal([200, 100], outline.Size);
         // Y of a drawing points down: its corner at the right below comes to lie at the front

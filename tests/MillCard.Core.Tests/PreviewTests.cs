@@ -21,7 +21,8 @@ public class PreviewTests
     [Fact]
     public void Every_routine_runs_at_its_moment_and_every_line_says_what_it_does()
     {
-        var card = Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { BeforeLayer = "; {{ layer.number }} of {{ layer.count }}\nM117 layer {{ layer.number }}" } };
+        const string before = "; {{ layer.number }} of {{ layer.count }}\nM117 layer {{ layer.number }}";
+        var card = Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { BeforeLayer = before } };
         var preview = Preview(card, 7);
         Assert.Equal(["start", "beforeLayer", "end"], preview.Moments.Select(m => m.Moment));
         var start = preview.Moments[0];
@@ -37,7 +38,9 @@ public class PreviewTests
     [Fact]
     public void Findings_and_remedies_name_the_routines_own_lines()
     {
-        var card = Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = "{% if mode.name == 'copy' %}\nM117 copy\n{% endif %}\n; warm\nM109 S{{ heat.nozzle }}\nG1 X20 F3000\nG28\nM83\n", End = "; nothing" } };
+        const string start = "{% if mode.name == 'copy' %}\nM117 copy\n{% endif %}\n; warm\nM109 S{{ heat.nozzle }}\n"
+            + "G1 X20 F3000\nG28\nM83\n";
+        var card = Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = start, End = "; nothing" } };
         var finding = Assert.Single(Preview(card).Findings, f => f.Rule == "move-before-home");
         Assert.Equal(("/routines/start", 6), (finding.Pointer, finding.Line));
         Assert.Equal((EditKind.InsertBefore, "/routines/start", 6),

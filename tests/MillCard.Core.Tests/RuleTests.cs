@@ -12,7 +12,8 @@ namespace MillCard.Core.Tests;
 public class RuleTests
 {
     private const string Warm = "M140 S60\nM104 S200\nG28\nM190 S60\nM109 S200\nM83\n";
-    private const string Layers = "; layers begin\nG90\nM83\nG1 X60 Y60 Z0.2 F3000\nG1 X80 E0.8\nG1 Y80 E0.8\nG1 X60 E0.8\nG1 Y60 E0.8\nG1 Z20\nG1 X80 E0.8\n; layers end\n";
+    private const string Layers = "; layers begin\nG90\nM83\nG1 X60 Y60 Z0.2 F3000\nG1 X80 E0.8\nG1 Y80 E0.8\nG1 X60 E0.8\nG1 Y60 "
+        + "E0.8\nG1 Z20\nG1 X80 E0.8\n; layers end\n";
     private const string Off = "M104 S0\nM140 S0\nM107\nM84\n";
     private const string Aside = "G1 Z40 F600\nG0 X5 Y155\n";
 
@@ -42,7 +43,9 @@ public class RuleTests
             }
         };
 
-    private const string Warmer = "[gcode_macro JOB_BEGIN]\ndescription: warms up\ngcode:\n  {% set bed = params.BED|default(60)|float %}\n  M140 S{bed}\n  {% if bed > 0 %}\n  M190 S{bed}\n  {% endif %}\n  M109 S{params.NOZZLE|default(200)}\n\n[extruder]\nrotation_distance: 7.7\n";
+    private const string Warmer = "[gcode_macro JOB_BEGIN]\ndescription: warms up\ngcode:\n  {% set bed = "
+        + "params.BED|default(60)|float %}\n  M140 S{bed}\n  {% if bed > 0 %}\n  M190 S{bed}\n  {% endif %}\n  M109 "
+        + "S{params.NOZZLE|default(200)}\n\n[extruder]\nrotation_distance: 7.7\n";
 
     private const string Endless = "[gcode_macro GO_ROUND]\ngcode:\n  G4 P1\n  GO_ROUND\n";
 
@@ -124,6 +127,9 @@ public class RuleTests
             Warm + "G1 E5 F300\nG1 E-2\nG1 E2\n" + Layers + Off },
         { "flow-over-limit", "plain", Warm + "G1 X20 E1 F600\nG1 X70 E4 F6000\n" + Off, 8,
             Warm + "G1 X20 E1 F600\nG1 X70 E2 F3000\n" + Off },
+        // 3 % are allowed over 11 mm³/s: at 60 mm/s over 50 mm, 1.75 mm filament of 3.926 mm
+        { "flow-over-limit", "plain", Warm + "G1 X20 E1 F600\nG1 X70 E3.96 F3600\n" + Off, 8,
+            Warm + "G1 X20 E1 F600\nG1 X70 E3.89 F3600\n" + Off },
         { "feed-of-the-other-nozzle", "two nozzles", Warm + "T1\nG1 X30 E2\n" + Off, 8, Warm + "T0\nG1 X30 E2\n" + Off },
         { "filament-diameter-mismatch", "plain", "M200 D2.85\n", 1, "M200 D1.75\n" },
         { "unknown-command", "plain", "M9999\n", 1, "M105\n" },

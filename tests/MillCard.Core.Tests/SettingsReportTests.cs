@@ -7,7 +7,8 @@ namespace MillCard.Core.Tests;
 
 public class SettingsReportTests
 {
-    private static readonly Card RepRap = Cards.Dunlin with { Firmware = Cards.Dunlin.Firmware with { Flavour = FlavourId.RepRapFirmware } };
+    private static readonly Card RepRap =
+        Cards.Dunlin with { Firmware = Cards.Dunlin.Firmware with { Flavour = FlavourId.RepRapFirmware } };
 
     private static Dictionary<string, ReportedFact> Read(string text, Card? card = null) =>
         ReportReader.Read(text, card ?? Cards.Dunlin).Facts.ToDictionary(f => f.Pointer);

@@ -38,15 +38,16 @@ public class SeveralNozzlesTests
     };
 
     /// <summary>What stands when a line lays plastic.</summary>
-    private sealed record Laid(int Tool, double X, double Filament, double Target, IReadOnlyDictionary<int, double> Fans);
+    private sealed record Laid(int Layer, int Tool, double X, double Filament, double Target, IReadOnlyDictionary<int, double> Fans);
 
     /// <summary>Reads words after a letter; knows T, M104, M109, M106, M107, G0, G1 in mm with relative E and no more.</summary>
     private static List<Laid> Read(string program, double fullFan)
     {
-        var (laid, tool, x) = (new List<Laid>(), 0, 0.0);
+        var (laid, tool, x, layer) = (new List<Laid>(), 0, 0.0, 0);
         var (targets, fans, body) = (new double[16], new Dictionary<int, double>(), false);
         foreach (var line in program.Split('\n'))
         {
+            if (line.StartsWith("; layer ", StringComparison.Ordinal)) layer++;
             body |= line == "; layers begin";
             body &= line != "; layers end";
             var words = line.Split(';')[0].Split(' ', StringSplitOptions.RemoveEmptyEntries);
@@ -62,7 +63,7 @@ public class SeveralNozzlesTests
                 case "G0" or "G1":
                     x = Word('X') ?? x;
                     if (body && Word('E') > 0 && Word('X') is not null)
-                        laid.Add(new Laid(tool, x, Word('E')!.Value, targets[tool], new Dictionary<int, double>(fans)));
+                        laid.Add(new Laid(layer, tool, x, Word('E')!.Value, targets[tool], new Dictionary<int, double>(fans)));
                     break;
                 default: break;
             }
@@ -88,7 +89,7 @@ public class SeveralNozzlesTests
             var part = Assert.Single(job.Parts, p => Math.Abs(p.Part.X - line.X) < 20);
             Assert.Equal(part.Part.Nozzles[0], $"n{line.Tool + 1}");
             var filament = job.Loaded.GetValueOrDefault(part.Part.Nozzles[0], job.Filament);
-            Assert.True(line.Target == filament.Nozzle.First || line.Target == filament.Nozzle.Others);
+            Assert.Equal(line.Layer == 1 ? filament.Nozzle.First : filament.Nozzle.Others, line.Target);
             // each tool's fan has the tool's number; no other runs, and its own never faster than the filament asks
             Assert.All(line.Fans, fan => Assert.True(fan.Key == line.Tool || fan.Value == 0));
             Assert.True(line.Fans.GetValueOrDefault(line.Tool) <= Math.Max(filament.Fan.Share, filament.Fan.Curve.Select(c => c[1])

@@ -198,7 +198,8 @@ public class SlicerTests
     public void The_header_and_the_routines_stand_in_the_program()
     {
         var text = Encoding.UTF8.GetString(Slice(Solids.Box(20, 20, 5)).Gcode.Span);
-        Assert.StartsWith("; job: test\n; card: Dunlin\n; filament: Station PETG, grey\n; recipe: Station standard\n; layers: 25\n; estimate: ", text, StringComparison.Ordinal);
+        Assert.StartsWith("; job: test\n; card: Dunlin\n; filament: Station PETG, grey\n; recipe: Station standard\n; layers: 25\n; "
+            + "estimate: ", text, StringComparison.Ordinal);
         Assert.Contains("M190 S75\n", text, StringComparison.Ordinal);
         Assert.DoesNotContain("{{", text, StringComparison.Ordinal);
     }

@@ -8,7 +8,8 @@ namespace MillCard.Web.Tests;
 /// <summary>The endpoints that take documents and give results.</summary>
 public class ComputationTests(Server server)
 {
-    private const string Print = "G28\nM140 S60\nM104 S150\nM190 S60\nM109 S200\nG90\nM83\nG1 X50 Y50 Z0.2 F600\nM400\nG1 X150 E5 F1200\nM400\nG1 Z20 F600\nG0 X5 Y150 F6000\nM104 S0\nM140 S0\nM84\n";
+    private const string Print = "G28\nM140 S60\nM104 S150\nM190 S60\nM109 S200\nG90\nM83\nG1 X50 Y50 Z0.2 F600\nM400\nG1 X150 E5 "
+        + "F1200\nM400\nG1 Z20 F600\nG0 X5 Y150 F6000\nM104 S0\nM140 S0\nM84\n";
 
     [Fact]
     public async Task Says_that_it_is_well() =>

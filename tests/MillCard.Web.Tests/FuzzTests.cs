@@ -134,7 +134,13 @@ public sealed class FuzzTests : IAsyncLifetime
             Pick("[gcode_macro A]\ngcode:\n  G1 X{{", "[", "\0", new string('[', 5000), "[gcode_macro A]\ngcode:\n  A\n"));
         if (type == "multipart/form-data")
         {
-            var job = new JsonObject { ["card"] = Wire.Example("card"), ["filament"] = Wire.Example("filament"), ["recipe"] = Wire.Example("recipe"), ["parts"] = JsonNode.Parse("""[{ "file": "part.stl", "name": "part", "x": 90, "y": 80 }]""") };
+            var job = new JsonObject
+            {
+                ["card"] = Wire.Example("card"),
+                ["filament"] = Wire.Example("filament"),
+                ["recipe"] = Wire.Example("recipe"),
+                ["parts"] = JsonNode.Parse("""[{ "file": "part.stl", "name": "part", "x": 90, "y": 80 }]"""),
+            };
             return new MultipartFormDataContent { { new StringContent(Spoilt(job)), "job" },
                 { new ByteArrayContent(Wire.Box(10, 10, 4)), "files", Pick("part.stl", "part.stl", "x") } };
         }

@@ -138,7 +138,8 @@ public sealed class KeepingTests(Server server)
     public async Task A_crossed_outline_is_named_with_its_place_wherever_the_card_stands()
     {
         var card = Wire.Example("card");
-        card["envelope"]!["keepOuts"]![0]!["outline"] = JsonNode.Parse("""{ "shape": "polygon", "points": [[0, 0], [10, 10], [10, 0], [0, 10]] }""");
+        card["envelope"]!["keepOuts"]![0]!["outline"] = JsonNode.Parse(
+            """{ "shape": "polygon", "points": [[0, 0], [10, 10], [10, 0], [0, 10]] }""");
         var name = (string)card["envelope"]!["keepOuts"]![0]!["name"]!;
         foreach (var (answer, pointer) in new[] { (await server.Client.PostAsync("/api/fit",
             Wire.Job(Wire.Box(9, 9, 9), 50, 50, card: card)), "/card/envelope/keepOuts/0/outline"),
@@ -165,7 +166,8 @@ public sealed class KeepingTests(Server server)
             Assert.Equal(pointer, Assert.Single((await answer.BodyAsync()).Pointers()));
         }
         var long_ = new string('9', 300);
-        var refused = await server.Client.PostAsync("/api/check", new StringContent($$"""{ "costPerHour": {{long_}} }""", System.Text.Encoding.UTF8, "application/json"));
+        var refused = await server.Client.PostAsync("/api/check",
+            new StringContent($$"""{ "costPerHour": {{long_}} }""", System.Text.Encoding.UTF8, "application/json"));
         var message = (await refused.BodyAsync()).GetProperty("errors").EnumerateArray()
             .First(e => e.GetProperty("pointer").GetString() == "/costPerHour").GetProperty("message").GetString()!;
         Assert.InRange(message.Length, 20, 200);

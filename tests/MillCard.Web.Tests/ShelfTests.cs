@@ -11,7 +11,12 @@ namespace MillCard.Web.Tests;
 
 public class ShelfTests
 {
-    private static readonly JsonObject Documents = new() { ["card"] = Whole<Card>("card"), ["recipe"] = Whole<Recipe>("recipe"), ["limits"] = JsonNode.Parse("""{ "height": 160, "margin": 1 }""") };
+    private static readonly JsonObject Documents = new()
+    {
+        ["card"] = Whole<Card>("card"),
+        ["recipe"] = Whole<Recipe>("recipe"),
+        ["limits"] = JsonNode.Parse("""{ "height": 160, "margin": 1 }""")
+    };
 
     private static readonly IReadOnlyList<StandingPart> Parts = Cube();
 

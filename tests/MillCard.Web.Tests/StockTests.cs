@@ -148,10 +148,12 @@ public class StockTests(Server server)
             };
         var plain = (await MessagesAsync($"/api/trials/{await TrialAsync()}/slice", HttpMethod.Post))[^1].GetProperty("run")
             .GetProperty("result");
-        var zoned = (await MessagesAsync($"/api/trials/{await TrialAsync(t => t["zones"] = new JsonArray(Zone("/infill/density", 0.9)))}/slice", HttpMethod.Post))[^1].GetProperty("run").GetProperty("result");
+        var dense = await TrialAsync(t => t["zones"] = new JsonArray(Zone("/infill/density", 0.9)));
+        var zoned = (await MessagesAsync($"/api/trials/{dense}/slice", HttpMethod.Post))[^1].GetProperty("run").GetProperty("result");
         Assert.True(zoned.GetProperty("grams").GetDouble() > plain.GetProperty("grams").GetDouble());
         Assert.EndsWith("-Station PETG, grey.gcode", plain.GetProperty("fileName").GetString());
-        var refused = (await MessagesAsync($"/api/trials/{await TrialAsync(t => t["zones"] = new JsonArray(Zone("/layers/others", 0.1)))}/slice", HttpMethod.Post))[^1].GetProperty("refusal");
+        var thin = await TrialAsync(t => t["zones"] = new JsonArray(Zone("/layers/others", 0.1)));
+        var refused = (await MessagesAsync($"/api/trials/{thin}/slice", HttpMethod.Post))[^1].GetProperty("refusal");
         Assert.Contains("/zones/0/settings", refused.GetRawText());
     }
 

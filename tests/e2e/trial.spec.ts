@@ -31,7 +31,8 @@ test('a part is dropped, moved, fitted, sliced, looked at, dry-run and saved', a
   await page.getByLabel('quadrat corner X').fill('20')
   await page.getByLabel('quadrat corner Y').fill('70')
   await expect(page.locator('[data-verdict="0"]')).toHaveText('does not fit')
-  // 50 mm wide: its left edge is at −5, the skirt of 4 + 0.45 mm beyond, the usable bed begins at 3; grown by at most 0.01 mm to the safe side
+  // 50 mm wide: its left edge is at −5, the skirt of 4 + 0.45 mm beyond, the usable bed begins at 3; grown by at most 0.01 mm to the safe
+  // side
   await expect(page.locator('[data-violation=bed]')).toContainText(/stands 8\.00 mm beyond the usable bed; its skirt 12\.4[56] mm/)
   await expect(page.locator('[data-violation=keep-out]')).toContainText('left clip')
   await page.getByRole('button', { name: /^Move / }).click()

@@ -105,7 +105,8 @@ internal static class EffectWords
         var rise = to.Z - from.Z;
         if (flat && filament > 0) return $"prints {length:0.##} mm to X {to.X:0.##} Y {to.Y:0.##}, {filament:0.###} mm of filament";
         if (flat) return $"travels {length:0.##} mm to X {to.X:0.##} Y "
-            + $"{to.Y:0.##}{(Math.Abs(rise) > 0.0005 ? $", Z {to.Z:0.###}" : "")}{(filament < 0 ? $", pulls back {-filament:0.##} mm" : "")}";
+            + $"{to.Y:0.##}{(Math.Abs(rise) > 0.0005 ? $", Z {to.Z:0.###}" : "")}"
+            + $"{(filament < 0 ? $", pulls back {-filament:0.##} mm" : "")}";
         if (Math.Abs(rise) > 0.0005) return $"{(rise > 0 ? "up" : "down")} to Z {to.Z:0.###}";
         return filament > 0 ? $"pushes {filament:0.###} mm of filament" : filament < 0 ? $"pulls back {-filament:0.###} mm"
             : "stays where it is";

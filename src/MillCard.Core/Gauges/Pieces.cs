@@ -122,7 +122,9 @@ internal sealed class FirstLayerPatches : GaugePiece
 
     public override string Id => "first-layer-patches";
     public override string Name => "First-layer patches";
-    public override string About(GaugeJob job) => "Nine patches of one layer, numbered from the front left along X. The first is 0.08 mm nearer to the bed than now, each next 0.02 mm further away. Take the one that is smooth, closed and sticks.";
+    public override string About(GaugeJob job) =>
+        "Nine patches of one layer, numbered from the front left along X. The first is 0.08 mm nearer to the bed than now, "
+            + "each next 0.02 mm further away. Take the one that is smooth, closed and sticks.";
     public override IReadOnlyList<GaugeReading> Readings(GaugeJob job) => [new("patch", "best patch, 1 to 9", "", 5)];
     internal override (double X, double Y) Foot(GaugeJob job) => (Columns * Patch + (Columns - 1) * Gap, Rows * Patch + (Rows - 1) * Gap);
 

@@ -22,9 +22,9 @@ public sealed record HeatFit(HeatModel Model, double ReachableFrom, double Reach
     /// <summary>The least-squares fit of T(t) = T∞ − (T∞ − T₀)·e^(−t/τ) to a log, T₀ its first value; null where the log cannot be
     /// fitted.</summary>
     /// <remarks>
-    /// For a given τ the best T∞ is linear least squares; τ is searched on a logarithmic scale. The interval is the profile's: all T∞ whose
-    /// best τ
-    /// leaves a sum of squares of at most (1 + F/(n − 2)) times the least, F = t² of Student's t at 95 % with n − 2 degrees of freedom.
+    /// For a given τ the best T∞ is linear least squares; τ is searched on a logarithmic scale. The interval is the profile's: all T∞
+    /// whose best τ leaves a sum of squares of at most (1 + F/(n − 2)) times the least, F = t² of Student's t at 95 % with n − 2 degrees
+    /// of freedom.
     /// It holds where the linear approximation is poor (Bates and Watts, Nonlinear Regression Analysis, 1988, section 6.1).
     /// </remarks>
     /// <param name="log">Pairs of s and °C in the order of time; at least three.</param>
@@ -98,7 +98,7 @@ public sealed record HeatFit(HeatModel Model, double ReachableFrom, double Reach
 
     /// <summary>Student's t at 97.5 %, so 95 % on both sides; Abramowitz and Stegun, Handbook of Mathematical Functions, table
     /// 26.10.</summary>
-    private static double StudentT(int freedom) => freedom switch
+    internal static double StudentT(int freedom) => freedom switch
     {
         1 => 12.706,
         2 => 4.303,

@@ -13,7 +13,7 @@ internal static class NeedsMatch
         var (nozzle, at) = (card.Head.Nozzles![index], $"/head/nozzles/{index}");
         if (nozzle.Diameter is { } bore && (needs.NozzleFrom > bore + 1e-9 || needs.NozzleTo < bore - 1e-9))
             yield return new(Verdict.DoesNotFit, $"It needs a nozzle "
-                + $"{(needs.NozzleFrom is { } from && needs.NozzleTo is { } to ? $"of {Say(from)} to {Say(to)} mm" : needs.NozzleFrom is { } least ? $"of at least {Say(least)} mm" : $"of at most {Say(needs.NozzleTo!.Value)} mm")}; this one is {Say(bore)} mm.", "/needs/nozzleFrom", $"{at}/diameter");
+                + $"{Bore(needs.NozzleFrom, needs.NozzleTo)}; this one is {Say(bore)} mm.", "/needs/nozzleFrom", $"{at}/diameter");
         if (needs.Wear is { } wear && nozzle.WearKnown() is var has && (has is null || has < wear))
             yield return new(has is null ? Verdict.FitsWithCautions : Verdict.DoesNotFit, has is null
                 ? "It needs a harder nozzle than brass; the card does not say what this one is made of."
@@ -26,9 +26,19 @@ internal static class NeedsMatch
                 $"{at}/maxFlow");
         if (needs.Chamber is { } chamber && !(card.Heat.Housing == Housing.HeatedChamber && (card.Heat.Chamber?.Max ?? 0) >= chamber))
             yield return new(Verdict.DoesNotFit, $"It needs a chamber of {chamber:0} °C; "
-                + $"{(card.Heat.Housing == Housing.HeatedChamber ? $"this one is allowed {card.Heat.Chamber?.Max ?? 0:0} °C" : "this machine heats none")}.", "/needs/chamber", "/heat/housing");
+                + $"{Heats(card)}.", "/needs/chamber", "/heat/housing");
         foreach (var reason in Room(card, index, needs)) yield return reason;
     }
+
+    private static string Bore(double? from, double? to) => (from, to) switch
+    {
+        ({ } least, { } most) => $"of {Say(least)} to {Say(most)} mm",
+        ({ } least, null) => $"of at least {Say(least)} mm",
+        _ => $"of at most {Say(to ?? 0)} mm",
+    };
+
+    private static string Heats(Card card) => card.Heat.Housing == Housing.HeatedChamber
+        ? $"this one is allowed {card.Heat.Chamber?.Max ?? 0:0} °C" : "this machine heats none";
 
     private static IEnumerable<Reason> Room(Card card, int index, Needs needs)
     {

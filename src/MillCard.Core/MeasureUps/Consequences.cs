@@ -30,15 +30,23 @@ public static class Consequences
         var d = nozzle.Diameter!.Value;
         return
         [
-            new("bed", Say($"{left.Area / 100:0.#} of {machine.Bed.Area / 100:0.#} cm² are left to print on; {(machine.Bed.Area - free.Area) / 100:0.#} cm² go to margins and reach, {(free.Area - left.Area) / 100:0.#} cm² to keep-outs and what the head needs round them."), "/envelope/keepOuts"),
+            new("bed", Bed(left.Area, free.Area, machine.Bed.Area), "/envelope/keepOuts"),
             new("height", Say($"Parts may be {machine.Height:0.##} mm high."), "/envelope/height"),
             new("frame", Frame(machine), "/envelope/origin"),
-            new("lines", Say($"A {d:0.##} mm nozzle lays lines of {0.6 * d:0.##} to {2 * d:0.##} mm, in layers of {0.25 * d:0.##} to {0.75 * d:0.##} mm (common practice)."), "/head/nozzles/0/diameter"),
+            new("lines", Lines(d), "/head/nozzles/0/diameter"),
             new("flow", Flow(nozzle, recipe), "/head/nozzles/0/maxFlow"),
             new("filament", Filament(nozzle.FilamentDiameter!.Value), "/head/nozzles/0/filamentDiameter"),
             new("bed heat", BedHeat(card), "/envelope/heated"),
         ];
     }
+
+    private static string Bed(double left, double free, double all) => string.Create(CultureInfo.InvariantCulture,
+        $"{left / 100:0.#} of {all / 100:0.#} cm² are left to print on; {(all - free) / 100:0.#} cm² go to margins and reach, "
+            + $"{(free - left) / 100:0.#} cm² to keep-outs and what the head needs round them.");
+
+    private static string Lines(double d) => string.Create(CultureInfo.InvariantCulture,
+        $"A {d:0.##} mm nozzle lays lines of {0.6 * d:0.##} to {2 * d:0.##} mm, "
+            + $"in layers of {0.25 * d:0.##} to {0.75 * d:0.##} mm (common practice).");
 
     private static string Frame(Machine machine)
     {
@@ -56,15 +64,18 @@ public static class Consequences
     private static string Flow(Nozzle nozzle, Recipe recipe)
     {
         var (width, height) = (recipe.LineWidth!.Value, recipe.Layers.Others!.Value);
+        string Melts(double flow, double speed) =>
+            Say($"{flow:0.#} mm³/s melt {speed:0} mm/s of lines {width:0.##} wide and {height:0.##} high.");
         return nozzle.MaxFlow is { } most
-            ? Say($"{most:0.#} mm³/s melt {ExtrudedLine.FastestSpeed(most, width, height, 1):0} mm/s of lines {width:0.##} wide and {height:0.##} high.")
+            ? Melts(most, ExtrudedLine.FastestSpeed(most, width, height, 1))
             : "How fast the hot end melts is not said; speeds are not capped.";
     }
 
     private static string Filament(double diameter)
     {
         var other = diameter < 2.3 ? 2.85 : 1.75;
-        return Say($"Fed with {other:0.##} mm filament by mistake, it would put out {100 * other * other / (diameter * diameter):0.#} % of the plastic.");
+        var share = 100 * FedDiameter.Share(other, diameter);
+        return Say($"Fed with {other:0.##} mm filament by mistake, it would put out {share:0.#} % of the plastic.");
     }
 
     private static string BedHeat(Card card) =>

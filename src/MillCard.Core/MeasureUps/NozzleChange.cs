@@ -74,7 +74,8 @@ public sealed record NozzleChange(IReadOnlyList<ChangedFigure> Figures, IReadOnl
         foreach (var (name, width, pointer, most) in new[] { ("lines", recipe.LineWidth, "/lineWidth", WidthTo),
             ("first layer's lines", recipe.LineWidth * recipe.Widths.First, "/widths/first", FirstWidthTo) })
             if (width is { } w && (w < WidthFrom * d - 1e-9 || w > most * d + 1e-9))
-                misfits.Add(new(Say($"Its {name} of {w:0.##} mm are {100 * w / d:0} % of the nozzle; {100 * WidthFrom:0} to {100 * most:0} % go."),
+                misfits.Add(new(
+                    Say($"Its {name} of {w:0.##} mm are {100 * w / d:0} % of the nozzle; {100 * WidthFrom:0} to {100 * most:0} % go."),
                     pointer, MisfitWeight.Impossible));
         foreach (var (name, are, height, pointer) in new[] { ("first layer", "is", recipe.Layers.First, "/layers/first"),
             ("layers", "are", recipe.Layers.Others, "/layers/others") })

@@ -143,8 +143,19 @@ public static class ThreeMf
         var file = new MemoryStream();
         using (var archive = new ZipArchive(file, ZipArchiveMode.Create, leaveOpen: true))
         {
-            Text(archive, "[Content_Types].xml", """<?xml version="1.0" encoding="UTF-8"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default Extension="model" ContentType="application/vnd.ms-package.3dmanufacturing-3dmodel+xml"/></Types>""");
-            Text(archive, "_rels/.rels", $"""<?xml version="1.0" encoding="UTF-8"?><Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="model" Type="{Relation}" Target="/3D/3dmodel.model"/></Relationships>""");
+            Text(archive, "[Content_Types].xml", """
+                <?xml version="1.0" encoding="UTF-8"?>
+                <Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types">
+                <Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/>
+                <Default Extension="model" ContentType="application/vnd.ms-package.3dmanufacturing-3dmodel+xml"/>
+                </Types>
+                """);
+            Text(archive, "_rels/.rels", $"""
+                <?xml version="1.0" encoding="UTF-8"?>
+                <Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships">
+                <Relationship Id="model" Type="{Relation}" Target="/3D/3dmodel.model"/>
+                </Relationships>
+                """);
             using var entry = archive.CreateEntry("3D/3dmodel.model").Open();
             using var xml = XmlWriter.Create(entry, new XmlWriterSettings { Encoding = new UTF8Encoding(false) });
             WriteModel(xml, title, parts);

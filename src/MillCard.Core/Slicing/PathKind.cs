@@ -39,7 +39,9 @@ public enum PathKind : byte
 public static class PathKinds
 {
     /// <summary>Whether it belongs to the part itself, not to what is torn off or thrown away.</summary>
-    public static bool IsPart(this PathKind kind) => kind is PathKind.OuterWall or PathKind.InnerWall or PathKind.Solid or PathKind.Infill or PathKind.Top or PathKind.Bridge or PathKind.Thin or PathKind.Smoothing;
+    public static bool IsPart(this PathKind kind) =>
+        kind is PathKind.OuterWall or PathKind.InnerWall or PathKind.Solid or PathKind.Infill
+            or PathKind.Top or PathKind.Bridge or PathKind.Thin or PathKind.Smoothing;
 }
 
 /// <summary>A line of plastic.</summary>

@@ -93,7 +93,9 @@ internal static class WhatIfEndpoints
                 refusal => new WhatIfMessage(0, Problem: refusal), stop);
         })
             .Produces<WhatIfMessage>(200, MessageStream.MediaType)
-            .WithSummary("Slices a trial with one thing changed: a setting's steps or choices, what makes an outcome better, or a part's flat sides; one JSON message a line");
+            .WithSummary(
+                "Slices a trial with one thing changed: a setting's steps or choices, what makes an outcome better, "
+                + "or a part's flat sides; one JSON message a line");
 
         trial.MapGet("/bed", async Task<Results<FileContentHttpResult,
             JsonHttpResult<Refusal>>> (Guid id, TrialDesk desk, CancellationToken stop, string format = "3mf") =>

@@ -4,7 +4,8 @@ namespace MillCard.Web.Hosting;
 internal static class SameOrigin
 {
     private const string Policy =
-        "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; worker-src 'self' blob:; connect-src 'self'; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'";
+        "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; worker-src 'self' blob:; connect-src 'self'; "
+        + "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'";
 
     /// <summary>Seconds after which what is not possible now is worth trying again.</summary>
     private const string RetryAfter = "5";

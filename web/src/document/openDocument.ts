@@ -5,7 +5,9 @@ import { keptOf, type KeptEntry } from './kept'
 import { isObject, withIds } from './members'
 import { merge, type Clash } from './merge'
 
-/** Reads a document and lays over it what the browser kept of it. A kept draft that does not hold is set aside: it never reaches the page. */
+/**
+ * Reads a document and lays over it what the browser kept of it. A kept draft that does not hold is set aside: it never reaches the page.
+ */
 export async function openDocument<K extends Kind>(kind: K, id: string) {
   type Doc = Kinds[K]
   const read = await documents.read(kind, id)

@@ -9,7 +9,10 @@ export interface Sought {
   about?: string
 }
 
-/** Whether a machine answers a search: by name or words with a letter or two wrong, by flavour, motion or nozzle material, or by size as `180x160`. */
+/**
+ * Whether a machine answers a search: by name or words with a letter or two wrong, by flavour, motion or nozzle material, or by size as
+ * `180x160`.
+ */
 export function matches(sought: Sought, search: string): boolean {
   return wordsOf(search).every((word) => bySize(sought, word) || byName(sought, word))
 }

@@ -293,7 +293,10 @@ interface Layout {
   cutAt: number
 }
 
-/** Plan over elevation, to one scale and projected from each other; where a machine is too tall for that, its elevation is cut above the parts. */
+/**
+ * Plan over elevation, to one scale and projected from each other; where a machine is too tall for that, its elevation is cut above the
+ * parts.
+ */
 function placed(w: number, h: number, width: number, depth: number, height: number): Layout {
   const room = Math.max(60, w - inset.left - inset.right)
   const stack = Math.max(120, h - inset.top - inset.between - inset.below)

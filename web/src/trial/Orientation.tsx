@@ -9,7 +9,10 @@ import { useTrial } from './TrialContext'
 
 const names = ['x', 'y', 'z'] as const
 
-/** How a part stands and how large it is: scale by ratio or by size in mm, tilt, and the flat sides it can stand on. It always stands on the bed. */
+/**
+ * How a part stands and how large it is: scale by ratio or by size in mm, tilt, and the flat sides it can stand on. It always stands on
+ * the bed.
+ */
 export function Orientation({ index }: { index: number }) {
   const { trial, meshes } = useTrial()
   const limits = useSchema('trial')

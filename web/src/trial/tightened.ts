@@ -1,6 +1,9 @@
 import type { Card, TrialLimits } from '../api/client'
 
-/** The card as drawn in a trial with limits of its own. What follows from them is computed by the server; this is for the lines on the sheet. */
+/**
+ * The card as drawn in a trial with limits of its own. What follows from them is computed by the server; this is for the lines on the
+ * sheet.
+ */
 export function tightened(card: Card, limits: TrialLimits | null | undefined): Card {
   if (!limits) return card
   const use = card.envelope?.use

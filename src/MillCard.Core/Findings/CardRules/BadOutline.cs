@@ -19,7 +19,10 @@ public sealed class BadOutline : ICardRule
                 yield return Say($"/envelope/keepOuts/{i}/outline", card.Envelope.KeepOuts[i].Name);
         for (var i = 0; i < card.Head.Beams.Count; i++)
             if (card.Head.Beams[i].Far <= card.Head.Beams[i].Near)
-                yield return Id.At($"/head/beams/{i}/far", $"The beam's far face at {card.Head.Beams[i].Far:0.##} lies no further than its near one at {card.Head.Beams[i].Near:0.##}.", "What is inside and what is outside cannot be told.");
+                yield return Id.At($"/head/beams/{i}/far",
+                    $"The beam's far face at {card.Head.Beams[i].Far:0.##} lies no further than its near one "
+                        + $"at {card.Head.Beams[i].Near:0.##}.",
+                    "What is inside and what is outside cannot be told.");
         for (var i = 0; i < card.Head.Bodies.Count; i++)
             if (Broken(card.Head.Bodies[i].Outline)) yield return Say($"/head/bodies/{i}/outline", card.Head.Bodies[i].Name);
     }

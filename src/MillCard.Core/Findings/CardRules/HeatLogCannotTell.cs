@@ -16,7 +16,9 @@ public sealed class HeatLogCannotTell : ICardRule
         {
             if (Heaters.FitOf(facts) is not { } fit) continue;
             if (!fit.Tells)
-                yield return Id.At($"{pointer}/log", $"The log of the {name} covers {fit.Covers:0.#} time constants; it cannot tell where the {name} ends.", $"Let it heat for {HeatFit.LongEnough * fit.Model.TimeConstant / 60:0} minutes and note on.");
+                yield return Id.At($"{pointer}/log",
+                    $"The log of the {name} covers {fit.Covers:0.#} time constants; it cannot tell where the {name} ends.",
+                    $"Let it heat for {HeatFit.LongEnough * fit.Model.TimeConstant / 60:0} minutes and note on.");
             else if (facts!.Max is { } max && !fit.Model.Reaches(max))
                 yield return Id.At($"{pointer}/max",
                     $"The {name} is rated to {max:0} °C and ends at {fit.Model.Reachable:0.#} in a room of {fit.Model.Room:0}.",

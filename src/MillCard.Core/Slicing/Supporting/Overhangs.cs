@@ -10,6 +10,9 @@ internal static class Overhangs
 {
     private const int Chords = 2;
 
+    /// <summary>What stands out by less than twice this is rounding, mm.</summary>
+    private const double Sliver = 0.002;
+
     /// <summary>By angle, by zone and by marked face.</summary>
     /// <param name="regions">The part's cross-sections.</param>
     /// <param name="places">Its layers.</param>
@@ -30,9 +33,7 @@ internal static class Overhangs
             overhangs[i] = Plane.Empty;
             if (i == 0 || regions[i].IsEmpty) return;
             var over = Plane.Empty;
-            if (supports.Pattern != SupportPattern.None)
-                over = Plane.Opened(Plane.Difference(regions[i], Plane.Offset(regions[i - 1], Math.Max(0.01, places[i].Height * tan), 4)),
-                    width / 4, Chords);
+            if (supports.Pattern != SupportPattern.None) over = Leaning(regions[i], regions[i - 1], Math.Max(0.01, places[i].Height * tan));
             var wanted = Plane.Union([zones.Of(ZoneUse.Support, i), .. marked.Where(m => m.Wanted).Select(m => m.Faces.At(places[i]))]);
             if (!wanted.IsEmpty) over = Plane.Union(over,
                 Plane.Opened(Plane.Intersection(Plane.Difference(regions[i], regions[i - 1]), wanted), width / 8, Chords));
@@ -41,6 +42,15 @@ internal static class Overhangs
             overhangs[i] = unwanted.IsEmpty ? over : Plane.Difference(over, unwanted);
         });
         return overhangs;
+    }
+
+    /// <summary>The ledges over the layer below that stand out farther than is allowed, whole: a face that leans by little more than the
+    /// angle stands out by little more on every layer.</summary>
+    private static Shape Leaning(Shape region, Shape below, double allowed)
+    {
+        var beyond = Plane.Opened(Plane.Difference(region, Plane.Offset(below, allowed, 4)), Sliver, Chords);
+        return beyond.IsEmpty ? beyond
+            : Plane.Intersection(Plane.Difference(region, below), Plane.Offset(beyond, allowed + Sliver, Chords));
     }
 
     /// <summary>Marked faces seen from above, by height.</summary>

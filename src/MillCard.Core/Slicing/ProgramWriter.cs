@@ -32,7 +32,7 @@ internal sealed partial class ProgramWriter
     private double _feed = -1;
     private readonly Dictionary<int, (string Name, double Share)> _fans = [];
     private double _fan, _seconds, _slower = 1, _acceleration = double.NaN;
-    private int _nozzle, _number = 1;
+    private int _nozzle, _cooled, _number = 1;
     private double _standing;
     private double? _ownSpeed, _ownRetraction;
     private ToolPath? _last;
@@ -151,7 +151,10 @@ internal sealed partial class ProgramWriter
 
     private void FanTo(double share)
     {
-        _fan = Math.Round(share, 2);
+        share = Math.Round(share, 2);
+        // asked before every line: nothing changes while the same nozzle wants the same
+        if (share == _fan && _nozzle == _cooled) return;
+        (_fan, _cooled) = (share, _nozzle);
         var running = PartFans.Running(_job, _nozzle, _fan).ToArray();
         foreach (var (number, (name, _)) in _fans.ToArray())
             if (running.All(r => r.Fan.Number != number)) Fan(new(number, name), 0);

@@ -65,13 +65,13 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
     /// <summary>How many parts come of each that lies on the bed.</summary>
     public int Copies => Mode?.Kind is ModeKind.Copy or ModeKind.Mirror ? 2 : 1;
 
+    private Loading Held => new(Filament, SecondFilament, Loaded);
+
     /// <summary>What is in the nozzles, by tool.</summary>
-    internal IReadOnlyList<Filament?> Filaments => [.. Enumerable.Range(0, Math.Max(1, Machine.Nozzles.Count)).Select(FilamentOf)];
+    internal IReadOnlyList<Filament?> Filaments => Held.All(Machine);
 
     /// <summary>The filament in a nozzle.</summary>
-    internal Filament FilamentOf(int nozzle) =>
-        nozzle < Machine.Nozzles.Count && Loaded.TryGetValue(Machine.Nozzles[nozzle].Id, out var own) ? own
-        : nozzle == 1 ? SecondFilament ?? Filament : Filament;
+    internal Filament FilamentOf(int nozzle) => Held.In(Machine, nozzle)!;
 
     /// <summary>Where a nozzle's filament is named.</summary>
     internal string FilamentPointer(int nozzle) => Loaded.ContainsKey(Machine.Nozzles[nozzle].Id)

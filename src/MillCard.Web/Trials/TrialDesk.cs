@@ -21,9 +21,8 @@ internal sealed record LaidOutTrial(Guid Id, Trial Trial, Machine Machine, Filam
     /// <summary>What single nozzles hold, by their ids.</summary>
     public IReadOnlyDictionary<string, Filament> Loaded { get; init; } = new Dictionary<string, Filament>();
 
-    /// <summary>What is in the nozzles, by tool: those that the trial names nothing for hold the same as the first.</summary>
-    public IReadOnlyList<Filament?> Filaments => [.. Machine.Nozzles.Select((n, i) =>
-        Loaded.TryGetValue(n.Id, out var own) ? own : i == 1 ? SecondFilament ?? Filament : Filament).DefaultIfEmpty(Filament)];
+    /// <summary>What is in the nozzles, by tool.</summary>
+    public IReadOnlyList<Filament?> Filaments => new Loading(Filament, SecondFilament, Loaded).All(Machine);
 
     /// <summary>How many parts come of each that lies on the bed.</summary>
     public int Copies => Trial.Mode?.Kind is ModeKind.Copy or ModeKind.Mirror ? 2 : 1;

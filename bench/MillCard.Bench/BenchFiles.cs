@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using MillCard.Core.Files;
 using MillCard.Core.Meshes;
 
 namespace MillCard.Bench;

@@ -1,9 +1,12 @@
 using BenchmarkDotNet.Attributes;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
+using MillCard.Core.Files;
+using MillCard.Core.Machines;
 using MillCard.Core.Meshes;
-using MillCard.Core.Reach;
 using MillCard.Core.Slicing;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Slicing.Sections;
 
 namespace MillCard.Bench;
 

@@ -1,6 +1,7 @@
 using BenchmarkDotNet.Attributes;
 using MillCard.Core.Clearance;
 using MillCard.Core.Documents;
+using MillCard.Core.Machines;
 using MillCard.Core.Meshes;
 using MillCard.Core.Reach;
 

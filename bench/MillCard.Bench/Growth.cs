@@ -1,7 +1,8 @@
 using System.Diagnostics;
 using System.Globalization;
+using MillCard.Core.Files;
 using MillCard.Core.Meshes;
-using MillCard.Core.Slicing;
+using MillCard.Core.Slicing.Sections;
 
 namespace MillCard.Bench;
 

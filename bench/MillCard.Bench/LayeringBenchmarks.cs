@@ -1,7 +1,12 @@
 using BenchmarkDotNet.Attributes;
 using MillCard.Core.Documents;
-using MillCard.Core.Reach;
+using MillCard.Core.Machines;
+using MillCard.Core.Meshes;
 using MillCard.Core.Slicing;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Slicing.Order;
+using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Slicing.Supporting;
 
 namespace MillCard.Bench;
 

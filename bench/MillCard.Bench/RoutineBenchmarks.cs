@@ -3,9 +3,9 @@ using System.Text;
 using BenchmarkDotNet.Attributes;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
-using MillCard.Core.Findings;
-using MillCard.Core.Previews;
-using MillCard.Core.Reach;
+using MillCard.Core.Machines;
+using MillCard.Core.Routines.Previews;
+using MillCard.Core.Rules;
 
 namespace MillCard.Bench;
 
@@ -32,7 +32,7 @@ public class RoutineOf5000Lines
     public int Findings()
     {
         var card = _card! with { Routines = _card.Routines with { Start = _card.Routines.Start + $"; {_key++}\n" } };
-        return RoutinePreview.Of(Machine.Of(card), null, null, null, 1, default).Findings.Count + Rules.Check(card).Count;
+        return RoutinePreview.Of(Machine.Of(card), null, null, null, 1, default).Findings.Count + RuleBook.Check(card).Count;
     }
 }
 
@@ -56,5 +56,5 @@ public class ProgramOfAMillionLines
 
     [Benchmark(Baseline = true)] public double DryRun() => SimulatedMachine.Run(_machine!, _program).TotalSeconds;
 
-    [Benchmark] public int DryRunAndRules() => Rules.Check(SimulatedMachine.Run(_machine!, _program), _machine!).Count;
+    [Benchmark] public int DryRunAndRules() => RuleBook.Check(SimulatedMachine.Run(_machine!, _program), _machine!).Count;
 }

@@ -7,7 +7,7 @@ using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Gcode;
 using MillCard.Core.Lines;
-using MillCard.Core.Reach;
+using MillCard.Core.Machines;
 
 namespace MillCard.StandIn;
 

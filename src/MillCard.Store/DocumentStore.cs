@@ -1,7 +1,7 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using MillCard.Core.Documents;
-using MillCard.Core.Findings;
+using MillCard.Core.Rules;
 using Npgsql;
 
 namespace MillCard.Store;

@@ -4,7 +4,8 @@ using System.Text.Json.Nodes;
 using CsCheck;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
-using MillCard.Core.Patterns;
+using MillCard.Core.Rules;
+using MillCard.Core.Starting;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -216,15 +217,15 @@ public class CardRuleTests
             "body-below-tip", "probe-reaches-nothing", "rating-beyond-heater", "heats-what-is-not-there", "starts-not-said",
                 "travel-past-bed", "home-off-travel",
             "faster-than-axis", "beam-never-clears"];
-        foreach (var pattern in Pattern.All) Assert.DoesNotContain(Rules.Check(pattern.Card), f => own.Contains(f.Rule));
+        foreach (var pattern in Pattern.All) Assert.DoesNotContain(RuleBook.Check(pattern.Card), f => own.Contains(f.Rule));
         foreach (var demo in new[] { "avocet", "cormorant", "dunlin", "kittiwake" })
-            Assert.DoesNotContain(Rules.Check(DemoParts.Card(demo)), f => own.Contains(f.Rule));
+            Assert.DoesNotContain(RuleBook.Check(DemoParts.Card(demo)), f => own.Contains(f.Rule));
         var lacking = new SortedSet<string>();
         foreach (var (rule, pointer, bad, _) in Pairs.Select(p => p.Data).Where(d => own.Contains(d.Item1)))
         {
-            var finding = Rules.Check(bad).First(f => f.Rule == rule && f.Pointer == pointer);
+            var finding = RuleBook.Check(bad).First(f => f.Rule == rule && f.Pointer == pointer);
             if (finding.Remedy is null) { lacking.Add(rule); continue; }
-            Assert.DoesNotContain(Rules.Check(Cured(bad, finding.Remedy)), f => f.Rule == rule && f.Pointer == pointer);
+            Assert.DoesNotContain(RuleBook.Check(Cured(bad, finding.Remedy)), f => f.Rule == rule && f.Pointer == pointer);
         }
         // what only a ruler can say
         Assert.Equal(["body-below-tip", "probe-reaches-nothing"], lacking);
@@ -256,7 +257,7 @@ public class CardRuleTests
         {
             var card = breaks.Aggregate(Bare(new() { Min = 0, Max = 180, MaxSpeed = 150 }, new() { Min = 0, Max = 160, MaxSpeed = 150 },
                 new() { Min = 0, Max = 170, MaxSpeed = 10 }), (c, f) => f(c));
-            Finding[] Curable() => [.. Rules.Check(card).Where(f => f.Remedy is not null)];
+            Finding[] Curable() => [.. RuleBook.Check(card).Where(f => f.Remedy is not null)];
             foreach (var pick in picks)
             {
                 if (Curable() is not { Length: > 0 } curable) break;
@@ -292,14 +293,14 @@ public class CardRuleTests
     [Theory, MemberData(nameof(Pairs))]
     public void A_rule_fires_where_it_should_and_not_where_it_should_not(string rule, string pointer, Card bad, Card good)
     {
-        Assert.Contains(Rules.Check(bad), f => f.Rule == rule && f.Pointer == pointer);
-        Assert.DoesNotContain(Rules.Check(good), f => f.Rule == rule);
+        Assert.Contains(RuleBook.Check(bad), f => f.Rule == rule && f.Pointer == pointer);
+        Assert.DoesNotContain(RuleBook.Check(good), f => f.Rule == rule);
     }
 
     // (1.75/2.85)² = 37.7 %: areas of circles.
     [Fact]
     public void The_wrong_filament_is_told_as_a_share_of_plastic() =>
-        Assert.Contains("90.3 %", Rules.Check(WithFilament(3))
+        Assert.Contains("90.3 %", RuleBook.Check(WithFilament(3))
             .Single(f => f.Rule == "uncommon-filament-diameter").Message, StringComparison.Ordinal);
 
     [Fact]
@@ -310,7 +311,7 @@ public class CardRuleTests
             Accepted = [
             new() { Rule = "uncommon-filament-diameter", At = "/head/nozzles/0/filamentDiameter", Why = "old stock" }]
         };
-        Assert.Equal("old stock", Rules.Check(card)[^1].AcceptedBecause);
+        Assert.Equal("old stock", RuleBook.Check(card)[^1].AcceptedBecause);
     }
 
     private static KeepOut Polygon(params double[][] points) =>

@@ -1,5 +1,5 @@
 using MillCard.Core.Documents;
-using MillCard.Core.Reach;
+using MillCard.Core.Machines;
 using Routine = MillCard.Core.Documents.Routines;
 
 namespace MillCard.Core.Tests;
@@ -27,7 +27,7 @@ internal static class Cards
         Sources = new Dictionary<string, FactSource>(),
     };
 
-    public static Machine Machine(this Card card) => Core.Reach.Machine.Of(card);
+    public static Machine Machine(this Card card) => Core.Machines.Machine.Of(card);
 
     public static KeepOut Box(string name, KeepOutKind kind, double x, double y, double w, double d, double? top = null) =>
         new() { Name = name, Kind = kind, Outline = new RectangleOutline { X = x, Y = y, Width = w, Depth = d }, Top = top };

@@ -1,7 +1,7 @@
 using System.Text;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
-using MillCard.Core.Flavours;
+using MillCard.Core.Routines.Carrying;
 using Xunit;
 
 namespace MillCard.Core.Tests;

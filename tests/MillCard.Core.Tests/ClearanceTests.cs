@@ -2,6 +2,7 @@ using CsCheck;
 using MillCard.Core.Clearance;
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
+using MillCard.Core.Meshes;
 using MillCard.Core.Reach;
 using NetTopologySuite.Geometries;
 using NetTopologySuite.Geometries.Prepared;

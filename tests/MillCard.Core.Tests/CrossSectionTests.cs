@@ -1,7 +1,8 @@
 using System.Globalization;
 using CsCheck;
+using MillCard.Core.Files;
 using MillCard.Core.Meshes;
-using MillCard.Core.Slicing;
+using MillCard.Core.Slicing.Sections;
 using Xunit;
 
 namespace MillCard.Core.Tests;

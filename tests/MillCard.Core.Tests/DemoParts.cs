@@ -1,7 +1,7 @@
 using MillCard.Core.Documents;
+using MillCard.Core.Files;
 using MillCard.Core.Meshes;
-using MillCard.Core.Reach;
-using MillCard.Core.Slicing;
+using MillCard.Core.Slicing.Jobs;
 
 namespace MillCard.Core.Tests;
 

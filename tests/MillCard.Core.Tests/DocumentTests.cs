@@ -3,7 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using CsCheck;
 using MillCard.Core.Documents;
-using MillCard.Core.Findings;
+using MillCard.Core.Rules;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -81,7 +81,7 @@ public class DocumentTests
         card["name"] = null;
         Assert.Empty(Errors(card, draft: true));
         var draft = DocumentReader.Read<Card>(Encoding.UTF8.GetBytes(card.ToJsonString()), draft: true).Document!;
-        Assert.Equal(["/envelope/height", "/name"], Rules.Check(draft).Where(f => f.Rule == "missing-fact").Select(f => f.Pointer!)
+        Assert.Equal(["/envelope/height", "/name"], RuleBook.Check(draft).Where(f => f.Rule == "missing-fact").Select(f => f.Pointer!)
             .Order());
     }
 

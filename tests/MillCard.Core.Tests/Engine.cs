@@ -1,8 +1,9 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
-using MillCard.Core.Reach;
 using MillCard.Core.Slicing;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Slicing.Paths;
 using NetTopologySuite.Geometries;
 using Xunit;
 

@@ -7,8 +7,9 @@ using MillCard.Core.Findings;
 using MillCard.Core.Flow;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
-using MillCard.Core.Reach;
 using MillCard.Core.Slicing;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Slicing.Paths;
 using NetTopologySuite.Geometries;
 using Xunit;
 using static MillCard.Core.Tests.Engine;
@@ -563,7 +564,7 @@ public class EngineTests
         var two = job with
         {
             Parts = [.. job.Parts, new PartToSlice(new TrialPart { Name = "blade", File = "blade", X = 150, Y = 150 }, blade,
-                new Reach.Footprints(blade))],
+                new Footprints(blade))],
         };
         Assert.Contains(Slicer.Slice(two).Findings,
             f => f is { Rule: "nothing-of-part", Severity: Findings.Severity.Stop }

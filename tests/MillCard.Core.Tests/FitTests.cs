@@ -1,6 +1,7 @@
 using CsCheck;
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
+using MillCard.Core.Machines;
 using MillCard.Core.Meshes;
 using MillCard.Core.Reach;
 using NetTopologySuite.Geometries;

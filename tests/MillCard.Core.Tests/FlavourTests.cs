@@ -5,6 +5,8 @@ using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Flavours;
 using MillCard.Core.Macros;
+using MillCard.Core.Routines.Carrying;
+using MillCard.Core.Rules;
 using MillCard.Core.Slicing;
 using Xunit;
 
@@ -241,7 +243,7 @@ public class FlavourTests
     public void A_macro_that_calls_itself_is_told_as_that()
     {
         var run = Klipper("[gcode_macro AA]\ngcode:\n  BB\n[gcode_macro BB]\ngcode:\n  AA\n  M117 x\n", "AA\n");
-        var finding = Assert.Single(Rules.Check(run, Cards.Dunlin.Machine()), f => f.Rule == "macro-calls-itself");
+        var finding = Assert.Single(RuleBook.Check(run, Cards.Dunlin.Machine()), f => f.Rule == "macro-calls-itself");
         Assert.Equal((Severity.Stop, 1), (finding.Severity, finding.Line));
         Assert.Contains("AA calls itself", finding.Message, StringComparison.Ordinal);
     }

@@ -2,7 +2,7 @@ using System.Text;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Gauges;
-using MillCard.Core.MeasureUps;
+using MillCard.Core.Starting;
 using Xunit;
 
 namespace MillCard.Core.Tests;

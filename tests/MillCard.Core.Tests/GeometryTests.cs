@@ -1,6 +1,8 @@
 using CsCheck;
 using MillCard.Core.Geometry;
-using MillCard.Core.Slicing;
+using MillCard.Core.Meshes;
+using MillCard.Core.Slicing.Sections;
+using MillCard.Core.Slicing.Walls;
 using NetTopologySuite.Geometries;
 using Xunit;
 using Point = MillCard.Core.Geometry.Point;
@@ -180,7 +182,7 @@ public class GeometryTests
     [Theory, InlineData("net-ring-joint"), InlineData("tide-gauge-float-clamp")]
     public void A_plain_outline_has_fewer_corners_and_covers_the_true_one(string part)
     {
-        var shape = new MillCard.Core.Reach.Footprints(DemoParts.Read(part)).Whole;
+        var shape = new Footprints(DemoParts.Read(part)).Whole;
         var plain = Plane.PlainOutside(shape);
         Assert.True(part != "net-ring-joint" || plain.NumPoints < shape.NumPoints / 2);
         Assert.True(Plane.Difference(shape, plain).Area < 1e-6);

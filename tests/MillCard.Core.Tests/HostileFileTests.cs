@@ -2,9 +2,9 @@ using System.Globalization;
 using System.IO.Compression;
 using System.Text;
 using CsCheck;
+using MillCard.Core.Files;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
-using MillCard.Core.Outlines;
 using NetTopologySuite.Geometries;
 using Xunit;
 

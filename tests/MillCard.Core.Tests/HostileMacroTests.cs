@@ -2,7 +2,7 @@ using System.Text;
 using CsCheck;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
-using MillCard.Core.Findings;
+using MillCard.Core.Rules;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -14,7 +14,7 @@ public class HostileMacroTests
     {
         var card = Cards.Bare() with { Firmware = new() { Flavour = flavour, Macros = macros } };
         var run = SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(program));
-        Rules.Check(run, card.Machine());
+        RuleBook.Check(run, card.Machine());
         return run;
     }
 

@@ -2,8 +2,8 @@ using System.Globalization;
 using System.Text;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
-using MillCard.Core.Findings;
-using MillCard.Core.Learning;
+using MillCard.Core.Routines.Learning;
+using MillCard.Core.Rules;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -68,7 +68,7 @@ public class LearnedTests
         string rightBehind)
     {
         string[] Found(string start, string end) =>
-            [.. Rules.Check(Run(Warm + "M83\n" + start + Square() + end + "M104 S0\nM140 S0\nM84\n"), Card.Machine()).Select(f => f.Rule)];
+            [.. RuleBook.Check(Run(Warm + "M83\n" + start + Square() + end + "M104 S0\nM140 S0\nM84\n"), Card.Machine()).Select(f => f.Rule)];
         Assert.Contains(rule, Found(before, behind));
         Assert.DoesNotContain(rule, Found(right, rightBehind));
     }

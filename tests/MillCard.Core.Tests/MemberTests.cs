@@ -2,7 +2,7 @@ using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using MillCard.Core.Documents;
-using MillCard.Core.Proofs;
+using MillCard.Core.Records;
 using Xunit;
 
 namespace MillCard.Core.Tests;

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.IO.Compression;
 using System.Text;
 using CsCheck;
+using MillCard.Core.Files;
 using MillCard.Core.Meshes;
 using Xunit;
 

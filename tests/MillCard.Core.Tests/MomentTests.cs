@@ -2,6 +2,7 @@ using System.Text;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
+using MillCard.Core.Rules;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -48,7 +49,7 @@ public class MomentTests
     { Firmware = new() { Flavour = FlavourId.Klipper, Macros = Macros } };
 
     private static Finding[] Find(string program, Card card) =>
-        [.. Rules.Check(SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(program)), card.Machine())];
+        [.. RuleBook.Check(SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(program)), card.Machine())];
 
     private static Card RepRapFirmware(string? files = null) =>
         Klipper with { Firmware = new() { Flavour = FlavourId.RepRapFirmware, Macros = files } };

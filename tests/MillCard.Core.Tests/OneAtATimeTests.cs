@@ -2,8 +2,11 @@ using System.Text;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
+using MillCard.Core.Meshes;
 using MillCard.Core.Reach;
+using MillCard.Core.Rules;
 using MillCard.Core.Slicing;
+using MillCard.Core.Slicing.Jobs;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -82,14 +85,14 @@ public class OneAtATimeTests
         }
         Tower(40, 12);
         Tower(60, 6);
-        var hit = Assert.Single(Rules.Check(SimulatedMachine.Run(Cards.Dunlin.Machine(), Encoding.UTF8.GetBytes(program.ToString())),
+        var hit = Assert.Single(RuleBook.Check(SimulatedMachine.Run(Cards.Dunlin.Machine(), Encoding.UTF8.GetBytes(program.ToString())),
             Cards.Dunlin.Machine()), f => f.Rule == "head-hits-print");
         Assert.Contains("fan duct", hit.Message, StringComparison.Ordinal);
 
         program = new("G28\nM109 S235\nG90\nM83\nG92 E0\nG1 Z0.3 F600\n");
         Tower(40, 12);
         Tower(66, 6);
-        Assert.DoesNotContain(Rules.Check(SimulatedMachine.Run(Cards.Dunlin.Machine(), Encoding.UTF8.GetBytes(program.ToString())),
+        Assert.DoesNotContain(RuleBook.Check(SimulatedMachine.Run(Cards.Dunlin.Machine(), Encoding.UTF8.GetBytes(program.ToString())),
             Cards.Dunlin.Machine()), f => f.Rule == "head-hits-print");
     }
 
@@ -102,7 +105,7 @@ public class OneAtATimeTests
             .Where(l => l != "G0 Z13" && !l.StartsWith("G0 Z13 ", StringComparison.Ordinal)));
         Assert.NotEqual(Text(result), flat);
         var through = flat.Replace("; layers end", "G0 X30 Y30 Z5\n; layers end", StringComparison.Ordinal);
-        var findings = Rules.Check(SimulatedMachine.Run(Cards.Dunlin.Machine(), Encoding.UTF8.GetBytes(through)), Cards.Dunlin.Machine());
+        var findings = RuleBook.Check(SimulatedMachine.Run(Cards.Dunlin.Machine(), Encoding.UTF8.GetBytes(through)), Cards.Dunlin.Machine());
         Assert.Contains(findings, f => f.Rule == "head-hits-print" && f.Message.Contains("nozzle", StringComparison.Ordinal));
     }
 
@@ -110,7 +113,7 @@ public class OneAtATimeTests
     public void The_dry_run_sees_a_body_run_into_a_clip()
     {
         // the left clip ends at X 12; the duct reaches 14 to the left of the nozzle, 4.5 above its tip
-        Finding[] At(double x, double z) => [.. Rules.Check(
+        Finding[] At(double x, double z) => [.. RuleBook.Check(
             SimulatedMachine.Run(Cards.Dunlin.Machine(),
             Encoding.UTF8.GetBytes(FormattableString.Invariant($"G28\nG0 Z{z}\nG0 X{x} Y40\nG0 Y70\n"))), Cards.Dunlin.Machine())
             .Where(f => f.Rule == "through-keep-out")];

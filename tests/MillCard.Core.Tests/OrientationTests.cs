@@ -1,5 +1,6 @@
 using CsCheck;
 using MillCard.Core.Documents;
+using MillCard.Core.Machines;
 using MillCard.Core.Meshes;
 using MillCard.Core.Reach;
 using Xunit;

@@ -1,7 +1,6 @@
 using System.Text;
+using MillCard.Core.Files;
 using MillCard.Core.Geometry;
-using MillCard.Core.Meshes;
-using MillCard.Core.Outlines;
 using Xunit;
 
 namespace MillCard.Core.Tests;

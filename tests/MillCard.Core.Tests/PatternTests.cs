@@ -2,10 +2,11 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
-using MillCard.Core.MeasureUps;
-using MillCard.Core.Patterns;
-using MillCard.Core.Reach;
+using MillCard.Core.Meshes;
+using MillCard.Core.Rules;
 using MillCard.Core.Slicing;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Starting;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -29,7 +30,7 @@ public class PatternTests
         var card = Named(id);
         var json = JsonSerializer.SerializeToElement(card, DocumentJson.Options);
         Assert.Empty(SchemaCheck.Of(DocumentSchema.Of(typeof(Card)), json));
-        Assert.DoesNotContain(Rules.Check(card), f => f.Severity >= Severity.Note);
+        Assert.DoesNotContain(RuleBook.Check(card), f => f.Severity >= Severity.Note);
         Assert.Equal(id, card.Pattern!.Id);
         Assert.All(card.Sources.Values, s => Assert.Equal(SourceKind.Assumed, s.Source));
         foreach (var bites in new[] { "/envelope/height", "/envelope/origin", "/envelope/heated", "/envelope/bed/width",

@@ -1,7 +1,7 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Flavours;
-using MillCard.Core.Previews;
+using MillCard.Core.Routines.Previews;
 using Xunit;
 
 namespace MillCard.Core.Tests;

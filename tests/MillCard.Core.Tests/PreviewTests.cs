@@ -4,10 +4,11 @@ using CsCheck;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
-using MillCard.Core.Flavours;
-using MillCard.Core.Learning;
-using MillCard.Core.Previews;
 using MillCard.Core.Routines;
+using MillCard.Core.Routines.Carrying;
+using MillCard.Core.Routines.Learning;
+using MillCard.Core.Routines.Previews;
+using MillCard.Core.Rules;
 using MillCard.Core.Slicing;
 using Xunit;
 
@@ -66,7 +67,7 @@ public class PreviewTests
     {
         const string start = "G28\nM104 S{{ heat.nozle | mm }} ; {{ heat.bed }}";
         var card = Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = start } };
-        var finding = Assert.Single(Rules.Check(card), f => f.Rule == "broken-routine");
+        var finding = Assert.Single(RuleBook.Check(card), f => f.Rule == "broken-routine");
         Assert.Equal(("Write heat.nozzle", "/routines/start", 2, "M104 S{{ heat.nozzle | mm }} ; {{ heat.bed }}"),
             (finding.Remedy!.Label, finding.Remedy.Edits[0].Pointer, finding.Remedy.Edits[0].Line, finding.Remedy.Edits[0].Text));
     }
@@ -273,7 +274,7 @@ public class PreviewTests
             var run = SimulatedMachine.Run(machines[which], bytes);
             Assert.True(bytes.AsSpan().SequenceEqual(run.Text.Bytes.Span));
             Assert.False(double.IsNaN(run.TotalSeconds));
-            Rules.Check(run, machines[which]);
+            RuleBook.Check(run, machines[which]);
         }, iter: 50_000);
     }
 }

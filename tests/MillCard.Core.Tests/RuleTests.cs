@@ -2,8 +2,9 @@ using System.Text;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
-using MillCard.Core.Flavours;
-using MillCard.Core.Patterns;
+using MillCard.Core.Routines.Carrying;
+using MillCard.Core.Rules;
+using MillCard.Core.Starting;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -234,7 +235,7 @@ public class RuleTests
 
     [Fact]
     public void No_rule_is_left_without_a_case() =>
-        Assert.Empty(Rules.ForDryRuns.Select(r => r.Id.Name).Except(Cases.Select(c => c.Data.Item1)));
+        Assert.Empty(RuleBook.ForDryRuns.Select(r => r.Id.Name).Except(Cases.Select(c => c.Data.Item1)));
 
     [Theory, MemberData(nameof(Cases))]
     public void Taking_the_remedies_silences_the_rule(string rule, string machine, string fires, int line, string fine)
@@ -284,13 +285,13 @@ public class RuleTests
     public void A_size_written_as_a_number_is_noted_and_its_name_offered()
     {
         var card = Plain with { Routines = new() { Start = "G28\nG1 X180 Y{{ bed.max_y }} F6000\nG1 X12" } };
-        var finding = Assert.Single(Rules.Check(card), f => f.Rule == "hard-coded-size");
+        var finding = Assert.Single(RuleBook.Check(card), f => f.Rule == "hard-coded-size");
         Assert.Equal(("/routines/start", 2, "G1 X{{ bed.max_x }} Y{{ bed.max_y }} F6000"),
             (finding.Pointer, finding.Line, finding.Remedy!.Edits[0].Text));
     }
 
     private static Finding[] Find(string gcode, Card card) =>
-        [.. Rules.Check(SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(gcode)), card.Machine())];
+        [.. RuleBook.Check(SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(gcode)), card.Machine())];
 
     private static string Edited(string program, IReadOnlyList<Edit> edits)
     {

@@ -4,8 +4,11 @@ using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Matching;
-using MillCard.Core.Reach;
+using MillCard.Core.Meshes;
+using MillCard.Core.Rules;
 using MillCard.Core.Slicing;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Slicing.Paths;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -281,8 +284,8 @@ public class SeveralNozzlesTests
         Assert.DoesNotContain(card.Machine().HeadOf(0), s => s.Name.StartsWith("nozzle", StringComparison.Ordinal));
         var fixedTools = card with { Head = card.Head with { Changer = null } };
         Assert.Equal(3, fixedTools.Machine().HeadOf(0).Count(s => s.Name.StartsWith("nozzle", StringComparison.Ordinal)));
-        Assert.Contains(Rules.Check(fixedTools), f => f.Rule == "idle-nozzle-lower");
-        Assert.DoesNotContain(Rules.Check(card), f => f.Rule == "idle-nozzle-lower");
+        Assert.Contains(RuleBook.Check(fixedTools), f => f.Rule == "idle-nozzle-lower");
+        Assert.DoesNotContain(RuleBook.Check(card), f => f.Rule == "idle-nozzle-lower");
     }
 
     // Whoever applies the offset, the firmware or the writer, the tip lays the part where it stands.

@@ -6,9 +6,11 @@ using MillCard.Core.Findings;
 using MillCard.Core.Flow;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
-using MillCard.Core.Reach;
+using MillCard.Core.Rules;
+using MillCard.Core.Settings;
 using MillCard.Core.Slicing;
-using MillCard.Core.Trying;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Slicing.Paths;
 using NetTopologySuite.Geometries;
 using Xunit;
 
@@ -116,7 +118,7 @@ public class SlicerTests
         var (asked, pushed) = (right.Run!.Filament * ExtrudedLine.FilamentArea(filament),
             right.Run.Filament * ExtrudedLine.FilamentArea(fed));
         Assert.Equal(share, $"{100 * pushed / asked:0} %");
-        var brought = Rules.Check(SimulatedMachine.Run(card.Machine(), right.Gcode, [job.Filament]), card.Machine());
+        var brought = RuleBook.Check(SimulatedMachine.Run(card.Machine(), right.Gcode, [job.Filament]), card.Machine());
         Assert.Contains(brought, f => f is { Rule: "filament-diameter-mismatch", Severity: Severity.Stop });
     }
 

@@ -1,3 +1,4 @@
+using MillCard.Core.Files;
 using MillCard.Core.Meshes;
 
 namespace MillCard.Core.Tests;

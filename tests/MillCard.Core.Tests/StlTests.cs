@@ -1,5 +1,6 @@
 using System.Text;
 using CsCheck;
+using MillCard.Core.Files;
 using MillCard.Core.Meshes;
 using Xunit;
 

@@ -1,9 +1,10 @@
 using System.Text.Json;
 using MillCard.Core.Documents;
+using MillCard.Core.Files;
 using MillCard.Core.Meshes;
-using MillCard.Core.Reach;
-using MillCard.Core.Slicing;
-using MillCard.Core.Trying;
+using MillCard.Core.Settings;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.WhatIf;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -74,14 +75,14 @@ public class TryingTests
     public void A_step_stays_on_the_ladder_and_within_its_limits()
     {
         var job = Job();
-        Assert.Equal(["0.16", "0.24"], WhatIf.Of(job, "/layers/others").Select(v => v.Value!.Value.GetRawText()));
-        Assert.Equal(["2", "4"], WhatIf.Of(job, "/walls").Select(v => v.Value!.Value.GetRawText()));
-        Assert.Equal(["0.05"], WhatIf.Of(job with { Recipe = Cards.Standard with { Infill = new() { Density = 0 } } }, "/infill/density")
+        Assert.Equal(["0.16", "0.24"], Variants.Of(job, "/layers/others").Select(v => v.Value!.Value.GetRawText()));
+        Assert.Equal(["2", "4"], Variants.Of(job, "/walls").Select(v => v.Value!.Value.GetRawText()));
+        Assert.Equal(["0.05"], Variants.Of(job with { Recipe = Cards.Standard with { Infill = new() { Density = 0 } } }, "/infill/density")
             .Select(v => v.Value!.Value.GetRawText()));
-        Assert.Equal(7, WhatIf.Of(job, "/infill/pattern").Count);
-        Assert.Equal(JsonValueKind.True, Assert.Single(WhatIf.Of(job, "/spiral")).Value!.Value.ValueKind);
-        Assert.Empty(WhatIf.Of(job, "/fileName"));
-        Assert.Empty(WhatIf.Of(job, "/nonsense"));
+        Assert.Equal(7, Variants.Of(job, "/infill/pattern").Count);
+        Assert.Equal(JsonValueKind.True, Assert.Single(Variants.Of(job, "/spiral")).Value!.Value.ValueKind);
+        Assert.Empty(Variants.Of(job, "/fileName"));
+        Assert.Empty(Variants.Of(job, "/nonsense"));
     }
 
     [Fact]
@@ -93,19 +94,19 @@ public class TryingTests
             .Machine(),
             Filament = Cards.Petg with { PricePerKg = 20, Density = 1.27 }
         };
-        var (now, _) = WhatIf.Measure(job, default);
+        var (now, _) = Variants.Measure(job, default);
         var cost = now!.Seconds / 3600 * 1.5 + now.Grams!.Value / 1000 * 20;
         Assert.Equal(cost, now.Cost!.Value, 1e-9);
         Assert.InRange(now.PeakFlow, 1, 8);
         foreach (var (pointer, quicker) in new[] { ("/layers/others", 1), ("/speeds/infill", 1), ("/walls", 0) })
         {
-            var faster = WhatIf.Measure(WhatIf.Of(job, pointer)[quicker].Job, default).Figures!;
+            var faster = Variants.Measure(Variants.Of(job, pointer)[quicker].Job, default).Figures!;
             Assert.True(faster.Seconds < now.Seconds, pointer);
         }
-        var first = WhatIf.Better(job, Outcome.Strength).First();
+        var first = Variants.Better(job, Outcome.Strength).First();
         Assert.Equal("/walls", first.Pointer);
         Assert.Equal("4", first.Value!.Value.GetRawText());
-        Assert.NotNull(WhatIf.Measure(WhatIf.Of(job, "/layers/others")[1].Job with { Parts = [] }, default).Refusal);
+        Assert.NotNull(Variants.Measure(Variants.Of(job, "/layers/others")[1].Job with { Parts = [] }, default).Refusal);
     }
 
     [Fact]
@@ -114,7 +115,7 @@ public class TryingTests
         var table = MeshFile.Joined([Block.Of(4, 30, 10),
             new Mesh([.. Block.Of(30, 30, 3).Corners.Select((c, i) => c + (i % 3 == 2 ? 10 : 0))], Block.Of(30, 30, 3).Faces)]);
         var job = Job(table) with { Recipe = Cards.Standard with { Supports = new() { Pattern = SupportPattern.Crossed } } };
-        var all = WhatIf.Orientations(job, 0).Select(v => (v.Label, v.Overhang, WhatIf.Measure(v.Job, default).Figures)).ToArray();
+        var all = Variants.Orientations(job, 0).Select(v => (v.Label, v.Overhang, Variants.Measure(v.Job, default).Figures)).ToArray();
         Assert.Equal("as it stands", all[0].Label);
         // the plate's underside, the body that it rests on not taken off: that is another body
         Assert.Equal(30 * 30, all[0].Overhang!.Value, 1.0);

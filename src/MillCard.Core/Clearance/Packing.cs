@@ -1,5 +1,6 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
+using MillCard.Core.Machines;
 using MillCard.Core.Reach;
 using NetTopologySuite.Algorithm.Locate;
 using NetTopologySuite.Geometries;

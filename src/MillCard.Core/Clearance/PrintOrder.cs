@@ -1,6 +1,8 @@
 using System.Collections.Concurrent;
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
+using MillCard.Core.Machines;
+using MillCard.Core.Meshes;
 using MillCard.Core.Reach;
 using NetTopologySuite.Geometries;
 using NetTopologySuite.Operation.Distance;

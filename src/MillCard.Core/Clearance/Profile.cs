@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using MillCard.Core.Geometry;
-using MillCard.Core.Reach;
+using MillCard.Core.Machines;
+using MillCard.Core.Meshes;
 using NetTopologySuite.Geometries;
 using NetTopologySuite.Geometries.Prepared;
 using NetTopologySuite.Geometries.Utilities;

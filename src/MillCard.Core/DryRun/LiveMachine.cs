@@ -1,7 +1,7 @@
 using System.Text;
 using MillCard.Core.Flavours;
 using MillCard.Core.Gcode;
-using MillCard.Core.Reach;
+using MillCard.Core.Machines;
 
 namespace MillCard.Core.DryRun;
 

@@ -1,5 +1,5 @@
 using MillCard.Core.Heat;
-using MillCard.Core.Reach;
+using MillCard.Core.Machines;
 
 namespace MillCard.Core.DryRun;
 

@@ -4,9 +4,9 @@ using MillCard.Core.Documents;
 using MillCard.Core.Flavours;
 using MillCard.Core.Gcode;
 using MillCard.Core.Heat;
+using MillCard.Core.Machines;
 using MillCard.Core.Macros;
 using MillCard.Core.Motion;
-using MillCard.Core.Reach;
 
 namespace MillCard.Core.DryRun;
 

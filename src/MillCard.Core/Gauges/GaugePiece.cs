@@ -1,6 +1,7 @@
 using MillCard.Core.Documents;
-using MillCard.Core.Reach;
-using MillCard.Core.Slicing;
+using MillCard.Core.Machines;
+using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Slicing.Sections;
 
 namespace MillCard.Core.Gauges;
 

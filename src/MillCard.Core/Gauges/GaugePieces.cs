@@ -1,12 +1,16 @@
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
-using MillCard.Core.Findings.CardRules;
+using MillCard.Core.Machines;
 using MillCard.Core.Meshes;
 using MillCard.Core.Motion;
 using MillCard.Core.Reach;
 using MillCard.Core.Routines;
-using MillCard.Core.Slicing;
+using MillCard.Core.Rules;
+using MillCard.Core.Rules.CardRules;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Slicing.Writing;
 using NetTopologySuite.Operation.Distance;
 
 namespace MillCard.Core.Gauges;
@@ -53,7 +57,7 @@ public static class GaugePieces
         {
             var program = new ProgramWriter(slice, layers).Write(stop);
             var run = SimulatedMachine.Run(job.Machine, program, [job.Filament], stop);
-            return new MadeGauge(program, layers, run, Rules.Check(run, job.Machine));
+            return new MadeGauge(program, layers, run, RuleBook.Check(run, job.Machine));
         }
         catch (RoutineException broken)
         {

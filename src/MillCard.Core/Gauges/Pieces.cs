@@ -1,8 +1,9 @@
 using System.Globalization;
 using MillCard.Core.Documents;
 using MillCard.Core.Flow;
-using MillCard.Core.Reach;
-using MillCard.Core.Slicing;
+using MillCard.Core.Machines;
+using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Slicing.Sections;
 
 namespace MillCard.Core.Gauges;
 

@@ -1,6 +1,6 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
-using MillCard.Core.Reach;
+using MillCard.Core.Machines;
 using static MillCard.Core.Matching.FilamentMatch;
 
 namespace MillCard.Core.Matching;

@@ -1,9 +1,9 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Flow;
-using MillCard.Core.MeasureUps;
 using MillCard.Core.Motion;
-using MillCard.Core.Slicing;
+using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Starting;
 using static MillCard.Core.Matching.FilamentMatch;
 
 namespace MillCard.Core.Matching;

@@ -4,6 +4,8 @@ using System.Text.Json.Serialization;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
+using MillCard.Core.Machines;
+using MillCard.Core.Meshes;
 using NetTopologySuite.Geometries;
 using NetTopologySuite.Geometries.Prepared;
 using NetTopologySuite.Operation.Distance;

@@ -1,4 +1,5 @@
 using MillCard.Core.Documents;
+using MillCard.Core.Machines;
 
 namespace MillCard.Core.Reach;
 

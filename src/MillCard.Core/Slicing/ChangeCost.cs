@@ -3,6 +3,9 @@ using MillCard.Core.Clearance;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Slicing.Sections;
 
 namespace MillCard.Core.Slicing;
 

@@ -2,34 +2,15 @@ using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
+using MillCard.Core.Rules;
+using MillCard.Core.Slicing.Filling;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Slicing.Sections;
 using MillCard.Core.Slicing.Supporting;
+using MillCard.Core.Slicing.Walls;
 
 namespace MillCard.Core.Slicing;
-
-/// <summary>How far a long computation has come.</summary>
-/// <param name="Step">What is being done, in words.</param>
-/// <param name="Done">How many are done.</param>
-/// <param name="Of">Of how many.</param>
-public sealed record Progress(string Step, int Done, int Of);
-
-/// <summary>One layer's areas and lines of one part.</summary>
-/// <param name="Region">The cross-section.</param>
-/// <param name="Walls">Walls, outermost first; each entry is one wall's rings.</param>
-/// <param name="Thin">Single lines in thin places and gaps.</param>
-/// <param name="Fill">Groups in the order in which they are laid: bridges, solid, sparse, top, smoothing.</param>
-/// <param name="Supports">Supports and their interface.</param>
-internal sealed record PartLayer(Shape Region, IReadOnlyList<IReadOnlyList<ToolPath>> Walls, IReadOnlyList<ToolPath> Thin,
-    IReadOnlyList<IReadOnlyList<ToolPath>> Fill, IReadOnlyList<ToolPath> Supports)
-{
-    /// <summary>What its supports cover.</summary>
-    public Shape Held { get; init; } = Plane.Empty;
-}
-
-/// <summary>A part cut and laid.</summary>
-/// <param name="Layers">From the bottom up.</param>
-/// <param name="Recipe">Its own settings.</param>
-/// <param name="Findings">What was noticed.</param>
-internal sealed record LaidPart(PartLayer[] Layers, Recipe Recipe, IReadOnlyList<Finding> Findings);
 
 /// <summary>The lines of every layer of one placed part.</summary>
 internal sealed class Layering
@@ -163,7 +144,7 @@ internal sealed class Layering
         {
             var (recipe, area) = pieces[k];
             var (outer, inner) = (recipe.WidthOf(PathKind.OuterWall, layer == 0), recipe.WidthOf(PathKind.InnerWall, layer == 0));
-            var own = Slicing.Walls.Of(region, recipe.Walls, outer, inner, height, recipe.Wall.FillThin);
+            var own = WallLines.Of(region, recipe.Walls, outer, inner, height, recipe.Wall.FillThin);
             var alone = pieces.Count == 1;
             if (k == 0 || !sameWalls)
             {
@@ -171,7 +152,7 @@ internal sealed class Layering
                 for (var wall = 0; wall < own.Middles.Count; wall++)
                 {
                     var kind = wall == 0 ? PathKind.OuterWall : PathKind.InnerWall;
-                    var rings = Slicing.Walls.Rings(own.Middles[wall], kind, wall == 0 ? outer : inner);
+                    var rings = WallLines.Rings(own.Middles[wall], kind, wall == 0 ? outer : inner);
                     if (walls.Count <= wall) walls.Add([]);
                     walls[wall] = [.. walls[wall], .. Speeded(within is null ? rings : Cut(rings, within), recipe)];
                 }
@@ -206,7 +187,7 @@ internal sealed class Layering
         var width = _recipe.WidthOf(PathKind.OuterWall, false);
         var middle = Plane.Polygons(Plane.Offset(region, -width / 2)).MaxBy(p => p.Area);
         if (middle is null) return new PartLayer(region, [], [], [], []);
-        return new PartLayer(region, [[Slicing.Walls.Ring(middle.ExteriorRing, PathKind.OuterWall,
+        return new PartLayer(region, [[WallLines.Ring(middle.ExteriorRing, PathKind.OuterWall,
             width) with { Speed = _recipe.SpeedOf(PathKind.OuterWall), Climbs = layer >= Math.Max(1, _recipe.BottomLayers) }]], [], [], []);
     }
 

@@ -3,6 +3,7 @@ using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Flavours;
 using MillCard.Core.Routines;
+using MillCard.Core.Slicing.Jobs;
 
 namespace MillCard.Core.Slicing;
 

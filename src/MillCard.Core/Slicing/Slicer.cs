@@ -4,15 +4,22 @@ using MillCard.Core.Clearance;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
-using MillCard.Core.Findings.CardRules;
-using MillCard.Core.Findings.DryRunRules;
 using MillCard.Core.Flow;
 using MillCard.Core.Geometry;
-using MillCard.Core.MeasureUps;
+using MillCard.Core.Machines;
 using MillCard.Core.Meshes;
 using MillCard.Core.Motion;
 using MillCard.Core.Reach;
 using MillCard.Core.Routines;
+using MillCard.Core.Rules;
+using MillCard.Core.Rules.CardRules;
+using MillCard.Core.Rules.DryRunRules;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Slicing.Order;
+using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Slicing.Supporting;
+using MillCard.Core.Slicing.Writing;
+using MillCard.Core.Starting;
 
 namespace MillCard.Core.Slicing;
 
@@ -81,7 +88,7 @@ public static class Slicer
             var run = SimulatedMachine.Run(job.Machine, program, job.Filaments, stop);
             var changes = ChangeCost.Of(job, plans, run);
             return new SliceResult(program, plans, run,
-                [.. notes, .. changes?.Notes(job, plans, run, stop) ?? [], .. Rules.Check(run, job.Machine)])
+                [.. notes, .. changes?.Notes(job, plans, run, stop) ?? [], .. RuleBook.Check(run, job.Machine)])
             { FileName = ProgramName.Of(job, plans, first.TotalSeconds), Changes = changes };
         }
         catch (RoutineException broken)

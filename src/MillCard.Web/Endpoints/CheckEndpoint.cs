@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
-using MillCard.Core.Previews;
+using MillCard.Core.Routines.Previews;
 using MillCard.Web.Hosting;
 
 namespace MillCard.Web.Endpoints;

@@ -1,7 +1,7 @@
 using System.Buffers;
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
-using MillCard.Core.Findings;
+using MillCard.Core.Rules;
 using MillCard.Store;
 
 namespace MillCard.Web.Endpoints;

@@ -3,7 +3,8 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
-using MillCard.Core.Reach;
+using MillCard.Core.Machines;
+using MillCard.Core.Rules;
 using MillCard.Web.Hosting;
 using MillCard.Web.Work;
 
@@ -50,7 +51,7 @@ internal static class DryRunEndpoint
                 var machine = Machine.Of(question.Card!);
                 var run = SimulatedMachine.Run(machine, System.Text.Encoding.UTF8.GetBytes(question.Gcode!), left);
                 return new DryRunAnswer(run.TotalSeconds, run.FilamentOf.Sum(), run.FilamentOf, run.Extents, lines ? Lines(run)
-                    : null, Rules.Check(run, machine));
+                    : null, RuleBook.Check(run, machine));
             }, stop));
         })
             .Accepts<DryRunQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using MillCard.Core.Machines;
 using MillCard.Core.Reach;
 using MillCard.Web.Hosting;
 using MillCard.Web.Work;

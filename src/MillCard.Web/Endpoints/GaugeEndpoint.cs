@@ -2,9 +2,9 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Gauges;
-using MillCard.Core.MeasureUps;
-using MillCard.Core.Reach;
-using MillCard.Core.Slicing;
+using MillCard.Core.Machines;
+using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Starting;
 using MillCard.Web.Hosting;
 using MillCard.Web.Work;
 

@@ -1,8 +1,11 @@
 using Microsoft.AspNetCore.Http.Features;
 using MillCard.Core.Documents;
+using MillCard.Core.Files;
+using MillCard.Core.Machines;
 using MillCard.Core.Meshes;
 using MillCard.Core.Reach;
-using MillCard.Core.Slicing;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Slicing.Sections;
 using MillCard.Web.Hosting;
 
 namespace MillCard.Web.Endpoints;

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
+using MillCard.Core.Files;
 using MillCard.Core.Meshes;
 using MillCard.Store;
 using MillCard.Web.Hosting;

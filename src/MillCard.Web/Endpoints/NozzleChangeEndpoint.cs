@@ -1,6 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
-using MillCard.Core.MeasureUps;
+using MillCard.Core.Starting;
 using MillCard.Store;
 using MillCard.Web.Hosting;
 

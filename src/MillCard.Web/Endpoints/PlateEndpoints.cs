@@ -1,5 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
-using MillCard.Core.Outlines;
+using MillCard.Core.Files;
 using MillCard.Store;
 using MillCard.Web.Hosting;
 using MillCard.Web.Work;

@@ -1,7 +1,8 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
+using MillCard.Core.Machines;
 using MillCard.Core.Reach;
-using MillCard.Core.Slicing;
+using MillCard.Core.Slicing.Writing;
 using MillCard.Web.Hosting;
 
 namespace MillCard.Web.Endpoints;

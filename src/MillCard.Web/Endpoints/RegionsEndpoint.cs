@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
+using MillCard.Core.Machines;
 using MillCard.Core.Reach;
 using MillCard.Web.Hosting;
 

@@ -1,11 +1,12 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Core.Flavours;
-using MillCard.Core.Learning;
+using MillCard.Core.Machines;
 using MillCard.Core.Macros;
-using MillCard.Core.Previews;
-using MillCard.Core.Reach;
 using MillCard.Core.Routines;
+using MillCard.Core.Routines.Carrying;
+using MillCard.Core.Routines.Learning;
+using MillCard.Core.Routines.Previews;
 using MillCard.Web.Hosting;
 using MillCard.Web.Work;
 

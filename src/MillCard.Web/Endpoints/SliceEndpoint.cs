@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Slicing;
+using MillCard.Core.Slicing.Jobs;
 using MillCard.Web.Hosting;
 using MillCard.Web.Work;
 

@@ -1,7 +1,7 @@
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
-using MillCard.Core.Proofs;
+using MillCard.Core.Records;
 using MillCard.Store;
 using MillCard.Web.Hosting;
 

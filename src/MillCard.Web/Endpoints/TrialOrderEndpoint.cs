@@ -3,6 +3,7 @@ using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Clearance;
 using MillCard.Core.Documents;
+using MillCard.Core.Machines;
 using MillCard.Core.Reach;
 using MillCard.Store;
 using MillCard.Web.Hosting;

@@ -2,9 +2,11 @@ using System.Runtime.CompilerServices;
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
+using MillCard.Core.Files;
 using MillCard.Core.Meshes;
-using MillCard.Core.Slicing;
-using MillCard.Core.Trying;
+using MillCard.Core.Settings;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.WhatIf;
 using MillCard.Web.Hosting;
 using MillCard.Web.Trials;
 using MillCard.Web.Work;
@@ -37,9 +39,9 @@ internal static class WhatIfEndpoints
     {
         public IEnumerable<Variant> Of(SliceJob job) => this switch
         {
-            { Setting: { } setting } => WhatIf.Of(job, setting),
-            _ when Enum.TryParse<Outcome>(Outcome, ignoreCase: true, out var wanted) => WhatIf.Better(job, wanted),
-            { Part: { } part } when part >= 0 && part < job.Parts.Count => WhatIf.Orientations(job, part),
+            { Setting: { } setting } => Variants.Of(job, setting),
+            _ when Enum.TryParse<Outcome>(Outcome, ignoreCase: true, out var wanted) => Variants.Better(job, wanted),
+            { Part: { } part } when part >= 0 && part < job.Parts.Count => Variants.Orientations(job, part),
             _ => [],
         };
     }

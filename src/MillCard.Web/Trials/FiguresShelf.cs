@@ -1,6 +1,6 @@
 using Microsoft.Extensions.Caching.Memory;
-using MillCard.Core.Slicing;
-using MillCard.Core.Trying;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.WhatIf;
 using MillCard.Web.Work;
 
 namespace MillCard.Web.Trials;
@@ -27,7 +27,7 @@ internal sealed class FiguresShelf(WorkQueue queue) : IDisposable
             job.Mode,
         });
         if (_shelf.TryGetValue(key, out (Figures?, string?) known)) return known;
-        return _shelf.Set(key, await queue.LargeAsync(job.Parts.Sum(p => MeshShelf.SizeOf(p.Mesh)), left => WhatIf.Measure(job, left),
+        return _shelf.Set(key, await queue.LargeAsync(job.Parts.Sum(p => MeshShelf.SizeOf(p.Mesh)), left => Variants.Measure(job, left),
             stop), Kept);
     }
 

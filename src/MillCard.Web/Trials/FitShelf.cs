@@ -1,5 +1,6 @@
 using Microsoft.Extensions.Caching.Memory;
 using MillCard.Core.Documents;
+using MillCard.Core.Machines;
 using MillCard.Core.Reach;
 
 namespace MillCard.Web.Trials;

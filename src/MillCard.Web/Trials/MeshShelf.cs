@@ -1,5 +1,6 @@
 using Microsoft.Extensions.Caching.Memory;
 using MillCard.Core.Documents;
+using MillCard.Core.Files;
 using MillCard.Core.Meshes;
 using MillCard.Core.Reach;
 using MillCard.Store;

@@ -1,9 +1,9 @@
 using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
-using MillCard.Core.Previews;
-using MillCard.Core.Proofs;
 using MillCard.Core.Reach;
+using MillCard.Core.Records;
+using MillCard.Core.Routines.Previews;
 using MillCard.Store;
 using MillCard.Web.Endpoints;
 

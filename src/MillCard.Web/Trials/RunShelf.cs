@@ -2,7 +2,7 @@ using System.Text.Json;
 using Microsoft.Extensions.Caching.Memory;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
-using MillCard.Core.Reach;
+using MillCard.Core.Machines;
 using MillCard.Store;
 using MillCard.Web.Work;
 

@@ -2,10 +2,13 @@ using System.Diagnostics;
 using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
-using MillCard.Core.Findings;
-using MillCard.Core.Proofs;
-using MillCard.Core.Reach;
+using MillCard.Core.Machines;
+using MillCard.Core.Records;
+using MillCard.Core.Rules;
 using MillCard.Core.Slicing;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Slicing.Sections;
+using MillCard.Core.Slicing.Writing;
 using MillCard.Store;
 using MillCard.Web.Hosting;
 using MillCard.Web.Work;
@@ -66,7 +69,7 @@ internal sealed class TrialDesk(
     }
 
     /// <summary>What is to be sliced: the trial with the meshes of its parts and zones.</summary>
-    /// <exception cref="MillCard.Core.Meshes.MeshRefusedException">A mesh is not there any more.</exception>
+    /// <exception cref="Core.Meshes.MeshRefusedException">A mesh is not there any more.</exception>
     public async Task<SliceJob> JobAsync(LaidOutTrial trial, CancellationToken stop)
     {
         var parts = new List<PartToSlice>();
@@ -111,7 +114,7 @@ internal sealed class TrialDesk(
         var (run, findings) = await queue.BySizeAsync(gcode.Length, left =>
         {
             var report = SimulatedMachine.Run(trial.Machine, gcode, trial.Filaments, left);
-            return (report, Rules.Check(report, trial.Machine));
+            return (report, RuleBook.Check(report, trial.Machine));
         }, stop);
         var result = RunResult.Of(name, ProgramOrigin.File, run, findings, 0, clock.Elapsed.TotalSeconds, trial.Machine.Card,
             trial.Filaments);

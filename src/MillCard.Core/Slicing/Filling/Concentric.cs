@@ -1,4 +1,6 @@
 using MillCard.Core.Geometry;
+using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Slicing.Walls;
 
 namespace MillCard.Core.Slicing.Filling;
 
@@ -10,6 +12,6 @@ internal static class Concentric
     {
         var distance = place.Spacing / place.Density;
         for (var area = Plane.Offset(place.Area, -(distance - place.Spacing) / 2); !area.IsEmpty; area = Plane.Offset(area, -distance))
-            foreach (var ring in Slicing.Walls.Rings(area, PathKind.Infill, place.Width)) yield return ring;
+            foreach (var ring in WallLines.Rings(area, PathKind.Infill, place.Width)) yield return ring;
     }
 }

@@ -1,3 +1,6 @@
+using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Slicing.Sections;
+
 namespace MillCard.Core.Slicing.Filling;
 
 /// <summary>Where and how densely an infill is laid.</summary>

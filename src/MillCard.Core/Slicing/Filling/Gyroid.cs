@@ -1,3 +1,5 @@
+using MillCard.Core.Slicing.Paths;
+
 namespace MillCard.Core.Slicing.Filling;
 
 /// <summary>The gyroid sin x cos y + sin y cos z + sin z cos x = 0, cut at the layer's height: waves that can be written down.</summary>

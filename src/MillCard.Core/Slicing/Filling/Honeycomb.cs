@@ -1,3 +1,5 @@
+using MillCard.Core.Slicing.Paths;
+
 namespace MillCard.Core.Slicing.Filling;
 
 /// <summary>Hexagonal cells of rows that meander; where two rows meet, two lines lie side by side.</summary>

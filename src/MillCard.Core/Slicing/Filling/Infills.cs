@@ -1,4 +1,5 @@
 using MillCard.Core.Documents;
+using MillCard.Core.Slicing.Paths;
 
 namespace MillCard.Core.Slicing.Filling;
 

@@ -1,3 +1,5 @@
+using MillCard.Core.Slicing.Paths;
+
 namespace MillCard.Core.Slicing.Filling;
 
 /// <summary>Patterns of straight rows.</summary>

@@ -1,6 +1,7 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
+using MillCard.Core.Slicing.Sections;
 using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Slicing.Supporting;

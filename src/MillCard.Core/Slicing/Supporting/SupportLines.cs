@@ -1,6 +1,10 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Flow;
 using MillCard.Core.Geometry;
+using MillCard.Core.Slicing.Filling;
+using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Slicing.Sections;
+using MillCard.Core.Slicing.Walls;
 
 namespace MillCard.Core.Slicing.Supporting;
 
@@ -25,7 +29,7 @@ internal static class SupportLines
         return recipe.Supports.Pattern switch
         {
             SupportPattern.Continuous => Hatch.Of(middles, 0, spacing / density, PathKind.Support, width, joining: Joining.Far),
-            SupportPattern.Branching => [.. Walls.Rings(middles, PathKind.Support, width), .. layer == 0
+            SupportPattern.Branching => [.. WallLines.Rings(middles, PathKind.Support, width), .. layer == 0
                 ? Hatch.Of(Plane.Offset(middles, -spacing, 4), 45, spacing, PathKind.Support, width) : []],
             _ => Hatch.Of(middles, layer % 2 == 0 ? 0 : 90, spacing / density, PathKind.Support, width),
         };

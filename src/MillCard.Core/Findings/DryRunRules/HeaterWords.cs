@@ -1,9 +1,0 @@
-using MillCard.Core.DryRun;
-
-namespace MillCard.Core.Findings.DryRunRules;
-
-/// <summary>Names of heaters in sentences.</summary>
-internal static class HeaterWords
-{
-    public static string NameOf(Heater heater) => heater switch { Heater.Nozzle => "nozzle", Heater.Bed => "bed", _ => "housing" };
-}

@@ -1,0 +1,84 @@
+using System.Collections.Concurrent;
+using MillCard.Core.Geometry;
+using NetTopologySuite.Geometries.Utilities;
+
+namespace MillCard.Core.Meshes;
+
+/// <summary>A part's projections by height, computed once and turned as the part is turned.</summary>
+/// <remarks>The frame is the unturned mesh with its bounding box's middle at (0, 0) and its lowest point at 0.</remarks>
+public sealed class Footprints
+{
+    private readonly Mesh _mesh;
+    private readonly ConcurrentDictionary<(double Height, Apron Apron), Shape> _below = new();
+    private readonly ConcurrentDictionary<double, Shape> _above = new();
+    private readonly Shape _hull;
+
+    /// <summary>Of any mesh.</summary>
+    public Footprints(Mesh mesh)
+    {
+        _mesh = Placement.Place(mesh, 0, 0, 0);
+        Neighbours = Neighbours.Of(_mesh);
+        Height = _mesh.Box.MaxZ;
+        Whole = Below(double.PositiveInfinity);
+        _hull = Whole.ConvexHull();
+    }
+
+    /// <summary>Height of the part, mm.</summary>
+    public double Height { get; }
+
+    /// <summary>Least and greatest x, y, z in the part's own frame.</summary>
+    public (float MinX, float MinY, float MinZ, float MaxX, float MaxY, float MaxZ) Box => _mesh.Box;
+
+    /// <summary>Which face lies across each edge of each face; the same wherever the mesh is placed.</summary>
+    public Neighbours Neighbours { get; }
+
+    /// <summary>Edges of the mesh with no partner.</summary>
+    public int OpenEdges => Neighbours.OpenEdges;
+
+    /// <summary>The projection of the whole part.</summary>
+    public Shape Whole { get; }
+
+    /// <summary>The projection of what lies below a height, in the part's own frame.</summary>
+    /// <param name="height">mm above the bed.</param>
+    /// <param name="apron">What is grown round the first layer; the default for nothing.</param>
+    public Shape Below(double height, Apron apron = default) =>
+        _below.GetOrAdd((height > Height ? double.PositiveInfinity : height, apron), key => Make(key.Height, key.Apron));
+
+    /// <summary>The projection of what rises above a height, in the part's own frame.</summary>
+    /// <param name="height">mm above the bed.</param>
+    public Shape Above(double height) => height >= Height ? Plane.Empty : height <= 0 ? Whole
+        : _above.GetOrAdd(height, key => Projection.Above(_mesh, Neighbours, key));
+
+    /// <summary>A projection where a placement puts it.</summary>
+    /// <param name="height">mm above the bed.</param>
+    /// <param name="x">Middle of the turned part's bounding box, mm, bed frame.</param>
+    /// <param name="y">Middle of the turned part's bounding box, mm, bed frame.</param>
+    /// <param name="turn">Degrees, counter-clockwise.</param>
+    /// <param name="apron">What is grown round the first layer; the default for nothing.</param>
+    public Shape Below(double height, double x, double y, double turn, Apron apron = default) => Placed(Below(height, apron), x, y, turn);
+
+    /// <summary>A shape of the part's own frame where a placement puts it.</summary>
+    /// <param name="shape">In the part's own frame.</param>
+    /// <param name="x">Middle of the turned part's bounding box, mm, bed frame.</param>
+    /// <param name="y">Middle of the turned part's bounding box, mm, bed frame.</param>
+    /// <param name="turn">Degrees, counter-clockwise.</param>
+    public Shape Placed(Shape shape, double x, double y, double turn)
+    {
+        var (sin, cos) = Placement.SinCos(turn);
+        var rotation = new AffineTransformation(cos, -sin, 0, sin, cos, 0);
+        var box = rotation.Transform(_hull).EnvelopeInternal;
+        return new AffineTransformation(cos, -sin, x - (box.MinX + box.MaxX) / 2, sin, cos, y - (box.MinY + box.MaxY) / 2).Transform(shape);
+    }
+
+    private Shape Make(double height, Apron apron)
+    {
+        if (apron.Width == 0) return Projection.Below(_mesh, Neighbours, height);
+        var foot = Plane.GrowOutside(Below(apron.FirstLayer), apron.Width);
+        return height <= apron.FirstLayer ? foot : Plane.Union(Below(height), foot);
+    }
+}
+
+/// <summary>What is grown round a part's first layer.</summary>
+/// <param name="FirstLayer">Height of the first layer, mm.</param>
+/// <param name="Width">mm; 0 for nothing.</param>
+public readonly record struct Apron(double FirstLayer, double Width);

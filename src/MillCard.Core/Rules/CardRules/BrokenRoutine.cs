@@ -1,0 +1,35 @@
+using MillCard.Core.Documents;
+using MillCard.Core.Findings;
+using MillCard.Core.Routines;
+
+namespace MillCard.Core.Rules.CardRules;
+
+/// <summary>A routine that cannot be rendered: a name that does not exist, broken Liquid, a runaway.</summary>
+public sealed class BrokenRoutine : ICardRule
+{
+    private static readonly RuleId Rule = new("broken-routine", Severity.Stop);
+    private const string Why = "A routine that cannot be written out would leave a hole in the print's code.";
+
+    /// <inheritdoc/>
+    public RuleId Id => Rule;
+
+    /// <summary>The stop that a routine is which fails while it is written out, at its line.</summary>
+    internal static Finding Of(RoutineException broken) =>
+        new(Rule.Name, Rule.Severity, broken.Message, Why, broken.Pointer, broken.Problems is [var first, ..] ? first.Line : null);
+
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(Card card) =>
+        from routine in RoutineMoment.All.Select(m =>
+            (Pointer: $"/routines/{m.Name}", Title: $"{m.Title} routine", Text: m.Of(card.Routines)))
+            .Concat(card.Modes.Select((m, i) =>
+                (Pointer: $"/modes/{i}/start", Title: $"Start routine of {ModeNames.Of(m.Kind)}", Text: m.Start)))
+        where !string.IsNullOrWhiteSpace(routine.Text)
+        from problem in RoutineTemplate.Problems(routine.Text)
+        let finding = Id.At(routine.Pointer, $"{routine.Title}, line {problem.Line}, column {problem.Column}: {problem.Message}",
+            Why) with
+        { Line = problem.Line }
+        select problem.Mended(routine.Text!) is { } mended
+            ? finding.Cure($"Write {problem.Instead!.Value.Meant}",
+                Edit.Replace(problem.Line - 1, mended) with { Pointer = routine.Pointer })
+            : finding;
+}

@@ -1,0 +1,178 @@
+using System.Globalization;
+using System.Text.Json;
+using MillCard.Core.Documents;
+using MillCard.Core.Motion;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Slicing.Writing;
+
+namespace MillCard.Core.Settings;
+
+/// <summary>What gives a value.</summary>
+public enum GivenBy
+{
+    /// <summary>The program itself, where no document says anything.</summary>
+    Usual,
+    /// <summary>The card.</summary>
+    Card,
+    /// <summary>The recipe.</summary>
+    Recipe,
+    /// <summary>The filament.</summary>
+    Filament,
+    /// <summary>The card's nozzle with its feed.</summary>
+    Nozzle,
+    /// <summary>A part of the trial.</summary>
+    Part,
+    /// <summary>A zone of the trial.</summary>
+    Zone,
+}
+
+/// <summary>A setting as a trial uses it.</summary>
+/// <param name="Label">What it is called.</param>
+/// <param name="Unit">Unit; empty for none.</param>
+/// <param name="Value">Its value, as text; an empty one where there is none.</param>
+/// <param name="From">What gives it.</param>
+/// <param name="Who">Name of the document, nozzle, part or zone that gives it.</param>
+/// <param name="Pointer">Where it stands there.</param>
+/// <param name="Over">What it is laid over, the nearest first: values that would hold without it.</param>
+public sealed record ResolvedSetting(string Label, string Unit, string Value, GivenBy From, string Who, string Pointer,
+    IReadOnlyList<string> Over);
+
+/// <summary>Every setting of a trial with where it comes from: card, recipe, filament, nozzle, part, zone. There is no other.</summary>
+public static class ResolvedSettings
+{
+    /// <summary>All settings, those of the whole print first, then what parts and zones have of their own.</summary>
+    /// <param name="job">The trial; its documents as they are, not yet resolved.</param>
+    public static IReadOnlyList<ResolvedSetting> Of(SliceJob job)
+    {
+        var settings = new List<ResolvedSetting>();
+        var nozzle = job.Machine.NozzlesOf(job.Parts.Count > 0 ? job.Parts[0].Part.Nozzles : [])[0];
+        settings.AddRange(OfRecipe(job, nozzle));
+        settings.AddRange(Limits(job, nozzle));
+        foreach (var filament in job.NozzlesInUse.DefaultIfEmpty(0).Select(job.FilamentOf).Distinct())
+            settings.AddRange(OfDocument(filament, GivenBy.Filament, filament.Name, "/retraction"));
+        settings.AddRange(OfCard(job.Machine.Card));
+        foreach (var part in job.Parts) settings.AddRange(Own(part.Part.Settings, GivenBy.Part, part.Part.Name, job.Recipe));
+        foreach (var zone in job.Zones) settings.AddRange(Own(zone.Zone.Settings, GivenBy.Zone, zone.Zone.Name, job.Recipe));
+        return settings;
+    }
+
+    private static IEnumerable<ResolvedSetting> OfRecipe(SliceJob job, int nozzle)
+    {
+        var (said, used) = (Json(job.Recipe), Ladder.Resolved(job.Recipe, job.Machine.Card, nozzle));
+        var usual = Json(new Recipe());
+        var name = job.Recipe.Name ?? "recipe";
+        foreach (var leaf in Leaves.Of<Recipe>())
+        {
+            if (leaf.Pointer is "/retraction/length" or "/retraction/speed" or "/retraction/lift")
+            { yield return Retraction(job, nozzle, leaf); continue; }
+            if (Fitted(job, nozzle, used, leaf) is { } fitted) { yield return fitted; continue; }
+            var value = Leaves.At(said, leaf.Pointer);
+            // what equals the value that holds where nothing is said cannot be told from it
+            var from = value is null || Leaves.At(usual, leaf.Pointer) is { } same && same.GetRawText() == value.Value.GetRawText()
+                ? GivenBy.Usual : GivenBy.Recipe;
+            yield return new(leaf.Label, leaf.Unit, Text(value), from, name, leaf.Pointer, []);
+        }
+    }
+
+    /// <summary>Heights and widths that the machine decides: rungs of its ladder, shares of its nozzle.</summary>
+    private static ResolvedSetting? Fitted(SliceJob job, int nozzle, Recipe used, Leaf leaf)
+    {
+        var recipe = job.Recipe;
+        string Say(double? v) => v is { } number ? number.ToString("0.####", CultureInfo.InvariantCulture) : "";
+        var heights = Ladder.Heights(recipe.Layers, job.Machine.Card, nozzle);
+        ResolvedSetting? OfLadder(SettledHeight height, double? said) => height.Why is null ? null
+            : new(leaf.Label, leaf.Unit, Say(height.Height), height.From is HeightFrom.LadderTooCoarse or HeightFrom.LadderUnknown
+                ? GivenBy.Recipe : GivenBy.Card, job.Machine.Card.Name ?? "card", "/motion/axes/z/drive",
+                said is null ? [height.Why] : [height.Why, $"{Say(said)} mm of {recipe.Name}"]);
+        return leaf.Pointer switch
+        {
+            "/layers/others" => OfLadder(heights.Others, recipe.Layers.Others),
+            "/layers/first" => OfLadder(heights.First, recipe.Layers.First),
+            "/lineWidth" when recipe.LineWidthOfNozzle is { } share =>
+                new(leaf.Label, leaf.Unit, Say(used.LineWidth), GivenBy.Nozzle, job.Machine.Nozzles[nozzle].Id,
+                $"/head/nozzles/{nozzle}/diameter", [$"{100 * share:0} % of the nozzle, says {recipe.Name}"]),
+            _ => null,
+        };
+    }
+
+    private static ResolvedSetting Retraction(SliceJob job, int index, Leaf leaf)
+    {
+        var nozzle = job.Machine.Nozzles[index];
+        var proposed = Pullback.ProposedFor(nozzle.Feed);
+        double? Of(HeadRetraction? r) =>
+            leaf.Pointer switch { "/retraction/length" => r?.Length, "/retraction/speed" => r?.Speed, _ => r?.Lift };
+        var own = job.Recipe.Retraction;
+        var given = new (double? Value, GivenBy From, string Who, string Pointer)[]
+        {
+            (leaf.Pointer switch { "/retraction/length" => own.Length, "/retraction/speed" => own.Speed, _ => own.Lift }, GivenBy.Recipe,
+                job.Recipe.Name ?? "recipe", leaf.Pointer),
+            (Of(job.FilamentOf(index).Retraction), GivenBy.Filament, job.FilamentOf(index).Name ?? "filament", leaf.Pointer),
+            (Of(nozzle.Retraction), GivenBy.Nozzle, nozzle.Id, $"/head/nozzles/{index}{leaf.Pointer}"),
+            (Of(proposed), GivenBy.Usual, nozzle.Feed?.Kind == FeedKind.LongTube ? "usual for a long tube"
+                : "usual for a direct feed", $"/head/nozzles/{index}/feed"),
+        }.Where(g => g.Value is not null).ToArray();
+        // a filament that is not to be pulled back at all wins over whoever says otherwise
+        if (leaf.Pointer == "/retraction/length" && Pullback.IsForbidden(job.FilamentOf(index)))
+            given = [.. given.OrderByDescending(g => g.From == GivenBy.Filament)];
+        var (value, from, who, pointer) = given[0];
+        return new(leaf.Label, leaf.Unit, value!.Value.ToString("0.###", CultureInfo.InvariantCulture), from, who, pointer,
+            [.. given.Skip(1).Select(g => string.Create(CultureInfo.InvariantCulture, $"{g.Value:0.###} {leaf.Unit}, {g.Who}"))]);
+    }
+
+    /// <summary>The melting limit: the smaller of nozzle and filament holds.</summary>
+    private static IEnumerable<ResolvedSetting> Limits(SliceJob job, int index)
+    {
+        var (nozzle, filament) = (job.Machine.Nozzles[index], job.FilamentOf(index));
+        var limits = new (double? Value, GivenBy From, string Who,
+            string Pointer)[] { (nozzle.MaxFlow, GivenBy.Nozzle, nozzle.Id, $"/head/nozzles/{index}/maxFlow"),
+            (filament.MaxFlow, GivenBy.Filament, filament.Name ?? "filament", "/maxFlow") }
+            .Where(l => l.Value is not null).OrderBy(l => l.Value).ToArray();
+        if (limits.Length == 0) yield break;
+        yield return new("most plastic melted", "mm³/s", limits[0].Value!.Value.ToString("0.##", CultureInfo.InvariantCulture),
+            limits[0].From, limits[0].Who, limits[0].Pointer,
+            [.. limits.Skip(1).Select(l => string.Create(CultureInfo.InvariantCulture, $"{l.Value:0.##} mm³/s, {l.Who}"))]);
+    }
+
+    private static IEnumerable<ResolvedSetting> OfDocument<T>(T document, GivenBy from, string? name, string but) where T : IDocument
+    {
+        var json = Json(document);
+        foreach (var leaf in Leaves.Of<T>())
+            if (!leaf.Pointer.StartsWith(but, StringComparison.Ordinal))
+                yield return new(leaf.Label, leaf.Unit, Text(Leaves.At(json, leaf.Pointer)), from, name ?? "", leaf.Pointer, []);
+    }
+
+    /// <summary>What of the card the program depends on; the rest of it decides where and whether, not how.</summary>
+    private static IEnumerable<ResolvedSetting> OfCard(Card card)
+    {
+        var json = Json(card);
+        string[] used = ["/firmware/", "/motion/axes/", "/motion/corner", "/motion/limits", "/routines/", "/head/clearance",
+            "/costPerHour"];
+        foreach (var leaf in Leaves.Of<Card>())
+            if (used.Any(u => leaf.Pointer.StartsWith(u, StringComparison.Ordinal)) && Leaves.At(json, leaf.Pointer) is { } value
+                && leaf.Type.IsAssignableTo(typeof(System.Collections.IEnumerable)) == (leaf.Type == typeof(string)))
+                yield return new(leaf.Label, leaf.Unit, Text(value), GivenBy.Card, card.Name ?? "card", leaf.Pointer, []);
+    }
+
+    private static IEnumerable<ResolvedSetting> Own(IReadOnlyDictionary<string, JsonElement> settings, GivenBy from, string who,
+        Recipe recipe)
+    {
+        var (leaves, json) = (Leaves.Of<Recipe>(), Json(recipe));
+        foreach (var (pointer, value) in settings)
+        {
+            var leaf = leaves.FirstOrDefault(l => l.Pointer == pointer);
+            yield return new(leaf?.Label ?? pointer, leaf?.Unit
+                ?? "", Text(value), from, who, pointer, [$"{Text(Leaves.At(json, pointer))}, {recipe.Name}"]);
+        }
+    }
+
+    private static JsonElement Json<T>(T document) => JsonSerializer.SerializeToElement(document, DocumentJson.Options);
+
+    private static string Text(JsonElement? value) => value switch
+    {
+        null => "",
+        { ValueKind: JsonValueKind.String } text => text.GetString()!,
+        { ValueKind: JsonValueKind.True } => "yes",
+        { ValueKind: JsonValueKind.False } => "no",
+        { } other => other.GetRawText(),
+    };
+}

@@ -1,0 +1,130 @@
+using MillCard.Core.Geometry;
+using MillCard.Core.Slicing.Paths;
+using NetTopologySuite.Geometries;
+
+namespace MillCard.Core.Slicing.Filling;
+
+/// <summary>How neighbouring rows of a hatch are joined.</summary>
+public enum Joining
+{
+    /// <summary>To a zigzag where their ends are near each other.</summary>
+    Near,
+    /// <summary>To a zigzag wherever the way lies within the area.</summary>
+    Far,
+    /// <summary>Not at all: all rows run the same way.</summary>
+    None,
+}
+
+/// <summary>Fills an area with parallel lines: an even-odd scan of its edges, then neighbouring rows joined to a zigzag.</summary>
+public static class Hatch
+{
+    private const double LeastLength = 0.2;
+
+    /// <summary>How much of a row's end may be cut off by the way to its neighbour, mm: along curved borders that way leaves the area a
+    /// little.</summary>
+    private const double Slack = 0.03;
+
+    /// <summary>The lines as paths.</summary>
+    /// <param name="area">Where the lines' middles may lie.</param>
+    /// <param name="angle">Direction of the lines, degrees from X.</param>
+    /// <param name="spacing">Distance of the rows, mm. Rows lie at whole multiples of it, so layers match.</param>
+    /// <param name="kind">What the lines are for.</param>
+    /// <param name="width">Line width, mm.</param>
+    /// <param name="phase">By how much all rows are moved sideways, mm.</param>
+    /// <param name="joining">How neighbouring rows are joined.</param>
+    public static IReadOnlyList<ToolPath> Of(Shape area, double angle, double spacing, PathKind kind, double width, double phase = 0,
+        Joining joining = Joining.Near)
+    {
+        if (area.IsEmpty) return [];
+        var frame = new Frame(angle, phase);
+        var rows = Scan(area, frame, spacing);
+        if (rows.Count == 0) return [];
+        if (joining == Joining.None) return [.. rows.SelectMany(row =>
+            row.Value.Select(piece => new ToolPath(kind,
+            [frame.Back(piece.From, row.Key * spacing), frame.Back(piece.To, row.Key * spacing)], false, width)))];
+        using var border = new Edges(area);
+        return Join(rows, border, frame, spacing, kind, width, joining == Joining.Far ? double.PositiveInfinity : 2 * spacing);
+    }
+
+    /// <summary>Coordinates along the rows and across them.</summary>
+    private readonly struct Frame(double angle, double phase)
+    {
+        private readonly double _sin = Math.Sin(angle * Math.PI / 180), _cos = Math.Cos(angle * Math.PI / 180);
+
+        public (double U, double V) Turn(double x, double y) => (_cos * x + _sin * y, -_sin * x + _cos * y - phase);
+        public Point Back(double u, double v) => new(_cos * u - _sin * (v + phase), _sin * u + _cos * (v + phase));
+    }
+
+    /// <summary>Pieces of rows within the area, in the turned frame, by row.</summary>
+    private static SortedDictionary<int, List<(double From, double To)>> Scan(Shape area, Frame frame, double spacing)
+    {
+        var crossings = new List<(int Row, double U)>();
+        foreach (var ring in Plane.Rings(area)) ScanRing(ring, frame, spacing, crossings);
+        crossings.Sort();
+        var rows = new SortedDictionary<int, List<(double, double)>>();
+        for (var i = 0; i + 1 < crossings.Count; i += 2)
+        {
+            // every ring is closed, so each row is crossed an even number of times
+            if (crossings[i + 1].U - crossings[i].U < LeastLength) continue;
+            if (!rows.TryGetValue(crossings[i].Row, out var row)) rows[crossings[i].Row] = row = [];
+            row.Add((crossings[i].U, crossings[i + 1].U));
+        }
+        return rows;
+    }
+
+    private static void ScanRing(LineString ring, Frame frame, double spacing, List<(int, double)> crossings)
+    {
+        var c = ring.CoordinateSequence;
+        var (u0, v0) = frame.Turn(c.GetX(0), c.GetY(0));
+        for (var i = 1; i < c.Count; i++)
+        {
+            var (u1, v1) = frame.Turn(c.GetX(i), c.GetY(i));
+            // a row at v counts where v0 < v ≤ v1 or v1 < v ≤ v0
+            var first = (int)Math.Floor(Math.Min(v0, v1) / spacing) + 1;
+            var last = (int)Math.Floor(Math.Max(v0, v1) / spacing);
+            for (var row = first; row <= last; row++)
+                crossings.Add((row, u0 + (row * spacing - v0) / (v1 - v0) * (u1 - u0)));
+            (u0, v0) = (u1, v1);
+        }
+    }
+
+    private static List<ToolPath> Join(SortedDictionary<int, List<(double From, double To)>> rows, Edges border, Frame frame,
+        double spacing, PathKind kind, double width, double farthest)
+    {
+        var paths = new List<ToolPath>();
+        var open = new List<(List<Point> Points, double From, double To, bool AtEnd)>();
+        var previous = int.MinValue;
+        foreach (var (row, pieces) in rows)
+        {
+            var v = row * spacing;
+            if (row != previous + 1)
+            {
+                foreach (var dead in open) Close(dead.Points);
+                open.Clear();
+            }
+            var next = new List<(List<Point>, double, double, bool)>();
+            foreach (var piece in pieces)
+            {
+                var at = open.FindIndex(o => Follows(o.From, o.To, o.AtEnd, piece, farthest)
+                    && Inside(o.AtEnd, o.AtEnd ? o.To : o.From, o.AtEnd ? piece.To : piece.From, v));
+                var (points, atEnd) = at >= 0 ? (open[at].Points, !open[at].AtEnd) : ([], true);
+                if (at >= 0) open.RemoveAt(at);
+                var (start, end) = atEnd ? (piece.From, piece.To) : (piece.To, piece.From);
+                points.Add(frame.Back(start, v)); points.Add(frame.Back(end, v));
+                next.Add((points, piece.From, piece.To, atEnd));
+            }
+            foreach (var dead in open) Close(dead.Points);
+            (open, previous) = (next, row);
+        }
+        foreach (var last in open) Close(last.Points);
+        return paths;
+
+        bool Inside(bool atEnd, double below, double here, double v) =>
+            !border.AreMet(frame.Back(below + (atEnd ? -Slack : Slack), v - spacing), frame.Back(here + (atEnd ? -Slack : Slack), v));
+        void Close(List<Point> points) => paths.Add(new ToolPath(kind, [.. points], false, width));
+    }
+
+    /// <summary>Whether a piece of the next row may be joined: it overlaps, and its near end is not far.</summary>
+    private static bool Follows(double from, double to, bool atEnd, (double From, double To) piece, double farthest) =>
+        piece.From < to && piece.To > from && Math.Abs(atEnd ? piece.To - to : piece.From - from) <= farthest;
+}

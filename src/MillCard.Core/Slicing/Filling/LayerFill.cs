@@ -1,0 +1,101 @@
+using MillCard.Core.Documents;
+using MillCard.Core.Flow;
+using MillCard.Core.Geometry;
+using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Slicing.Sections;
+
+namespace MillCard.Core.Slicing.Filling;
+
+/// <summary>Fills the inside of walls: bridges, solid, sparse, top and its second pass.</summary>
+/// <param name="regions">The part's cross-sections.</param>
+/// <param name="places">Its layers.</param>
+/// <param name="common">What runs of them have in common.</param>
+/// <param name="nozzle">Diameter of the nozzle, mm.</param>
+internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNeighbours common, double nozzle)
+{
+    /// <summary>How far from the skin graded infill is dense, mm.</summary>
+    private const double Skin = 3;
+
+    /// <summary>The second pass: distance of its lines as a ratio of the nozzle, and its plastic as a ratio of a full line's; common
+    /// practice, no source.</summary>
+    private const double SmoothingSpacing = 0.35, SmoothingPlastic = 0.15;
+
+    /// <summary>The lines, in groups in the order in which they are laid.</summary>
+    /// <param name="layer">Number of the layer.</param>
+    /// <param name="recipe">What holds there.</param>
+    /// <param name="inside">Where the lines' middles may lie.</param>
+    public IReadOnlyList<IReadOnlyList<ToolPath>> Of(int layer, Recipe recipe, Shape inside)
+    {
+        if (inside.IsEmpty) return [];
+        var (place, first) = (places[layer], layer == 0);
+        var width = recipe.WidthOf(PathKind.Solid, first);
+        var angle = layer % 2 == 0 ? 45.0 : -45.0;
+        var spacing = ExtrudedLine.Spacing(width, place.Height);
+        var density = recipe.Infill.Density;
+        var (sparse, solid) = density >= 1 || recipe.Spiral ? (Plane.Empty, inside) : Parted(layer, recipe, inside, width);
+
+        var bridges = recipe.Bridges && layer > 0 && recipe.BottomLayers > 0 && !ReferenceEquals(regions[layer], regions[layer - 1])
+            ? Bridges.Of(inside, regions[layer - 1], width).ToArray() : [];
+        foreach (var bridge in bridges) solid = Plane.Difference(solid, bridge.Area);
+        var top = recipe.TopLayers > 0 && (recipe.Top.OneDirection || recipe.Top.Smooth || recipe.Speeds.Top is not null)
+            ? TopOf(layer, solid, width) : Plane.Empty;
+        if (!top.IsEmpty) (top, solid) = (Plane.Intersection(top, solid), Plane.Difference(solid, top));
+
+        var groups = new List<IReadOnlyList<ToolPath>>
+        {
+            bridges.SelectMany(b => Hatch.Of(b.Area, b.Angle, nozzle, PathKind.Bridge, nozzle))
+                .Select(p => p with { Section = Math.PI * nozzle * nozzle / 4 }).ToArray(),
+            Hatch.Of(solid, angle, spacing, PathKind.Solid, width),
+        };
+        if (density > 0 && !sparse.IsEmpty)
+            groups.Add([.. Infills.Of(recipe.Infill.Pattern, PlaceOf(layer, recipe, sparse, density, first))]);
+        groups.Add(Hatch.Of(top, angle, spacing, PathKind.Top, width, joining: recipe.Top.OneDirection ? Joining.None : Joining.Near));
+        if (recipe.Top.Smooth && !top.IsEmpty)
+            groups.Add([.. Hatch.Of(top, -angle, SmoothingSpacing * nozzle, PathKind.Smoothing, width)
+                .Select(p => p with { Section = SmoothingPlastic * SmoothingSpacing * nozzle * place.Height })]);
+        return groups;
+    }
+
+    private FillPlace PlaceOf(int layer, Recipe recipe, Shape sparse, double density, bool first)
+    {
+        var width = recipe.WidthOf(PathKind.Infill, first);
+        var place = places[layer];
+        return new FillPlace(sparse, () => NearSkin(layer, sparse), layer, place.Middle, ExtrudedLine.Spacing(width, place.Height),
+            density, width);
+    }
+
+    /// <summary>What is near the skin, to the sides, above or below.</summary>
+    private Shape NearSkin(int layer, Shape sparse)
+    {
+        var away = (int)Math.Ceiling(Skin / places[^1].Height);
+        var deep = Plane.Offset(regions[layer], -Skin);
+        // a few layers away stand for all between: the skin is thicker than a slope is long
+        foreach (var other in new[] { layer - away, layer - away / 2, layer + away / 2, layer + away })
+            deep = other < 0 || other >= regions.Length ? Plane.Empty : Plane.Intersection(deep, regions[other]);
+        return Plane.Difference(sparse, deep);
+    }
+
+    /// <summary>The inside, parted into what is covered from above and below by as many layers as must be solid, and the rest with a line's
+    /// width more.</summary>
+    private (Shape Sparse, Shape Solid) Parted(int layer, Recipe recipe, Shape inside, double width)
+    {
+        var above = recipe.TopLayers > 0 ? common.Of(layer + 1, recipe.TopLayers) : null;
+        var below = recipe.BottomLayers > 0 ? common.Of(layer - recipe.BottomLayers, recipe.BottomLayers) : null;
+        var covered = above is not null && below is not null ? Plane.Intersection(above, below) : above ?? below ?? inside;
+        if (covered.IsEmpty) return (Plane.Empty, inside);
+        var bare = ReferenceEquals(covered, inside) ? Plane.Empty : Plane.Difference(inside, covered);
+        if (bare.IsEmpty) return (inside, bare);
+        // the band itself is taken away, not what of it lies inside: edges that coincide are slow to overlay
+        var band = Plane.Offset(Plane.Offset(bare, -width / 4), width);
+        return (Plane.Difference(inside, band), Plane.Intersection(band, inside));
+    }
+
+    /// <summary>Where nothing lies on the solid area, with half a line's width more all round.</summary>
+    private Shape TopOf(int layer, Shape solid, double width)
+    {
+        if (layer + 1 >= regions.Length) return solid;
+        if (ReferenceEquals(regions[layer], regions[layer + 1])) return Plane.Empty;
+        var open = Plane.Offset(Plane.Difference(solid, regions[layer + 1]), -width / 2);
+        return Plane.Offset(open, width);
+    }
+}

@@ -1,0 +1,24 @@
+using MillCard.Core.Documents;
+using MillCard.Core.Findings;
+using MillCard.Core.Geometry;
+
+namespace MillCard.Core.Slicing.Paths;
+
+/// <summary>One layer's areas and lines of one part.</summary>
+/// <param name="Region">The cross-section.</param>
+/// <param name="Walls">Walls, outermost first; each entry is one wall's rings.</param>
+/// <param name="Thin">Single lines in thin places and gaps.</param>
+/// <param name="Fill">Groups in the order in which they are laid: bridges, solid, sparse, top, smoothing.</param>
+/// <param name="Supports">Supports and their interface.</param>
+internal sealed record PartLayer(Shape Region, IReadOnlyList<IReadOnlyList<ToolPath>> Walls, IReadOnlyList<ToolPath> Thin,
+    IReadOnlyList<IReadOnlyList<ToolPath>> Fill, IReadOnlyList<ToolPath> Supports)
+{
+    /// <summary>What its supports cover.</summary>
+    public Shape Held { get; init; } = Plane.Empty;
+}
+
+/// <summary>A part cut and laid.</summary>
+/// <param name="Layers">From the bottom up.</param>
+/// <param name="Recipe">Its own settings.</param>
+/// <param name="Findings">What was noticed.</param>
+internal sealed record LaidPart(PartLayer[] Layers, Recipe Recipe, IReadOnlyList<Finding> Findings);

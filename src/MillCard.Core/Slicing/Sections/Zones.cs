@@ -1,0 +1,76 @@
+using MillCard.Core.Documents;
+using MillCard.Core.Geometry;
+using MillCard.Core.Meshes;
+
+namespace MillCard.Core.Slicing.Sections;
+
+/// <summary>A zone of a job, with its mesh where it has one.</summary>
+/// <param name="Zone">The document.</param>
+/// <param name="Mesh">Of a mesh zone; null for the others.</param>
+public sealed record ZoneToSlice(Zone Zone, Mesh? Mesh = null);
+
+/// <summary>The zones of a job cut at the layers of a part.</summary>
+internal sealed class Zones
+{
+    private readonly IReadOnlyList<ZoneToSlice> _zones;
+    private readonly Recipe[] _recipes;
+    private readonly Recipe _base;
+    private readonly Shape[][] _sections;
+
+    /// <param name="zones">In their order.</param>
+    /// <param name="recipe">The part's own settings, complete.</param>
+    /// <param name="heights">Middles of the layers, mm.</param>
+    public Zones(IReadOnlyList<ZoneToSlice> zones, Recipe recipe, double[] heights)
+    {
+        (_zones, _base) = (zones, recipe);
+        _recipes = [.. zones.Select(z => Departures.Apply(recipe, z.Zone.Settings, Departures.OfZones).Document ?? recipe)];
+        _sections = [.. zones.Select(z => Sections(z, heights))];
+    }
+
+    /// <summary>Every recipe that holds somewhere.</summary>
+    public IEnumerable<Recipe> Recipes => _zones.Select((z, i) => (z.Zone.Use, Recipe: _recipes[i])).Where(z => z.Use == ZoneUse.Settings)
+        .Select(z => z.Recipe).Append(_base);
+
+    /// <summary>A layer's area by the settings that hold there; a later zone wins. The last is what no zone covers.</summary>
+    public IReadOnlyList<(Recipe Recipe, Shape Area)> PiecesOf(int layer, Shape region)
+    {
+        var pieces = new List<(Recipe, Shape)>();
+        var rest = region;
+        for (var i = _zones.Count - 1; i >= 0 && !rest.IsEmpty; i--)
+        {
+            if (_zones[i].Zone.Use != ZoneUse.Settings || _sections[i][layer].IsEmpty) continue;
+            var piece = Plane.Intersection(rest, _sections[i][layer]);
+            if (piece.IsEmpty) continue;
+            pieces.Add((_recipes[i], piece));
+            rest = Plane.Difference(rest, _sections[i][layer]);
+        }
+        if (!rest.IsEmpty || pieces.Count == 0) pieces.Add((_base, rest));
+        return pieces;
+    }
+
+    /// <summary>Where zones of a use lie on a layer.</summary>
+    public Shape Of(ZoneUse use, int layer) => Plane.Union(
+        [.. _zones.Select((z, i) => (z.Zone.Use, Section: _sections[i][layer])).Where(z => z.Use == use && !z.Section.IsEmpty)
+        .Select(z => z.Section)]);
+
+    /// <summary>Whether there is a zone of a use.</summary>
+    public bool Any(ZoneUse use) => _zones.Any(z => z.Zone.Use == use);
+
+    private static Shape[] Sections(ZoneToSlice zone, double[] heights)
+    {
+        if (zone is { Zone: MeshZone at, Mesh: { } mesh })
+        {
+            var placed = Placement.Place(mesh, at.X, at.Y, 0);
+            var sections = new CrossSections(placed, Neighbours.Of(placed), [.. heights.Select(z => z - at.Z)]);
+            return [.. sections.All().Select(Regions.Of)];
+        }
+        var (shape, height) = zone.Zone switch
+        {
+            BoxZone box => (Shapes.Rectangle(box.X - box.Width / 2, box.Y - box.Depth / 2, box.Width, box.Depth), box.Height),
+            CylinderZone cylinder => ((Shape)Shapes.Ellipse(cylinder.X, cylinder.Y, cylinder.Radius, cylinder.Radius, Side.Outside),
+                cylinder.Height),
+            _ => (Plane.Empty, 0),
+        };
+        return [.. heights.Select(z => z >= zone.Zone.Z && z <= zone.Zone.Z + height ? shape : Plane.Empty)];
+    }
+}

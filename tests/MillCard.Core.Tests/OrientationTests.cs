@@ -2,7 +2,6 @@ using CsCheck;
 using MillCard.Core.Documents;
 using MillCard.Core.Machines;
 using MillCard.Core.Meshes;
-using MillCard.Core.Reach;
 using Xunit;
 
 namespace MillCard.Core.Tests;

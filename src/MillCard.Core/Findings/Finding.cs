@@ -14,7 +14,17 @@ public enum Severity
 }
 
 /// <summary>A rule's name and how bad its findings are.</summary>
-public sealed record RuleId(string Name, Severity Severity);
+public sealed record RuleId(string Name, Severity Severity)
+{
+    /// <summary>A finding about a fact.</summary>
+    internal Finding At(string pointer, string message, string why) => new(Name, Severity, message, why, Pointer: pointer);
+
+    /// <summary>A finding about a line.</summary>
+    /// <param name="line">Counted from 0.</param>
+    /// <param name="message">One sentence with numbers.</param>
+    /// <param name="why">Why it matters.</param>
+    internal Finding OnLine(int line, string message, string why) => new(Name, Severity, message, why, Line: line + 1);
+}
 
 /// <summary>Something the computation noticed.</summary>
 /// <param name="Rule">Id of the rule, kebab-case.</param>

@@ -1,6 +1,5 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
-using MillCard.Core.Reach;
 using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Machines;

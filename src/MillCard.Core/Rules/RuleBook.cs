@@ -160,10 +160,4 @@ public static class RuleBook
         [.. findings.Select(f => f with { AcceptedBecause = card.Accepted.FirstOrDefault(a => a.Rule == f.Rule
             && a.At == (f.Pointer ?? ""))?.Why })
             .OrderBy(f => f.AcceptedBecause is not null).ThenByDescending(f => f.Severity).ThenBy(f => f.Line ?? 0)];
-
-    internal static Finding At(this RuleId rule, string pointer, string message, string why) =>
-        new(rule.Name, rule.Severity, message, why, Pointer: pointer);
-
-    internal static Finding OnLine(this RuleId rule, int line, string message, string why) =>
-        new(rule.Name, rule.Severity, message, why, Line: line + 1);
 }

@@ -2,7 +2,6 @@ using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
-using MillCard.Core.Rules;
 using MillCard.Core.Slicing.Filling;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Paths;

@@ -2,7 +2,7 @@ using System.Globalization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Store;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 
 namespace MillCard.Web.Endpoints;
 

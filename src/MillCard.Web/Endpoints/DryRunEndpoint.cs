@@ -5,7 +5,7 @@ using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Machines;
 using MillCard.Core.Rules;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 using MillCard.Web.Work;
 
 namespace MillCard.Web.Endpoints;

@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Machines;
 using MillCard.Core.Reach;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 using MillCard.Web.Work;
 
 namespace MillCard.Web.Endpoints;

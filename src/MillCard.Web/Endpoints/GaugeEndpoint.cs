@@ -5,7 +5,7 @@ using MillCard.Core.Gauges;
 using MillCard.Core.Machines;
 using MillCard.Core.Slicing.Paths;
 using MillCard.Core.Starting;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 using MillCard.Web.Work;
 
 namespace MillCard.Web.Endpoints;

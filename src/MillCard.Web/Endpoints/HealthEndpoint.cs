@@ -1,6 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Store;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 
 namespace MillCard.Web.Endpoints;
 

@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Core.Heat;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 
 namespace MillCard.Web.Endpoints;
 

@@ -6,7 +6,7 @@ using MillCard.Core.Meshes;
 using MillCard.Core.Reach;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Sections;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 
 namespace MillCard.Web.Endpoints;
 

@@ -5,7 +5,7 @@ using MillCard.Core.Flavours;
 using MillCard.Core.Lines;
 using MillCard.Core.SettingsReports;
 using MillCard.Store;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 using MillCard.Web.Lines;
 using MillCard.Web.Trials;
 

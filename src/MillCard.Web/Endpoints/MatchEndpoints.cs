@@ -2,7 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Core.Matching;
 using MillCard.Store;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 
 namespace MillCard.Web.Endpoints;
 

@@ -3,7 +3,7 @@ using MillCard.Core.Documents;
 using MillCard.Core.Files;
 using MillCard.Core.Meshes;
 using MillCard.Store;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 using MillCard.Web.Trials;
 using MillCard.Web.Work;
 

@@ -1,7 +1,7 @@
 using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.Slicing;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 
 namespace MillCard.Web.Endpoints;
 

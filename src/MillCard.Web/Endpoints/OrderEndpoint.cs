@@ -2,7 +2,7 @@ using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Clearance;
 using MillCard.Core.Reach;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 using MillCard.Web.Work;
 
 namespace MillCard.Web.Endpoints;

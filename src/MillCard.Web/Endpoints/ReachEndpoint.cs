@@ -3,7 +3,7 @@ using MillCard.Core.Documents;
 using MillCard.Core.Machines;
 using MillCard.Core.Reach;
 using MillCard.Core.Slicing.Writing;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 
 namespace MillCard.Web.Endpoints;
 

@@ -2,7 +2,7 @@ using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Store;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 using MillCard.Web.Trials;
 
 namespace MillCard.Web.Endpoints;
@@ -21,20 +21,6 @@ internal static class RevisionEndpoints
         /// <summary>The trial that ran without a stop.</summary>
         [Field("trial", Needed = true)] public Guid? Trial { get; init; }
     }
-
-    /// <summary>A proof as it stands now.</summary>
-    /// <param name="Trial">The trial's name.</param>
-    /// <param name="At">When it was stamped.</param>
-    /// <param name="Lapsed">Facts that it rests on and that have changed since, by document and pointer; none while it holds.</param>
-    internal sealed record ProofAnswer(string Trial, DateTimeOffset At, IReadOnlyList<string> Lapsed);
-
-    /// <summary>A revision in the list.</summary>
-    /// <param name="Letter">A, B, C …</param>
-    /// <param name="Note">What is said of it.</param>
-    /// <param name="At">When it was fixed.</param>
-    /// <param name="Changed">Facts in which the draft differs from it.</param>
-    /// <param name="Proof">Its stamp; null where it has none.</param>
-    internal sealed record RevisionAnswer(string Letter, string Note, DateTimeOffset At, IReadOnlyList<string> Changed, ProofAnswer? Proof);
 
     public static void MapRevisions(this IEndpointRouteBuilder api)
     {

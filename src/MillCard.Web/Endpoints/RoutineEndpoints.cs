@@ -7,7 +7,7 @@ using MillCard.Core.Routines;
 using MillCard.Core.Routines.Carrying;
 using MillCard.Core.Routines.Learning;
 using MillCard.Core.Routines.Previews;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 using MillCard.Web.Work;
 
 namespace MillCard.Web.Endpoints;

@@ -5,7 +5,7 @@ using MillCard.Core.DryRun;
 using MillCard.Core.Geometry;
 using MillCard.Core.Slicing;
 using MillCard.Store;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 using MillCard.Web.Trials;
 using MillCard.Web.Work;
 

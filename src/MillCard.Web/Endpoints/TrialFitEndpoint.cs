@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Store;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 using MillCard.Web.Trials;
 
 namespace MillCard.Web.Endpoints;

@@ -6,7 +6,7 @@ using MillCard.Core.Documents;
 using MillCard.Core.Machines;
 using MillCard.Core.Reach;
 using MillCard.Store;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 using MillCard.Web.Trials;
 using MillCard.Web.Work;
 

@@ -7,7 +7,7 @@ using MillCard.Core.Meshes;
 using MillCard.Core.Settings;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.WhatIf;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 using MillCard.Web.Trials;
 using MillCard.Web.Work;
 

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.FileProviders;
 using MillCard.Core.Documents;
 using MillCard.Store;
+using MillCard.Web.Http;
 using MillCard.Web.Lines;
 using MillCard.Web.Trials;
 using MillCard.Web.Work;

@@ -1,11 +1,10 @@
 using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
-using MillCard.Core.Reach;
+using MillCard.Core.Machines;
 using MillCard.Core.Records;
 using MillCard.Core.Routines.Previews;
 using MillCard.Store;
-using MillCard.Web.Endpoints;
 
 namespace MillCard.Web.Trials;
 
@@ -14,16 +13,16 @@ internal sealed class ProofDesk(RevisionStore store, DocumentStore<Trial> trials
     DocumentStore<Recipe> recipes, RunStore runs, TimeProvider clock)
 {
     /// <summary>The revisions of a card.</summary>
-    public async Task<RevisionEndpoints.RevisionAnswer[]> ListAsync(Guid id, Card draft, CancellationToken stop)
+    public async Task<RevisionAnswer[]> ListAsync(Guid id, Card draft, CancellationToken stop)
     {
         var proofs = (await store.ProofsAsync(id, stop)).ToDictionary(p => p.Number);
         var now = RestsOn.Of(draft);
-        var answers = new List<RevisionEndpoints.RevisionAnswer>();
+        var answers = new List<RevisionAnswer>();
         foreach (var row in await store.ListAsync(id, stop))
         {
             var revision = JsonSerializer.Deserialize<Card>(row.Document, DocumentJson.Options)!;
             var proof = proofs.TryGetValue(row.Number, out var stamp)
-                ? new RevisionEndpoints.ProofAnswer(stamp.Trial, stamp.At, await LapsedAsync(stamp, revision, stop)) : null;
+                ? new ProofAnswer(stamp.Trial, stamp.At, await LapsedAsync(stamp, revision, stop)) : null;
             answers.Add(new(RevisionStore.LetterOf(row.Number), row.Note, row.At,
                 [.. Differences.Of(RestsOn.Of(revision), now).Select(p => p["/card".Length..])], proof));
         }

@@ -10,7 +10,7 @@ using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Sections;
 using MillCard.Core.Slicing.Writing;
 using MillCard.Store;
-using MillCard.Web.Hosting;
+using MillCard.Web.Http;
 using MillCard.Web.Work;
 
 namespace MillCard.Web.Trials;

@@ -2,7 +2,6 @@ using System.Globalization;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
-using MillCard.Core.Rules;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Paths;
 using MillCard.Core.Slicing.Sections;

@@ -3,7 +3,7 @@ using Microsoft.AspNetCore.Mvc;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 
-namespace MillCard.Web.Hosting;
+namespace MillCard.Web.Http;
 
 /// <summary>Problem details (RFC 9457): why a request is refused, in a sentence, with the fields or findings that say where.</summary>
 public sealed class Refusal : ProblemDetails

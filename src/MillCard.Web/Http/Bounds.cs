@@ -1,4 +1,4 @@
-namespace MillCard.Web.Hosting;
+namespace MillCard.Web.Http;
 
 /// <summary>How much is read of anything that comes in.</summary>
 internal static class Bounds

@@ -2,7 +2,7 @@ using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using MillCard.Core.Documents;
 
-namespace MillCard.Web.Hosting;
+namespace MillCard.Web.Http;
 
 /// <summary>What the OpenAPI document says beyond what the endpoints say themselves.</summary>
 internal static class Description

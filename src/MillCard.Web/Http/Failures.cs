@@ -4,11 +4,10 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
 using MillCard.Store;
-using MillCard.Web.Endpoints;
 using MillCard.Web.Work;
 using Npgsql;
 
-namespace MillCard.Web.Hosting;
+namespace MillCard.Web.Http;
 
 /// <summary>Turns what goes wrong into problem details with a sentence.</summary>
 internal sealed partial class Failures(ILogger<Failures> log) : IExceptionHandler

@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.Http.Features;
 using MillCard.Core.Documents;
 
-namespace MillCard.Web.Endpoints;
+namespace MillCard.Web.Http;
 
 /// <summary>Reads bodies within their bounds.</summary>
 internal static class Bodies

@@ -1,4 +1,4 @@
-namespace MillCard.Web.Hosting;
+namespace MillCard.Web.Http;
 
 /// <summary>Answers only to the names that this server is known by: a page of another name that points here gets nothing.</summary>
 internal static class KnownHost

@@ -1,4 +1,4 @@
-namespace MillCard.Web.Hosting;
+namespace MillCard.Web.Http;
 
 /// <summary>Refuses requests that a page of another origin makes, and sets what browsers must hold to.</summary>
 internal static class SameOrigin

@@ -1,6 +1,6 @@
 using MillCard.Core.Documents;
 
-namespace MillCard.Core.Reach;
+namespace MillCard.Core.Machines;
 
 /// <summary>A card as one trial may use it.</summary>
 public static class Tightening

@@ -21,8 +21,8 @@ test('filament and recipe on a card they do not fit: read why, mend, slice, expo
   await page.getByRole('region', { name: 'Filament' }).getByRole('button', { name: 'copy' }).click()
   await expect(page.getByRole('combobox', { name: 'Filament' })).toContainText('Station PETG, grey, copy')
   await page.getByRole('region', { name: 'Filament' }).getByRole('button', { name: 'Filament' }).click()
-  await page.getByLabel('bed, first layer').fill('65')
-  await page.getByLabel('bed', { exact: true }).fill('60')
+  await page.getByLabel("first layer's bed temperature").fill('65')
+  await page.getByLabel('bed temperature', { exact: true }).fill('60')
   await expect(match).not.toContainText('does not fit')
 
   await page.getByRole('button', { name: 'Slice' }).click()

@@ -21,14 +21,19 @@ public sealed record Card : OpenRecord, IDocument
     /// <summary>How far the interview has come; null where there was none.</summary>
     public MeasureUp? MeasureUp { get; init; }
     /// <summary>Bed, height, keep-outs.</summary>
+    [Group("Envelope")]
     public Envelope Envelope { get; init; } = new();
     /// <summary>Nozzles and bodies.</summary>
+    [Group("Head")]
     public Head Head { get; init; } = new();
     /// <summary>Axes and limits.</summary>
+    [Group("Motion")]
     public MotionFacts Motion { get; init; } = new();
     /// <summary>Heaters and housing.</summary>
+    [Group("Heat")]
     public HeatFacts Heat { get; init; } = new();
     /// <summary>What the board runs.</summary>
+    [Group("Firmware")]
     public Firmware Firmware { get; init; } = new();
     /// <summary>G-code of the owner's, as Liquid templates.</summary>
     public Routines Routines { get; init; } = new();
@@ -68,22 +73,30 @@ public sealed record MeasureUp : OpenRecord
 public sealed record HeatFacts : OpenRecord
 {
     /// <summary>The bed's heater; null where there is none.</summary>
+    [Below("max", "bed rated to", When = "/envelope/heated=true")]
+    [Below("best", "bed reached", When = "/envelope/heated=true")]
     public HeaterFacts? Bed { get; init; }
-    /// <summary>The housing's heater; null where there is none.</summary>
-    public HeaterFacts? Chamber { get; init; }
     /// <summary>The housing. Asked, never defaulted.</summary>
-    [Field("housing")] public Housing? Housing { get; init; }
+    [Field("housing", Pages = FieldPages.Sheet)]
+    public Housing? Housing { get; init; }
+    /// <summary>The housing's heater; null where there is none.</summary>
+    [Below("max", "chamber rated to", When = "/heat/housing=heated-chamber")]
+    [Below("best", "chamber reached", When = "/heat/housing=heated-chamber")]
+    public HeaterFacts? Chamber { get; init; }
     /// <summary>Temperature of the room the machine stands in, °C. 20 where nothing is said.</summary>
-    [Field("room temperature", "°C", AtLeast = -30, AtMost = 60)] public double? Room { get; init; }
+    [Field("room temperature", "°C", AtLeast = -30, AtMost = 60, Short = "room", Pages = FieldPages.Sheet)]
+    public double? Room { get; init; }
 }
 
 /// <summary>One heater.</summary>
 public sealed record HeaterFacts : OpenRecord
 {
     /// <summary>Highest allowed target, °C.</summary>
-    [Field("highest target", "°C", AtLeast = 20, AtMost = 600)] public double? Max { get; init; }
+    [Field("highest target", "°C", AtLeast = 20, AtMost = 600)]
+    public double? Max { get; init; }
     /// <summary>Best temperature ever reached, °C.</summary>
-    [Field("best temperature reached", "°C", AtLeast = 20, AtMost = 600)] public double? Best { get; init; }
+    [Field("best temperature reached", "°C", AtLeast = 20, AtMost = 600)]
+    public double? Best { get; init; }
     /// <summary>Room temperature at which that was reached, °C; the card's where nothing is said.</summary>
     [Field("room temperature then", "°C", AtLeast = -30, AtMost = 60)] public double? BestAtRoom { get; init; }
     /// <summary>Heating up at full power: pairs [s, °C] in the order of time.</summary>
@@ -105,15 +118,20 @@ public enum Housing
 public sealed record Firmware : OpenRecord
 {
     /// <summary>The G-code dialect it speaks.</summary>
-    [Field("flavour", Needed = true)] public FlavourId? Flavour { get; init; }
+    [Field("flavour", Needed = true, Pages = FieldPages.Sheet)]
+    public FlavourId? Flavour { get; init; }
     /// <summary>Whether E words count from the last position or from zero.</summary>
+    [Field("E words", Pages = FieldPages.Sheet)]
     public ExtrusionMode Extrusion { get; init; } = ExtrusionMode.Relative;
     /// <summary>The board.</summary>
-    [Field("board", Most = 120)] public string? Board { get; init; }
+    [Field("board", Most = 120, Pages = FieldPages.Sheet)]
+    public string? Board { get; init; }
     /// <summary>Version of the firmware.</summary>
-    [Field("firmware version", Most = 120)] public string? Version { get; init; }
+    [Field("firmware version", Most = 120, Short = "version", Pages = FieldPages.Sheet)]
+    public string? Version { get; init; }
     /// <summary>What this version is known not to store, in the owner's words.</summary>
-    [Field("what it does not store", Most = 1000)] public string? DoesNotStore { get; init; }
+    [Field("what it does not store", Most = 1000, Short = "does not store", Pages = FieldPages.Sheet)]
+    public string? DoesNotStore { get; init; }
     /// <summary>The file that holds the owner's macros, as it stands in the machine; only flavours with such a file read it.</summary>
     [Field("macro file", Most = 400_000)] public string? Macros { get; init; }
     /// <summary>Commands that need a section in the configuration or an option when the firmware was built, and are there.</summary>

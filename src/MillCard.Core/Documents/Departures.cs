@@ -6,36 +6,33 @@ namespace MillCard.Core.Documents;
 /// <summary>Departures from a recipe: values by JSON pointers, for one part or one zone.</summary>
 public static class Departures
 {
-    /// <summary>What one part may have of its own; the rest belongs to the whole print.</summary>
-    public static IReadOnlyList<string> OfParts { get; } =
-        ["/walls", "/wall", "/topLayers", "/bottomLayers", "/top", "/bridges", "/infill", "/supports", "/brim", "/compensation", "/widths",
-            "/speeds/outerWall", "/speeds/innerWall", "/speeds/solid", "/speeds/infill", "/speeds/top", "/speeds/bridge", "/speeds/thin",
-            "/speeds/support", "/speeds/interface"];
-
-    /// <summary>What a zone may have of its own.</summary>
-    public static IReadOnlyList<string> OfZones { get; } =
-        ["/walls", "/topLayers", "/bottomLayers", "/top", "/bridges", "/infill", "/widths", "/speeds/outerWall", "/speeds/innerWall",
-            "/speeds/solid", "/speeds/infill", "/speeds/top", "/speeds/bridge", "/speeds/thin"];
-
     /// <summary>The recipe with the departures laid over it, or why they cannot be.</summary>
     /// <param name="recipe">The recipe.</param>
     /// <param name="settings">Values by pointer.</param>
-    /// <param name="allowed">Pointers that may be departed from, with all below them.</param>
+    /// <param name="of">What departs.</param>
     /// <param name="at">Pointer of the settings, for errors.</param>
-    public static Reading<Recipe> Apply(Recipe recipe, IReadOnlyDictionary<string, JsonElement> settings, IReadOnlyList<string> allowed,
-        string at = "")
+    public static Reading<Recipe> Apply(Recipe recipe, IReadOnlyDictionary<string, JsonElement> settings, Departs of, string at = "")
     {
         if (settings.Count == 0) return new Reading<Recipe>(recipe, []);
         var node = JsonSerializer.SerializeToNode(recipe, DocumentJson.Options)!;
         foreach (var (pointer, value) in settings)
         {
-            if (!allowed.Any(a => pointer == a || pointer.StartsWith($"{a}/", StringComparison.Ordinal)))
+            if (!MayDepart(pointer, of))
                 return Refused($"{at}/{JsonPointer.Escape(pointer)}", $"{pointer} cannot differ here; it belongs to the whole print.");
             if (!Set(node, pointer, value)) return Refused($"{at}/{JsonPointer.Escape(pointer)}", $"A recipe has no setting {pointer}.");
         }
         var reading = DocumentReader.Read<Recipe>(JsonSerializer.SerializeToElement(node, DocumentJson.Options));
         if (reading.Errors.Count == 0) return reading;
         return new Reading<Recipe>(null, [.. reading.Errors.Select(e => e with { Pointer = $"{at}/{JsonPointer.Escape(e.Pointer)}" })]);
+    }
+
+    /// <summary>Whether a setting, or every setting below a member, may be departed from.</summary>
+    private static bool MayDepart(string pointer, Departs of)
+    {
+        var meant = Leaves.Of<Recipe>().Where(leaf => leaf.Pointer == pointer
+            || leaf.Pointer.StartsWith($"{pointer}/", StringComparison.Ordinal)).ToArray();
+        var parent = meant.Length == 0 && pointer.LastIndexOf('/') is > 0 and var cut ? pointer[..cut] : null;
+        return parent is null ? meant.Length > 0 && meant.All(leaf => leaf.Departs >= of) : MayDepart(parent, of);
     }
 
     private static Reading<Recipe> Refused(string pointer, string message) => new(null, [new FieldError(pointer, message)]);

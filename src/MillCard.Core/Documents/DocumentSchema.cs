@@ -1,7 +1,9 @@
 using System.Collections.Concurrent;
 using System.Reflection;
+using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Schema;
+using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 
 namespace MillCard.Core.Documents;
@@ -41,8 +43,21 @@ public static class DocumentSchema
         if (node is not JsonObject schema) return node;
         if (context.TypeInfo.Kind == JsonTypeInfoKind.Object && schema["properties"] is JsonObject properties && !draft)
             Require(context.TypeInfo, schema, properties);
-        if (context.PropertyInfo?.AttributeProvider?.GetCustomAttributes(typeof(FieldAttribute), false) is [FieldAttribute fact, ..])
+        if (One<GroupAttribute>(context.PropertyInfo?.AttributeProvider) is { } group)
+        {
+            schema["x-group"] = group.Title;
+            Say(schema, "x-otherwise", group.Otherwise);
+        }
+        if (One<FieldAttribute>(context.PropertyInfo?.AttributeProvider) is { } fact)
+        {
             Limit(fact, schema);
+            Name(fact, schema);
+        }
+        if (context.PropertyInfo?.AttributeProvider?.GetCustomAttributes(typeof(BelowAttribute), false) is BelowAttribute[] { Length: > 0 } all)
+            schema["x-below"] = BelowOf(all);
+        if (One<TendsAttribute>(context.PropertyInfo?.AttributeProvider) is { } tends) schema["x-says"] = tends.Says;
+        var type = Nullable.GetUnderlyingType(context.TypeInfo.Type) ?? context.TypeInfo.Type;
+        if (type.IsEnum && schema["enum"] is not null) schema["x-words"] = WordsOf(type);
         return schema;
     }
 
@@ -57,8 +72,10 @@ public static class DocumentSchema
         }
     }
 
-    private static bool IsNeeded(ICustomAttributeProvider? property) =>
-        property?.GetCustomAttributes(typeof(FieldAttribute), false) is [FieldAttribute { Needed: true }, ..];
+    private static bool IsNeeded(ICustomAttributeProvider? property) => One<FieldAttribute>(property) is { Needed: true };
+
+    private static T? One<T>(ICustomAttributeProvider? property) where T : Attribute =>
+        property?.GetCustomAttributes(typeof(T), false) is [T one, ..] ? one : null;
 
     /// <summary>Whether a part of a document holds a needed fact somewhere below: then the part itself must be there.</summary>
     private static bool HasNeeded(Type type) =>
@@ -89,6 +106,45 @@ public static class DocumentSchema
         if (fact.Most > 0) schema[most] = fact.Most;
         if (fact.Fewest > 0) schema[fewest] = fact.Fewest;
     }
+
+    /// <summary>What pages need beside names and limits.</summary>
+    private static void Name(FieldAttribute fact, JsonObject schema)
+    {
+        Say(schema, "x-short", fact.Short);
+        Say(schema, "x-also", fact.Also);
+        Say(schema, "x-hint", fact.Hint);
+        Say(schema, "x-otherwise", fact.Otherwise);
+        Say(schema, "x-when", fact.When);
+        if (fact.Look != FieldLook.Plain) schema["x-look"] = Word(fact.Look);
+        if (fact.Departs != Departs.Nothing) schema["x-departs"] = Word(fact.Departs);
+        if (fact.Needed) schema["x-needed"] = true;
+        if (fact.Pages != FieldPages.None)
+            schema["x-pages"] = new JsonArray([.. Enum.GetValues<FieldPages>().Where(page => page != FieldPages.None
+                && fact.Pages.HasFlag(page)).Select(page => (JsonNode?)Word(page))]);
+    }
+
+    private static JsonObject BelowOf(IEnumerable<BelowAttribute> all) => new(all.Select(below =>
+    {
+        var named = new JsonObject { ["x-short"] = below.Name, ["x-pages"] = new JsonArray(Word(FieldPages.Sheet)) };
+        Say(named, "x-hint", below.Hint);
+        Say(named, "x-when", below.When);
+        return KeyValuePair.Create(below.Member, (JsonNode?)named);
+    }));
+
+    private static void Say(JsonObject schema, string member, string? text)
+    {
+        if (text is not null) schema[member] = text;
+    }
+
+    private static JsonObject WordsOf(Type type) =>
+        new(type.GetFields(BindingFlags.Public | BindingFlags.Static).Select(choice => KeyValuePair.Create(
+            choice.GetCustomAttribute<JsonStringEnumMemberNameAttribute>()?.Name
+                ?? JsonNamingPolicy.KebabCaseLower.ConvertName(choice.Name),
+            (JsonNode?)(choice.GetCustomAttribute<WordAttribute>()?.Word ?? Spaced(choice.Name)))));
+
+    private static string Spaced(string name) => JsonNamingPolicy.KebabCaseLower.ConvertName(name).Replace('-', ' ');
+
+    private static string Word<T>(T value) where T : struct, Enum => JsonNamingPolicy.KebabCaseLower.ConvertName(value.ToString());
 
     private static bool Is(JsonObject schema, string type) => schema["type"] switch
     {

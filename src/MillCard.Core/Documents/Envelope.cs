@@ -6,17 +6,24 @@ namespace MillCard.Core.Documents;
 public sealed record Envelope : OpenRecord
 {
     /// <summary>Shape and size of the bed.</summary>
-    [Field("bed", Needed = true)] public Bed? Bed { get; init; }
-    /// <summary>The machine's zero in the bed frame: machine = bed − origin.</summary>
-    [Field("origin", Needed = true)] public Position? Origin { get; init; }
-    /// <summary>Where X and Y stand after homing, bed frame; the origin where nothing is said.</summary>
-    [Field("home position")] public Position? Home { get; init; }
+    [Field("bed", Needed = true, Short = "bed shape", Pages = FieldPages.Sheet)]
+    public Bed? Bed { get; init; }
     /// <summary>What the machine can reach above the bed, mm.</summary>
-    [Field("height", "mm", Above = 0, AtMost = 2000, Needed = true)] public double? Height { get; init; }
+    [Field("height", "mm", Above = 0, AtMost = 2000, Needed = true, Hint = "nozzle to plate, at the top of its travel",
+        Pages = FieldPages.Sheet)]
+    public double? Height { get; init; }
+    /// <summary>The machine's zero in the bed frame: machine = bed − origin.</summary>
+    [Field("origin", Needed = true, Hint = "where the machine counts X 0 Y 0", Pages = FieldPages.Sheet)]
+    public Position? Origin { get; init; }
     /// <summary>Limits below the machine's own, each with a reason.</summary>
     public UseLimits? Use { get; init; }
+    /// <summary>Where X and Y stand after homing, bed frame; the origin where nothing is said.</summary>
+    [Field("home position", Short = "home", Hint = "where X and Y stand after homing, if not at the origin", Pages = FieldPages.Sheet)]
+    public Position? Home { get; init; }
     /// <summary>Whether the bed is heated. Asked, never defaulted.</summary>
-    [Field("heated bed", Needed = true)] public bool? Heated { get; init; }
+    [Group("Heat")]
+    [Field("heated bed", Needed = true, Short = "bed heated", Pages = FieldPages.Sheet)]
+    public bool? Heated { get; init; }
     /// <summary>Regions to stay out of, bed frame.</summary>
     [Field("keep-outs", Most = 500)] public IReadOnlyList<KeepOut> KeepOuts { get; init; } = [];
     /// <summary>A picture or a mesh of the plate, drawn under the grid.</summary>
@@ -63,18 +70,24 @@ public abstract record Bed : OpenRecord;
 public sealed record RectangleBed : Bed
 {
     /// <summary>Size along X, mm.</summary>
-    [Field("bed width", "mm", Above = 0, AtMost = 2000, Needed = true)] public double? Width { get; init; }
+    [Field("bed width", "mm", Above = 0, AtMost = 2000, Needed = true, Short = "width", Hint = "left to right, where plastic may lie",
+        Pages = FieldPages.Sheet)]
+    public double? Width { get; init; }
     /// <summary>Size along Y, mm.</summary>
-    [Field("bed depth", "mm", Above = 0, AtMost = 2000, Needed = true)] public double? Depth { get; init; }
+    [Field("bed depth", "mm", Above = 0, AtMost = 2000, Needed = true, Short = "depth", Hint = "front to back", Pages = FieldPages.Sheet)]
+    public double? Depth { get; init; }
 }
 
 /// <summary>An elliptic bed; a round one has width = depth.</summary>
 public sealed record EllipseBed : Bed
 {
     /// <summary>Size along X, mm.</summary>
-    [Field("bed width", "mm", Above = 0, AtMost = 2000, Needed = true)] public double? Width { get; init; }
+    [Field("bed width", "mm", Above = 0, AtMost = 2000, Needed = true, Short = "width", Hint = "left to right, where plastic may lie",
+        Pages = FieldPages.Sheet)]
+    public double? Width { get; init; }
     /// <summary>Size along Y, mm.</summary>
-    [Field("bed depth", "mm", Above = 0, AtMost = 2000, Needed = true)] public double? Depth { get; init; }
+    [Field("bed depth", "mm", Above = 0, AtMost = 2000, Needed = true, Short = "depth", Hint = "front to back", Pages = FieldPages.Sheet)]
+    public double? Depth { get; init; }
 }
 
 /// <summary>A bed of any simple shape.</summary>
@@ -88,28 +101,37 @@ public sealed record PolygonBed : Bed
 public sealed record UseLimits : OpenRecord
 {
     /// <summary>Highest part, mm.</summary>
-    [Field("usable height", "mm", Above = 0, AtMost = 2000)] public double? Height { get; init; }
+    [Field("usable height", "mm", Above = 0, AtMost = 2000, Short = "use up to", Hint = "a limit of your own below the height",
+        Pages = FieldPages.Sheet)]
+    public double? Height { get; init; }
+    /// <summary>The reason for the height.</summary>
+    [Field("reason", Most = 500, Short = "why no higher", When = "height", Pages = FieldPages.Sheet)]
+    public string? Why { get; init; }
     /// <summary>Strip along the bed's edge that is not used, mm.</summary>
-    [Field("margin", "mm", AtLeast = 0, AtMost = 500)] public double? Margin { get; init; }
+    [Field("margin", "mm", AtLeast = 0, AtMost = 500, Short = "margin all round", Pages = FieldPages.Sheet)]
+    public double? Margin { get; init; }
     /// <summary>Strips along single edges, on top of the margin all round.</summary>
     public EdgeMargins? Edges { get; init; }
-    /// <summary>The reason for the height.</summary>
-    [Field("reason", Most = 500)] public string? Why { get; init; }
     /// <summary>The reason for the margins.</summary>
-    [Field("reason", Most = 500)] public string? MarginWhy { get; init; }
+    [Field("reason", Most = 500, Short = "why a margin", When = "margin", Pages = FieldPages.Sheet)]
+    public string? MarginWhy { get; init; }
 }
 
 /// <summary>Margins of single edges of the bed's bounding box, mm.</summary>
 public sealed record EdgeMargins : OpenRecord
 {
     /// <summary>At the left.</summary>
-    [Field("left margin", "mm", AtLeast = 0, AtMost = 1000)] public double? Left { get; init; }
+    [Field("left margin", "mm", AtLeast = 0, AtMost = 1000, Short = "left, more", When = "../margin", Pages = FieldPages.Sheet)]
+    public double? Left { get; init; }
     /// <summary>At the right.</summary>
-    [Field("right margin", "mm", AtLeast = 0, AtMost = 1000)] public double? Right { get; init; }
+    [Field("right margin", "mm", AtLeast = 0, AtMost = 1000, Short = "right, more", When = "../margin", Pages = FieldPages.Sheet)]
+    public double? Right { get; init; }
     /// <summary>At the front.</summary>
-    [Field("front margin", "mm", AtLeast = 0, AtMost = 1000)] public double? Front { get; init; }
+    [Field("front margin", "mm", AtLeast = 0, AtMost = 1000, Short = "front, more", When = "../margin", Pages = FieldPages.Sheet)]
+    public double? Front { get; init; }
     /// <summary>At the back.</summary>
-    [Field("back margin", "mm", AtLeast = 0, AtMost = 1000)] public double? Back { get; init; }
+    [Field("back margin", "mm", AtLeast = 0, AtMost = 1000, Short = "back, more", When = "../margin", Pages = FieldPages.Sheet)]
+    public double? Back { get; init; }
 }
 
 /// <summary>A region of the bed to stay out of.</summary>

@@ -6,15 +6,15 @@ namespace MillCard.Core.Documents;
 public enum FlavourId
 {
     /// <summary>Marlin.</summary>
-    Marlin,
+    [Word("Marlin")] Marlin,
     /// <summary>RepRapFirmware.</summary>
-    [JsonStringEnumMemberName("reprapfirmware")] RepRapFirmware,
+    [JsonStringEnumMemberName("reprapfirmware"), Word("RepRapFirmware")] RepRapFirmware,
     /// <summary>Klipper.</summary>
-    Klipper,
+    [Word("Klipper")] Klipper,
     /// <summary>Repetier.</summary>
-    Repetier,
+    [Word("Repetier")] Repetier,
     /// <summary>Smoothieware.</summary>
-    Smoothieware,
+    [Word("Smoothieware")] Smoothieware,
     /// <summary>Plain RepRap: the common subset, for the rest.</summary>
-    [JsonStringEnumMemberName("reprap")] RepRap,
+    [JsonStringEnumMemberName("reprap"), Word("plain RepRap")] RepRap,
 }

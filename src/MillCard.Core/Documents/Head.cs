@@ -5,14 +5,16 @@ public sealed record Head : OpenRecord
 {
     /// <summary>The nozzles; the first is the reference of the head frame.</summary>
     [Field("nozzles", Needed = true, Fewest = 1, Most = 16)] public IReadOnlyList<Nozzle>? Nozzles { get; init; }
+    /// <summary>What finds the bed's height; null where nobody has said.</summary>
+    public Probe? Probe { get; init; }
     /// <summary>Solid things beside the nozzle, head frame.</summary>
     [Field("bodies", Most = 50)] public IReadOnlyList<Body> Bodies { get; init; } = [];
     /// <summary>Room kept between the head and anything that stands, mm. 1 where nothing is said.</summary>
-    [Field("clearance", "mm", AtLeast = 0, AtMost = 50)] public double? Clearance { get; init; }
+    [Field("clearance", "mm", AtLeast = 0, AtMost = 50, Hint = "room kept between head and anything that stands",
+        Pages = FieldPages.Sheet)]
+    public double? Clearance { get; init; }
     /// <summary>Beams that cross the whole machine and move with the nozzle in the other direction.</summary>
     [Field("beams", Most = 10)] public IReadOnlyList<Beam> Beams { get; init; } = [];
-    /// <summary>What finds the bed's height; null where nobody has said.</summary>
-    public Probe? Probe { get; init; }
     /// <summary>The fans.</summary>
     [Field("fans", Most = 16)] public IReadOnlyList<Fan> Fans { get; init; } = [];
     /// <summary>Two carriages on one beam, the left one first; empty where there is one carriage.</summary>
@@ -34,9 +36,15 @@ public sealed record Body : Member
     /// about that nozzle.</summary>
     [Field("body's nozzle", Most = 40)] public string? On { get; init; }
     /// <summary>Outline in the head frame: the first nozzle's tip is (0, 0).</summary>
+    [Below("width", "body, wide", When = "shape=rectangle", Hint = "the fan duct or whatever hangs lowest beside the nozzle")]
+    [Below("depth", "body, deep", When = "shape=rectangle")]
+    [Below("x", "its left edge", When = "shape=rectangle", Hint = "from the nozzle; to the left is negative")]
+    [Below("y", "its front edge", When = "shape=rectangle", Hint = "from the nozzle; to the front is negative")]
     public required Outline Outline { get; init; }
     /// <summary>Height of its underside above the first nozzle's tip, mm.</summary>
-    [Field("underside", "mm", AtLeast = 0, AtMost = 500)] public required double Underside { get; init; }
+    [Field("underside", "mm", AtLeast = 0, AtMost = 500, Short = "body above tip", When = "../0",
+        Hint = "height of its underside above the tip of the nozzle", Pages = FieldPages.Sheet)]
+    public required double Underside { get; init; }
 }
 
 /// <summary>A strip across the whole machine along one axis.</summary>
@@ -101,11 +109,11 @@ public sealed record Fan : OpenRecord
 public enum FanKind
 {
     /// <summary>Blows on the part from the head.</summary>
-    Part,
+    [Word("on the part")] Part,
     /// <summary>Blows along the bed from the side.</summary>
-    Side,
+    [Word("from the side")] Side,
     /// <summary>Moves the air of the housing.</summary>
-    Chamber,
+    [Word("in the housing")] Chamber,
     /// <summary>Cools the cold side of the hot end.</summary>
-    HotEnd,
+    [Word("on the hot end")] HotEnd,
 }

@@ -25,7 +25,7 @@ public enum ModeKind
     /// <summary>The second prints the mirror image of the first.</summary>
     Mirror,
     /// <summary>They take turns in one part.</summary>
-    TwoMaterial,
+    [Word("two materials")] TwoMaterial,
 }
 
 /// <summary>The modes' names, as they stand in documents and routines.</summary>

@@ -4,7 +4,7 @@ namespace MillCard.Core.Documents;
 public sealed record MotionFacts : OpenRecord
 {
     /// <summary>Which axis carries what.</summary>
-    public MotionLayout? Layout { get; init; }
+    [Field("kind of motion", Pages = FieldPages.Sheet)] public MotionLayout? Layout { get; init; }
     /// <summary>Facts by axis: x, y, z, e.</summary>
     public Axes Axes { get; init; } = new();
     /// <summary>How corners are taken; the flavour's usual one where nothing is said.</summary>
@@ -23,6 +23,7 @@ public enum MotionLayout
     /// <summary>The bed moves along Y under the head.</summary>
     MovingBed,
     /// <summary>The bed moves in Z only.</summary>
+    [Word("fixed bed, belts")]
     FixedBed,
     /// <summary>Two crossed belts drive X and Y together.</summary>
     CrossedBelts,

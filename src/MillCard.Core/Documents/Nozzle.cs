@@ -6,21 +6,28 @@ public sealed record Nozzle : OpenRecord
     /// <summary>Short name used by other facts.</summary>
     [Field("nozzle id", Most = 40)] public required string Id { get; init; }
     /// <summary>Bore, mm.</summary>
-    [Field("nozzle diameter", "mm", AtLeast = 0.1, AtMost = 2, Needed = true)] public double? Diameter { get; init; }
+    [Field("nozzle diameter", "mm", AtLeast = 0.1, AtMost = 2, Needed = true, Short = "nozzle", Pages = FieldPages.Sheet)]
+    public double? Diameter { get; init; }
     /// <summary>What the nozzle is made of.</summary>
-    [Field("nozzle material")] public NozzleMaterial? Material { get; init; }
+    [Field("nozzle material", Pages = FieldPages.Sheet)]
+    public NozzleMaterial? Material { get; init; }
     /// <summary>How well it stands filled filament; follows from brass and hardened, asked for any other material.</summary>
-    [Field("wear rating")] public WearRating? Wear { get; init; }
+    [Field("wear rating", Short = "stands wear", When = "material=other", Pages = FieldPages.Sheet)]
+    public WearRating? Wear { get; init; }
     /// <summary>From the carriage reference, mm.</summary>
     public Offset? Offset { get; init; }
     /// <summary>Diameter of the filament fed to it, mm.</summary>
-    [Field("filament diameter", "mm", AtLeast = 1, AtMost = 4, Needed = true)] public double? FilamentDiameter { get; init; }
+    [Field("filament diameter", "mm", AtLeast = 1, AtMost = 4, Needed = true, Short = "filament",
+        Hint = "by caliper: about 1.75 or 2.85", Pages = FieldPages.Sheet)]
+    public double? FilamentDiameter { get; init; }
     /// <summary>How the filament gets there.</summary>
     public Feed? Feed { get; init; }
     /// <summary>Highest allowed hot-end temperature, °C.</summary>
-    [Field("hot end's rating", "°C", AtLeast = 100, AtMost = 600)] public double? MaxTemperature { get; init; }
+    [Field("hot end's rating", "°C", AtLeast = 100, AtMost = 600, Short = "hot end rated to", Pages = FieldPages.Sheet)]
+    public double? MaxTemperature { get; init; }
     /// <summary>Most plastic it melts, mm³/s.</summary>
-    [Field("melting limit", "mm³/s", Above = 0, AtMost = 500)] public double? MaxFlow { get; init; }
+    [Field("melting limit", "mm³/s", Above = 0, AtMost = 500, Short = "melts up to", Pages = FieldPages.Sheet)]
+    public double? MaxFlow { get; init; }
     /// <summary>What is known of its heater; its rating is <see cref="MaxTemperature"/>.</summary>
     public HeaterFacts? Heater { get; init; }
     /// <summary>Ids of the fans that cool what it prints.</summary>
@@ -48,9 +55,12 @@ public sealed record Offset : OpenRecord
 public sealed record Feed : OpenRecord
 {
     /// <summary>Direct, or through a long tube.</summary>
+    [Field("feed", Hint = "direct: the drive sits on the head; long tube: on the frame", Pages = FieldPages.Sheet)]
     public FeedKind Kind { get; init; }
     /// <summary>Length of the tube, mm.</summary>
-    [Field("tube length", "mm", AtLeast = 0, AtMost = 5000)] public double? Length { get; init; }
+    [Field("tube length", "mm", AtLeast = 0, AtMost = 5000, When = "kind=long-tube", Hint = "from the drive to the hot end",
+        Pages = FieldPages.Sheet)]
+    public double? Length { get; init; }
 }
 
 /// <summary>Kinds of feed.</summary>
@@ -68,8 +78,10 @@ public enum NozzleMaterial
     /// <summary>Brass; worn by fibre, glitter and glow powder.</summary>
     Brass,
     /// <summary>Hardened steel.</summary>
+    [Word("hardened steel")]
     Hardened,
     /// <summary>Something else: its wear rating says how it stands filled filament.</summary>
+    [Word("something else")]
     Other,
 }
 
@@ -77,10 +89,13 @@ public enum NozzleMaterial
 public enum WearRating
 {
     /// <summary>As brass.</summary>
+    [Word("as brass")]
     Low,
     /// <summary>Now and then a spool.</summary>
+    [Word("now and then a spool")]
     Middling,
     /// <summary>As hardened steel.</summary>
+    [Word("as hardened steel")]
     High,
 }
 

@@ -4,7 +4,8 @@ namespace MillCard.Core.Documents;
 public sealed record Probe : OpenRecord
 {
     /// <summary>How it feels the bed.</summary>
-    [Field("probe")] public ProbeKind? Kind { get; init; }
+    [Field("probe", Pages = FieldPages.Sheet)]
+    public ProbeKind? Kind { get; init; }
     /// <summary>From the first nozzle to the right, mm.</summary>
     [Field("probe's offset X", "mm", AtLeast = -300, AtMost = 300)] public double? X { get; init; }
     /// <summary>From the first nozzle to the back, mm.</summary>
@@ -32,5 +33,5 @@ public enum ProbeKind
     /// <summary>A sensor that feels metal.</summary>
     Inductive,
     /// <summary>The nozzle itself.</summary>
-    NozzleContact,
+    [Word("the nozzle itself")] NozzleContact,
 }

@@ -3,18 +3,28 @@ namespace MillCard.Core.Documents;
 /// <summary>Heights of layers, mm.</summary>
 public sealed record LayerSizes : OpenRecord
 {
-    /// <summary>The first layer; as the others where nothing is said.</summary>
-    [Field("first layer's height", "mm", AtLeast = 0.01, AtMost = 2)] public double? First { get; init; }
     /// <summary>Every layer after the first.</summary>
-    [Field("layer height", "mm", AtLeast = 0.01, AtMost = 2, Needed = true)] public double? Others { get; init; }
-
-    /// <summary>The height as a number of full steps of Z; on a machine whose ladder is known it goes before the height in mm.</summary>
-    [Field("layer height in rungs", "", AtLeast = 1, AtMost = 1000)] public int? Rungs { get; init; }
-    /// <summary>The first layer's height as a number of full steps of Z.</summary>
-    [Field("first layer's height in rungs", "", AtLeast = 1, AtMost = 1000)] public int? FirstRungs { get; init; }
+    [Field("layer height", "mm", AtLeast = 0.01, AtMost = 2, Needed = true, Also = "slice height, resolution", Pages = FieldPages.Trial)]
+    [Tends("Higher is quicker; slopes show steps.", Time = 3, Surface = -2, Accuracy = -1, Strength = -1)]
+    public double? Others { get; init; }
+    /// <summary>The first layer; as the others where nothing is said.</summary>
+    [Field("first layer's height", "mm", AtLeast = 0.01, AtMost = 2, Short = "first layer", Otherwise = "as the others",
+        Pages = FieldPages.Trial)]
+    [Tends("Higher forgives an uneven bed; too high holds badly.", Time = 1, Adhesion = -1)]
+    public double? First { get; init; }
     /// <summary>Whether heights in mm mean about so much: the nearest whole or half step of Z is taken, unless the ladder is too
     /// coarse.</summary>
-    [Field("heights on a rung")] public bool OnRung { get; init; }
+    [Field("heights on a rung")]
+    [Tends("Heights on whole or half steps of Z are even; slopes look cleaner.", Surface = 1)]
+    public bool OnRung { get; init; }
+    /// <summary>The height as a number of full steps of Z; on a machine whose ladder is known it goes before the height in mm.</summary>
+    [Field("layer height in rungs", "", AtLeast = 1, AtMost = 1000, Otherwise = "in mm")]
+    [Tends("More steps a layer are quicker; slopes show steps.", Time = 3, Surface = -2, Accuracy = -1, Strength = -1)]
+    public int? Rungs { get; init; }
+    /// <summary>The first layer's height as a number of full steps of Z.</summary>
+    [Field("first layer's height in rungs", "", AtLeast = 1, AtMost = 1000, Short = "first layer in rungs", Otherwise = "in mm")]
+    [Tends("More steps for the first layer forgive an uneven bed.", Time = 1, Adhesion = 1)]
+    public int? FirstRungs { get; init; }
 
     /// <summary>Height of the first layer of a complete recipe, mm.</summary>
     internal double FirstHeight => First ?? Others!.Value;
@@ -24,36 +34,62 @@ public sealed record LayerSizes : OpenRecord
 public sealed record LineWidths : OpenRecord
 {
     /// <summary>Every line of the first layer; goes before the ratio of its kind.</summary>
-    [Field("first layer's line width", "", AtLeast = 0.5, AtMost = 2.5)] public double? First { get; init; }
+    [Field("first layer's line width", "", AtLeast = 0.5, AtMost = 2.5, Short = "first layer's lines", Otherwise = "100",
+        Look = FieldLook.Percent, Departs = Departs.Zone)]
+    [Tends("A wider first layer holds better and needs less speed.", Adhesion = 2, Accuracy = -1)]
+    public double? First { get; init; }
     /// <summary>Outermost wall.</summary>
-    [Field("outer wall's width", "", AtLeast = 0.5, AtMost = 2)] public double? OuterWall { get; init; }
+    [Field("outer wall's width", "", AtLeast = 0.5, AtMost = 2, Short = "outer wall", Otherwise = "100", Look = FieldLook.Percent,
+        Departs = Departs.Zone)]
+    [Tends("A narrow outer wall shows more detail, a wide one hides gaps.", Surface = -1, Accuracy = -1, Time = 1)]
+    public double? OuterWall { get; init; }
     /// <summary>Other walls.</summary>
-    [Field("inner walls' width", "", AtLeast = 0.5, AtMost = 2)] public double? InnerWall { get; init; }
+    [Field("inner walls' width", "", AtLeast = 0.5, AtMost = 2, Short = "inner walls", Otherwise = "100", Look = FieldLook.Percent,
+        Departs = Departs.Zone)]
+    [Tends("Wider inner walls are quicker and bond better.", Time = 1, Strength = 1)]
+    public double? InnerWall { get; init; }
     /// <summary>Solid fill.</summary>
-    [Field("solid fill's width", "", AtLeast = 0.5, AtMost = 2)] public double? Solid { get; init; }
+    [Field("solid fill's width", "", AtLeast = 0.5, AtMost = 2, Short = "solid fill", Otherwise = "100", Look = FieldLook.Percent,
+        Departs = Departs.Zone)]
+    [Tends("Wider solid lines are quicker; tops look coarser.", Time = 1, Surface = -1)]
+    public double? Solid { get; init; }
     /// <summary>Sparse infill.</summary>
-    [Field("infill's width", "", AtLeast = 0.5, AtMost = 2)] public double? Infill { get; init; }
+    [Field("infill's width", "", AtLeast = 0.5, AtMost = 2, Short = "infill", Otherwise = "100", Look = FieldLook.Percent,
+        Departs = Departs.Zone)]
+    [Tends("Wider infill lines are stronger for the same share.", Strength = 1, Time = 1)]
+    public double? Infill { get; init; }
     /// <summary>Supports.</summary>
-    [Field("supports' width", "", AtLeast = 0.5, AtMost = 2)] public double? Support { get; init; }
+    [Field("supports' width", "", AtLeast = 0.5, AtMost = 2, Short = "supports", Otherwise = "100", Look = FieldLook.Percent,
+        Departs = Departs.Zone)]
+    [Tends("Wider support lines stand better and come off worse.", Time = 1)]
+    public double? Support { get; init; }
 }
 
 /// <summary>How walls are laid.</summary>
 public sealed record WallUse : OpenRecord
 {
     /// <summary>Which comes first.</summary>
-    [Field("order of walls")] public WallOrder Order { get; init; } = WallOrder.InsideOut;
+    [Field("order of walls", Short = "order", Departs = Departs.Part)]
+    [Tends("Outer first is truer, inner first bridges overhangs better.", Accuracy = 0, Surface = 0)]
+    public WallOrder Order { get; init; } = WallOrder.InsideOut;
     /// <summary>Where rings begin.</summary>
-    [Field("seam")] public Seam Seam { get; init; } = Seam.Aligned;
+    [Field("seam", Also = "seam position, start of a ring", Departs = Departs.Part)]
+    [Tends("Where the seam shows.", Surface = 0)]
+    public Seam Seam { get; init; } = Seam.Aligned;
     /// <summary>Whether places too thin for a wall on both sides get one line, and gaps between walls are filled.</summary>
-    [Field("single lines in thin places")] public bool FillThin { get; init; } = true;
+    [Field("single lines in thin places", Departs = Departs.Part)]
+    [Tends("Thin ribs get a line instead of nothing.", Strength = 1, Time = -1, Accuracy = 1)]
+    public bool FillThin { get; init; } = true;
 }
 
 /// <summary>Order of the walls of one outline.</summary>
 public enum WallOrder
 {
     /// <summary>The outer wall last.</summary>
+    [Word("inside out")]
     InsideOut,
     /// <summary>The outer wall first.</summary>
+    [Word("outside in")]
     OutsideIn,
 }
 
@@ -63,8 +99,10 @@ public enum Seam
     /// <summary>Above the seam of the layer below.</summary>
     Aligned,
     /// <summary>At the back.</summary>
+    [Word("at the back")]
     Back,
     /// <summary>At the sharpest corner.</summary>
+    [Word("at the sharpest corner")]
     Sharpest,
     /// <summary>Scattered over the outline.</summary>
     Scattered,
@@ -74,27 +112,41 @@ public enum Seam
 public sealed record Compensation : OpenRecord
 {
     /// <summary>On every layer.</summary>
-    [Field("XY compensation", "mm", AtLeast = -2, AtMost = 2)] public double Xy { get; init; }
+    [Field("XY compensation", "mm", AtLeast = -2, AtMost = 2, Also = "tolerance, hole size",
+        Departs = Departs.Part)]
+    [Tends("Positive makes outlines larger and holes smaller.", Accuracy = 0)]
+    public double Xy { get; init; }
     /// <summary>On the first layer, beside that of every layer.</summary>
-    [Field("first layer's compensation", "mm", AtLeast = -2, AtMost = 2)] public double FirstLayer { get; init; }
+    [Field("first layer's compensation", "mm", AtLeast = -2, AtMost = 2, Also = "elephant's foot", Departs = Departs.Part)]
+    [Tends("Negative takes away the foot that the first layer squeezes out.", Accuracy = 0, Adhesion = 1)]
+    public double FirstLayer { get; init; }
 }
 
 /// <summary>How the uppermost layer's lines are laid.</summary>
 public sealed record TopSurface : OpenRecord
 {
     /// <summary>Whether all lines run in one direction.</summary>
-    [Field("top in one direction")] public bool OneDirection { get; init; }
+    [Field("top in one direction", Departs = Departs.Zone)]
+    [Tends("An even sheen; a little slower.", Surface = 2, Time = -1)]
+    public bool OneDirection { get; init; }
     /// <summary>Whether the nozzle passes over it once more with very little plastic.</summary>
-    [Field("second pass over the top")] public bool Smooth { get; init; }
+    [Field("second pass over the top", Departs = Departs.Zone)]
+    [Tends("A flat top for extra time.", Surface = 3, Time = -2)]
+    public bool Smooth { get; init; }
 }
 
 /// <summary>Sparse infill.</summary>
 public sealed record Infill : OpenRecord
 {
     /// <summary>Share of the inside that is plastic, 0 to 1.</summary>
-    [Field("infill", "", AtLeast = 0, AtMost = 1)] public double Density { get; init; } = 0.2;
+    [Field("infill", "", AtLeast = 0, AtMost = 1, Look = FieldLook.Percent, Also = "fill, filling", Departs = Departs.Zone,
+        Pages = FieldPages.Trial)]
+    [Tends("More is stronger, heavier, slower.", Strength = 2, Time = -3, Surface = 1)]
+    public double Density { get; init; } = 0.2;
     /// <summary>How it is laid.</summary>
-    [Field("infill pattern")] public InfillPattern Pattern { get; init; } = InfillPattern.Lines;
+    [Field("infill pattern", Short = "pattern", Departs = Departs.Zone)]
+    [Tends("Which way it bears, how long it takes, how tops lie on it.", Time = 0, Strength = 0)]
+    public InfillPattern Pattern { get; init; } = InfillPattern.Lines;
 }
 
 /// <summary>Infill patterns.</summary>
@@ -115,5 +167,6 @@ public enum InfillPattern
     /// <summary>Cubes standing on a corner.</summary>
     Cubic,
     /// <summary>Lines, close together near the skin and sparser away from it.</summary>
+    [Word("denser near the skin")]
     Graded,
 }

@@ -133,7 +133,7 @@ public static class ResolvedSettings
             [.. limits.Skip(1).Select(l => string.Create(CultureInfo.InvariantCulture, $"{l.Value:0.##} mm³/s, {l.Who}"))]);
     }
 
-    private static IEnumerable<ResolvedSetting> OfDocument<T>(T document, GivenBy from, string? name, string but) where T : IDocument
+    private static IEnumerable<ResolvedSetting> OfDocument<T>(T document, GivenBy from, string? name, string but) where T : OpenRecord
     {
         var json = Json(document);
         foreach (var leaf in Leaves.Of<T>())

@@ -140,9 +140,9 @@ public static class Slicer
     private static IEnumerable<Finding> Departing(SliceJob job)
     {
         foreach (var error in job.Parts.SelectMany((p, i) =>
-            Departures.Apply(job.Recipe, p.Part.Settings, Departures.OfParts, $"/parts/{i}/settings").Errors)
+            Departures.Apply(job.Recipe, p.Part.Settings, Departs.Part, $"/parts/{i}/settings").Errors)
             .Concat(job.Zones.SelectMany((z, i) =>
-                Departures.Apply(job.Recipe, z.Zone.Settings, Departures.OfZones, $"/zones/{i}/settings").Errors)))
+                Departures.Apply(job.Recipe, z.Zone.Settings, Departs.Zone, $"/zones/{i}/settings").Errors)))
             yield return new Finding("departure-refused", Severity.Stop, error.Message,
                 "A part or a zone departs from the recipe in a way that cannot be.", error.Pointer);
         if (job.Recipe.Spiral && job.Parts.Count > 1 && job.Sequence == Sequence.AllAtOnce)

@@ -124,7 +124,7 @@ public static class Variants
     private static Variant Changed<T>(SliceJob job, Leaf leaf, T value)
     {
         var json = JsonSerializer.SerializeToElement(value, DocumentJson.Options);
-        var recipe = Departures.Apply(job.Recipe, new Dictionary<string, JsonElement> { [leaf.Pointer] = json }, [leaf.Pointer]).Document
+        var recipe = Departures.Apply(job.Recipe, new Dictionary<string, JsonElement> { [leaf.Pointer] = json }, Departs.Nothing).Document
             ?? job.Recipe;
         // what is counted in rungs or shares would go before the mm that are tried
         if (leaf.Pointer == "/layers/others") recipe = recipe with { Layers = recipe.Layers with { Rungs = null, OnRung = false } };

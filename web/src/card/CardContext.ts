@@ -2,10 +2,15 @@ import { createContext, useContext } from 'react'
 import type { Card } from '../api/client'
 import type { DocumentState } from '../document/documentStore'
 import type { Limits } from '../units/limits'
+import type { FactGroup } from './facts'
+import type { Choice } from './words'
 
 /** The card that a page edits, and which fact is pointed at. */
 export interface OpenCard extends DocumentState<Card> {
   limits: (pointer: string) => Limits
+  facts: FactGroup[]
+  /** The choices that there are for a fact. */
+  choices: (pointer: string) => Choice[]
   lit: string | undefined
   light: (pointer: string | undefined) => void
 }

@@ -6,7 +6,8 @@ import { Shell } from '../app/Shell'
 import { DraftNotices } from '../document/DraftNotices'
 import { SaveNote } from '../document/SaveNote'
 import type { DocumentState } from '../document/documentStore'
-import { useSchema } from '../document/schema'
+import { settingsOf } from '../document/description'
+import { fieldAt, limitsOf, useSchemaOf } from '../document/schema'
 import { useDocumentState, useDocumentStore } from '../document/useDocument'
 import { useUndoKeys } from '../document/useUndoKeys'
 import { AxesFollow } from './AxesFollow'
@@ -20,7 +21,9 @@ import { MotionTab } from '../motion/MotionTab'
 import { ReachTab } from '../reach/ReachTab'
 import { RoutinesTab } from '../routines/RoutinesTab'
 import { MeasureUpTab } from '../measure-up/MeasureUpTab'
+import { factGroups } from './facts'
 import { TrialsTab } from './TrialsTab'
+import { choicesOf } from './words'
 import './card.css'
 
 /** A card: its sheet, its routines, its trials. */
@@ -40,10 +43,18 @@ export default function CardPage() {
 
 function OpenCardPage({ store }: { store: StoreApi<DocumentState<Card>> }) {
   const state = useDocumentState('cards', store)
-  const limits = useSchema('card')
+  const schema = useSchemaOf('card')
+  const described = useMemo(
+    () => ({
+      limits: (pointer: string) => limitsOf(fieldAt(schema, pointer)),
+      choices: (pointer: string) => choicesOf(fieldAt(schema, pointer)?.['x-words']),
+      facts: factGroups(settingsOf(schema)),
+    }),
+    [schema],
+  )
   const [lit, light] = useState<string>()
   useUndoKeys(state.undo, state.redo)
-  const open = useMemo(() => ({ ...state, limits, lit, light }), [state, limits, lit])
+  const open = useMemo(() => ({ ...state, ...described, lit, light }), [state, described, lit])
   const home = `/cards/${state.id}`
   return (
     <CardContext value={open}>

@@ -3,7 +3,7 @@ import { useFindings } from '../findings/useFindings'
 import { useRemedy } from '../findings/useRemedy'
 import type { Finding } from '../api/client'
 import { useCard } from './CardContext'
-import { letterOf } from './facts'
+import { letterOf } from './letters'
 import { Schedule } from './Schedule'
 import { SheetDrawing } from './SheetDrawing'
 

@@ -4,7 +4,7 @@ import { valueAt } from '../document/pointer'
 import { SeverityMark } from '../findings/SeverityMark'
 import { useCard } from './CardContext'
 import { FactField } from './FactField'
-import { asAsked, groups, type Fact } from './facts'
+import { asAsked, type Fact } from './facts'
 import { KeepOutRows } from './KeepOutRows'
 import { PlateRows } from './PlateRows'
 import { withSimpleBody } from './simpleBody'
@@ -12,7 +12,7 @@ import { SourceMark } from './SourceMark'
 
 /** The list of facts, each keyed by a letter to the drawing. */
 export function Schedule({ findings }: { findings: Finding[] }) {
-  const { document: card, set, change } = useCard()
+  const { document: card, facts: groups, set, change } = useCard()
   const [text, setText] = useState('')
   const [only, setOnly] = useState<'all' | 'findings' | 'unconfirmed'>('all')
   const isShown = (fact: Fact) =>

@@ -37,14 +37,16 @@ export function CardNumber({ pointer, label, of, required, percent, proposed }: 
 }
 
 interface CardChoiceProps extends CardFieldProps {
-  choices: readonly Choice[]
+  /** What there is beside what the fact itself allows. */
+  choices?: readonly Choice[]
   /** Whether the words stand for numbers. */
   numeric?: boolean
 }
 
 /** A word of the card, chosen from a list. */
-export function CardChoice({ pointer, label, of, choices, required, numeric }: CardChoiceProps) {
-  const { document: card, set, light } = useCard()
+export function CardChoice({ pointer, label, of, choices: given, required, numeric }: CardChoiceProps) {
+  const { document: card, choices: choicesOf, set, light } = useCard()
+  const choices = given ?? choicesOf(pointer)
   const value = valueAt(card, pointer)
   return (
     <label className="small-field" data-pointer={pointer} onFocus={() => light(pointer)}>

@@ -4,7 +4,6 @@ import { sentenceOf, type Filament } from '../api/client'
 import { Shell } from '../app/Shell'
 import type { DocumentState } from '../document/documentStore'
 import { useDocumentState, useDocumentStore } from '../document/useDocument'
-import { filamentGroups } from '../settings/rows'
 import { SettingsPage } from '../settings/SettingsPage'
 import { HeatWindow } from './HeatWindow'
 
@@ -25,5 +24,5 @@ export default function FilamentPage() {
 
 function OpenFilament({ store }: { store: StoreApi<DocumentState<Filament>> }) {
   const state = useDocumentState('filaments', store)
-  return <SettingsPage state={state} kind="filaments" groups={filamentGroups} drawing={<HeatWindow filament={state.document} />} />
+  return <SettingsPage state={state} kind="filaments" drawing={<HeatWindow filament={state.document} />} />
 }

@@ -3,7 +3,7 @@ import type { Card } from '../api/client'
 import { useCard } from '../card/CardContext'
 import { CardChoice, CardList, CardNumber, CardText } from '../card/fields'
 import { SourceMark } from '../card/SourceMark'
-import { fanKinds, feeds, nozzleMaterials, probeKinds, wearRatings, wordOf } from '../card/words'
+import { useWords } from '../document/description'
 import { outlineBox } from '../drawing/outline'
 import { useReach } from '../reach/useReach'
 import { plain } from '../units/format'
@@ -28,6 +28,7 @@ const yesNo = [
 /** Every fact of the head, by what it belongs to. */
 export function HeadSchedule({ open, onOpen }: HeadScheduleProps) {
   const { document: card, set } = useCard()
+  const words = useWords('card')
   const head = card.head ?? {}
   const nozzles = head.nozzles ?? []
   const fans = head.fans ?? []
@@ -45,7 +46,9 @@ export function HeadSchedule({ open, onOpen }: HeadScheduleProps) {
         add={() => ({ ...nozzles[0], id: `n${nozzles.length + 1}`, offset: { x: 20, y: 0, z: 0 } })}
         name={(nozzle) => nozzle.id}
         about={(nozzle) =>
-          [nozzle.diameter ? `Ø ${plain(nozzle.diameter)}` : 'bore ?', wordOf(nozzleMaterials, nozzle.material)].filter(Boolean).join(', ')
+          [nozzle.diameter ? `Ø ${plain(nozzle.diameter)}` : 'bore ?', words('/head/nozzles/0/material', nozzle.material)]
+            .filter(Boolean)
+            .join(', ')
         }
       >
         {(at, nozzle, i) => <NozzleFields at={at} index={i} several={several} fans={fans.map((fan) => fan.id)} id={nozzle.id} />}
@@ -99,7 +102,7 @@ export function HeadSchedule({ open, onOpen }: HeadScheduleProps) {
       </div>
       <div className="keep-out-fields bare">
         <CardNumber pointer="/head/clearance" label="clearance" proposed={1} />
-        <CardChoice pointer="/head/probe/kind" label="U  probe" choices={probeKinds} />
+        <CardChoice pointer="/head/probe/kind" label="U  probe" />
         {head.probe?.kind && head.probe.kind !== 'none' && (
           <>
             <CardNumber pointer="/head/probe/x" label="U  right of the nozzle" of="probe" />
@@ -120,12 +123,14 @@ export function HeadSchedule({ open, onOpen }: HeadScheduleProps) {
         items={fans}
         add={() => ({ id: `fan ${fans.length + 1}`, kind: 'part' as const, number: fans.length })}
         name={(fan) => fan.id}
-        about={(fan) => [wordOf(fanKinds, fan.kind), fan.number == null ? undefined : `no. ${fan.number}`].filter(Boolean).join(', ')}
+        about={(fan) =>
+          [words('/head/fans/0/kind', fan.kind), fan.number == null ? undefined : `no. ${fan.number}`].filter(Boolean).join(', ')
+        }
       >
         {(at, fan) => (
           <>
             <CardText pointer={`${at}/id`} label="name" of={fan.id} />
-            <CardChoice pointer={`${at}/kind`} label="blows" of={fan.id} choices={fanKinds} required />
+            <CardChoice pointer={`${at}/kind`} label="blows" of={fan.id} required />
             <CardNumber pointer={`${at}/number`} label="number in the firmware" of={fan.id} />
             <CardNumber pointer={`${at}/offBelow`} label="goes off by itself below" of={fan.id} />
           </>
@@ -206,9 +211,9 @@ function NozzleFields({ at, index, several, fans, id }: { at: string; index: num
         </span>
       </span>
       <CardNumber pointer={`${at}/filamentDiameter`} label="L  filament" of={id} required />
-      <CardChoice pointer={`${at}/material`} label="material" of={id} choices={nozzleMaterials} />
+      <CardChoice pointer={`${at}/material`} label="material" of={id} />
       {nozzle.material === 'other' ? (
-        <CardChoice pointer={`${at}/wear`} label="stands wear" of={id} choices={wearRatings} />
+        <CardChoice pointer={`${at}/wear`} label="stands wear" of={id} />
       ) : (
         <span className="small-field">
           stands wear
@@ -217,7 +222,7 @@ function NozzleFields({ at, index, several, fans, id }: { at: string; index: num
           </span>
         </span>
       )}
-      <CardChoice pointer={`${at}/feed/kind`} label="feed" of={id} choices={feeds} />
+      <CardChoice pointer={`${at}/feed/kind`} label="feed" of={id} />
       {tube ? <CardNumber pointer={`${at}/feed/length`} label="tube length" of={id} /> : <span />}
       <CardNumber pointer={`${at}/maxTemperature`} label="hot end rated to" of={id} />
       <CardNumber pointer={`${at}/maxFlow`} label="melts up to" of={id} />

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useCard } from '../card/CardContext'
-import { letterOf } from '../card/facts'
+import { letterOf } from '../card/letters'
 import { Findings } from '../findings/Findings'
 import { useFindings } from '../findings/useFindings'
 import { useRemedy } from '../findings/useRemedy'

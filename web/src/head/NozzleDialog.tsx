@@ -4,7 +4,6 @@ import { useState } from 'react'
 import { api, dataOf, type Nozzle } from '../api/client'
 import { useCard } from '../card/CardContext'
 import { known } from '../card/sources'
-import { nozzleMaterials, wearRatings } from '../card/words'
 import { valueAt, withValue } from '../document/pointer'
 import { NumberField } from '../units/NumberField'
 
@@ -16,7 +15,7 @@ interface NozzleDialogProps {
 
 /** Another nozzle: everything that follows from it is shown before it is taken. */
 export function NozzleDialog({ pointer, nozzle, onClose }: NozzleDialogProps) {
-  const { change, limits } = useCard()
+  const { change, choices, limits } = useCard()
   const [next, setNext] = useState(nozzle)
   const { data } = useQuery({
     queryKey: ['nozzle-change', JSON.stringify([nozzle, next])],
@@ -69,7 +68,7 @@ export function NozzleDialog({ pointer, nozzle, onClose }: NozzleDialogProps) {
                 }
               >
                 <option value="">not said</option>
-                {nozzleMaterials.map((m) => (
+                {choices('/head/nozzles/0/material').map((m) => (
                   <option key={m.value} value={m.value}>
                     {m.label}
                   </option>
@@ -86,7 +85,7 @@ export function NozzleDialog({ pointer, nozzle, onClose }: NozzleDialogProps) {
                   onChange={(event) => setNext({ ...next, wear: (event.target.value || undefined) as Nozzle['wear'] })}
                 >
                   <option value="">not said</option>
-                  {wearRatings.map((w) => (
+                  {choices('/head/nozzles/0/wear').map((w) => (
                     <option key={w.value} value={w.value}>
                       {w.label}
                     </option>

@@ -4,7 +4,7 @@ import { useNavigate, useParams } from 'react-router'
 import { api, dataOf, type Card } from '../api/client'
 import { useCard } from '../card/CardContext'
 import { FactField } from '../card/FactField'
-import { asAsked, factAt, pointersOf, type Fact } from '../card/facts'
+import { asAsked, pointersOf, type Fact, type FactGroup } from '../card/facts'
 import { SheetDrawing } from '../card/SheetDrawing'
 import { SourceMark } from '../card/SourceMark'
 import { known } from '../card/sources'
@@ -17,7 +17,7 @@ const isThere = (value: unknown) => value !== undefined && value !== null && val
 
 /** The interview: one question at a time, the answer on the drawing at once. It can be left at any question and gone on with later. */
 export function MeasureUpTab() {
-  const { id, document: card, change } = useCard()
+  const { id, document: card, facts: groups, change } = useCard()
   const { '*': path = '' } = useParams()
   const go = useNavigate()
   const asked = path.split('/')[0] || card.measureUp?.at || questions[0]!.id
@@ -48,7 +48,7 @@ export function MeasureUpTab() {
           {questions.map((step, i) => (
             <li key={step.id}>
               <button className="link plain" aria-current={step.id === asked ? 'step' : undefined} onClick={() => to(step.id)}>
-                <span className="mono">{i + 1}</span> {step.id} <span className="quiet">{answered(card, step)}</span>
+                <span className="mono">{i + 1}</span> {step.id} <span className="quiet">{answered(askedOf(step, groups, card), card)}</span>
               </button>
             </li>
           ))}
@@ -94,8 +94,13 @@ export function MeasureUpTab() {
   )
 }
 
-function answered(card: Card, question: Question): string {
-  const facts = question.pointers.map(factAt).filter((fact): fact is Fact => fact !== undefined && (fact.when?.(card) ?? true))
+/** The facts that a question asks of this card. */
+const askedOf = ({ pointers }: Question, groups: FactGroup[], card: Card): Fact[] =>
+  pointers
+    .map((pointer) => groups.flatMap((group) => group.facts).find((fact) => fact.pointer === pointer))
+    .filter((fact): fact is Fact => fact !== undefined && (fact.when?.(card) ?? true))
+
+function answered(facts: Fact[], card: Card): string {
   const missing = facts.filter(({ pointer, needed }) => needed && !isThere(valueAt(card, pointer))).length
   return missing > 0 ? `${missing} open` : ''
 }
@@ -118,11 +123,8 @@ function NameField() {
 }
 
 function Answers({ question }: { question: Question }) {
-  const { document: card, change } = useCard()
-  const facts = question.pointers
-    .map(factAt)
-    .filter((fact): fact is Fact => fact !== undefined && (fact.when?.(card) ?? true))
-    .map((fact) => asAsked(fact, card))
+  const { document: card, facts: groups, change } = useCard()
+  const facts = askedOf(question, groups, card).map((fact) => asAsked(fact, card))
   const assumed = facts.filter((fact) => isThere(valueAt(card, fact.pointer)) && card.sources?.[fact.pointer]?.source === 'assumed')
   return (
     <>

@@ -1,7 +1,6 @@
 import { useState } from 'react'
 import { useCard } from '../card/CardContext'
 import { CardChoice, CardNumber } from '../card/fields'
-import { layouts } from '../card/words'
 import { Frame } from '../drawing/Frame'
 import { Hatches } from '../drawing/Hatches'
 import { useSize } from '../drawing/useSize'
@@ -50,7 +49,7 @@ export function MotionTab() {
           </button>
         </div>
         <div className="keep-out-fields bare">
-          <CardChoice pointer="/motion/layout" label="kind of motion" choices={layouts} />
+          <CardChoice pointer="/motion/layout" label="kind of motion" />
           <CardNumber pointer="/motion/stepRate" label="board sends at most" />
           <label className="small-field">
             corners by

@@ -4,8 +4,9 @@ import { useParams } from 'react-router'
 import { api, dataOf, sentenceOf, type Card } from '../api/client'
 import { useAnswer } from '../api/useAnswer'
 import { Shell } from '../app/Shell'
-import { groups, placeOf, type Fact } from '../card/facts'
+import { factGroups, placeOf, type Fact } from '../card/facts'
 import { valueAt } from '../document/pointer'
+import { useSettings } from '../document/description'
 import { useSchema } from '../document/schema'
 import { Elevation } from '../drawing/Elevation'
 import { Frame } from '../drawing/Frame'
@@ -82,6 +83,7 @@ export default function PatternPage() {
 /** The pattern's facts as the schedule names them; what it does not say is left out. */
 function Figures({ card }: { card: Card }) {
   const limits = useSchema('card')
+  const settings = useSettings('card')
   const nozzles = card.head?.nozzles ?? []
   const said = (fact: Fact) => {
     const value = valueAt(card, fact.pointer)
@@ -103,7 +105,7 @@ function Figures({ card }: { card: Card }) {
             <td className="mono">{nozzles.map((nozzle) => (nozzle.diameter == null ? '?' : plain(nozzle.diameter))).join(', ')} mm</td>
           </tr>
         )}
-        {groups
+        {factGroups(settings)
           .flatMap((group) => group.facts)
           .map((fact) => ({ fact, text: said(fact) }))
           .filter(({ text }) => text !== undefined)

@@ -9,6 +9,7 @@ import { documents } from '../document/documents'
 import { Hatches } from '../drawing/Hatches'
 import { bedSize } from '../drawing/outline'
 import { CardMenu } from './CardMenu'
+import { useWords } from '../document/description'
 import { found } from './search'
 import { A4Sheet, PatternSilhouette, Silhouette } from './Silhouette'
 import { orders } from './order'
@@ -44,8 +45,9 @@ export function Rack() {
     return () => window.removeEventListener('keydown', onKey)
   })
 
-  const shown = found([...(cards ?? [])].sort(orders[order].compare), sought)
-  const shownPatterns = found(patterns ?? [], sought)
+  const words = useWords('card')
+  const shown = found([...(cards ?? [])].sort(orders[order].compare), sought, words)
+  const shownPatterns = found(patterns ?? [], sought, words)
   const deepest = Math.max(297, ...shown.map((card) => bedSize(card.card?.bed).depth ?? 0))
   const scale = Math.min(mostPerMm, tallest / deepest)
   const shelf = (depth: number, by: number) => ({ '--room': `${depth * by + 8}px` }) as CSSProperties

@@ -5,7 +5,7 @@ import { useHatch } from '../drawing/Hatches'
 import { bedOutline, bedSize, outlinePath } from '../drawing/outline'
 import { toX, toY } from '../drawing/view'
 import { SeverityMark } from '../findings/SeverityMark'
-import { flavours, wordOf } from '../card/words'
+import { useWords } from '../document/description'
 import { VerdictMark, verdictWords } from '../settings/VerdictMark'
 import { plain } from '../units/format'
 
@@ -24,6 +24,7 @@ export function A4Sheet({ scale }: { scale: number }) {
 
 /** A card on the shelf: the plan of its bed, its name, what it is, and what is found about it. */
 export function Silhouette({ head, scale, menu, match }: { head: DocumentHead; scale: number; menu: ReactNode; match?: Match }) {
+  const words = useWords('card')
   const hatch = useHatch()
   const { card } = head
   const { width, depth } = bedSize(card?.bed)
@@ -58,7 +59,7 @@ export function Silhouette({ head, scale, menu, match }: { head: DocumentHead; s
           </span>
           <span className="quiet">
             {card?.nozzles.map((nozzle) => `${size(nozzle.diameter)} ${nozzle.material ?? ''}`.trim()).join(', ')} ·{' '}
-            {wordOf(flavours, card?.flavour) ?? 'flavour ?'}
+            {words('/firmware/flavour', card?.flavour) ?? 'flavour ?'}
           </span>
           <span className="counts">
             <span className="quiet">draft</span>

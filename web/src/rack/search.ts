@@ -1,5 +1,5 @@
 import type { CardSummary } from '../api/client'
-import { housings, layouts, wordOf } from '../card/words'
+import type { Word } from '../document/description'
 import { bedSize } from '../drawing/outline'
 
 /** What is searched: a name, what is known of the machine, and further words that describe it. */
@@ -13,14 +13,14 @@ export interface Sought {
  * Whether a machine answers a search: by name or words with a letter or two wrong, by flavour, motion or nozzle material, or by size as
  * `180x160`.
  */
-export function matches(sought: Sought, search: string): boolean {
-  return wordsOf(search).every((word) => bySize(sought, word) || byName(sought, word))
+export function matches(sought: Sought, search: string, wordFor: Word): boolean {
+  return wordsOf(search).every((word) => bySize(sought, word) || byName(sought, word, wordFor))
 }
 
 /** Machines that answer a search; those whose name holds all of it come before those that are only of such a size or kind. */
-export function found<T extends Sought>(all: readonly T[], search: string): T[] {
+export function found<T extends Sought>(all: readonly T[], search: string, wordFor: Word): T[] {
   const named = (one: Sought) => wordsOf(search).every((word) => one.name.toLowerCase().includes(word))
-  const those = all.filter((one) => matches(one, search))
+  const those = all.filter((one) => matches(one, search, wordFor))
   return search.trim() === '' ? those : [...those.filter(named), ...those.filter((one) => !named(one))]
 }
 
@@ -34,13 +34,13 @@ function bySize({ card }: Sought, word: string): boolean {
   return asked.slice(1).every((text, i) => text === undefined || Math.abs(Number(text.replace(',', '.')) - (has[i] ?? -1)) <= 1)
 }
 
-function byName({ name, about, card }: Sought, word: string): boolean {
+function byName({ name, about, card }: Sought, word: string, wordFor: Word): boolean {
   const texts = [
     name,
     about ?? '',
     card?.flavour ?? '',
-    wordOf(layouts, card?.layout) ?? '',
-    wordOf(housings, card?.housing) ?? '',
+    wordFor('/motion/layout', card?.layout) ?? '',
+    wordFor('/heat/housing', card?.housing) ?? '',
     ...(card?.nozzles ?? []).map((nozzle) => nozzle.material ?? ''),
   ].map((text) => text.toLowerCase())
   return texts.some((text) => text.includes(word) || text.split(/[^\p{L}\p{N}]+/u).some((part) => near(part, word)))

@@ -2,7 +2,7 @@ import { lazy, Suspense, useState } from 'react'
 import type { Card, Finding, ReachAnswer } from '../api/client'
 import { useCard } from '../card/CardContext'
 import { CardChoice, CardNumber } from '../card/fields'
-import { modeKinds, wordOf } from '../card/words'
+import { useWords, type Word } from '../document/description'
 import { useRegions } from '../card/useRegions'
 import { Frame } from '../drawing/Frame'
 import { Hatches } from '../drawing/Hatches'
@@ -33,11 +33,12 @@ interface Entry {
 /** Where nozzles reach, alone and together, and where each mode of two carriages may print. */
 export function ReachTab() {
   const { document: card } = useCard()
+  const words = useWords('card')
   const reach = useReach(card)
   const { findings, unlooked } = useFindings(card, (finding) =>
     /^\/(modes|head\/(carriages|leastDistance|offsets|probe))/.test(finding.pointer ?? ''),
   )
-  const groups = entriesOf(card, reach)
+  const groups = entriesOf(card, reach, words)
   const all = groups.flatMap((group) => group.entries)
   const [looked, look] = useState<string>()
   const shown = all.find((entry) => entry.key === looked) ?? all[0]
@@ -80,7 +81,7 @@ export function ReachTab() {
   )
 }
 
-function entriesOf(card: Card, reach: ReachAnswer | undefined): { title: string; entries: Entry[] }[] {
+function entriesOf(card: Card, reach: ReachAnswer | undefined, words: Word): { title: string; entries: Entry[] }[] {
   if (!reach) return []
   const groups = [
     {
@@ -104,7 +105,7 @@ function entriesOf(card: Card, reach: ReachAnswer | undefined): { title: string;
       title: 'Modes',
       entries: reach.modes.map((m): Entry => ({
         key: `${m.mode} ${m.nozzle}`,
-        name: `${wordOf(modeKinds, m.mode)}${m.mode === 'two-material' ? `, ${m.nozzle}` : ''}`,
+        name: `${words('/modes/0/kind', m.mode)}${m.mode === 'two-material' ? `, ${m.nozzle}` : ''}`,
         about: m.mode === 'copy' ? `up to ${plain(m.widest, 1)} wide` : undefined,
         area: m.area,
         polygons: m.polygons,
@@ -173,9 +174,10 @@ function Axis({ x, from, to, text }: { x: number; from: number; to: number; text
 
 function ModeFields({ index, findings }: { index: number; findings: Finding[] }) {
   const { document: card, set } = useCard()
+  const words = useWords('card')
   const mode = card.modes![index]!
   const at = `/modes/${index}`
-  const name = wordOf(modeKinds, mode.kind)!
+  const name = words('/modes/0/kind', mode.kind)!
   return (
     <section aria-label={`Settings of ${name}`} className="mode-fields">
       <div className="group-line">
@@ -197,7 +199,7 @@ function ModeFields({ index, findings }: { index: number; findings: Finding[] })
           />
         )}
         <CardNumber pointer={`${at}/maxSpeed`} label="no faster than" of={name} />
-        <CardChoice pointer={`${at}/kind`} label="mode" of={name} choices={modeKinds} required />
+        <CardChoice pointer={`${at}/kind`} label="mode" of={name} required />
       </div>
       <div className="group-line">
         <h2 className="caps">Its start routine</h2>

@@ -8,7 +8,6 @@ import { DocumentOptions } from '../document/DocumentOptions'
 import { documents } from '../document/documents'
 import type { DocumentState } from '../document/documentStore'
 import { useDocumentState, useDocumentStore } from '../document/useDocument'
-import { recipeGroups } from '../settings/rows'
 import { SettingsPage } from '../settings/SettingsPage'
 import { RecipeLines } from './RecipeLines'
 
@@ -37,7 +36,6 @@ function OpenRecipe({ store }: { store: StoreApi<DocumentState<Recipe>> }) {
     <SettingsPage
       state={state}
       kind="recipes"
-      groups={recipeGroups}
       drawing={
         <section aria-label="Ladder and flow">
           <div className="head-line between">

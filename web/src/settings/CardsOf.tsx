@@ -6,7 +6,7 @@ import { api, answerOf, dataOf, sentenceOf, type CopyAnswer } from '../api/clien
 import type { DocumentState } from '../document/documentStore'
 import { withEdits } from '../routines/edits'
 import { Reasons } from './Reasons'
-import type { Settable } from './rows'
+import type { Settable } from './settable'
 import { VerdictMark, verdictWords } from './VerdictMark'
 
 /** On which cards this can be printed and why not on others; and a copy for one of them. */

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { answerOf, sentenceOf, type StockRevision } from '../api/client'
 import type { DocumentState } from '../document/documentStore'
-import type { Settable } from './rows'
+import type { Settable } from './settable'
 
 /** Fixed states of a filament or a recipe, lettered A, B, C …, and the way back to one. */
 export function Revisions<T extends Settable>({ state, kind }: { state: DocumentState<T>; kind: 'filaments' | 'recipes' }) {

@@ -3,10 +3,10 @@ import { useState } from 'react'
 import { api, dataOf, type Effect, type Outcome } from '../api/client'
 import type { DocumentState } from '../document/documentStore'
 import { valueAt } from '../document/pointer'
-import { useSchema } from '../document/schema'
+import { answers, grouped, useSettings } from '../document/description'
 import { SourceOf } from '../card/SourceMark'
 import { outcomes } from './outcomes'
-import type { Group, Row, Settable } from './rows'
+import type { Settable } from './settable'
 import { SettingField } from './SettingField'
 import './settings.css'
 
@@ -21,25 +21,12 @@ export function useEffects(): Map<string, Effect> | undefined {
 }
 
 /** All settings of a filament or a recipe, by group; every one is there, none is hidden. */
-export function Schedule<T extends Settable>({
-  state,
-  kind,
-  groups,
-}: {
-  state: DocumentState<T>
-  kind: 'filament' | 'recipe'
-  groups: Group[]
-}) {
+export function Schedule<T extends Settable>({ state, kind }: { state: DocumentState<T>; kind: 'filament' | 'recipe' }) {
   const [search, setSearch] = useState('')
-  const limits = useSchema(kind)
+  const settings = useSettings(kind)
   const known = useEffects()
   const effects = kind === 'recipe' ? known : undefined
-  const sought = search.trim().toLowerCase()
-  const shown = (group: Group, row: Row) =>
-    !sought ||
-    [group.title, row.label, limits(row.pointer).label, effects?.get(row.pointer)?.says].some((text) =>
-      text?.toLowerCase().includes(sought),
-    )
+  const groups = grouped(settings.filter((setting) => answers(setting, search.trim())))
   return (
     <div className="settings-schedule">
       <input
@@ -50,49 +37,47 @@ export function Schedule<T extends Settable>({
         value={search}
         onChange={(event) => setSearch(event.target.value)}
       />
-      {groups.map((group) => {
-        const rows = group.rows.filter((row) => shown(group, row))
-        return (
-          rows.length > 0 && (
-            <section key={group.title} aria-label={group.title}>
-              <h2 className="caps">{group.title}</h2>
-              <table className="list schedule">
-                <tbody>
-                  {rows.map((row) => (
-                    <tr key={row.pointer} data-pointer={row.pointer} className={row.text || row.code ? 'wide' : undefined}>
-                      <th scope="row">{row.label}</th>
-                      <td>
-                        <SettingField
-                          row={row}
-                          label={`${group.title}, ${row.label}`}
-                          document={state.document}
-                          limits={limits(row.pointer)}
-                          refused={state.errors[row.pointer]}
-                          onChange={(value) => state.set(row.pointer, value)}
-                        />
-                      </td>
-                      <td className="from">
-                        {valueAt(state.document, row.pointer) != null && !row.text && (
-                          <SourceOf
-                            pointer={row.pointer}
-                            sources={state.document.sources}
-                            onChange={(sources) => state.change((before) => ({ ...before, sources }))}
-                          />
-                        )}
-                      </td>
-                      {effects && (
-                        <td className="moves">
-                          {effects.get(row.pointer)?.says} <Tends effect={effects.get(row.pointer)} />
-                        </td>
-                      )}
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </section>
-          )
-        )
-      })}
+      {groups.map((group) => (
+        <section key={group.title} aria-label={group.title}>
+          <h2 className="caps">{group.title}</h2>
+          <table className="list schedule">
+            <tbody>
+              {group.settings.map((setting) => (
+                <tr
+                  key={setting.pointer}
+                  data-pointer={setting.pointer}
+                  className={setting.kind === 'text' || setting.kind === 'code' ? 'wide' : undefined}
+                >
+                  <th scope="row">{setting.label}</th>
+                  <td>
+                    <SettingField
+                      setting={setting}
+                      label={`${group.title}, ${setting.label}`}
+                      document={state.document}
+                      refused={state.errors[setting.pointer]}
+                      onChange={(value) => state.set(setting.pointer, value)}
+                    />
+                  </td>
+                  <td className="from">
+                    {valueAt(state.document, setting.pointer) != null && setting.kind !== 'text' && (
+                      <SourceOf
+                        pointer={setting.pointer}
+                        sources={state.document.sources}
+                        onChange={(sources) => state.change((before) => ({ ...before, sources }))}
+                      />
+                    )}
+                  </td>
+                  {effects && (
+                    <td className="moves">
+                      {setting.says} <Tends effect={effects.get(setting.pointer)} />
+                    </td>
+                  )}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </section>
+      ))}
     </div>
   )
 }

@@ -1,23 +1,21 @@
 import { useState } from 'react'
 import { valueAt } from '../document/pointer'
-import type { Limits } from '../units/limits'
 import { NumberField } from '../units/NumberField'
-import type { Row } from './rows'
+import type { Setting } from '../document/description'
 
 interface SettingFieldProps {
-  row: Row
+  setting: Setting
   document: object
-  limits: Limits
   refused: string | undefined
   onChange: (value: unknown) => void
-  /** The accessible name; the row's label where it is not given. */
+  /** The accessible name; the setting's label where it is not given. */
   label?: string
 }
 
 /** The field in which one setting is typed, chosen or switched. */
-export function SettingField({ row, document, limits, refused, onChange, label = row.label }: SettingFieldProps) {
-  const value = valueAt(document, row.pointer)
-  if (row.choices)
+export function SettingField({ setting, document, refused, onChange, label = setting.label }: SettingFieldProps) {
+  const value = valueAt(document, setting.pointer)
+  if (setting.choices)
     return (
       <select
         className="plain-field"
@@ -25,16 +23,16 @@ export function SettingField({ row, document, limits, refused, onChange, label =
         value={(value as string) ?? ''}
         onChange={(event) => onChange(event.target.value || undefined)}
       >
-        {Object.entries(row.choices).map(([word, said]) => (
+        {Object.entries(setting.choices).map(([word, said]) => (
           <option key={word} value={word}>
             {said}
           </option>
         ))}
       </select>
     )
-  if (row.switch)
+  if (setting.kind === 'switch')
     return <input type="checkbox" aria-label={label} checked={value === true} onChange={(event) => onChange(event.target.checked)} />
-  if (row.open)
+  if (setting.kind === 'open')
     return (
       <select
         className="plain-field"
@@ -47,7 +45,7 @@ export function SettingField({ row, document, limits, refused, onChange, label =
         <option value="no">no</option>
       </select>
     )
-  if (row.code)
+  if (setting.kind === 'code')
     return (
       <textarea
         className="plain-field mono"
@@ -58,14 +56,14 @@ export function SettingField({ row, document, limits, refused, onChange, label =
         onChange={(event) => onChange(event.target.value || undefined)}
       />
     )
-  if (row.pairs) return <Pairs value={value as number[][] | undefined} label={label} refused={refused} onChange={onChange} />
-  if (row.text)
+  if (setting.kind === 'pairs') return <Pairs value={value as number[][] | undefined} label={label} refused={refused} onChange={onChange} />
+  if (setting.kind === 'text')
     return (
       <input
         className="plain-field"
         aria-label={label}
         value={(value as string) ?? ''}
-        placeholder={row.otherwise}
+        placeholder={setting.otherwise}
         onChange={(event) => onChange(event.target.value || undefined)}
       />
     )
@@ -73,12 +71,12 @@ export function SettingField({ row, document, limits, refused, onChange, label =
     <NumberField
       value={value as number | undefined}
       label={label}
-      limits={limits}
+      limits={setting.limits}
       refused={refused}
-      percent={row.percent}
-      ratio={row.ratio}
-      placeholder={row.otherwise}
-      required={row.needed}
+      percent={setting.percent}
+      ratio={setting.ratio}
+      placeholder={setting.otherwise}
+      required={setting.needed}
       onChange={onChange}
     />
   )

@@ -5,20 +5,19 @@ import { DraftNotices } from '../document/DraftNotices'
 import { SaveNote } from '../document/SaveNote'
 import { useUndoKeys } from '../document/useUndoKeys'
 import { CardsOf } from './CardsOf'
-import type { Group, Settable } from './rows'
+import type { Settable } from './settable'
 import { Revisions } from './Revisions'
 import { Schedule } from './Schedule'
 
 interface SettingsPageProps<T extends Settable> {
   state: DocumentState<T>
   kind: 'filaments' | 'recipes'
-  groups: Group[]
   /** What is drawn above the cards. */
   drawing?: ReactNode
 }
 
 /** A filament or a recipe: its name, all its settings, and the cards it fits. */
-export function SettingsPage<T extends Settable>({ state, kind, groups, drawing }: SettingsPageProps<T>) {
+export function SettingsPage<T extends Settable>({ state, kind, drawing }: SettingsPageProps<T>) {
   useUndoKeys(state.undo, state.redo)
   const one = kind === 'filaments' ? 'filament' : 'recipe'
   return (
@@ -42,7 +41,7 @@ export function SettingsPage<T extends Settable>({ state, kind, groups, drawing 
               onChange={(event) => state.set('/name', event.target.value || undefined)}
             />
           </label>
-          <Schedule state={state} kind={one} groups={groups} />
+          <Schedule state={state} kind={one} />
         </div>
         <aside>
           {drawing}

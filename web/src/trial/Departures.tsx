@@ -1,14 +1,13 @@
-import { useSchema } from '../document/schema'
+import type { Setting } from '../document/description'
 import { valueAt } from '../document/pointer'
 import { SettingField } from '../settings/SettingField'
-import type { Row } from '../settings/rows'
 import { useTrial } from './TrialContext'
 
 interface DeparturesProps {
   /** Of the part or zone. */
   name: string
   /** What may differ. */
-  rows: Row[]
+  rows: Setting[]
   settings: Record<string, unknown>
   onChange: (settings: Record<string, unknown>) => void
 }
@@ -16,24 +15,22 @@ interface DeparturesProps {
 /** Where a part or a zone departs from the recipe: what is chosen differs, the rest is as the recipe has it. */
 export function Departures({ name, rows, settings, onChange }: DeparturesProps) {
   const { recipe } = useTrial()
-  const limits = useSchema('recipe')
   const chosen = rows.filter((row) => row.pointer in settings)
   return (
     <div className="departures">
       {chosen.map((row) => (
         <label key={row.pointer} className="setting">
-          <span>{row.label}</span>
+          <span>{row.name}</span>
           <SettingField
-            row={{ ...row, needed: true }}
-            label={`${name}, ${row.label}`}
+            setting={{ ...row, needed: true }}
+            label={`${name}, ${row.name}`}
             document={asDocument(row.pointer, settings[row.pointer])}
-            limits={limits(row.pointer)}
             refused={undefined}
             onChange={(value) => value !== undefined && onChange({ ...settings, [row.pointer]: value })}
           />
           <button
             className="link quiet"
-            aria-label={`${row.label} as the recipe has it`}
+            aria-label={`${row.name} as the recipe has it`}
             onClick={() => onChange(Object.fromEntries(Object.entries(settings).filter(([pointer]) => pointer !== row.pointer)))}
           >
             as recipe
@@ -46,7 +43,7 @@ export function Departures({ name, rows, settings, onChange }: DeparturesProps) 
         value=""
         onChange={(event) => {
           const row = rows.find((r) => r.pointer === event.target.value)
-          if (row) onChange({ ...settings, [row.pointer]: valueAt(recipe?.document, row.pointer) ?? first(row, limits(row.pointer).least) })
+          if (row) onChange({ ...settings, [row.pointer]: valueAt(recipe?.document, row.pointer) ?? first(row) })
         }}
       >
         <option value="">differ in …</option>
@@ -54,7 +51,7 @@ export function Departures({ name, rows, settings, onChange }: DeparturesProps) 
           .filter((row) => !(row.pointer in settings))
           .map((row) => (
             <option key={row.pointer} value={row.pointer}>
-              {row.label}
+              {row.name}
             </option>
           ))}
       </select>
@@ -62,8 +59,12 @@ export function Departures({ name, rows, settings, onChange }: DeparturesProps) 
   )
 }
 
-const first = (row: Row, least: number | undefined) =>
-  row.choices ? Object.keys(row.choices)[0] : row.switch ? false : row.percent ? 1 : (least ?? 0)
+/** The value of which a departure starts where the recipe says nothing. */
+function first({ choices, kind, percent, limits }: Setting) {
+  if (choices) return Object.keys(choices)[0]
+  if (kind === 'switch') return false
+  return percent ? 1 : (limits.least ?? 0)
+}
 
 /** A document in which one value stands at a pointer. */
 const asDocument = (pointer: string, value: unknown): object =>

@@ -1,5 +1,5 @@
 import type { Card, ModeKind } from '../api/client'
-import { modeKinds, wordOf } from '../card/words'
+import { useWords } from '../document/description'
 import { useSchema } from '../document/schema'
 import { NumberField } from '../units/NumberField'
 import { plain } from '../units/format'
@@ -14,6 +14,7 @@ const about: Record<ModeKind, string> = {
 
 /** In which mode of its two carriages the machine runs, and what belongs to the trial in it. */
 export function ModeOfTrial() {
+  const words = useWords('card')
   const { trial, card, modePlan } = useTrial()
   const limits = useSchema('trial')
   const modes = card.document.modes ?? []
@@ -35,7 +36,7 @@ export function ModeOfTrial() {
             .filter((mode) => use || mode.kind !== 'single')
             .map((mode) => (
               <option key={mode.kind} value={mode.kind}>
-                {wordOf(modeKinds, mode.kind)}
+                {words('/modes/0/kind', mode.kind)}
               </option>
             ))}
         </select>

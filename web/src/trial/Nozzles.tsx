@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { nozzleMaterials, wordOf } from '../card/words'
+import { useWords } from '../document/description'
 import { DocumentOptions } from '../document/DocumentOptions'
 import { documents } from '../document/documents'
 import { plain } from '../units/format'
@@ -8,6 +8,7 @@ import { useTrial } from './TrialContext'
 
 /** What is in each nozzle, and what it prints. Nothing where there is one nozzle. */
 export function Nozzles() {
+  const words = useWords('card')
   const { trial, card } = useTrial()
   const { data: filaments } = useQuery({ queryKey: ['list', 'filaments'], queryFn: () => documents.list('filaments') })
   const loaded = useLoaded()
@@ -41,7 +42,8 @@ export function Nozzles() {
               <td>
                 {nozzle.id}{' '}
                 <span className="quiet">
-                  {nozzle.diameter == null ? 'bore ?' : `Ø ${plain(nozzle.diameter)}`} {wordOf(nozzleMaterials, nozzle.material) ?? ''}
+                  {nozzle.diameter == null ? 'bore ?' : `Ø ${plain(nozzle.diameter)}`}{' '}
+                  {words('/head/nozzles/0/material', nozzle.material) ?? ''}
                 </span>
               </td>
               <td>

@@ -2,11 +2,11 @@ import { Button } from '@mui/material'
 import { useEffect, useRef, useState } from 'react'
 import type { Limits } from '../units/limits'
 import { inField } from '../app/Shortcuts'
+import { useDepartures } from '../document/description'
 import { useSchema } from '../document/schema'
 import { plain } from '../units/format'
 import { NumberField } from '../units/NumberField'
 import { withEdits } from '../routines/edits'
-import { departures } from '../settings/rows'
 import { Departures } from './Departures'
 import { MarkFaces } from './MarkFaces'
 import { Orientation } from './Orientation'
@@ -128,10 +128,10 @@ function Violations({ index }: { index: number }) {
   )
 }
 
-const partRows = departures(false)
 const settle = (value: number) => Math.round(value * 1000) / 1000
 
 function PartFields({ index }: { index: number }) {
+  const departures = useDepartures('part')
   const { trial, card, choose, meshes } = useTrial()
   const origin = card.document.envelope?.origin
   const limits = useSchema('trial')
@@ -227,7 +227,7 @@ function PartFields({ index }: { index: number }) {
       {own && (
         <Departures
           name={part.name}
-          rows={partRows}
+          rows={departures}
           settings={part.settings ?? {}}
           onChange={(settings) => trial.set(`/parts/${index}/settings`, settings)}
         />

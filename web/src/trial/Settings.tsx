@@ -4,13 +4,11 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { sentenceOf, type Filament, type Recipe } from '../api/client'
 import { DocumentOptions } from '../document/DocumentOptions'
+import { useSettings } from '../document/description'
 import { documents } from '../document/documents'
 import type { DocumentState } from '../document/documentStore'
 import { valueAt } from '../document/pointer'
-import { useSchema } from '../document/schema'
 import { NumberField } from '../units/NumberField'
-import type { Row } from '../settings/rows'
-import { filamentFields, recipeFields } from './settings'
 import { RecipeLines } from '../recipes/RecipeLines'
 import { EverySetting } from './EverySetting'
 import { MatchNote } from './MatchNote'
@@ -21,8 +19,8 @@ export function Settings() {
   const { filament, recipe } = useTrial()
   return (
     <>
-      <SettingsOf kind="recipes" title="Recipe" state={recipe} fields={recipeFields} />
-      <SettingsOf kind="filaments" title="Filament" state={filament} fields={filamentFields} />
+      <SettingsOf kind="recipes" title="Recipe" state={recipe} />
+      <SettingsOf kind="filaments" title="Filament" state={filament} />
       <MatchNote />
       <EverySetting />
     </>
@@ -33,13 +31,12 @@ interface SettingsOfProps {
   kind: 'recipes' | 'filaments'
   title: string
   state: DocumentState<Recipe> | DocumentState<Filament> | undefined
-  fields: Row[]
 }
 
-function SettingsOf({ kind, title, state, fields }: SettingsOfProps) {
+function SettingsOf({ kind, title, state }: SettingsOfProps) {
   const { trial, card, recipe, filament } = useTrial()
   const { data: list } = useQuery({ queryKey: ['list', kind], queryFn: () => documents.list(kind) })
-  const limits = useSchema(kind === 'recipes' ? 'recipe' : 'filament')
+  const fields = useSettings(kind === 'recipes' ? 'recipe' : 'filament').filter((setting) => setting.pages.includes('trial'))
   const [open, setOpen] = useState(kind === 'recipes')
   const client = useQueryClient()
   const { enqueueSnackbar } = useSnackbar()
@@ -84,11 +81,11 @@ function SettingsOf({ kind, title, state, fields }: SettingsOfProps) {
         <div className="settings">
           {fields.map((field) => (
             <label key={field.pointer} className="setting">
-              <span>{field.label}</span>
+              <span>{field.name}</span>
               <NumberField
                 value={valueAt(state.document, field.pointer) as number | undefined}
-                label={field.label}
-                limits={limits(field.pointer)}
+                label={field.name}
+                limits={field.limits}
                 refused={state.errors[field.pointer]}
                 percent={field.percent}
                 ratio={field.ratio}

@@ -1,8 +1,8 @@
 import { Button } from '@mui/material'
 import { useState } from 'react'
 import type { NozzleSpent, Outcome, WhatIfVariant } from '../api/client'
+import { grouped, useSettings } from '../document/description'
 import { outcomes } from '../settings/outcomes'
-import { recipeGroups } from '../settings/rows'
 import { useEffects } from '../settings/Schedule'
 import { duration, plain } from '../units/format'
 import { useTrial } from './TrialContext'
@@ -12,6 +12,7 @@ import { useWhatIf } from './useWhatIf'
 export function WhatIf() {
   const { trial, recipe, unsaved } = useTrial()
   const effects = useEffects()
+  const groups = grouped(useSettings('recipe').filter((setting) => setting.says && setting.kind !== 'text'))
   const whatIf = useWhatIf(trial.id)
   const [asked, setAsked] = useState('')
   const parts = trial.document.parts ?? []
@@ -55,17 +56,15 @@ export function WhatIf() {
               </option>
             ))}
           </optgroup>
-          {recipeGroups
-            .filter((group) => group.title !== 'Needs' && !group.title.startsWith('File'))
-            .map((group) => (
-              <optgroup key={group.title} label={group.title}>
-                {group.rows.map((row) => (
-                  <option key={row.pointer} value={`setting ${row.pointer}`}>
-                    {row.label}
-                  </option>
-                ))}
-              </optgroup>
-            ))}
+          {groups.map((group) => (
+            <optgroup key={group.title} label={group.title}>
+              {group.settings.map((setting) => (
+                <option key={setting.pointer} value={`setting ${setting.pointer}`}>
+                  {setting.label}
+                </option>
+              ))}
+            </optgroup>
+          ))}
         </select>
         {whatIf.running && <Button onClick={whatIf.cancel}>Cancel</Button>}
         {whatIf.running && (

@@ -1,15 +1,14 @@
 import { useState } from 'react'
 import { sentenceOf, type Zone } from '../api/client'
+import { useDepartures } from '../document/description'
 import { useSchema } from '../document/schema'
 import { bedSize } from '../drawing/outline'
-import { departures } from '../settings/rows'
 import { NumberField } from '../units/NumberField'
 import { Departures } from './Departures'
 import { putMesh } from './putMesh'
 import { useTrial } from './TrialContext'
 
 const uses = { settings: 'settings differ', support: 'support wanted', 'no-support': 'no support' } as const
-const zoneRows = departures(true)
 
 /** Boxes, cylinders and meshes inside which settings differ, or support is wanted or unwanted; a later one wins. */
 export function Zones() {
@@ -88,6 +87,7 @@ export function Zones() {
 }
 
 function ZoneFields({ index, zone }: { index: number; zone: Zone }) {
+  const departures = useDepartures('zone')
   const { trial } = useTrial()
   const limits = useSchema('trial')
   const at = `/zones/${index}`
@@ -146,7 +146,7 @@ function ZoneFields({ index, zone }: { index: number; zone: Zone }) {
       {(zone.use ?? 'settings') === 'settings' && (
         <Departures
           name={zone.name}
-          rows={zoneRows}
+          rows={departures}
           settings={zone.settings ?? {}}
           onChange={(settings) => trial.set(`${at}/settings`, settings)}
         />

@@ -39,7 +39,7 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
     internal Recipe RecipeOf(TrialPart part)
     {
         var nozzle = Machine.NozzlesOf(part.Nozzles)[0];
-        var own = Departures.Apply(Recipe, part.Settings, Departures.OfParts).Document ?? Recipe;
+        var own = Departures.Apply(Recipe, part.Settings, Departs.Part).Document ?? Recipe;
         return Ladder.Resolved(own, Machine.Card, nozzle);
     }
 

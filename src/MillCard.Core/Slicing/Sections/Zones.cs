@@ -23,7 +23,7 @@ internal sealed class Zones
     public Zones(IReadOnlyList<ZoneToSlice> zones, Recipe recipe, double[] heights)
     {
         (_zones, _base) = (zones, recipe);
-        _recipes = [.. zones.Select(z => Departures.Apply(recipe, z.Zone.Settings, Departures.OfZones).Document ?? recipe)];
+        _recipes = [.. zones.Select(z => Departures.Apply(recipe, z.Zone.Settings, Departs.Zone).Document ?? recipe)];
         _sections = [.. zones.Select(z => Sections(z, heights))];
     }
 

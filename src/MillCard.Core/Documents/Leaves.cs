@@ -1,16 +1,25 @@
+using System.Collections.Concurrent;
 using System.Reflection;
 using System.Text.Json;
-using MillCard.Core.Documents;
 
-namespace MillCard.Core.Settings;
+namespace MillCard.Core.Documents;
 
 /// <summary>A single setting of a document.</summary>
 /// <param name="Pointer">JSON pointer.</param>
-/// <param name="Label">What it is called.</param>
-/// <param name="Unit">Unit; empty for none.</param>
 /// <param name="Type">Type of its value, without null.</param>
-/// <param name="Field">Its limits; null where it has none.</param>
-internal sealed record Leaf(string Pointer, string Label, string Unit, Type Type, FieldAttribute? Field);
+/// <param name="Field">What is said about it; null where nothing is.</param>
+/// <param name="Tends">What raising it tends to do; null where nobody says.</param>
+internal sealed record Leaf(string Pointer, Type Type, FieldAttribute? Field, TendsAttribute? Tends)
+{
+    /// <summary>What it is called.</summary>
+    public string Label => Field?.Label ?? Pointer[(Pointer.LastIndexOf('/') + 1)..];
+
+    /// <summary>Unit; empty for none.</summary>
+    public string Unit => Field?.Unit ?? "";
+
+    /// <summary>What of a trial may depart from it.</summary>
+    public Departs Departs => Field?.Departs ?? Departs.Nothing;
+}
 
 /// <summary>Walks the settings of a document type.</summary>
 internal static class Leaves
@@ -18,8 +27,10 @@ internal static class Leaves
     /// <summary>What a document says about itself rather than about a print.</summary>
     private static readonly string[] About = ["schema", "name", "notes", "sources", "unknown", "needs"];
 
+    private static readonly ConcurrentDictionary<Type, Leaf[]> Known = new();
+
     /// <summary>All settings, in the order of the records.</summary>
-    public static IReadOnlyList<Leaf> Of<T>() where T : IDocument => [.. Walk(typeof(T), "")];
+    public static IReadOnlyList<Leaf> Of<T>() where T : OpenRecord => Known.GetOrAdd(typeof(T), type => [.. Walk(type, "")]);
 
     private static IEnumerable<Leaf> Walk(Type type, string at)
     {
@@ -33,8 +44,8 @@ internal static class Leaves
                 foreach (var leaf in Walk(inner, pointer)) yield return leaf;
                 continue;
             }
-            var field = property.GetCustomAttribute<FieldAttribute>();
-            yield return new Leaf(pointer, field?.Label ?? name, field?.Unit ?? "", inner, field);
+            yield return new Leaf(pointer, inner, property.GetCustomAttribute<FieldAttribute>(),
+                property.GetCustomAttribute<TendsAttribute>());
         }
     }
 

@@ -43,19 +43,20 @@ public static class DocumentSchema
         if (node is not JsonObject schema) return node;
         if (context.TypeInfo.Kind == JsonTypeInfoKind.Object && schema["properties"] is JsonObject properties && !draft)
             Require(context.TypeInfo, schema, properties);
-        if (One<GroupAttribute>(context.PropertyInfo?.AttributeProvider) is { } group)
+        var property = context.PropertyInfo?.AttributeProvider;
+        if (One<GroupAttribute>(property) is { } group)
         {
             schema["x-group"] = group.Title;
             Say(schema, "x-otherwise", group.Otherwise);
         }
-        if (One<FieldAttribute>(context.PropertyInfo?.AttributeProvider) is { } fact)
+        if (One<FieldAttribute>(property) is { } fact)
         {
             Limit(fact, schema);
             Name(fact, schema);
         }
-        if (context.PropertyInfo?.AttributeProvider?.GetCustomAttributes(typeof(BelowAttribute), false) is BelowAttribute[] { Length: > 0 } all)
-            schema["x-below"] = BelowOf(all);
-        if (One<TendsAttribute>(context.PropertyInfo?.AttributeProvider) is { } tends) schema["x-says"] = tends.Says;
+        if (property?.GetCustomAttributes(typeof(BelowAttribute), false) is BelowAttribute[] { Length: > 0 } below)
+            schema["x-below"] = BelowOf(below);
+        if (One<TendsAttribute>(property) is { } tends) schema["x-says"] = tends.Says;
         var type = Nullable.GetUnderlyingType(context.TypeInfo.Type) ?? context.TypeInfo.Type;
         if (type.IsEnum && schema["enum"] is not null) schema["x-words"] = WordsOf(type);
         return schema;

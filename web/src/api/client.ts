@@ -103,7 +103,7 @@ export async function answerOf<T>(answer: Response): Promise<T> {
 
 /** Problem details, whatever an error body holds. */
 function asRefusal(error: unknown): Partial<Refusal> {
-  return typeof error === 'object' && error !== null ? (error as Partial<Refusal>) : { detail: String(error) }
+  return typeof error === 'object' && error !== null ? error : { detail: String(error) }
 }
 
 /** What to tell a person about any failure. */

@@ -6066,14 +6066,14 @@ export interface components {
     /** @description Bed, origin, height, limits of use and keep-outs. */
     Envelope: {
       bed?: null | components['schemas']['Bed']
-      origin?: null | components['schemas']['Position']
-      home?: null | components['schemas']['Position']
       /**
        * Format: double
        * @description What the machine can reach above the bed, mm.
        */
       height?: null | number
+      origin?: null | components['schemas']['Position']
       use?: null | components['schemas']['UseLimits']
+      home?: null | components['schemas']['Position']
       /** @description Whether the bed is heated. Asked, never defaulted. */
       heated?: null | boolean
       /** @description Regions to stay out of, bed frame. */
@@ -6262,6 +6262,8 @@ export interface components {
       name?: null | string
       /** @description Kind of plastic, such as PETG. */
       material?: null | string
+      /** @description Its colour, in words. */
+      colour?: null | string
       /**
        * Format: double
        * @description Diameter, mm.
@@ -6277,6 +6279,15 @@ export interface components {
        * @description Price of a kilogram, in the owner's money.
        */
       pricePerKg?: null | number
+      /**
+       * Format: double
+       * @description How much it shrinks when it cools, as a ratio: 0.004 for 0.4 %. Parts are laid larger by it.
+       */
+      shrinkage?: null | number
+      /** @description Whether it wears brass: filled with fibre, glitter or glow powder. Null where nobody has said. */
+      abrasive?: null | boolean
+      /** @description Whether it wants a warm chamber. Null where nobody has said. */
+      warmChamber?: null | boolean
       /** @description Nozzle temperatures. */
       nozzle?: components['schemas']['NozzleHeat']
       /** @description Bed temperatures. */
@@ -6288,28 +6299,17 @@ export interface components {
       flow?: null | number
       /**
        * Format: double
-       * @description Pressure compensation, s; null where none is set.
-       */
-      pressureCompensation?: null | number
-      /**
-       * Format: double
        * @description Most plastic that can be melted of it, mm³/s.
        */
       maxFlow?: null | number
+      /**
+       * Format: double
+       * @description Pressure compensation, s; null where none is set.
+       */
+      pressureCompensation?: null | number
       /** @description Share of full fan, from the first layer that has any. */
       fan?: components['schemas']['FanUse']
       retraction?: null | components['schemas']['HeadRetraction']
-      /**
-       * Format: double
-       * @description How much it shrinks when it cools, as a ratio: 0.004 for 0.4 %. Parts are laid larger by it.
-       */
-      shrinkage?: null | number
-      /** @description Whether it wears brass: filled with fibre, glitter or glow powder. Null where nobody has said. */
-      abrasive?: null | boolean
-      /** @description Whether it wants a warm chamber. Null where nobody has said. */
-      warmChamber?: null | boolean
-      /** @description Its colour, in words. */
-      colour?: null | string
       /** @description G-code after the card's start routine, a template like the card's own; empty where nothing is said. */
       start?: null | string
       /** @description G-code before the card's end routine. */
@@ -6483,6 +6483,7 @@ export interface components {
     Head: {
       /** @description The nozzles; the first is the reference of the head frame. */
       nozzles?: null | components['schemas']['Nozzle'][]
+      probe?: null | components['schemas']['Probe']
       /** @description Solid things beside the nozzle, head frame. */
       bodies?: components['schemas']['Body'][]
       /**
@@ -6492,7 +6493,6 @@ export interface components {
       clearance?: null | number
       /** @description Beams that cross the whole machine and move with the nozzle in the other direction. */
       beams?: components['schemas']['Beam'][]
-      probe?: null | components['schemas']['Probe']
       /** @description The fans. */
       fans?: components['schemas']['Fan'][]
       /** @description Two carriages on one beam, the left one first; empty where there is one carriage. */
@@ -6535,8 +6535,8 @@ export interface components {
     /** @description Heaters, housing and the room. */
     HeatFacts: {
       bed?: null | components['schemas']['HeaterFacts']
-      chamber?: null | components['schemas']['HeaterFacts']
       housing?: null | components['schemas']['Housing']
+      chamber?: null | components['schemas']['HeaterFacts']
       /**
        * Format: double
        * @description Temperature of the room the machine stands in, °C. 20 where nothing is said.
@@ -6738,14 +6738,19 @@ export interface components {
     LayerSizes: {
       /**
        * Format: double
+       * @description Every layer after the first.
+       */
+      others?: null | number
+      /**
+       * Format: double
        * @description The first layer; as the others where nothing is said.
        */
       first?: null | number
       /**
-       * Format: double
-       * @description Every layer after the first.
+       * @description Whether heights in mm mean about so much: the nearest whole or half step of Z is taken, unless the ladder is too
+       *                 coarse.
        */
-      others?: null | number
+      onRung?: boolean
       /**
        * Format: int32
        * @description The height as a number of full steps of Z; on a machine whose ladder is known it goes before the height in mm.
@@ -6756,11 +6761,6 @@ export interface components {
        * @description The first layer's height as a number of full steps of Z.
        */
       firstRungs?: null | number
-      /**
-       * @description Whether heights in mm mean about so much: the nearest whole or half step of Z is taken, unless the ladder is too
-       *                 coarse.
-       */
-      onRung?: boolean
     }
     LearnQuestion: {
       card?: null | components['schemas']['Card']
@@ -8171,8 +8171,6 @@ export interface components {
       walls?: number
       /** @description How the walls are laid. */
       wall?: components['schemas']['WallUse']
-      /** @description Corrections of the contour. */
-      compensation?: components['schemas']['Compensation']
       /**
        * Format: int32
        * @description Solid layers at the top.
@@ -8187,6 +8185,10 @@ export interface components {
       top?: components['schemas']['TopSurface']
       /** @description Whether lines that hang between two banks are laid as round strands across the shorter way. */
       bridges?: boolean
+      /** @description Corrections of the contour. */
+      compensation?: components['schemas']['Compensation']
+      /** @description One continuous wall that climbs; no top, no infill. */
+      spiral?: boolean
       /** @description What fills the inside. */
       infill?: components['schemas']['Infill']
       /** @description Lines round everything, to get the flow going. */
@@ -8203,17 +8205,15 @@ export interface components {
       accelerations?: components['schemas']['Accelerations']
       /** @description Pulling back before a travel. */
       retraction?: components['schemas']['Retraction']
-      /** @description One continuous wall that climbs; no top, no infill. */
-      spiral?: boolean
       /** @description What belongs to prints with several nozzles. */
       nozzleChanges?: components['schemas']['NozzleChanges']
+      /** @description What a card must have for it, beside what follows from its settings. */
+      needs?: components['schemas']['Needs']
       /**
        * @description Name of the G-code file, a template such as `{{ job.name }}-{{ filament.name }}`; that one where nothing is
        *                 said.
        */
       fileName?: null | string
-      /** @description What a card must have for it, beside what follows from its settings. */
-      needs?: components['schemas']['Needs']
       /** @description Anything worth knowing. */
       notes?: null | string
       /** @description Where each setting comes from, by JSON pointer (RFC 6901). */
@@ -9112,14 +9112,14 @@ export interface components {
        * @description Highest part, mm.
        */
       height?: null | number
+      /** @description The reason for the height. */
+      why?: null | string
       /**
        * Format: double
        * @description Strip along the bed's edge that is not used, mm.
        */
       margin?: null | number
       edges?: null | components['schemas']['EdgeMargins']
-      /** @description The reason for the height. */
-      why?: null | string
       /** @description The reason for the margins. */
       marginWhy?: null | string
     }

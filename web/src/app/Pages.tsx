@@ -3,15 +3,15 @@ import { ErrorBoundary } from 'react-error-boundary'
 import { Route, Routes, useLocation } from 'react-router'
 import { sentenceOf } from '../api/client'
 import { Rack } from '../rack/Rack'
-import { Shell } from './Shell'
+import { Shell } from '../shell/Shell'
 
-const CardPage = lazy(() => import('../card/CardPage'))
+const CardPage = lazy(() => import('./CardPage'))
 const PatternPage = lazy(() => import('../rack/PatternPage'))
 const TrialPage = lazy(() => import('../trial/TrialPage'))
-const FilamentPage = lazy(() => import('../filaments/FilamentPage'))
-const RecipePage = lazy(() => import('../recipes/RecipePage'))
+const FilamentPage = lazy(() => import('../stock/FilamentPage'))
+const RecipePage = lazy(() => import('../stock/RecipePage'))
 const StockPage = lazy(() => import('../stock/StockPage'))
-const BinPage = lazy(() => import('../deleted/BinPage'))
+const BinPage = lazy(() => import('../bin-page/BinPage'))
 const DryRunPage = lazy(() => import('../dry-run/DryRunPage'))
 
 /** What stands at which address. */

@@ -4,7 +4,8 @@ import '@fontsource/ibm-plex-sans/latin-400.css'
 import '@fontsource/ibm-plex-sans/latin-600.css'
 import '@fontsource/ibm-plex-sans-condensed/latin-400.css'
 import '@fontsource/ibm-plex-sans-condensed/latin-600.css'
-import './look.css'
+import '../shell/tokens.css'
+import '../shell/look.css'
 import { CssBaseline, ThemeProvider } from '@mui/material'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { SnackbarProvider } from 'notistack'
@@ -12,7 +13,7 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter } from 'react-router'
 import { Pages } from './Pages'
-import { theme } from './theme'
+import { theme } from '../shell/theme'
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } })
 

@@ -36,7 +36,7 @@ export function Dimension({ from, to, at, letter, value, lit, onPoint, onEdit }:
   const span = upright ? Math.abs(b[1] - a[1]) : Math.abs(b[0] - a[0])
   const room = upright ? 22 : width
   const inside = span > room + 16
-  const spot: XY = inside ? middle : upright ? middle : [Math.max(a[0], b[0]) + 10 + width / 2, at]
+  const spot: XY = inside || upright ? middle : [Math.max(a[0], b[0]) + 10 + width / 2, at]
   return (
     <g
       className={lit ? 'dimension lit' : 'dimension'}

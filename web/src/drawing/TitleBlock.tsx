@@ -1,5 +1,5 @@
 import type { Card } from '../api/client'
-import { useWords } from '../document/description'
+import { useWords } from '../open-document/description'
 import { plain } from '../units/format'
 
 const row = 31
@@ -22,13 +22,12 @@ export function TitleBlock({ card, state, savedAt, right, bottom }: TitleBlockPr
   const width = 240
   const [x, y] = [right - width, bottom - titleBlockHeight]
   const nozzle = card.head?.nozzles?.[0]
-  const said = (value: string | number | null | undefined) =>
-    value === undefined || value === null || value === '' ? '?' : typeof value === 'number' ? plain(value) : value
+  const said = (value: string | number | null | undefined) => (typeof value === 'number' ? plain(value) : value || '?')
   const cells: [string, string, number, number, number][] = [
     ['FLAVOUR', said(words('/firmware/flavour', card.firmware?.flavour)), 0, 1, 0.5],
     ['NOZZLE', nozzle?.diameter ? `${plain(nozzle.diameter)} ${nozzle.material ?? ''}` : '?', 0.5, 1, 0.5],
     ['FILAMENT', said(nozzle?.filamentDiameter), 0, 2, 0.5],
-    ['BED', card.envelope?.heated === true ? 'heated' : card.envelope?.heated === false ? 'not heated' : '?', 0.5, 2, 0.5],
+    ['BED', heatedOf(card), 0.5, 2, 0.5],
     ['HOUSING', said(words('/heat/housing', card.heat?.housing)), 0, 3, 0.5],
     state === 'draft' ? ['STATE, DATE', `draft, ${savedAt.slice(0, 10)}`, 0.5, 3, 0.5] : ['STATE', state, 0.5, 3, 0.5],
   ]
@@ -57,3 +56,8 @@ export function TitleBlock({ card, state, savedAt, right, bottom }: TitleBlockPr
 }
 
 const clipped = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text)
+
+function heatedOf({ envelope }: Card): string {
+  if (envelope?.heated == null) return '?'
+  return envelope.heated ? 'heated' : 'not heated'
+}

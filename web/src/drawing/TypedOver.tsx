@@ -15,6 +15,7 @@ interface TypedOverProps {
 /** The field in which a dimension is typed over where it stands. */
 export function TypedOver({ x, y, label, value, limits, onChange, onClose }: TypedOverProps) {
   return (
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- the keys of the field within end it
     <form
       className="over"
       style={{ left: x, top: y }}

@@ -3,11 +3,12 @@ import { useSnackbar } from 'notistack'
 import { useRef } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import type { StoreApi } from 'zustand'
-import { answerOf, api, asker, dataOf, sentenceOf, type Card, type StoredRun, type Trial } from '../api/client'
+import { send } from '../api/send'
+import { answerOf, api, dataOf, sentenceOf, type Card, type StoredRun, type Trial } from '../api/client'
 import { holdGcode } from '../api/limits'
-import { Shell } from '../app/Shell'
-import type { DocumentState } from '../document/documentStore'
-import { useDocumentState, useDocumentStore } from '../document/useDocument'
+import { Shell } from '../shell/Shell'
+import type { DocumentState } from '../open-document/documentStore'
+import { useDocumentState, useDocumentStore } from '../open-document/useDocument'
 import { Findings } from '../findings/Findings'
 import { byNozzle, duration, plain } from '../units/format'
 import { HeatChart } from './HeatChart'
@@ -134,10 +135,10 @@ function useBring(id: string) {
   return async (file: File) => {
     try {
       await holdGcode(file)
-      const answer = await fetch(`/api/trials/${id}/run/program?name=${encodeURIComponent(file.name)}`, {
+      const answer = await send(`/api/trials/${id}/run/program?name=${encodeURIComponent(file.name)}`, {
         method: 'PUT',
         body: file,
-        headers: { 'content-type': 'text/x.gcode', ...asker },
+        headers: { 'content-type': 'text/x.gcode' },
       })
       client.setQueryData(['run', id], await answerOf<StoredRun>(answer))
     } catch (failure) {

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, dataOf, type StoredRun } from '../api/client'
 import { clockTime } from '../units/format'
-import { SeriesChart } from './SeriesChart'
+import { SeriesChart } from '../drawing/SeriesChart'
 
 const beginning = 900
 

@@ -56,6 +56,7 @@ export function Lines({ id, run, cursor, onGo }: LinesProps) {
             const line = lines.get(number)
             const mark = marks.get(number)
             return (
+              // eslint-disable-next-line jsx-a11y/click-events-have-key-events, jsx-a11y/interactive-supports-focus -- the list box has the keys
               <div
                 key={index}
                 id={`line-${number}`}

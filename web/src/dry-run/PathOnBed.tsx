@@ -1,11 +1,12 @@
 import type { Card, RunLine } from '../api/client'
-import { useRegions } from '../card/useRegions'
+import { useRegions } from '../open-card/useRegions'
 import { Hatches } from '../drawing/Hatches'
 import { bedSize } from '../drawing/outline'
 import { Plan } from '../drawing/Plan'
 import { useSize } from '../drawing/useSize'
 import { fitted, toX, toY } from '../drawing/view'
 import { plain } from '../units/format'
+import '../drawing/charts.css'
 import '../drawing/drawing.css'
 
 /** Where the nozzle goes on the line under the cursor. */
@@ -18,7 +19,7 @@ export function PathOnBed({ card, line }: { card: Card; line: RunLine | undefine
   const { path } = line ?? {}
   const origin = card.envelope?.origin ?? { x: 0, y: 0 }
   return (
-    <div className="path">
+    <div className="path-drawing">
       <div className="head-line between">
         <h2 className="caps">Path on the bed</h2>
         <span className="quiet">{line ? `line ${line.line}` : ''}</span>

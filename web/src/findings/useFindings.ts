@@ -16,5 +16,7 @@ export function useFindings(card: Card, about: (finding: Finding) => boolean = (
 }
 
 /** Why something was not looked at yet; undefined where it was. */
-export const unlookedBy = (error: unknown, pending: boolean): string | undefined =>
-  error ? `Could not be looked at: ${sentenceOf(error)}` : pending ? 'Looking …' : undefined
+export function unlookedBy(error: unknown, pending: boolean): string | undefined {
+  if (error) return `Could not be looked at: ${sentenceOf(error)}`
+  return pending ? 'Looking …' : undefined
+}

@@ -3,14 +3,15 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
 import { createStore, useStore, type StoreApi } from 'zustand'
-import { api, dataOf, Refused, sentenceOf, type Filament, type GaugeAnswer, type GaugeResult, type Recipe } from '../api/client'
-import { useCard } from '../card/CardContext'
-import { known } from '../card/sources'
-import { DocumentOptions } from '../document/DocumentOptions'
-import { documents } from '../document/documents'
-import type { DocumentState } from '../document/documentStore'
-import { withValue } from '../document/pointer'
-import { useDocumentStore } from '../document/useDocument'
+import { json, send } from '../api/send'
+import { api, answerOf, dataOf, sentenceOf, type Filament, type GaugeAnswer, type GaugeResult, type Recipe } from '../api/client'
+import { useCard } from '../open-card/CardContext'
+import { known } from '../open-card/sources'
+import { DocumentOptions } from '../open-document/DocumentOptions'
+import { documents } from '../open-document/documents'
+import type { DocumentState } from '../open-document/documentStore'
+import { withValue } from '../open-document/pointer'
+import { useDocumentStore } from '../open-document/useDocument'
 import { SeverityMark } from '../findings/SeverityMark'
 import { duration, plain } from '../units/format'
 import { boxOf } from '../drawing/outline'
@@ -127,12 +128,8 @@ function Gauge({ piece, question, filament }: GaugeProps) {
   })
   const save = async () => {
     try {
-      const answer = await fetch(`/api/gauges/${piece.id}`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify(question),
-      })
-      if (!answer.ok) throw new Refused(await answer.json())
+      const answer = await send(`/api/gauges/${piece.id}`, { method: 'POST', ...json(question) })
+      if (!answer.ok) await answerOf(answer)
       const link = document.createElement('a')
       link.href = URL.createObjectURL(await answer.blob())
       link.download = `${piece.id}.gcode`
@@ -195,21 +192,23 @@ function Gauge({ piece, question, filament }: GaugeProps) {
 function Result({ result, filament }: { result: GaugeResult; filament: DocumentState<Filament> | undefined }) {
   const { change } = useCard()
   const same = result.old != null && Math.abs(result.old - result.new) < 1e-9
-  const take = (value: number, words: string) =>
-    result.document === 'card' ? (
-      <button
-        className="link"
-        onClick={() => change((before) => known(withValue(before, result.pointer, value), [result.pointer], 'measured'))}
-      >
-        {words}
-      </button>
-    ) : filament ? (
+  const take = (value: number, words: string) => {
+    if (result.document === 'card')
+      return (
+        <button
+          className="link"
+          onClick={() => change((before) => known(withValue(before, result.pointer, value), [result.pointer], 'measured'))}
+        >
+          {words}
+        </button>
+      )
+    if (!filament) return <span className="quiet">choose the filament above to take it</span>
+    return (
       <button className="link" onClick={() => filament.set(result.pointer, value)}>
         {words} for {filament.document.name}
       </button>
-    ) : (
-      <span className="quiet">choose the filament above to take it</span>
     )
+  }
   return (
     <p>
       {result.label}: <span className="mono">{result.old == null ? '–' : plain(result.old)}</span> →{' '}

@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import type { Body, Outline } from '../api/client'
-import { useCard } from '../card/CardContext'
-import { CardChoice, CardNumber, CardText } from '../card/fields'
-import { OutlineDialog } from '../card/OutlineDialog'
+import { useCard } from '../open-card/CardContext'
+import { CardChoice, CardNumber, CardText } from '../open-card/fields'
+import { OutlineDialog } from '../open-card/OutlineDialog'
 import { reshapedOutline } from '../drawing/outline'
 
 const shapes = [

@@ -1,9 +1,9 @@
 import { useState, type PointerEvent } from 'react'
 import type { Beam, Body, Card } from '../api/client'
-import { useCard } from '../card/CardContext'
-import { OutlineGrips } from '../card/OutlineGrips'
-import { snapped } from '../card/snap'
-import { valueAt } from '../document/pointer'
+import { useCard } from '../open-card/CardContext'
+import { OutlineGrips } from '../open-card/OutlineGrips'
+import { snapped } from '../open-card/snap'
+import { valueAt } from '../open-document/pointer'
 import { Dimension } from '../drawing/Dimension'
 import { Frame } from '../drawing/Frame'
 import { Hatches, useHatch } from '../drawing/Hatches'
@@ -284,7 +284,7 @@ function BeamShape({ beam, front, below, top, sides, ends, lit, onOpen }: BeamSh
           fill={hatch('lost')}
         />
       ) : (
-        <rect x={a!} y={ends[0]} width={b! - a!} height={ends[1] - ends[0]} fill={hatch('lost')} />
+        <rect x={a} y={ends[0]} width={b! - a!} height={ends[1] - ends[0]} fill={hatch('lost')} />
       )}
       <text x={sides[1] - 8} y={under - 5} textAnchor="end" className="on-paper">
         R beam, {plain(beam.near)} to {plain(beam.far)}

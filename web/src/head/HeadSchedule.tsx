@@ -1,11 +1,11 @@
 import { useState } from 'react'
 import type { Card } from '../api/client'
-import { useCard } from '../card/CardContext'
-import { CardChoice, CardList, CardNumber, CardText } from '../card/fields'
-import { SourceMark } from '../card/SourceMark'
-import { useWords } from '../document/description'
+import { useCard } from '../open-card/CardContext'
+import { CardChoice, CardList, CardNumber, CardText } from '../open-card/fields'
+import { SourceMark } from '../open-card/SourceMark'
+import { useWords } from '../open-document/description'
 import { outlineBox } from '../drawing/outline'
-import { useReach } from '../reach/useReach'
+import { useReach } from '../open-card/useReach'
 import { plain } from '../units/format'
 import { BodyFields } from './BodyFields'
 import { NozzleDialog } from './NozzleDialog'
@@ -191,8 +191,12 @@ function newCarriage(card: Card) {
   return { nozzle: nozzles[carriages.length]?.id ?? 'n1', min: from, max: to, park: carriages.length === 0 ? from : to }
 }
 
+/** How well the materials that need no asking stand wear. */
+const wearOf: Record<string, string> = { hardened: 'high', brass: 'low' }
+
 function NozzleFields({ at, index, several, fans, id }: { at: string; index: number; several: boolean; fans: string[]; id: string }) {
   const { document: card, set } = useCard()
+  const words = useWords('card')
   const [changing, setChanging] = useState(false)
   const reach = useReach(card)
   const nozzle = card.head!.nozzles![index]!
@@ -217,9 +221,7 @@ function NozzleFields({ at, index, several, fans, id }: { at: string; index: num
       ) : (
         <span className="small-field">
           stands wear
-          <span className="quiet">
-            {nozzle.material === 'hardened' ? 'as hardened steel' : nozzle.material === 'brass' ? 'as brass' : 'not known'}
-          </span>
+          <span className="quiet">{words('/head/nozzles/0/wear', wearOf[nozzle.material ?? '']) ?? 'not known'}</span>
         </span>
       )}
       <CardChoice pointer={`${at}/feed/kind`} label="feed" of={id} />

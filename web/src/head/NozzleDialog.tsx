@@ -2,9 +2,9 @@ import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, dataOf, type Nozzle } from '../api/client'
-import { useCard } from '../card/CardContext'
-import { known } from '../card/sources'
-import { valueAt, withValue } from '../document/pointer'
+import { useCard } from '../open-card/CardContext'
+import { known } from '../open-card/sources'
+import { valueAt, withValue } from '../open-document/pointer'
 import { NumberField } from '../units/NumberField'
 
 interface NozzleDialogProps {

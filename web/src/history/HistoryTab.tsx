@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
-import { api, answerOf, dataOf, sentenceOf, type Card, type PrintRecord, type Revision } from '../api/client'
-import { useCard } from '../card/CardContext'
+import { bytes, send } from '../api/send'
+import { api, answerOf, dataOf, sentenceOf, type PrintRecord, type Revision } from '../api/client'
+import { useCard } from '../open-card/CardContext'
 import { plain } from '../units/format'
-import { useRevisions } from './useRevisions'
+import { useRevisions } from '../open-card/useRevisions'
 import './history.css'
 
 /** Revisions of the card with their stamps, and how real prints came out. */
@@ -73,7 +74,7 @@ export function HistoryTab() {
                       const document = dataOf(
                         await api.GET('/api/cards/{id}/revisions/{letter}', { params: { path: { id, letter: revision.letter } } }),
                       )
-                      change(() => document as Card)
+                      change(() => document)
                       enqueueSnackbar(`The draft is revision ${revision.letter} again; undo takes that back.`)
                     })
                   }
@@ -162,13 +163,7 @@ function Prints({ id, revisions }: { id: string; revisions: Revision[] }) {
       const answer = dataOf(await api.POST('/api/cards/{id}/prints', { ...path, body: { ...record, tried: values } }))
       const [newest] = answer.prints
       if (picture && newest)
-        await answerOf(
-          await fetch(`/api/cards/${id}/prints/${newest.id}/picture`, {
-            method: 'PUT',
-            body: picture,
-            headers: { 'content-type': 'application/octet-stream' },
-          }),
-        )
+        await answerOf(await send(`/api/cards/${id}/prints/${newest.id}/picture`, { method: 'PUT', ...bytes(picture) }))
       setRecord({ outcome: 'good', revision: record.revision })
       setTried('')
       setPicture(undefined)

@@ -1,5 +1,5 @@
 import type { Card, LineStatus } from '../api/client'
-import { useRegions } from '../card/useRegions'
+import { useRegions } from '../open-card/useRegions'
 import { Hatches } from '../drawing/Hatches'
 import { bedSize } from '../drawing/outline'
 import { Plan } from '../drawing/Plan'

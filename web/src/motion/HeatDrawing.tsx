@@ -1,5 +1,6 @@
+import { anchorAt } from '../drawing/anchorAt'
 import type { Card, HeaterAnswer } from '../api/client'
-import { valueAt } from '../document/pointer'
+import { valueAt } from '../open-document/pointer'
 import { clockTime, plain } from '../units/format'
 
 interface HeatDrawingProps {
@@ -10,6 +11,8 @@ interface HeatDrawingProps {
   width: number
   height: number
 }
+
+const knownFrom: Record<string, string> = { typical: ', typical', log: ', from the log' }
 
 /** A heater at full power from the room's temperature, with its log and where it ends. */
 export function HeatDrawing({ card, heater, x, y, width, height }: HeatDrawingProps) {
@@ -38,13 +41,7 @@ export function HeatDrawing({ card, heater, x, y, width, height }: HeatDrawingPr
         </g>
       ))}
       {[0, 0.25, 0.5, 0.75, 1].map((share) => (
-        <text
-          key={share}
-          x={px(share * longest)}
-          y={bottom + 15}
-          textAnchor={share === 0 ? 'start' : share === 1 ? 'end' : 'middle'}
-          className="mono-text"
-        >
+        <text key={share} x={px(share * longest)} y={bottom + 15} textAnchor={anchorAt(share)} className="mono-text">
           {clockTime(share * longest)}
         </text>
       ))}
@@ -60,7 +57,7 @@ export function HeatDrawing({ card, heater, x, y, width, height }: HeatDrawingPr
       <path d={`M${left} ${py(heater.reachable)}H${x + width}`} className="end" />
       <text x={x + width - 4} y={py(heater.reachable) - 5} textAnchor="end" className="on-paper">
         ends at {plain(heater.reachable, 1)} °C
-        {heater.from === 'typical' ? ', typical' : heater.from === 'log' ? ', from the log' : ', the best reached'}
+        {knownFrom[heater.from] ?? ', the best reached'}
       </text>
       {max != null && (
         <>

@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import type { HeaterAnswer } from '../api/client'
-import { useCard } from '../card/CardContext'
-import { CardNumber } from '../card/fields'
-import { valueAt } from '../document/pointer'
+import { useCard } from '../open-card/CardContext'
+import { CardNumber } from '../open-card/fields'
+import { valueAt } from '../open-document/pointer'
 import { clockTime, plain } from '../units/format'
 import { parseLog } from './heatLog'
 

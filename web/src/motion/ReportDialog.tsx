@@ -2,9 +2,9 @@ import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, dataOf } from '../api/client'
-import { useCard } from '../card/CardContext'
-import { known } from '../card/sources'
-import { withValue } from '../document/pointer'
+import { useCard } from '../open-card/CardContext'
+import { known } from '../open-card/sources'
+import { withValue } from '../open-document/pointer'
 import { plain } from '../units/format'
 
 /** A firmware's settings report, pasted or dropped: its facts beside the card's, to be taken one by one. */

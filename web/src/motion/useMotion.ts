@@ -1,6 +1,6 @@
 import { api, dataOf, type Card, type HeaterAnswer, type MotionAnswer } from '../api/client'
 import { useAnswer } from '../api/useAnswer'
-import { machineOf } from '../card/machine'
+import { machineOf } from '../open-card/machine'
 
 /** What follows from the drives of a card, as it stands now; undefined until it is known. */
 export const useMotion = (card: Card | undefined): MotionAnswer | undefined =>

@@ -5,8 +5,8 @@ import { useHatch } from '../drawing/Hatches'
 import { bedOutline, bedSize, outlinePath } from '../drawing/outline'
 import { toX, toY } from '../drawing/view'
 import { SeverityMark } from '../findings/SeverityMark'
-import { useWords } from '../document/description'
-import { VerdictMark, verdictWords } from '../settings/VerdictMark'
+import { useWords } from '../open-document/description'
+import { VerdictMark, verdictWords } from '../findings/VerdictMark'
 import { plain } from '../units/format'
 
 const unknown = 120

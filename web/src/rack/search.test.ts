@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
 import type { DocumentHead } from '../api/client'
-import type { Word } from '../document/description'
+import type { Word } from '../open-document/description'
 import { distance, found, matches } from './search'
 
 /** What the server calls choices, as far as these machines have any. */

@@ -1,5 +1,5 @@
 import type { CardSummary } from '../api/client'
-import type { Word } from '../document/description'
+import type { Word } from '../open-document/description'
 import { bedSize } from '../drawing/outline'
 
 /** What is searched: a name, what is known of the machine, and further words that describe it. */

@@ -2,8 +2,8 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useNavigate } from 'react-router'
 import { api, dataOf, sentenceOf, type Card } from '../api/client'
-import { blankCard } from '../card/facts'
-import { documents } from '../document/documents'
+import { blankCard } from '../open-card/facts'
+import { documents } from '../open-document/documents'
 
 const largest = 4 * 2 ** 20
 

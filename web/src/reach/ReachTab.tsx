@@ -1,9 +1,9 @@
 import { lazy, Suspense, useState } from 'react'
 import type { Card, Finding, ReachAnswer } from '../api/client'
-import { useCard } from '../card/CardContext'
-import { CardChoice, CardNumber } from '../card/fields'
-import { useWords, type Word } from '../document/description'
-import { useRegions } from '../card/useRegions'
+import { useCard } from '../open-card/CardContext'
+import { CardChoice, CardNumber } from '../open-card/fields'
+import { useWords, type Word } from '../open-document/description'
+import { useRegions } from '../open-card/useRegions'
 import { Frame } from '../drawing/Frame'
 import { Hatches } from '../drawing/Hatches'
 import { bedSize } from '../drawing/outline'
@@ -13,12 +13,12 @@ import { fitted, toX, toY } from '../drawing/view'
 import { Findings } from '../findings/Findings'
 import { useFindings } from '../findings/useFindings'
 import { plain } from '../units/format'
-import { OutOfReach } from './OutOfReach'
-import { useReach } from './useReach'
+import { OutOfReach } from '../open-card/OutOfReach'
+import { useReach } from '../open-card/useReach'
 import '../drawing/drawing.css'
 import './reach.css'
 
-const RoutineEditor = lazy(() => import('../routines/RoutineEditor'))
+const RoutineEditor = lazy(() => import('../routine-editor/RoutineEditor'))
 
 /** A region that can be looked at. */
 interface Entry {

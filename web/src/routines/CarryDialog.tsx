@@ -2,7 +2,7 @@ import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/
 import { useState } from 'react'
 import { api, dataOf, sentenceOf, type Card, type CarriedRoutine, type FlavourId } from '../api/client'
 import { useAnswer } from '../api/useAnswer'
-import { withValue } from '../document/pointer'
+import { withValue } from '../open-document/pointer'
 import { useFlavours } from './useRoutines'
 
 interface CarryDialogProps {

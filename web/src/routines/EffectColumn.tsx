@@ -32,6 +32,7 @@ export function EffectColumn({ lines, count, show, cursor, severities, scrolledT
     <div
       className="effects"
       ref={box}
+      // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls must be reached by the keyboard
       tabIndex={0}
       aria-label="What every line does"
       role="list"
@@ -49,11 +50,11 @@ export function EffectColumn({ lines, count, show, cursor, severities, scrolledT
               className={`effect-row${cursor === number ? ' lit' : ''} ${severities.get(number) ?? ''}`}
               style={{ top: (number - 1) * lineHeight + linePadding, height: lineHeight }}
               onPointerDown={() => onCursor(number)}
-              title={main ? (show === 'effect' ? main.effect : of.map((line) => line.text).join('\n')) : undefined}
+              title={main && (show === 'effect' ? main.effect : of.map((line) => line.text).join('\n'))}
             >
               <span className="at">{main && (seconds > 0.05 || main.effect) ? clockTime(main.start) : ''}</span>
               <span className={show === 'text' ? 'written' : 'effect'}>
-                {main ? (show === 'effect' ? main.effect : main.text) : ''}
+                {main && (show === 'effect' ? main.effect : main.text)}
                 {of.length > 1 ? ` (× ${of.length})` : ''}
               </span>
             </div>

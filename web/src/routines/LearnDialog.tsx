@@ -2,9 +2,9 @@ import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/
 import { useState } from 'react'
 import { api, dataOf, sentenceOf, type Card, type Learned } from '../api/client'
 import { holdGcode } from '../api/limits'
-import { known } from '../card/sources'
-import { documents } from '../document/documents'
-import { valueAt, withValue } from '../document/pointer'
+import { known } from '../open-card/sources'
+import { documents } from '../open-document/documents'
+import { valueAt, withValue } from '../open-document/pointer'
 import { plain } from '../units/format'
 
 interface LearnDialogProps {

@@ -1,11 +1,12 @@
 import type { Card, PreviewMoment } from '../api/client'
-import { useRegions } from '../card/useRegions'
+import { useRegions } from '../open-card/useRegions'
 import { Hatches } from '../drawing/Hatches'
 import { bedSize } from '../drawing/outline'
 import { Plan } from '../drawing/Plan'
 import { useSize } from '../drawing/useSize'
 import { fitted, toX, toY } from '../drawing/view'
 import { plain } from '../units/format'
+import '../drawing/charts.css'
 import '../drawing/drawing.css'
 
 interface MomentPathProps {
@@ -29,7 +30,7 @@ export function MomentPath({ card, moment, part, cursor }: MomentPathProps) {
   const d = (path: (typeof paths)[number]) => `M${toX(view, path.x0)} ${toY(view, path.y0)}L${toX(view, path.x1)} ${toY(view, path.y1)}`
   const joined = (which: (path: (typeof paths)[number]) => boolean) => paths.filter(which).map(d).join('')
   return (
-    <div className="path">
+    <div className="path-drawing">
       <div className="head-line between">
         <h2 className="caps">Path on the bed</h2>
         <span className="quiet">line {cursor}</span>

@@ -30,15 +30,7 @@ export function MomentStrip({ card, preview, chosen, onChoose, layer, onLayer, w
         onClick={() => onChoose(name)}
       >
         <strong>{title}</strong>
-        <span>
-          {none
-            ? 'not on this machine'
-            : empty
-              ? 'empty'
-              : ran
-                ? `${ran.lines.length} ${ran.lines.length === 1 ? 'line' : 'lines'}, ${ran.endless ? 'never ends' : clockTime(ran.seconds)}`
-                : 'cannot run yet'}
-        </span>
+        <span>{none ? 'not on this machine' : stateOf(empty, ran)}</span>
         {severity && <i className={`dot ${severity}`} aria-label={severity} role="img" />}
       </button>
     )
@@ -73,4 +65,11 @@ export function MomentStrip({ card, preview, chosen, onChoose, layer, onLayer, w
       {(['pause', 'resume', 'cancel'] as const).map((name) => step(name, title(name)))}
     </nav>
   )
+}
+
+function stateOf(empty: boolean, ran: RoutinePreview['moments'][number] | undefined): string {
+  if (empty) return 'empty'
+  if (!ran) return 'cannot run yet'
+  const lines = `${ran.lines.length} ${ran.lines.length === 1 ? 'line' : 'lines'}`
+  return `${lines}, ${ran.endless ? 'never ends' : clockTime(ran.seconds)}`
 }

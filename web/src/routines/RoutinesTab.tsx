@@ -2,14 +2,14 @@ import { Menu, MenuItem } from '@mui/material'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { sentenceOf, type Finding } from '../api/client'
-import { useCard } from '../card/CardContext'
-import { valueAt } from '../document/pointer'
-import { SeriesChart } from '../dry-run/SeriesChart'
+import { useCard } from '../open-card/CardContext'
+import { valueAt } from '../open-document/pointer'
+import { SeriesChart } from '../drawing/SeriesChart'
 import { Findings } from '../findings/Findings'
 import { unlookedBy, useFindings } from '../findings/useFindings'
-import { useRemedy } from '../findings/useRemedy'
+import { useRemedy } from '../open-card/useRemedy'
 import { CarryDialog } from './CarryDialog'
-import { withEdits } from './edits'
+import { withEdits } from '../findings/edits'
 import { EffectColumn } from './EffectColumn'
 import { LearnDialog } from './LearnDialog'
 import { MacroDialog } from './MacroDialog'
@@ -19,17 +19,16 @@ import { moments, type MomentName } from './moments'
 import { MomentStrip } from './MomentStrip'
 import { PassageMenu } from './PassageMenu'
 import { useFlavours, useMacros, useRoutineNames, useRoutinePreview } from './useRoutines'
-import '../dry-run/dry-run.css'
 import './routines.css'
 
-const RoutineEditor = lazy(() => import('./RoutineEditor'))
+const RoutineEditor = lazy(() => import('../routine-editor/RoutineEditor'))
 const rank = ['note', 'caution', 'stop']
 
 /** The G-code that the owner writes, at its moments of a print: what every line does, when, where, and what is wrong with it. */
 export function RoutinesTab() {
   const { document: card, set, change } = useCard()
   const [params, setParams] = useSearchParams()
-  const name = (moments.find((moment) => moment.name === params.get('moment'))?.name ?? 'start') as MomentName
+  const name = moments.find((moment) => moment.name === params.get('moment'))?.name ?? 'start'
   const cursor = Math.max(1, Number(params.get('line')) || 1)
   const layer = Math.max(1, Number(params.get('layer')) || 1)
   const go = (next: Record<string, string>) =>

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { withEdits } from './edits'
+import { withEdits } from '../findings/edits'
 
 const card = { routines: { start: 'G28\nG29\nM109 S200\n' } }
 

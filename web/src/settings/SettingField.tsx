@@ -1,7 +1,7 @@
 import { useState } from 'react'
-import { valueAt } from '../document/pointer'
+import { valueAt } from '../open-document/pointer'
 import { NumberField } from '../units/NumberField'
-import type { Setting } from '../document/description'
+import type { Setting } from '../open-document/description'
 
 interface SettingFieldProps {
   setting: Setting
@@ -37,12 +37,12 @@ export function SettingField({ setting, document, refused, onChange, label = set
       <select
         className="plain-field"
         aria-label={label}
-        value={value === true ? 'yes' : value === false ? 'no' : ''}
-        onChange={(event) => onChange(event.target.value === '' ? undefined : event.target.value === 'yes')}
+        value={value == null ? '' : String(value)}
+        onChange={(event) => onChange(event.target.value === '' ? undefined : event.target.value === 'true')}
       >
         <option value="">not said</option>
-        <option value="yes">yes</option>
-        <option value="no">no</option>
+        <option value="true">yes</option>
+        <option value="false">no</option>
       </select>
     )
   if (setting.kind === 'code')

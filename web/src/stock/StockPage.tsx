@@ -3,10 +3,10 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { api, dataOf, sentenceOf, type Filament, type Recipe, type Verdict } from '../api/client'
-import { Shell } from '../app/Shell'
-import { documents } from '../document/documents'
-import { VerdictMark, verdictWords } from '../settings/VerdictMark'
+import { api, dataOf, sentenceOf, type Verdict } from '../api/client'
+import { Shell } from '../shell/Shell'
+import { documents } from '../open-document/documents'
+import { VerdictMark, verdictWords } from '../findings/VerdictMark'
 import './stock.css'
 
 interface Row {
@@ -24,7 +24,7 @@ export default function StockPage() {
   const { enqueueSnackbar } = useSnackbar()
   const make = async (kind: 'filaments' | 'recipes') => {
     try {
-      const made = await documents.make(kind, { name: kind === 'filaments' ? 'New filament' : 'New recipe' } as Filament & Recipe)
+      const made = await documents.make(kind, { name: kind === 'filaments' ? 'New filament' : 'New recipe' })
       await client.invalidateQueries({ queryKey: ['list', kind] })
       void go(`/${kind}/${made.id}`)
     } catch (failure) {

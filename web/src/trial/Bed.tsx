@@ -1,6 +1,6 @@
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import type { ModeAnswer, TrialPart, Zone } from '../api/client'
-import { useRegions } from '../card/useRegions'
+import { useRegions } from '../open-card/useRegions'
 import { Elevation } from '../drawing/Elevation'
 import { Hatches } from '../drawing/Hatches'
 import { bedSize, boxOf, ringsPath } from '../drawing/outline'
@@ -21,7 +21,20 @@ const inset = { left: 64, right: 150, top: 40, between: 84, below: 44 }
 
 /** The bed from above and from the front, with the parts on it and the layer that is looked at. */
 export function Bed() {
-  const { card, trial, meshes, fits, layers, layer, lookAt, stale, chosen, order, moment, modePlan } = useTrial()
+  const { card, trial, meshes, fits, layers, layer, lookAt, stale, chosen, order, moment, modePlan } = useTrial(
+    'card',
+    'trial',
+    'meshes',
+    'fits',
+    'layers',
+    'layer',
+    'lookAt',
+    'stale',
+    'chosen',
+    'order',
+    'moment',
+    'modePlan',
+  )
   const [ref, { width: w, height: h }] = useSize<HTMLDivElement>()
   const limits = trial.document.limits
   const tight = useMemo(() => tightened(card.document, limits), [card.document, limits])
@@ -182,7 +195,7 @@ function ZonesOnPlan({ zones, view }: { zones: Zone[]; view: View }) {
 }
 
 function PartOnBed({ index, part, view, bad, faint }: { index: number; part: TrialPart; view: View; bad: boolean; faint: boolean }) {
-  const { trial, meshes, chosen, choose, dragging } = useTrial()
+  const { trial, meshes, chosen, choose, dragging } = useTrial('trial', 'meshes', 'chosen', 'choose', 'dragging')
   const mesh = meshes[index]
   const from = useRef<{ pointer: XY; at: XY }>(undefined)
   const [held, setHeld] = useState(false)
@@ -257,7 +270,7 @@ function numbersAt(boxes: { index: number; left: number; right: number }[]): { x
 
 /** Where the first nozzle may print in this mode, and the second parts as ghosts. */
 function ModeOnPlan({ plan, view }: { plan: ModeAnswer; view: View }) {
-  const { trial, meshes } = useTrial()
+  const { trial, meshes } = useTrial('trial', 'meshes')
   const { second } = plan
   return (
     <g className="mode-on-plan">

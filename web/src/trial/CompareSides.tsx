@@ -5,7 +5,7 @@ import { useWhatIf } from './useWhatIf'
 
 /** A part on each of its flat sides, compared by what hangs over, supports and time. */
 export function CompareSides({ index, onTake }: { index: number; onTake: (tilt: TrialPart['tilt']) => void }) {
-  const { trial, recipe, filament, unsaved } = useTrial()
+  const { trial, recipe, filament, unsaved } = useTrial('trial', 'recipe', 'filament', 'unsaved')
   const comparison = useWhatIf(trial.id)
   return (
     <div className="compare-sides">

@@ -1,5 +1,5 @@
-import type { Setting } from '../document/description'
-import { valueAt } from '../document/pointer'
+import type { Setting } from '../open-document/description'
+import { valueAt } from '../open-document/pointer'
 import { SettingField } from '../settings/SettingField'
 import { useTrial } from './TrialContext'
 
@@ -14,7 +14,7 @@ interface DeparturesProps {
 
 /** Where a part or a zone departs from the recipe: what is chosen differs, the rest is as the recipe has it. */
 export function Departures({ name, rows, settings, onChange }: DeparturesProps) {
-  const { recipe } = useTrial()
+  const { recipe } = useTrial('recipe')
   const chosen = rows.filter((row) => row.pointer in settings)
   return (
     <div className="departures">

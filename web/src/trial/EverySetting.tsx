@@ -33,7 +33,7 @@ export function EverySetting() {
 }
 
 function AllOf({ onClose }: { onClose: () => void }) {
-  const { trial, card, filament, recipe } = useTrial()
+  const { trial, card, filament, recipe } = useTrial('trial', 'card', 'filament', 'recipe')
   const [search, setSearch] = useState('')
   const { data: settings, error } = useQuery({
     queryKey: ['settings', trial.id, trial.savedAt, card.savedAt, filament?.savedAt, recipe?.savedAt, trial.document],
@@ -44,14 +44,11 @@ function AllOf({ onClose }: { onClose: () => void }) {
   const shown = settings?.filter((s) => [s.label, s.value, s.who, givers[s.from]].some((text) => text.toLowerCase().includes(sought)))
   // a setting may stand twice under one giver: its place in the whole list tells it from all others
   const keys = new Map(settings?.map((setting, i) => [setting, i]))
-  const address = (setting: ResolvedSetting) =>
-    setting.from === 'filament' && filament
-      ? `/filaments/${filament.id}`
-      : setting.from === 'card' || setting.from === 'nozzle'
-        ? `/cards/${card.id}`
-        : setting.from === 'recipe' && recipe
-          ? `/recipes/${recipe.id}`
-          : undefined
+  const address = ({ from }: ResolvedSetting) => {
+    if (from === 'filament') return filament && `/filaments/${filament.id}`
+    if (from === 'recipe') return recipe && `/recipes/${recipe.id}`
+    return from === 'card' || from === 'nozzle' ? `/cards/${card.id}` : undefined
+  }
   return (
     <div className="every-setting">
       <div className="head-line between">

@@ -16,7 +16,7 @@ interface HandleProps {
 
 /** A thing to be dragged. While it is held, verdicts go without curing moves. */
 function Handle({ x, y, title, square, name, onDrag }: HandleProps) {
-  const { dragging } = useTrial()
+  const { dragging } = useTrial('dragging')
   const [from, setFrom] = useState<XY>()
   const at = (event: PointerEvent<SVGElement>): XY => {
     const frame = event.currentTarget.ownerSVGElement!.getScreenCTM()!
@@ -45,7 +45,7 @@ function Handle({ x, y, title, square, name, onDrag }: HandleProps) {
 
 /** Changes one part in one step of undo while a handle is held. */
 function useChange(index: number) {
-  const { trial } = useTrial()
+  const { trial } = useTrial('trial')
   return (next: Partial<TrialPart>, step: string) =>
     trial.change(
       (before) => ({ ...before, parts: before.parts?.map((part, i) => (i === index ? { ...part, ...next } : part)) }),
@@ -58,7 +58,7 @@ const degreesOf = (radians: number) => (radians * 180) / Math.PI
 
 /** Handles of a part on the plan: one on a stalk turns it, one at the corner scales it. */
 export function PlanHandles({ index, part, view }: { index: number; part: TrialPart; view: View }) {
-  const { meshes } = useTrial()
+  const { meshes } = useTrial('meshes')
   const change = useChange(index)
   const [held, setHeld] = useState<{ scale: number; key: string }>()
   const mesh = meshes[index]

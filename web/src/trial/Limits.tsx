@@ -1,15 +1,15 @@
 import { useState } from 'react'
 import type { KeepOut } from '../api/client'
-import { useSchema } from '../document/schema'
+import { useSchema } from '../open-document/schema'
 import { bedSize, outlineBox } from '../drawing/outline'
 import { NumberField } from '../units/NumberField'
 import { useTrial } from './TrialContext'
 
 /** Tighter limits for this trial alone; the card stays as it is. */
 export function Limits() {
-  const { trial, card } = useTrial()
+  const { asked, set, card } = useTrial('asked', 'set', 'card')
   const schema = useSchema('trial')
-  const limits = trial.document.limits
+  const limits = asked.limits
   const keepOuts = limits?.keepOuts ?? []
   const count = [limits?.height, limits?.margin].filter((value) => value !== undefined && value !== null).length + keepOuts.length
   const [open, setOpen] = useState(count > 0)
@@ -20,12 +20,12 @@ export function Limits() {
       kind: 'reserved',
       outline: { shape: 'rectangle', x: Math.round(width / 2) - 10, y: 0, width: 20, depth: Math.min(20, depth) },
     }
-    trial.set('/limits/keepOuts', [...keepOuts, keepOut])
+    set('/limits/keepOuts', [...keepOuts, keepOut])
   }
   const number = (pointer: string, label: string, value: number | null | undefined, required = false) => (
     <label className="setting" key={pointer}>
       <span>{label}</span>
-      <NumberField value={value} label={label} limits={schema(pointer)} required={required} onChange={(next) => trial.set(pointer, next)} />
+      <NumberField value={value} label={label} limits={schema(pointer)} required={required} onChange={(next) => set(pointer, next)} />
     </label>
   )
   return (
@@ -55,10 +55,10 @@ export function Limits() {
                     aria-label="name of this keep-out"
                     value={keepOut.name}
                     maxLength={100}
-                    onChange={(event) => trial.set(`/limits/keepOuts/${i}/name`, event.target.value)}
+                    onChange={(event) => set(`/limits/keepOuts/${i}/name`, event.target.value)}
                   />
                 </label>
-                <button className="key" onClick={() => trial.set(`/limits/keepOuts/${i}`, undefined)}>
+                <button className="key" onClick={() => set(`/limits/keepOuts/${i}`, undefined)}>
                   remove
                 </button>
                 {(['x', 'y', 'width', 'depth'] as const).map((side) =>

@@ -6,7 +6,7 @@ import { useTrial } from './TrialContext'
 
 /** The undersides of a part as it stands; on each, support can be marked as wanted or unwanted. */
 export function MarkFaces({ index }: { index: number }) {
-  const { trial } = useTrial()
+  const { trial } = useTrial('trial')
   const part = trial.document.parts![index]!
   const scale = scaleOf(part)
   const query = { scaleX: scale.x, scaleY: scale.y, scaleZ: scale.z, tiltX: part.tilt?.x ?? 0, tiltY: part.tilt?.y ?? 0 }
@@ -51,7 +51,7 @@ export function MarkFaces({ index }: { index: number }) {
                     <select
                       className="plain-field"
                       aria-label={`support of underside ${i + 1}`}
-                      value={found ? (found.wanted ? 'wanted' : 'unwanted') : ''}
+                      value={(found && (found.wanted ? 'wanted' : 'unwanted')) ?? ''}
                       onChange={(event) => mark(side.faces, event.target.value)}
                     >
                       <option value="">by its angle</option>

@@ -1,15 +1,15 @@
 import { api, dataOf } from '../api/client'
 import { useAnswer } from '../api/useAnswer'
-import { machineOf } from '../card/machine'
-import { withEdits } from '../routines/edits'
-import { Reasons } from '../settings/Reasons'
-import { VerdictMark, verdictWords } from '../settings/VerdictMark'
+import { machineOf } from '../open-card/machine'
+import { withEdits } from '../findings/edits'
+import { Reasons } from '../findings/Reasons'
+import { VerdictMark, verdictWords } from '../findings/VerdictMark'
 import { nozzlesInUse, useLoaded } from './nozzlesInUse'
 import { useTrial } from './TrialContext'
 
 /** Whether filament and recipe go with this card, and why not. */
 export function MatchNote() {
-  const { trial, card, filament, recipe } = useTrial()
+  const { trial, card, filament, recipe } = useTrial('trial', 'card', 'filament', 'recipe')
   const { documents: loaded } = useLoaded()
   const question = {
     card: machineOf(card.document),

@@ -1,6 +1,6 @@
 import type { Card, ModeKind } from '../api/client'
-import { useWords } from '../document/description'
-import { useSchema } from '../document/schema'
+import { useWords } from '../open-document/description'
+import { useSchema } from '../open-document/schema'
 import { NumberField } from '../units/NumberField'
 import { plain } from '../units/format'
 import { useTrial } from './TrialContext'
@@ -15,11 +15,11 @@ const about: Record<ModeKind, string> = {
 /** In which mode of its two carriages the machine runs, and what belongs to the trial in it. */
 export function ModeOfTrial() {
   const words = useWords('card')
-  const { trial, card, modePlan } = useTrial()
+  const { asked, set, card, modePlan } = useTrial('asked', 'set', 'card', 'modePlan')
   const limits = useSchema('trial')
   const modes = card.document.modes ?? []
   if (modes.length === 0 || card.document.head?.carriages?.length !== 2) return null
-  const use = trial.document.mode
+  const use = asked.mode
   const second = use && use.kind !== 'single'
   return (
     <section aria-label="Mode">
@@ -29,7 +29,7 @@ export function ModeOfTrial() {
           className="plain-field chooser"
           aria-label="Mode"
           value={use?.kind ?? ''}
-          onChange={(event) => trial.set('/mode', event.target.value ? { kind: event.target.value } : undefined)}
+          onChange={(event) => set('/mode', event.target.value ? { kind: event.target.value } : undefined)}
         >
           {!use && <option value="">single</option>}
           {modes
@@ -52,7 +52,7 @@ export function ModeOfTrial() {
                 label="copy distance"
                 limits={limits('/mode/distance')}
                 placeholder={modePlan ? plain(modePlan.proposedDistance) : ''}
-                onChange={(value) => trial.set('/mode/distance', value)}
+                onChange={(value) => set('/mode/distance', value)}
               />
             </label>
           )}
@@ -63,7 +63,7 @@ export function ModeOfTrial() {
               label="second nozzle hotter by"
               limits={limits('/mode/warmer')}
               placeholder="auto"
-              onChange={(value) => trial.set('/mode/warmer', value)}
+              onChange={(value) => set('/mode/warmer', value)}
             />
           </label>
           <label className="setting">
@@ -74,7 +74,7 @@ export function ModeOfTrial() {
               limits={limits('/mode/fan')}
               percent
               placeholder="auto"
-              onChange={(value) => trial.set('/mode/fan', value)}
+              onChange={(value) => set('/mode/fan', value)}
             />
           </label>
         </div>
@@ -92,7 +92,7 @@ export function ModeOfTrial() {
             <>
               {' '}
               What lies on the bed asks for {plain(modePlan.proposedDistance)}.{' '}
-              <button className="link" onClick={() => trial.set('/mode/distance', undefined)}>
+              <button className="link" onClick={() => set('/mode/distance', undefined)}>
                 use it
               </button>
             </>

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
-import { useWords } from '../document/description'
-import { DocumentOptions } from '../document/DocumentOptions'
-import { documents } from '../document/documents'
+import { useWords } from '../open-document/description'
+import { DocumentOptions } from '../open-document/DocumentOptions'
+import { documents } from '../open-document/documents'
 import { plain } from '../units/format'
 import { nozzlesInUse, printedBy, useLoaded } from './nozzlesInUse'
 import { useTrial } from './TrialContext'
@@ -9,7 +9,7 @@ import { useTrial } from './TrialContext'
 /** What is in each nozzle, and what it prints. Nothing where there is one nozzle. */
 export function Nozzles() {
   const words = useWords('card')
-  const { trial, card } = useTrial()
+  const { trial, card } = useTrial('trial', 'card')
   const { data: filaments } = useQuery({ queryKey: ['list', 'filaments'], queryFn: () => documents.list('filaments') })
   const loaded = useLoaded()
   const nozzles = card.document.head?.nozzles ?? []

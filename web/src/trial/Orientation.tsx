@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, dataOf, type TrialPart } from '../api/client'
-import { useSchema } from '../document/schema'
+import { useSchema } from '../open-document/schema'
 import { plain } from '../units/format'
 import { NumberField } from '../units/NumberField'
 import { CompareSides } from './CompareSides'
@@ -14,7 +14,7 @@ const names = ['x', 'y', 'z'] as const
  * the bed.
  */
 export function Orientation({ index }: { index: number }) {
-  const { trial, meshes } = useTrial()
+  const { trial, meshes } = useTrial('trial', 'meshes')
   const limits = useSchema('trial')
   const part = trial.document.parts![index]!
   const mesh = meshes[index]

@@ -1,12 +1,12 @@
 import { Button } from '@mui/material'
 import { useEffect, useRef, useState } from 'react'
 import type { Limits } from '../units/limits'
-import { inField } from '../app/Shortcuts'
-import { useDepartures } from '../document/description'
-import { useSchema } from '../document/schema'
+import { inField } from '../shell/Shortcuts'
+import { useDepartures } from '../open-document/description'
+import { useSchema } from '../open-document/schema'
 import { plain } from '../units/format'
 import { NumberField } from '../units/NumberField'
-import { withEdits } from '../routines/edits'
+import { withEdits } from '../findings/edits'
 import { Departures } from './Departures'
 import { MarkFaces } from './MarkFaces'
 import { Orientation } from './Orientation'
@@ -14,7 +14,15 @@ import { useTrial } from './TrialContext'
 
 /** The parts as a numbered bill, the chosen one with its place in numbers, and the verdict on each. */
 export function PartsList() {
-  const { trial, card, meshes, fits, chosen, choose, addFiles } = useTrial()
+  const { trial, card, meshes, fits, chosen, choose, addFiles } = useTrial(
+    'trial',
+    'card',
+    'meshes',
+    'fits',
+    'chosen',
+    'choose',
+    'addFiles',
+  )
   const nozzles = card.document.head?.nozzles ?? []
   const several = nozzles.length > 1 ? nozzles[0]!.id : undefined
   const picker = useRef<HTMLInputElement>(null)
@@ -76,7 +84,7 @@ export function PartsList() {
                     {plain(part.x ?? 0, 1)}, {plain(part.y ?? 0, 1)}
                   </td>
                   <td data-verdict={i}>
-                    {fits?.[i] ? fits[i].fits ? <span className="fits">fits</span> : <span className="fits-not">does not fit</span> : '…'}
+                    <FitsWord fit={fits?.[i]?.fits} />
                   </td>
                 </tr>
               )
@@ -92,8 +100,13 @@ export function PartsList() {
   )
 }
 
+function FitsWord({ fit }: { fit: boolean | undefined }) {
+  if (fit === undefined) return '…'
+  return fit ? <span className="fits">fits</span> : <span className="fits-not">does not fit</span>
+}
+
 function Violations({ index }: { index: number }) {
-  const { fits, trial, recipe } = useTrial()
+  const { fits, trial, recipe } = useTrial('fits', 'trial', 'recipe')
   const fit = fits?.[index]
   if (!fit || fit.fits) return null
   const move = fit.violations.find((violation) => violation.move)?.move
@@ -132,7 +145,7 @@ const settle = (value: number) => Math.round(value * 1000) / 1000
 
 function PartFields({ index }: { index: number }) {
   const departures = useDepartures('part')
-  const { trial, card, choose, meshes } = useTrial()
+  const { trial, card, choose, meshes } = useTrial('trial', 'card', 'choose', 'meshes')
   const origin = card.document.envelope?.origin
   const limits = useSchema('trial')
   const part = trial.document.parts![index]!

@@ -1,13 +1,13 @@
 import { Button } from '@mui/material'
 import { useEffect } from 'react'
-import { inField } from '../app/Shortcuts'
+import { inField } from '../shell/Shortcuts'
 import { plain } from '../units/format'
 import { useTrial } from './TrialContext'
 import { usePacking } from './usePacking'
 
 /** Whether parts grow together or one after the other; then their order, what stands against it, and the head at its worst moments. */
 export function PrintOrder() {
-  const { trial, order, moment, lookAtMoment } = useTrial()
+  const { trial, order, moment, lookAtMoment } = useTrial('trial', 'order', 'moment', 'lookAtMoment')
   const parts = trial.document.parts ?? []
   const apart = trial.document.sequence === 'one-at-a-time'
   const moments = order?.moments ?? []
@@ -125,7 +125,7 @@ const settle = (value: number) => Math.round(value * 1000) / 1000
 
 /** As many of the chosen part as fit one at a time. */
 function FillTheBed() {
-  const { trial, chosen } = useTrial()
+  const { trial, chosen } = useTrial('trial', 'chosen')
   const part = trial.document.parts?.[chosen ?? 0]
   const packing = usePacking(part)
   if (!part || !packing) return null

@@ -1,6 +1,6 @@
 import { Button, LinearProgress } from '@mui/material'
 import { Link } from 'react-router'
-import type { NozzleSpent } from '../api/client'
+import type { NozzleSpent, Refusal } from '../api/client'
 import { SeverityMark } from '../findings/SeverityMark'
 import { duration, plain, timeOfDay } from '../units/format'
 import { useTrial } from './TrialContext'
@@ -8,16 +8,15 @@ import { useSlice } from './useSlice'
 
 /** Slice, what came of it, and the way to its dry run. */
 export function ResultPanel() {
-  const { trial, run, unsaved, stale } = useTrial()
-  const slicing = useSlice(trial.id)
-  const parts = trial.document.parts ?? []
+  const { id, laid, run, unsaved, stale } = useTrial('id', 'laid', 'run', 'unsaved', 'stale')
+  const slicing = useSlice(id)
   const result = run?.result
   const findings = result?.findings ?? []
   return (
     <section aria-label="Result" className="result">
       <div className="slice-line">
         {slicing.step === undefined ? (
-          <Button variant="contained" disabled={parts.length === 0 || unsaved} onClick={slicing.start}>
+          <Button variant="contained" disabled={laid === 0 || unsaved} onClick={slicing.start}>
             Slice
           </Button>
         ) : (
@@ -38,12 +37,7 @@ export function ResultPanel() {
       </div>
       {slicing.refusal && (
         <div className="trouble" role="alert">
-          {(slicing.refusal.findings?.length
-            ? slicing.refusal.findings.map((f) => f.message)
-            : slicing.refusal.errors?.length
-              ? slicing.refusal.errors.map((e) => e.message)
-              : [slicing.refusal.detail]
-          ).map((message, i) => (
+          {sentencesOf(slicing.refusal).map((message, i) => (
             <p key={i}>{message}</p>
           ))}
         </div>
@@ -67,23 +61,23 @@ export function ResultPanel() {
           {findings.slice(0, 4).map((finding, i) => (
             <p key={i} className="short-finding">
               <SeverityMark severity={finding.severity} />
-              <Link to={`/trials/${trial.id}/run?line=${finding.line ?? 1}`}>
+              <Link to={`/trials/${id}/run?line=${finding.line ?? 1}`}>
                 {finding.message} {finding.line ? `(line ${finding.line})` : ''}
               </Link>
             </p>
           ))}
           {findings.length > 4 && <p className="quiet">and {findings.length - 4} more</p>}
           <div className="slice-line">
-            <Button component={Link} to={`/trials/${trial.id}/run`}>
+            <Button component={Link} to={`/trials/${id}/run`}>
               Look at every line
             </Button>
-            <Button href={`/api/trials/${trial.id}/run/program`} download>
+            <Button href={`/api/trials/${id}/run/program`} download>
               Save the G-code
             </Button>
-            <Button href={`/api/trials/${trial.id}/bed?format=3mf`} download>
+            <Button href={`/api/trials/${id}/bed?format=3mf`} download>
               Bed as 3MF
             </Button>
-            <Button href={`/api/trials/${trial.id}/bed?format=stl`} download>
+            <Button href={`/api/trials/${id}/bed?format=stl`} download>
               STL
             </Button>
           </div>
@@ -95,7 +89,7 @@ export function ResultPanel() {
 
 /** Time, filament, mass and cost of each nozzle that laid anything. */
 function ByNozzle({ spent, old }: { spent: NozzleSpent[]; old: boolean }) {
-  const { card } = useTrial()
+  const { card } = useTrial('card')
   const used = spent.filter((nozzle) => nozzle.filament > 0)
   if (used.length < 2) return null
   return (
@@ -122,4 +116,10 @@ function Figure({ name, value }: { name: string; value: string }) {
       <dd className="mono">{value}</dd>
     </div>
   )
+}
+
+/** What a refusal says: the findings or fields that it names, else its own sentence. */
+function sentencesOf({ findings, errors, detail }: Partial<Refusal>): (string | null | undefined)[] {
+  if (findings?.length) return findings.map(({ message }) => message)
+  return errors?.length ? errors.map(({ message }) => message) : [detail]
 }

@@ -3,20 +3,20 @@ import { useSnackbar } from 'notistack'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { sentenceOf, type Filament, type Recipe } from '../api/client'
-import { DocumentOptions } from '../document/DocumentOptions'
-import { useSettings } from '../document/description'
-import { documents } from '../document/documents'
-import type { DocumentState } from '../document/documentStore'
-import { valueAt } from '../document/pointer'
+import { DocumentOptions } from '../open-document/DocumentOptions'
+import { useSettings } from '../open-document/description'
+import { documents } from '../open-document/documents'
+import type { DocumentState } from '../open-document/documentStore'
+import { valueAt } from '../open-document/pointer'
 import { NumberField } from '../units/NumberField'
-import { RecipeLines } from '../recipes/RecipeLines'
+import { RecipeLines } from '../settings/RecipeLines'
 import { EverySetting } from './EverySetting'
 import { MatchNote } from './MatchNote'
 import { useTrial } from './TrialContext'
 
 /** Which filament and recipe are tried, and their figures. */
 export function Settings() {
-  const { filament, recipe } = useTrial()
+  const { filament, recipe } = useTrial('filament', 'recipe')
   return (
     <>
       <SettingsOf kind="recipes" title="Recipe" state={recipe} />
@@ -34,7 +34,7 @@ interface SettingsOfProps {
 }
 
 function SettingsOf({ kind, title, state }: SettingsOfProps) {
-  const { trial, card, recipe, filament } = useTrial()
+  const { set, card, recipe, filament } = useTrial('set', 'card', 'recipe', 'filament')
   const { data: list } = useQuery({ queryKey: ['list', kind], queryFn: () => documents.list(kind) })
   const fields = useSettings(kind === 'recipes' ? 'recipe' : 'filament').filter((setting) => setting.pages.includes('trial'))
   const [open, setOpen] = useState(kind === 'recipes')
@@ -44,9 +44,9 @@ function SettingsOf({ kind, title, state }: SettingsOfProps) {
   const copy = async () => {
     if (!state) return
     try {
-      const made = await documents.make(kind, { ...state.document, name: `${state.document.name ?? title}, copy` } as Recipe & Filament)
+      const made = await documents.make(kind, { ...state.document, name: `${state.document.name ?? title}, copy` })
       await client.invalidateQueries({ queryKey: ['list', kind] })
-      trial.set(pointer, made.id)
+      set(pointer, made.id)
     } catch (failure) {
       enqueueSnackbar(sentenceOf(failure), { variant: 'error' })
     }
@@ -63,7 +63,7 @@ function SettingsOf({ kind, title, state }: SettingsOfProps) {
           className="plain-field chooser"
           aria-label={title}
           value={state?.id ?? ''}
-          onChange={(event) => trial.set(pointer, event.target.value || undefined)}
+          onChange={(event) => set(pointer, event.target.value || undefined)}
         >
           {!state && <option value="">none chosen</option>}
           <DocumentOptions of={list} />
@@ -108,13 +108,13 @@ function RetractionNote({ recipe, filament }: { recipe: DocumentState<Recipe> | 
   const own = filament?.retraction?.length
   const said = recipe?.document.retraction?.length
   if (own == null) return null
+  const whatever = said ? `, whatever the recipe says (${said} mm)` : ''
+  if (own === 0) return <p className="quiet">{`No retraction: ${filament?.name} is never pulled back${whatever}.`}</p>
   return (
     <p className="quiet">
-      {own === 0
-        ? `No retraction: ${filament?.name} is never pulled back${said ? `, whatever the recipe says (${said} mm)` : ''}.`
-        : said == null
-          ? `Retraction ${own} mm, as ${filament?.name} asks.`
-          : `Retraction ${said} mm, as the recipe says; ${filament?.name} asks for ${own}.`}
+      {said == null
+        ? `Retraction ${own} mm, as ${filament?.name} asks.`
+        : `Retraction ${said} mm, as the recipe says; ${filament?.name} asks for ${own}.`}
     </p>
   )
 }

@@ -1,11 +1,21 @@
 import { createContext, useContext } from 'react'
+import { useStore, type StoreApi } from 'zustand'
+import { useShallow } from 'zustand/react/shallow'
 import type { Card, Filament, MeshFacts, ModeAnswer, PartFit, Recipe, StoredRun, Trial, TrialOrderAnswer } from '../api/client'
-import type { DocumentState } from '../document/documentStore'
+import type { DocumentState } from '../open-document/documentStore'
 import type { Layer } from './layers'
 
 /** A trial with all it names, as the page shows it. */
 export interface OpenTrial {
+  /** With the places of its parts, which change with every move of the pointer while one is dragged. */
   trial: DocumentState<Trial>
+  id: string
+  /** The trial but for its parts. */
+  asked: Omit<Trial, 'parts'>
+  /** How many parts lie on the bed. */
+  laid: number
+  set: DocumentState<Trial>['set']
+  change: DocumentState<Trial>['change']
   card: DocumentState<Card>
   filament: DocumentState<Filament> | undefined
   recipe: DocumentState<Recipe> | undefined
@@ -36,11 +46,14 @@ export interface OpenTrial {
   addFiles: (files: Iterable<File>) => void
 }
 
-export const TrialContext = createContext<OpenTrial | undefined>(undefined)
+export const TrialContext = createContext<StoreApi<OpenTrial> | undefined>(undefined)
 
-/** The open trial; only below its page. */
-export function useTrial(): OpenTrial {
-  const trial = useContext(TrialContext)
-  if (!trial) throw new Error('There is no open trial here.')
-  return trial
+/** What is named of the open trial; who asks is drawn anew only when one of these has changed. Only below its page. */
+export function useTrial<Name extends keyof OpenTrial>(...names: Name[]): Pick<OpenTrial, Name> {
+  const store = useContext(TrialContext)
+  if (!store) throw new Error('There is no open trial here.')
+  return useStore(
+    store,
+    useShallow((trial) => Object.fromEntries(names.map((name) => [name, trial[name]])) as Pick<OpenTrial, Name>),
+  )
 }

@@ -1,16 +1,19 @@
 import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
-import { useCallback, useEffect, useMemo, useState } from 'react'
+import { useCallback, useEffect, useLayoutEffect, useMemo, useState } from 'react'
 import { useParams } from 'react-router'
 import { createStore, useStore, type StoreApi } from 'zustand'
+import { useShallow } from 'zustand/react/shallow'
+import { send } from '../api/send'
 import { api, dataOf, sentenceOf, type Card, type Filament, type MeshFacts, type Recipe, type Trial, type TrialPart } from '../api/client'
-import { inField } from '../app/Shortcuts'
-import { Shell } from '../app/Shell'
-import { DraftNotices } from '../document/DraftNotices'
-import { SaveNote } from '../document/SaveNote'
-import type { DocumentState } from '../document/documentStore'
-import { useDocumentState, useDocumentStore } from '../document/useDocument'
-import { useUndoKeys } from '../document/useUndoKeys'
+import { inField } from '../shell/Shortcuts'
+import { Pane } from '../shell/Pane'
+import { Shell } from '../shell/Shell'
+import { DraftNotices } from '../open-document/DraftNotices'
+import { SaveNote } from '../open-document/SaveNote'
+import type { DocumentState } from '../open-document/documentStore'
+import { useDocumentState, useDocumentStore } from '../open-document/useDocument'
+import { useUndoKeys } from '../open-document/useUndoKeys'
 import { bedSize } from '../drawing/outline'
 import { Bed } from './Bed'
 import { Limits } from './Limits'
@@ -22,10 +25,10 @@ import { ResultPanel } from './ResultPanel'
 import { Settings } from './Settings'
 import { WhatIf } from './WhatIf'
 import { Zones } from './Zones'
-import { readLayers } from './layers'
-import { TrialContext } from './TrialContext'
+import { readLayers, type Layer } from './layers'
+import { TrialContext, type OpenTrial } from './TrialContext'
 import { scaleOf } from './placement'
-import { putMesh } from './putMesh'
+import { putMesh } from '../api/putMesh'
 import { useFit } from './useFit'
 import { useOrder } from './useOrder'
 import './trial.css'
@@ -104,15 +107,15 @@ function OpenTrialPage({
   const { data: layers } = useQuery({
     queryKey: ['layers', trial.id, run?.at],
     enabled: (run?.result.layers ?? 0) > 0,
-    queryFn: async () => readLayers(await (await fetch(`/api/trials/${trial.id}/run/layers`)).arrayBuffer()),
+    queryFn: async () => readLayers(await (await send(`/api/trials/${trial.id}/run/layers`)).arrayBuffer()),
   })
   const count = layers?.length ?? 0
   const layer = Math.min(wanted, Math.max(0, count - 1))
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (inField(event) || count === 0) return
-      const step = event.key === 'PageUp' ? 1 : event.key === 'PageDown' ? -1 : 0
-      if (step === 0) return
+      const step = { PageUp: 1, PageDown: -1 }[event.key]
+      if (step === undefined) return
       event.preventDefault()
       lookAt(Math.max(0, Math.min(count - 1, layer + step)))
     }
@@ -157,8 +160,15 @@ function OpenTrialPage({
   const documents = [trial, card, filament, recipe]
   const unsaved = documents.some((document) => document && document.state !== 'saved')
   const stale = Boolean(run && (unsaved || documents.some((document) => document && document.savedAt > run.at)))
-  const open = {
+  const asked = useShallow(withoutParts)(trial.document)
+  const take = useCallback((files: Iterable<File>) => void addFiles(files), [addFiles])
+  const open: OpenTrial = {
     trial,
+    id: trial.id,
+    asked,
+    laid: parts.length,
+    set: trial.set,
+    change: trial.change,
     card,
     filament,
     recipe,
@@ -171,16 +181,18 @@ function OpenTrialPage({
     run: run ?? undefined,
     unsaved,
     stale,
-    layers: layers ?? [],
+    layers: layers ?? none,
     layer,
     lookAt,
     chosen,
     choose,
     dragging,
-    addFiles: (files: Iterable<File>) => void addFiles(files),
+    addFiles: take,
   }
+  const [store] = useState(() => createStore(() => open))
+  useLayoutEffect(() => store.setState(open, true))
   return (
-    <TrialContext value={open}>
+    <TrialContext value={store}>
       <Shell
         trail={[
           { name: 'Rack', to: '/' },
@@ -195,10 +207,10 @@ function OpenTrialPage({
           onDragOver={(event) => event.preventDefault()}
           onDrop={(event) => {
             event.preventDefault()
-            open.addFiles([...event.dataTransfer.files])
+            take([...event.dataTransfer.files])
           }}
         >
-          <Bed />
+          {bedPane}
           <div className="trial-side">
             <label className="quiet trial-name">
               trial
@@ -209,20 +221,41 @@ function OpenTrialPage({
                 onChange={(event) => trial.set('/name', event.target.value || undefined)}
               />
             </label>
-            <PartsList />
-            <Zones />
-            <ModeOfTrial />
-            <Nozzles />
-            <PrintOrder />
-            <Limits />
-            <Settings />
-            <ResultPanel />
-            <WhatIf />
+            {sidePanes}
           </div>
         </main>
       </Shell>
     </TrialContext>
   )
+}
+
+/** The panes, made once: a page that is drawn anew does not draw them, they look at what they need themselves. */
+const bedPane = (
+  <Pane name="bed">
+    <Bed />
+  </Pane>
+)
+const sidePanes = [
+  ['parts', <PartsList />],
+  ['zones', <Zones />],
+  ['mode', <ModeOfTrial />],
+  ['nozzles', <Nozzles />],
+  ['print order', <PrintOrder />],
+  ['limits', <Limits />],
+  ['settings', <Settings />],
+  ['result', <ResultPanel />],
+  ['what if', <WhatIf />],
+].map(([name, pane]) => (
+  <Pane key={String(name)} name={String(name)}>
+    {pane}
+  </Pane>
+))
+const none: Layer[] = []
+
+function withoutParts(trial: Trial): Omit<Trial, 'parts'> {
+  const others = { ...trial }
+  delete others.parts
+  return others
 }
 
 const middleOf = (values: number[]) => (values.length === 0 ? 0 : (Math.min(...values) + Math.max(...values)) / 2)

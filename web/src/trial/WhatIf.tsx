@@ -1,21 +1,20 @@
 import { Button } from '@mui/material'
 import { useState } from 'react'
 import type { NozzleSpent, Outcome, WhatIfVariant } from '../api/client'
-import { grouped, useSettings } from '../document/description'
+import { grouped, useSettings } from '../open-document/description'
 import { outcomes } from '../settings/outcomes'
-import { useEffects } from '../settings/Schedule'
+import { useEffects } from '../settings/useEffects'
 import { duration, plain } from '../units/format'
 import { useTrial } from './TrialContext'
 import { useWhatIf } from './useWhatIf'
 
 /** What a change really does: a setting a step down and up, all choices of a kind, or what makes an outcome better. */
 export function WhatIf() {
-  const { trial, recipe, unsaved } = useTrial()
+  const { id, laid, recipe, unsaved } = useTrial('id', 'laid', 'recipe', 'unsaved')
   const effects = useEffects()
   const groups = grouped(useSettings('recipe').filter((setting) => setting.says && setting.kind !== 'text'))
-  const whatIf = useWhatIf(trial.id)
+  const whatIf = useWhatIf(id)
   const [asked, setAsked] = useState('')
-  const parts = trial.document.parts ?? []
   const ask = (value: string) => {
     setAsked(value)
     const [kind, what] = [value.slice(0, value.indexOf(' ')), value.slice(value.indexOf(' ') + 1)]
@@ -44,7 +43,7 @@ export function WhatIf() {
         <select
           className="plain-field"
           aria-label="What if"
-          disabled={unsaved || parts.length === 0}
+          disabled={unsaved || laid === 0}
           value={asked}
           onChange={(event) => ask(event.target.value)}
         >
@@ -144,7 +143,7 @@ export function WhatIf() {
 
 /** The mass of each nozzle that lays anything, or how it changes; nothing where one nozzle lays it all. */
 function ByNozzle({ now = [], then }: { now: NozzleSpent[] | undefined; then?: NozzleSpent[] | undefined }) {
-  const { card } = useTrial()
+  const { card } = useTrial('card')
   const used = now.filter((one) => one.filament > 0 || (then?.[one.nozzle]?.filament ?? 0) > 0)
   if (used.length < 2) return null
   const said = ({ nozzle, grams }: NozzleSpent) => {

@@ -1,26 +1,26 @@
 import { useState } from 'react'
 import { sentenceOf, type Zone } from '../api/client'
-import { useDepartures } from '../document/description'
-import { useSchema } from '../document/schema'
+import { useDepartures } from '../open-document/description'
+import { useSchema } from '../open-document/schema'
 import { bedSize } from '../drawing/outline'
 import { NumberField } from '../units/NumberField'
 import { Departures } from './Departures'
-import { putMesh } from './putMesh'
+import { putMesh } from '../api/putMesh'
 import { useTrial } from './TrialContext'
 
 const uses = { settings: 'settings differ', support: 'support wanted', 'no-support': 'no support' } as const
 
 /** Boxes, cylinders and meshes inside which settings differ, or support is wanted or unwanted; a later one wins. */
 export function Zones() {
-  const { trial, card } = useTrial()
+  const { asked, change, card } = useTrial('asked', 'change', 'card')
   const [open, setOpen] = useState<number>()
   const [problem, setProblem] = useState<string>()
-  const zones = trial.document.zones ?? []
+  const zones = asked.zones ?? []
   const { width = 100, depth = 100 } = bedSize(card.document.envelope?.bed)
   const at = { x: width / 2, y: depth / 2, z: 0, use: 'settings' as const }
   const add = (zone: Zone) => {
     setOpen(zones.length)
-    trial.change((before) => ({ ...before, zones: [...(before.zones ?? []), zone] }))
+    change((before) => ({ ...before, zones: [...(before.zones ?? []), zone] }))
   }
   const addMesh = async (file: File) => {
     try {
@@ -88,7 +88,7 @@ export function Zones() {
 
 function ZoneFields({ index, zone }: { index: number; zone: Zone }) {
   const departures = useDepartures('zone')
-  const { trial } = useTrial()
+  const { trial } = useTrial('trial')
   const limits = useSchema('trial')
   const at = `/zones/${index}`
   const names = [

@@ -1,6 +1,6 @@
 import { useQueries } from '@tanstack/react-query'
 import type { Card, Filament, Trial } from '../api/client'
-import { documents } from '../document/documents'
+import { documents } from '../open-document/documents'
 import { useTrial } from './TrialContext'
 
 const both = (trial: Trial) => trial.mode?.kind === 'copy' || trial.mode?.kind === 'mirror'
@@ -18,17 +18,18 @@ export function printedBy(trial: Trial, card: Card, nozzle: string): string {
   const ids = (card.head?.nozzles ?? []).map(({ id }) => id)
   if (both(trial) && nozzle === ids[1]) return trial.mode?.kind === 'copy' ? 'the copy' : 'the mirror image'
   const names = (trial.parts ?? []).filter((part) => (part.nozzles?.[0] ?? ids[0]) === nozzle).map((part) => part.name)
-  return names.length === 0 ? 'nothing' : names.length > 3 ? `${names.length} parts` : names.join(', ')
+  if (names.length === 0) return 'nothing'
+  return names.length > 3 ? `${names.length} parts` : names.join(', ')
 }
 
 /** Which filament's document is named for each nozzle, and the documents that are here. */
 export function useLoaded(): { ids: Record<string, string>; documents: Record<string, Filament> } {
-  const { trial, card } = useTrial()
-  const { filament, secondFilament, loaded } = trial.document
+  const { asked, card } = useTrial('asked', 'card')
+  const { filament, secondFilament, loaded } = asked
   const nozzles = card.document.head?.nozzles ?? []
   const ids: Record<string, string> = Object.fromEntries(
     nozzles
-      .map(({ id }, i) => [id, loaded?.[id] ?? (i === 0 ? filament : i === 1 ? secondFilament : undefined)] as const)
+      .map(({ id }, i) => [id, loaded?.[id] ?? [filament, secondFilament][i]] as const)
       .filter((entry): entry is readonly [string, string] => Boolean(entry[1])),
   )
   const found = useQueries({

@@ -1,6 +1,6 @@
 import { api, dataOf, type Card, type Recipe, type Trial, type TrialOrderAnswer } from '../api/client'
 import { useAnswer } from '../api/useAnswer'
-import { machineOf } from '../card/machine'
+import { machineOf } from '../open-card/machine'
 
 /** What printing one at a time comes to, as the parts stand now; undefined while it is not asked for or not known. */
 export function useOrder(card: Card, recipe: Recipe | undefined, trial: Trial, still: boolean): TrialOrderAnswer | undefined {

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
-import { asker, sentenceOf, type Progress, type Refusal, type SliceMessage } from '../api/client'
+import { send } from '../api/send'
+import { sentenceOf, type Progress, type Refusal, type SliceMessage } from '../api/client'
 import { messages } from '../api/stream'
 
 /** How a slicing stands. */
@@ -27,7 +28,7 @@ export function useSlice(id: string): Slicing {
     const controller = (abort.current = new AbortController())
     setState({ step: 'starting', share: 0 })
     try {
-      const answer = await fetch(`/api/trials/${id}/slice`, { method: 'POST', signal: controller.signal, headers: asker })
+      const answer = await send(`/api/trials/${id}/slice`, { method: 'POST', signal: controller.signal })
       for await (const message of messages<SliceMessage>(answer)) {
         const { progress, run, refusal } = message
         if (progress)

@@ -1,5 +1,6 @@
 import { useRef, useState } from 'react'
-import { asker, sentenceOf, type WhatIfMessage, type WhatIfVariant } from '../api/client'
+import { send } from '../api/send'
+import { sentenceOf, type WhatIfMessage, type WhatIfVariant } from '../api/client'
 import { messages } from '../api/stream'
 
 /** How a comparison stands. */
@@ -24,10 +25,7 @@ export function useWhatIf(id: string): Comparison {
     const controller = (abort.current = new AbortController())
     setState({ running: true, of: 0, now: undefined, variants: [] })
     try {
-      const answer = await fetch(`/api/trials/${id}/what-if?${new URLSearchParams(question).toString()}`, {
-        signal: controller.signal,
-        headers: asker,
-      })
+      const answer = await send(`/api/trials/${id}/what-if?${new URLSearchParams(question).toString()}`, { signal: controller.signal })
       for await (const message of messages<WhatIfMessage>(answer)) {
         const { of, now, variant, problem } = message
         const said = problem?.errors?.[0]?.message ?? problem?.detail ?? undefined

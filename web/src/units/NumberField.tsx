@@ -46,8 +46,7 @@ export function NumberField(props: NumberFieldProps) {
     const wrong = refusal(meant, limits)
     setError(wrong)
     if (wrong) return
-    if (entry.computed || inPercent)
-      setUnderstood(`= ${plain(percent ? meant * 100 : meant)}${percent ? ' %' : limits.unit ? ` ${limits.unit}` : ''}`)
+    if (entry.computed || inPercent) setUnderstood(`= ${plain(percent ? meant * 100 : meant)}${unitAfter(percent, limits.unit)}`)
     onChange(meant)
   }
 
@@ -102,3 +101,8 @@ export function NumberField(props: NumberFieldProps) {
 }
 
 const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+
+function unitAfter(percent: boolean | undefined, unit: string | undefined): string {
+  if (percent) return ' %'
+  return unit ? ` ${unit}` : ''
+}

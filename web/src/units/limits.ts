@@ -15,9 +15,12 @@ export function refusal(value: number, limits: Limits): string | undefined {
   const { above, least, most, unit } = limits
   const fits = !(above !== undefined && value <= above) && !(least !== undefined && value < least) && !(most !== undefined && value > most)
   if (fits) return limits.whole && !Number.isInteger(value) ? `${capital(limits.label)} is a whole number.` : undefined
-  const low = above !== undefined ? `above ${plain(above)}` : least !== undefined ? `at least ${plain(least)}` : undefined
-  const high = most !== undefined ? `at most ${plain(most)}` : undefined
-  return `${capital(limits.label)} must be ${[low, high].filter(Boolean).join(' and ')}${unit ? ` ${unit}` : ''}; ${plain(value)} is not.`
+  const bounds = [
+    above !== undefined && `above ${plain(above)}`,
+    above === undefined && least !== undefined && `at least ${plain(least)}`,
+    most !== undefined && `at most ${plain(most)}`,
+  ]
+  return `${capital(limits.label)} must be ${bounds.filter(Boolean).join(' and ')}${unit ? ` ${unit}` : ''}; ${plain(value)} is not.`
 }
 
 const capital = (label = 'the value') => label.charAt(0).toUpperCase() + label.slice(1)

@@ -20,21 +20,23 @@ public enum LearnedFor
 /// <summary>A value read out of a program.</summary>
 /// <param name="For">The document it belongs to.</param>
 /// <param name="Pointer">Its place there.</param>
+/// <param name="Name">In words.</param>
+/// <param name="Unit">Empty for a plain number.</param>
 /// <param name="Value">The value.</param>
 /// <param name="Share">How much of what was looked at has it, 0 to 1; 1 for what stands in one place.</param>
-public sealed record LearnedValue(LearnedFor For, string Pointer, JsonNode Value, double Share = 1)
+public sealed record LearnedValue(LearnedFor For, string Pointer, string Name, string Unit, JsonNode Value, double Share = 1)
 {
-    /// <summary>In words.</summary>
-    public string Name => Field?.Label ?? Pointer;
-    /// <summary>Empty for a plain number.</summary>
-    public string Unit => Field?.Unit ?? "";
-
-    private FieldAttribute? Field => Fields.At(For switch
+    /// <summary>Of a fact that the document's records describe.</summary>
+    internal static LearnedValue Of(LearnedFor document, string pointer, JsonNode value, double share = 1)
     {
-        LearnedFor.Card => typeof(Card),
-        LearnedFor.Filament => typeof(Filament),
-        _ => typeof(Recipe),
-    }, Pointer);
+        var field = Fields.At(document switch
+        {
+            LearnedFor.Card => typeof(Card),
+            LearnedFor.Filament => typeof(Filament),
+            _ => typeof(Recipe),
+        }, pointer);
+        return new LearnedValue(document, pointer, field?.Label ?? pointer, field?.Unit ?? "", value, share);
+    }
 }
 
 /// <summary>What a program that prints well tells of machine, filament and recipe.</summary>
@@ -75,8 +77,8 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
             var steps = run.HeatSteps.Where(s => s.Heater == heater && (heater == Heater.Bed || s.Tool == tool)).ToArray();
             if (steps.LastOrDefault(s => s.Line < begins && s.Target > 0) is not { } first) continue;
             var other = steps.FirstOrDefault(s => s.Line >= begins && s.Line < ends && s.Target > 0) ?? first;
-            values.Add(new(LearnedFor.Filament, $"{pointer}/first", Math.Round(first.Target, 1)));
-            values.Add(new(LearnedFor.Filament, $"{pointer}/others", Math.Round(other.Target, 1)));
+            values.Add(LearnedValue.Of(LearnedFor.Filament, $"{pointer}/first", Math.Round(first.Target, 1)));
+            values.Add(LearnedValue.Of(LearnedFor.Filament, $"{pointer}/others", Math.Round(other.Target, 1)));
         }
     }
 
@@ -91,10 +93,10 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
         var tops = lengths.Keys.ToArray();
         if (tops.Length == 0) return;
         firstTop = tops[0];
-        values.Add(new(LearnedFor.Recipe, "/layers/first", Math.Round(tops[0], 3)));
+        values.Add(LearnedValue.Of(LearnedFor.Recipe, "/layers/first", Math.Round(tops[0], 3)));
         var steps = tops.Zip(tops.Skip(1), (a, b) => Math.Round(b - a, 3)).Where(h => h > 0.02).ToArray();
         if (Commonest(steps) is var (height, share))
-            values.Add(new(LearnedFor.Recipe, "/layers/others", height, share));
+            values.Add(LearnedValue.Of(LearnedFor.Recipe, "/layers/others", height, share));
         var usual = steps.Length > 0 ? Commonest(steps)!.Value.Value : tops[0];
         if (tool >= machine.Nozzles.Count || machine.Nozzles[tool].FilamentDiameter is not { } diameter) return;
         var widths = new List<double>();
@@ -106,7 +108,7 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
             var area = move.Filament * ExtrudedLine.FilamentArea(diameter) / move.Way;
             widths.Add(Math.Round(area / usual + usual * (1 - Math.PI / 4), 2));
         }
-        if (Commonest(widths) is var (width, often)) values.Add(new(LearnedFor.Recipe, "/lineWidth", width, often));
+        if (Commonest(widths) is var (width, often)) values.Add(LearnedValue.Of(LearnedFor.Recipe, "/lineWidth", width, often));
     }
 
     private static void Speeds(DryRunReport run, int tool, int begins, int ends, float firstTop, List<LearnedValue> values)
@@ -124,7 +126,7 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
         void Take(Dictionary<double, double> seen, string pointer)
         {
             if (seen.Count > 0 && seen.MaxBy(s => s.Value) is var most)
-                values.Add(new(LearnedFor.Recipe, pointer, most.Key, most.Value / seen.Values.Sum()));
+                values.Add(LearnedValue.Of(LearnedFor.Recipe, pointer, most.Key, most.Value / seen.Values.Sum()));
         }
         Take(first, "/speeds/firstLayer");
         Take(travel, "/speeds/travel");
@@ -132,8 +134,8 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
         var common = prints.Where(p => p.Value > 0.04 * prints.Values.Sum()).OrderBy(p => p.Key).ToArray();
         if (common.Length == 0) return;
         var all = prints.Values.Sum();
-        values.Add(new(LearnedFor.Recipe, "/speeds/outerWall", common[0].Key, common[0].Value / all));
-        values.Add(new(LearnedFor.Recipe, "/speeds/infill", common[^1].Key, common[^1].Value / all));
+        values.Add(LearnedValue.Of(LearnedFor.Recipe, "/speeds/outerWall", common[0].Key, common[0].Value / all));
+        values.Add(LearnedValue.Of(LearnedFor.Recipe, "/speeds/infill", common[^1].Key, common[^1].Value / all));
     }
 
     private static void Retraction(DryRunReport run, int tool, int begins, int ends, List<LearnedValue> values)
@@ -150,25 +152,25 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
             else if (move.Filament > 0) pulled = false;
         }
         if (Commonest(lengths) is var (length, share))
-            values.Add(new(LearnedFor.Card, $"/head/nozzles/{tool}/retraction/length", length, share));
+            values.Add(LearnedValue.Of(LearnedFor.Card, $"/head/nozzles/{tool}/retraction/length", length, share));
         if (Commonest(speeds) is var (speed, often))
-            values.Add(new(LearnedFor.Card, $"/head/nozzles/{tool}/retraction/speed", speed, often));
+            values.Add(LearnedValue.Of(LearnedFor.Card, $"/head/nozzles/{tool}/retraction/speed", speed, often));
         if (lifts.Count > lengths.Count / 2 && Commonest(lifts) is var (lift, usual))
-            values.Add(new(LearnedFor.Card, $"/head/nozzles/{tool}/retraction/lift", lift, usual));
+            values.Add(LearnedValue.Of(LearnedFor.Card, $"/head/nozzles/{tool}/retraction/lift", lift, usual));
     }
 
     private static void Fan(DryRunReport run, int begins, List<LearnedValue> values)
     {
         var steps = run.FanSteps.Where(f => f.CoolsPart && f.Line >= begins && f.Share > 0).ToArray();
         if (Commonest([.. steps.Select(s => Math.Round(s.Share, 2))]) is not var (share, often)) return;
-        values.Add(new(LearnedFor.Filament, "/fan/share", share, often));
+        values.Add(LearnedValue.Of(LearnedFor.Filament, "/fan/share", share, often));
         var tops = new SortedSet<float>();
         foreach (ref readonly var move in run.Moves)
         {
             if (move.Line >= steps[0].Line) break;
             if (move.Line >= begins && move.Extrudes) tops.Add(move.To.Z);
         }
-        values.Add(new(LearnedFor.Filament, "/fan/fromLayer", tops.Count + 1));
+        values.Add(LearnedValue.Of(LearnedFor.Filament, "/fan/fromLayer", tops.Count + 1));
     }
 
     private static IEnumerable<string> NozzleNotes(DryRunReport run, Machine machine, int tool)

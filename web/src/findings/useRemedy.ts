@@ -1,9 +1,0 @@
-import type { Finding } from '../api/client'
-import { useCard } from '../card/CardContext'
-import { withEdits } from '../routines/edits'
-
-/** Makes a finding's remedy on the card, as one step that can be undone. */
-export function useRemedy(): (finding: Finding) => void {
-  const { change } = useCard()
-  return (finding) => change((before) => withEdits(before, finding.remedy?.edits ?? []))
-}

@@ -1,0 +1,81 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { json, send } from '../api/send'
+import { answerOf, sentenceOf, type StockRevision } from '../api/client'
+import type { DocumentState } from '../open-document/documentStore'
+import type { Settable } from './settable'
+
+/** Fixed states of a filament or a recipe, lettered A, B, C …, and the way back to one. */
+export function Revisions<T extends Settable>({ state, kind }: { state: DocumentState<T>; kind: 'filaments' | 'recipes' }) {
+  const address = `/api/${kind}/${state.id}/revisions`
+  const client = useQueryClient()
+  const key = ['revisions', kind, state.id, state.savedAt]
+  const { data: revisions } = useQuery({
+    queryKey: key,
+    placeholderData: (before: StockRevision[] | undefined) => before,
+    queryFn: async () => answerOf<StockRevision[]>(await send(address)),
+  })
+  const [note, setNote] = useState('')
+  const [problem, setProblem] = useState<string>()
+  const act = (does: () => Promise<void>) => {
+    setProblem(undefined)
+    does().catch((failure: unknown) => setProblem(sentenceOf(failure)))
+  }
+  return (
+    <section aria-label="Revisions" className="stock-revisions">
+      <h2 className="caps">Revisions</h2>
+      <form
+        className="head-line"
+        onSubmit={(event) => {
+          event.preventDefault()
+          act(async () => {
+            const answer = await send(address, { method: 'POST', ...json({ note }) })
+            client.setQueryData(key, await answerOf<StockRevision[]>(answer))
+            setNote('')
+          })
+        }}
+      >
+        <input
+          className="plain-field"
+          aria-label="note"
+          placeholder="what has changed"
+          value={note}
+          maxLength={1000}
+          onChange={(event) => setNote(event.target.value)}
+        />
+        <button className="key" disabled={state.state !== 'saved'}>
+          fix as a revision
+        </button>
+      </form>
+      {problem && (
+        <p className="trouble" role="alert">
+          {problem}
+        </p>
+      )}
+      {revisions?.map((revision) => (
+        <p key={revision.letter} data-revision={revision.letter}>
+          <strong>{revision.letter}</strong> {revision.note || 'without a note'}{' '}
+          <span className="quiet">
+            {new Date(revision.at).toLocaleDateString()},{' '}
+            {revision.changed.length === 0
+              ? 'the draft is the same'
+              : `the draft differs in ${revision.changed.slice(0, 3).join(', ')}${revision.changed.length > 3 ? ' …' : ''}`}
+          </span>{' '}
+          {revision.changed.length > 0 && (
+            <button
+              className="link"
+              onClick={() =>
+                act(async () => {
+                  const document = await answerOf<T>(await send(`${address}/${revision.letter}`))
+                  state.change(() => document)
+                })
+              }
+            >
+              go back to it
+            </button>
+          )}
+        </p>
+      ))}
+    </section>
+  )
+}

@@ -1,0 +1,89 @@
+import { useState } from 'react'
+import type { Effect } from '../api/client'
+import type { DocumentState } from '../open-document/documentStore'
+import { valueAt } from '../open-document/pointer'
+import { answers, grouped, useSettings } from '../open-document/description'
+import { SourceOf } from '../open-card/SourceMark'
+import { outcomes } from '../settings/outcomes'
+import { useEffects } from '../settings/useEffects'
+import type { Settable } from './settable'
+import { SettingField } from '../settings/SettingField'
+import '../settings/settings.css'
+
+/** All settings of a filament or a recipe, by group; every one is there, none is hidden. */
+export function Schedule<T extends Settable>({ state, kind }: { state: DocumentState<T>; kind: 'filament' | 'recipe' }) {
+  const [search, setSearch] = useState('')
+  const settings = useSettings(kind)
+  const known = useEffects()
+  const effects = kind === 'recipe' ? known : undefined
+  const groups = grouped(settings.filter((setting) => answers(setting, search.trim())))
+  return (
+    <div className="settings-schedule">
+      <input
+        className="search"
+        data-search
+        placeholder="Find a setting"
+        aria-label="Find a setting"
+        value={search}
+        onChange={(event) => setSearch(event.target.value)}
+      />
+      {groups.map((group) => (
+        <section key={group.title} aria-label={group.title}>
+          <h2 className="caps">{group.title}</h2>
+          <table className="list schedule">
+            <tbody>
+              {group.settings.map((setting) => (
+                <tr
+                  key={setting.pointer}
+                  data-pointer={setting.pointer}
+                  className={setting.kind === 'text' || setting.kind === 'code' ? 'wide' : undefined}
+                >
+                  <th scope="row">{setting.label}</th>
+                  <td>
+                    <SettingField
+                      setting={setting}
+                      label={`${group.title}, ${setting.label}`}
+                      document={state.document}
+                      refused={state.errors[setting.pointer]}
+                      onChange={(value) => state.set(setting.pointer, value)}
+                    />
+                  </td>
+                  <td className="from">
+                    {valueAt(state.document, setting.pointer) != null && setting.kind !== 'text' && (
+                      <SourceOf
+                        pointer={setting.pointer}
+                        sources={state.document.sources}
+                        onChange={(sources) => state.change((before) => ({ ...before, sources }))}
+                      />
+                    )}
+                  </td>
+                  {effects && (
+                    <td className="moves">
+                      {setting.says} <Tends effect={effects.get(setting.pointer)} />
+                    </td>
+                  )}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </section>
+      ))}
+    </div>
+  )
+}
+
+const tendencies = ['tends to be worse', 'depends', 'tends to be better']
+
+/** Which outcomes a setting moves when it is raised: + better, − worse, ± both ways. */
+function Tends({ effect }: { effect: Effect | undefined }) {
+  if (!effect || effect.tends.length === 0) return null
+  return (
+    <span className="tends">
+      {effect.tends.map(({ outcome, by }) => (
+        <span key={outcome} title={`${outcomes[outcome].raised}: ${tendencies[Math.sign(by) + 1]} when this is raised`}>
+          {outcomes[outcome].word} {by === 0 ? '±' : (by > 0 ? '+' : '−').repeat(Math.abs(by))}
+        </span>
+      ))}
+    </span>
+  )
+}

@@ -68,7 +68,8 @@ public class LearnedTests
         string rightBehind)
     {
         string[] Found(string start, string end) =>
-            [.. RuleBook.Check(Run(Warm + "M83\n" + start + Square() + end + "M104 S0\nM140 S0\nM84\n"), Card.Machine()).Select(f => f.Rule)];
+            [.. RuleBook.Check(Run(Warm + "M83\n" + start + Square() + end + "M104 S0\nM140 S0\nM84\n"), Card.Machine())
+                .Select(f => f.Rule)];
         Assert.Contains(rule, Found(before, behind));
         Assert.DoesNotContain(rule, Found(right, rightBehind));
     }

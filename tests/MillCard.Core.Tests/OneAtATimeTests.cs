@@ -105,7 +105,8 @@ public class OneAtATimeTests
             .Where(l => l != "G0 Z13" && !l.StartsWith("G0 Z13 ", StringComparison.Ordinal)));
         Assert.NotEqual(Text(result), flat);
         var through = flat.Replace("; layers end", "G0 X30 Y30 Z5\n; layers end", StringComparison.Ordinal);
-        var findings = RuleBook.Check(SimulatedMachine.Run(Cards.Dunlin.Machine(), Encoding.UTF8.GetBytes(through)), Cards.Dunlin.Machine());
+        var findings = RuleBook.Check(SimulatedMachine.Run(Cards.Dunlin.Machine(), Encoding.UTF8.GetBytes(through)),
+            Cards.Dunlin.Machine());
         Assert.Contains(findings, f => f.Rule == "head-hits-print" && f.Message.Contains("nozzle", StringComparison.Ordinal));
     }
 

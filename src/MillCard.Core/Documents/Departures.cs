@@ -11,35 +11,35 @@ public static class Departures
     /// <param name="settings">Values by pointer.</param>
     /// <param name="of">What departs.</param>
     /// <param name="at">Pointer of the settings, for errors.</param>
-    public static Reading<Recipe> Apply(Recipe recipe, IReadOnlyDictionary<string, JsonElement> settings, Departs of, string at = "")
+    public static Reading<Recipe> Apply(Recipe recipe, IReadOnlyDictionary<string, JsonElement> settings, Departs of,
+        JsonPointer at = default)
     {
         if (settings.Count == 0) return new Reading<Recipe>(recipe, []);
         var node = JsonSerializer.SerializeToNode(recipe, DocumentJson.Options)!;
         foreach (var (pointer, value) in settings)
         {
             if (!MayDepart(pointer, of))
-                return Refused($"{at}/{JsonPointer.Escape(pointer)}", $"{pointer} cannot differ here; it belongs to the whole print.");
-            if (!Set(node, pointer, value)) return Refused($"{at}/{JsonPointer.Escape(pointer)}", $"A recipe has no setting {pointer}.");
+                return Refused(at / pointer, $"{pointer} cannot differ here; it belongs to the whole print.");
+            if (!Set(node, pointer, value)) return Refused(at / pointer, $"A recipe has no setting {pointer}.");
         }
         var reading = DocumentReader.Read<Recipe>(JsonSerializer.SerializeToElement(node, DocumentJson.Options));
         if (reading.Errors.Count == 0) return reading;
-        return new Reading<Recipe>(null, [.. reading.Errors.Select(e => e with { Pointer = $"{at}/{JsonPointer.Escape(e.Pointer)}" })]);
+        return new Reading<Recipe>(null, [.. reading.Errors.Select(e => e with { Pointer = at / e.Pointer })]);
     }
 
     /// <summary>Whether a setting, or every setting below a member, may be departed from.</summary>
-    private static bool MayDepart(string pointer, Departs of)
+    private static bool MayDepart(JsonPointer pointer, Departs of)
     {
-        var meant = Leaves.Of<Recipe>().Where(leaf => leaf.Pointer == pointer
-            || leaf.Pointer.StartsWith($"{pointer}/", StringComparison.Ordinal)).ToArray();
-        var parent = meant.Length == 0 && pointer.LastIndexOf('/') is > 0 and var cut ? pointer[..cut] : null;
-        return parent is null ? meant.Length > 0 && meant.All(leaf => leaf.Departs >= of) : MayDepart(parent, of);
+        var meant = Leaves.Of<Recipe>().Where(leaf => JsonPointer.Parse(leaf.Pointer).IsWithin(pointer)).ToArray();
+        return meant.Length > 0 ? meant.All(leaf => leaf.Departs >= of) : pointer.Parent is { } parent && parent != JsonPointer.Root
+            && MayDepart(parent, of);
     }
 
     private static Reading<Recipe> Refused(string pointer, string message) => new(null, [new FieldError(pointer, message)]);
 
     private static bool Set(JsonNode root, string pointer, JsonElement value)
     {
-        var steps = pointer.Split('/').Skip(1).ToArray();
+        var steps = JsonPointer.Parse(pointer).Steps.ToArray();
         if (steps.Length == 0) return false;
         JsonNode? node = root;
         var type = typeof(Recipe);

@@ -14,7 +14,7 @@ internal static class Fields
     {
         IEnumerable<Type> types = [document];
         FieldAttribute? field = null;
-        foreach (var step in pointer.Split('/').Skip(1))
+        foreach (var step in JsonPointer.Parse(pointer).Steps)
         {
             if (types.Select(EntryOf).OfType<Type>().ToArray() is { Length: > 0 } entries)
             {

@@ -12,7 +12,7 @@ namespace MillCard.Core.Documents;
 internal sealed record Leaf(string Pointer, Type Type, FieldAttribute? Field, TendsAttribute? Tends)
 {
     /// <summary>What it is called.</summary>
-    public string Label => Field?.Label ?? Pointer[(Pointer.LastIndexOf('/') + 1)..];
+    public string Label => Field?.Label ?? JsonPointer.Parse(Pointer).Last;
 
     /// <summary>Unit; empty for none.</summary>
     public string Unit => Field?.Unit ?? "";
@@ -32,13 +32,13 @@ internal static class Leaves
     /// <summary>All settings, in the order of the records.</summary>
     public static IReadOnlyList<Leaf> Of<T>() where T : OpenRecord => Known.GetOrAdd(typeof(T), type => [.. Walk(type, "")]);
 
-    private static IEnumerable<Leaf> Walk(Type type, string at)
+    private static IEnumerable<Leaf> Walk(Type type, JsonPointer at)
     {
         foreach (var property in type.GetProperties().Where(p => p.GetMethod is { IsStatic: false } && p.SetMethod is not null))
         {
             var name = JsonNamingPolicy.CamelCase.ConvertName(property.Name);
             if (About.Contains(name)) continue;
-            var (pointer, inner) = ($"{at}/{name}", Nullable.GetUnderlyingType(property.PropertyType) ?? property.PropertyType);
+            var (pointer, inner) = (at / name, Nullable.GetUnderlyingType(property.PropertyType) ?? property.PropertyType);
             if (inner.IsSubclassOf(typeof(OpenRecord)))
             {
                 foreach (var leaf in Walk(inner, pointer)) yield return leaf;
@@ -47,13 +47,5 @@ internal static class Leaves
             yield return new Leaf(pointer, inner, property.GetCustomAttribute<FieldAttribute>(),
                 property.GetCustomAttribute<TendsAttribute>());
         }
-    }
-
-    /// <summary>The value at a pointer of a document's JSON; null where it is not said.</summary>
-    public static JsonElement? At(JsonElement document, string pointer)
-    {
-        foreach (var step in pointer.Split('/').Skip(1))
-            if (document.ValueKind != JsonValueKind.Object || !document.TryGetProperty(step, out document)) return null;
-        return document.ValueKind == JsonValueKind.Null ? null : document;
     }
 }

@@ -23,7 +23,7 @@ public sealed class SchemaCheck
         return check._errors;
     }
 
-    private void Look(JsonNode? node, JsonElement value, string at)
+    private void Look(JsonNode? node, JsonElement value, JsonPointer at)
     {
         if (node is not JsonObject schema || _errors.Count >= MostErrors) return;
         if (schema["$ref"] is JsonNode reference) { Look(Resolve((string)reference!), value, at); return; }
@@ -49,7 +49,7 @@ public sealed class SchemaCheck
         return node;
     }
 
-    private void Members(JsonObject schema, JsonElement value, string at)
+    private void Members(JsonObject schema, JsonElement value, JsonPointer at)
     {
         if (schema["maxProperties"] is JsonNode most && value.GetPropertyCount() > (int)most)
             Refuse(schema, at, $"has {value.GetPropertyCount()} entries; at most {most} are taken", most.ToString());
@@ -57,16 +57,16 @@ public sealed class SchemaCheck
         foreach (var name in (schema["required"] as JsonArray ?? []).Select(n => (string)n!))
         {
             if (value.TryGetProperty(name, out _)) continue;
-            Refuse(schema["properties"]?[name] as JsonObject ?? [], $"{at}/{JsonPointer.Escape(name)}", "is missing", "required", name);
+            Refuse(schema["properties"]?[name] as JsonObject ?? [], at / name, "is missing", "required", name);
         }
         foreach (var member in value.EnumerateObject())
         {
             var inner = schema["properties"]?[member.Name] ?? (schema["properties"] is null ? schema["additionalProperties"] : null);
-            Look(inner, member.Value, $"{at}/{JsonPointer.Escape(member.Name)}");
+            Look(inner, member.Value, at / member.Name);
         }
     }
 
-    private JsonObject? Choose(JsonObject schema, JsonArray kinds, JsonElement value, string at)
+    private JsonObject? Choose(JsonObject schema, JsonArray kinds, JsonElement value, JsonPointer at)
     {
         var known = new List<string>();
         string? discriminator = null;
@@ -81,14 +81,14 @@ public sealed class SchemaCheck
             }
         }
         if (discriminator is not null && value.TryGetProperty(discriminator, out _))
-            Refuse(schema, $"{at}/{discriminator}", $"must be one of {string.Join(", ", known)}", string.Join(", ", known), discriminator);
+            Refuse(schema, at / discriminator, $"must be one of {string.Join(", ", known)}", string.Join(", ", known), discriminator);
         else if (discriminator is not null)
-            Refuse([], $"{at}/{discriminator}", $"is missing; it is one of {string.Join(", ", known)}", string.Join(", ", known),
+            Refuse([], at / discriminator, $"is missing; it is one of {string.Join(", ", known)}", string.Join(", ", known),
                 discriminator);
         return null;
     }
 
-    private void Items(JsonObject schema, JsonElement value, string at)
+    private void Items(JsonObject schema, JsonElement value, JsonPointer at)
     {
         var count = value.GetArrayLength();
         if (schema["maxItems"] is JsonNode most && count > (int)most)
@@ -96,10 +96,10 @@ public sealed class SchemaCheck
         if (schema["minItems"] is JsonNode fewest && count < (int)fewest)
             Refuse(schema, at, $"has {count} entries; at least {fewest} are needed", fewest.ToString());
         var index = 0;
-        foreach (var item in value.EnumerateArray()) Look(schema["items"], item, $"{at}/{index++.ToString(CultureInfo.InvariantCulture)}");
+        foreach (var item in value.EnumerateArray()) Look(schema["items"], item, at / index++);
     }
 
-    private void Number(JsonObject schema, JsonElement value, string at)
+    private void Number(JsonObject schema, JsonElement value, JsonPointer at)
     {
         var number = value.GetDouble();
         var above = (double?)schema["exclusiveMinimum"];
@@ -117,7 +117,7 @@ public sealed class SchemaCheck
     /// <summary>What was sent, as a sentence can hold it.</summary>
     private static string Short(string text) => text.Length <= LongestEcho ? text : $"{text[..(LongestEcho - 1)]}…";
 
-    private void Length(JsonObject schema, JsonElement value, string at)
+    private void Length(JsonObject schema, JsonElement value, JsonPointer at)
     {
         var length = value.GetString()!.Length;
         if (schema["maxLength"] is JsonNode most && length > (int)most)
@@ -125,14 +125,14 @@ public sealed class SchemaCheck
         if (schema["minLength"] is JsonNode fewest && length < (int)fewest) Refuse(schema, at, "is empty", $"at least {fewest}");
     }
 
-    private void Word(JsonObject schema, JsonArray words, JsonElement value, string at)
+    private void Word(JsonObject schema, JsonArray words, JsonElement value, JsonPointer at)
     {
         if (words.Any(word => word is null ? value.ValueKind == JsonValueKind.Null : Same(word, value))) return;
         var list = string.Join(", ", words.OfType<JsonNode>().Select(w => w.ToString()));
         Refuse(schema, at, $"must be one of {list}", list);
     }
 
-    private void Kind(JsonObject schema, JsonNode type, JsonElement value, string at)
+    private void Kind(JsonObject schema, JsonNode type, JsonElement value, JsonPointer at)
     {
         if (value.ValueKind == JsonValueKind.Null) { Refuse(schema, at, "is missing", "required"); return; }
         var wanted = (type as JsonArray)?.Select(t => (string)t!) ?? [(string)type!];
@@ -140,10 +140,10 @@ public sealed class SchemaCheck
         Refuse(schema, at, $"must be {names}", names);
     }
 
-    private void Refuse(JsonObject schema, string at, string problem, string limit, string? name = null)
+    private void Refuse(JsonObject schema, JsonPointer at, string problem, string limit, string? name = null)
     {
         if (_errors.Count >= MostErrors) return;
-        var label = (string?)schema["title"] ?? name ?? Short(at[(at.LastIndexOf('/') + 1)..]);
+        var label = (string?)schema["title"] ?? name ?? Short(at.Last);
         if (label.Length == 0) label = "the document";
         _errors.Add(new FieldError(at, $"{char.ToUpperInvariant(label[0])}{label[1..]} {problem}.", limit));
     }

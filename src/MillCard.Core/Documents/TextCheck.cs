@@ -1,4 +1,3 @@
-using System.Text;
 using System.Text.Json;
 using System.Text.Unicode;
 
@@ -67,8 +66,7 @@ public static class TextCheck
 
     private static FieldError Refused(List<string> path, string what)
     {
-        var pointer = new StringBuilder();
-        foreach (var step in path.Where(s => s.Length > 0)) pointer.Append('/').Append(JsonPointer.Escape(step));
-        return new FieldError(pointer.ToString(), $"{what} holds half a character or the character NUL; it cannot be stored.");
+        var pointer = path.Where(s => s.Length > 0).Aggregate(JsonPointer.Root, (at, step) => at / step);
+        return new FieldError(pointer, $"{what} holds half a character or the character NUL; it cannot be stored.");
     }
 }

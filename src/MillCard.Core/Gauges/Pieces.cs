@@ -219,7 +219,7 @@ internal sealed class OffsetVernier : GaugePiece
         var found = new List<GaugeResult>();
         foreach (var (name, old) in new[] { ("x", offset.X), ("y", offset.Y) })
             if (readings.TryGetValue(name, out var pair) && Math.Abs(pair) <= Half)
-                found.Add(new("card", $"/head/nozzles/{job.Second}/offset/{name}",
+                found.Add(new("card", JsonPointer.Nozzle(job.Second) / "offset" / name,
                     $"offset {name.ToUpperInvariant()} of nozzle {job.Machine.Nozzles[job.Second].Id}", "mm", old,
                         Math.Round(old - pair * Finer, 3)));
         return found;

@@ -80,7 +80,7 @@ internal sealed class StepsCube : GaugePiece
 
     private static GaugeResult Of(string name, Axis axis, double old, MeasuredSide side)
     {
-        var result = new GaugeResult("card", $"/motion/axes/{name}/stepsPerMm", $"steps per mm {name.ToUpperInvariant()}", "1/mm", old,
+        var result = new GaugeResult("card", JsonPointer.Axis(name) / "stepsPerMm", $"steps per mm {name.ToUpperInvariant()}", "1/mm", old,
             Math.Round(Drives.Corrected(old, side.Commanded, side.Came), 3));
         var off = Math.Abs(side.Came - side.Commanded);
         if (off <= side.Doubt + 1e-9)

@@ -35,7 +35,7 @@ public sealed record HeadSolid(string Name, Polygon Outline, double Underside, B
         {
             var body = head.Bodies[i];
             if (own && body.On is not null && body.On != head.Nozzles![nozzle].Id) continue;
-            var outline = OutlineException.Naming($"/head/bodies/{i}/outline", body.Name, () => Shapes.Of(body.Outline, Side.Outside));
+            var outline = OutlineException.Naming(JsonPointer.Body(i) / "outline", body.Name, () => Shapes.Of(body.Outline, Side.Outside));
             solids.Add(new HeadSolid(body.Name, (Polygon)Plane.Moved(outline, x, y), body.Underside + z));
         }
         // parked tools are not on the head

@@ -22,7 +22,7 @@ public sealed class Machine
         Usable = UsableOf(Bed, envelope.Use);
         Clearance = card.Head.Clearance ?? DefaultClearance;
         KeepOuts = [.. envelope.KeepOuts.Select((k, i) =>
-            OutlineException.Naming($"/envelope/keepOuts/{i}/outline", k.Name, () => Region.Of(k)))];
+            OutlineException.Naming(JsonPointer.KeepOut(i) / "outline", k.Name, () => Region.Of(k)))];
         Nozzles = card.Head.Nozzles ?? [];
         _heads = [.. Enumerable.Range(0, Math.Max(1, Nozzles.Count)).Select(i => HeadSolid.Of(card.Head, i))];
     }

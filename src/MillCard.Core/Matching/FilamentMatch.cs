@@ -26,39 +26,39 @@ public static class FilamentMatch
     /// <param name="filament">Any filament.</param>
     public static Match Of(Card card, int index, Filament filament)
     {
-        var (nozzle, at) = (card.Head.Nozzles![index], $"/head/nozzles/{index}");
+        var (nozzle, at) = (card.Head.Nozzles![index], JsonPointer.Nozzle(index));
         return Match.Of([.. Diameter(nozzle, at, filament), .. HotEnd(nozzle, at, filament), .. Bed(card, filament),
             .. Wear(nozzle, at, filament), .. Surroundings(card, filament), .. FeedOf(nozzle, at, filament),
             .. NeedsMatch.Of(card, index, filament.Needs)]);
     }
 
-    private static IEnumerable<Reason> Diameter(Nozzle nozzle, string at, Filament filament)
+    private static IEnumerable<Reason> Diameter(Nozzle nozzle, JsonPointer at, Filament filament)
     {
         if (filament.Diameter is not { } asks) yield break;
         if (nozzle.FilamentDiameter is not { } has) yield return new(Verdict.FitsWithCautions,
-            $"It is {Say(asks)} mm thick; the card does not say what this machine is fed.", "/diameter", $"{at}/filamentDiameter");
+            $"It is {Say(asks)} mm thick; the card does not say what this machine is fed.", "/diameter", at / "filamentDiameter");
         else if (FedDiameter.Differs(has, asks))
         {
             var share = 100 * FedDiameter.Share(has, asks);
             yield return new(Verdict.DoesNotFit,
                 $"It is {Say(asks)} mm thick; this machine is fed {Say(has)} mm. {share:0} % of the plastic would come out.",
-                "/diameter", $"{at}/filamentDiameter");
+                "/diameter", at / "filamentDiameter");
         }
     }
 
-    private static IEnumerable<Reason> HotEnd(Nozzle nozzle, string at, Filament filament)
+    private static IEnumerable<Reason> HotEnd(Nozzle nozzle, JsonPointer at, Filament filament)
     {
         if (new[] { filament.Nozzle.First, filament.Nozzle.Others }.Max() is { } asks)
         {
             if (nozzle.MaxTemperature is not { } most)
                 yield return new(Verdict.FitsWithCautions, $"It asks for {asks:0} °C at the nozzle; the hot end's rating is not known.",
-                "/nozzle/first", $"{at}/maxTemperature");
+                "/nozzle/first", at / "maxTemperature");
             else if (asks > most) yield return new(Verdict.DoesNotFit,
-                $"It asks for {asks:0} °C at the nozzle; this hot end is rated for {most:0} °C.", "/nozzle/first", $"{at}/maxTemperature");
+                $"It asks for {asks:0} °C at the nozzle; this hot end is rated for {most:0} °C.", "/nozzle/first", at / "maxTemperature");
         }
         if (filament.MaxFlow is { } flow && nozzle.MaxFlow is { } melts && melts < 0.3 * flow)
             yield return new(Verdict.FitsWithCautions,
-            $"It could be melted at {Say(flow)} mm³/s; this hot end does {Say(melts)}: it prints, slowly.", "/maxFlow", $"{at}/maxFlow");
+            $"It could be melted at {Say(flow)} mm³/s; this hot end does {Say(melts)}: it prints, slowly.", "/maxFlow", at / "maxFlow");
     }
 
     private static IEnumerable<Reason> Bed(Card card, Filament filament)
@@ -79,20 +79,20 @@ public static class FilamentMatch
                 "/heat/bed");
     }
 
-    private static IEnumerable<Reason> Wear(Nozzle nozzle, string at, Filament filament)
+    private static IEnumerable<Reason> Wear(Nozzle nozzle, JsonPointer at, Filament filament)
     {
         if (filament.Abrasive != true) yield break;
         var wear = nozzle.WearKnown();
         if (wear is null) yield return new(Verdict.FitsWithCautions, "It wears brass; the card does not say what the nozzle is made of.",
-            "/abrasive", $"{at}/material");
+            "/abrasive", at / "material");
         else if (wear == WearRating.Low) yield return new(Verdict.DoesNotFit,
-            "It wears brass, and this nozzle is as soft: it wants a hardened one.", "/abrasive", $"{at}/material");
+            "It wears brass, and this nozzle is as soft: it wants a hardened one.", "/abrasive", at / "material");
         else if (wear == WearRating.Middling)
             yield return new(Verdict.FitsWithCautions, "It wears brass; this nozzle stands a spool now and then.", "/abrasive",
-            $"{at}/wear");
+            at / "wear");
         if (nozzle.Diameter < FilledBore) yield return new(Verdict.FitsWithCautions,
             $"It is filled; a bore of {Say(nozzle.Diameter!.Value)} mm clogs easily, {Say(FilledBore)} mm and more do not.", "/abrasive",
-            $"{at}/diameter");
+            at / "diameter");
     }
 
     private static IEnumerable<Reason> Surroundings(Card card, Filament filament)
@@ -103,13 +103,13 @@ public static class FilamentMatch
             : "It wants a warm chamber; this machine is open: tall parts warp and split.", "/warmChamber", "/heat/housing");
     }
 
-    private static IEnumerable<Reason> FeedOf(Nozzle nozzle, string at, Filament filament)
+    private static IEnumerable<Reason> FeedOf(Nozzle nozzle, JsonPointer at, Filament filament)
     {
         if (filament.Material?.Contains("TPU", StringComparison.OrdinalIgnoreCase) == true && nozzle.Feed?.Kind == FeedKind.LongTube)
             yield return new(Verdict.FitsWithCautions,
-                "It is soft; a long tube lets it buckle. Print slowly, with little or no retraction.", "/material", $"{at}/feed");
+                "It is soft; a long tube lets it buckle. Print slowly, with little or no retraction.", "/material", at / "feed");
         if (filament.Retraction?.Length is { } length && nozzle.Feed?.Kind is { } kind && Unusual(length, kind) is { } why)
-            yield return new(Verdict.FitsWithCautions, why, "/retraction/length", $"{at}/feed");
+            yield return new(Verdict.FitsWithCautions, why, "/retraction/length", at / "feed");
     }
 
     /// <summary>What is unusual about a retraction on a feed; null where nothing is. The bounds are common practice, no source.</summary>

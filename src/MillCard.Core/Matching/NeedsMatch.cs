@@ -10,20 +10,20 @@ internal static class NeedsMatch
 {
     public static IEnumerable<Reason> Of(Card card, int index, Needs needs)
     {
-        var (nozzle, at) = (card.Head.Nozzles![index], $"/head/nozzles/{index}");
+        var (nozzle, at) = (card.Head.Nozzles![index], JsonPointer.Nozzle(index));
         if (nozzle.Diameter is { } bore && (needs.NozzleFrom > bore + 1e-9 || needs.NozzleTo < bore - 1e-9))
             yield return new(Verdict.DoesNotFit, $"It needs a nozzle "
-                + $"{Bore(needs.NozzleFrom, needs.NozzleTo)}; this one is {Say(bore)} mm.", "/needs/nozzleFrom", $"{at}/diameter");
+                + $"{Bore(needs.NozzleFrom, needs.NozzleTo)}; this one is {Say(bore)} mm.", "/needs/nozzleFrom", at / "diameter");
         if (needs.Wear is { } wear && nozzle.WearKnown() is var has && (has is null || has < wear))
             yield return new(has is null ? Verdict.FitsWithCautions : Verdict.DoesNotFit, has is null
                 ? "It needs a harder nozzle than brass; the card does not say what this one is made of."
-                : "It needs a nozzle that stands more wear than this one.", "/needs/wear", $"{at}/material");
+                : "It needs a nozzle that stands more wear than this one.", "/needs/wear", at / "material");
         if (needs.Feed is { } feed && nozzle.Feed?.Kind is { } kind && kind != feed)
             yield return new(Verdict.DoesNotFit, feed == FeedKind.Direct ? "It needs a direct feed; this one pushes through a long tube."
-                : "It needs a feed through a long tube; this one is direct.", "/needs/feed", $"{at}/feed");
+                : "It needs a feed through a long tube; this one is direct.", "/needs/feed", at / "feed");
         if (needs.Flow is { } flow && nozzle.MaxFlow is { } melts && melts < flow)
             yield return new(Verdict.DoesNotFit, $"It needs {Say(flow)} mm³/s; this hot end melts {Say(melts)}.", "/needs/flow",
-                $"{at}/maxFlow");
+                at / "maxFlow");
         if (needs.Chamber is { } chamber && !(card.Heat.Housing == Housing.HeatedChamber && (card.Heat.Chamber?.Max ?? 0) >= chamber))
             yield return new(Verdict.DoesNotFit, $"It needs a chamber of {chamber:0} °C; "
                 + $"{Heats(card)}.", "/needs/chamber", "/heat/housing");

@@ -30,10 +30,10 @@ public static class RecipeMatch
 
     private static IEnumerable<Reason> Sizes(Card card, int index, Recipe recipe, Recipe here)
     {
-        var (nozzle, at) = (card.Head.Nozzles![index], $"/head/nozzles/{index}");
+        var (nozzle, at) = (card.Head.Nozzles![index], JsonPointer.Nozzle(index));
         if (here.LineWidth is null) yield return new(Verdict.DoesNotFit, recipe.LineWidthOfNozzle is null
             ? "It does not say how wide its lines are."
-            : "Its lines are a share of the nozzle, and the card does not say how wide that is.", "/lineWidth", $"{at}/diameter");
+            : "Its lines are a share of the nozzle, and the card does not say how wide that is.", "/lineWidth", at / "diameter");
         if (here.Layers.Others is null) yield return new(Verdict.DoesNotFit, recipe.Layers.Rungs is null
             ? "It does not say how high its layers are."
                 : "It counts its layers in rungs, and this card's ladder is not known; it says no height in mm.", "/layers/others",
@@ -41,7 +41,7 @@ public static class RecipeMatch
         { Remedy = AboutOnRung(card, nozzle, recipe) };
         foreach (var misfit in NozzleChange.Misfits(nozzle, here))
             yield return new(misfit.Weight == MisfitWeight.Impossible ? Verdict.DoesNotFit : Verdict.FitsWithCautions, misfit.Message,
-                misfit.Asks, $"{at}/diameter", misfit.Weight == MisfitWeight.Bad)
+                misfit.Asks, at / "diameter", misfit.Weight == MisfitWeight.Bad)
             {
                 Remedy = misfit.Asks.StartsWith("/layers/", StringComparison.Ordinal) ? AboutOnRung(card, nozzle, recipe) : null,
             };
@@ -89,7 +89,7 @@ public static class RecipeMatch
             + $"allow{(limit.By is CeilingBy.Axis ? "" : "s")} {limit.Speed:0.#} in its lines of "
             + $"{Say(here.WidthOf(slowest, false))} × {Say(height)} mm. The rest is slowed "
             + $"down.", $"/speeds/{char.ToLowerInvariant(slowest.ToString()[0])}{slowest.ToString()[1..]}", limit.By == CeilingBy.HotEnd
-                ? $"/head/nozzles/{index}/maxFlow" : null);
+                ? (string)(JsonPointer.Nozzle(index) / "maxFlow") : null);
     }
 
     private static string Words(CeilingBy by) => by switch
@@ -104,6 +104,6 @@ public static class RecipeMatch
     private static IEnumerable<Reason> Feed(Card card, int index, Recipe here)
     {
         if (here.Retraction.Length is { } length && card.Head.Nozzles![index].Feed?.Kind is { } kind && Unusual(length, kind) is { } why)
-            yield return new(Verdict.FitsWithCautions, why, "/retraction/length", $"/head/nozzles/{index}/feed");
+            yield return new(Verdict.FitsWithCautions, why, "/retraction/length", JsonPointer.Nozzle(index) / "feed");
     }
 }

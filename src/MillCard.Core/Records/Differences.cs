@@ -16,14 +16,14 @@ public static class Differences
         return found;
     }
 
-    private static void Look(JsonElement a, JsonElement b, string at, List<string> found)
+    private static void Look(JsonElement a, JsonElement b, JsonPointer at, List<string> found)
     {
         if (found.Count >= Most) return;
         if (a.ValueKind == JsonValueKind.Object && b.ValueKind == JsonValueKind.Object)
         {
             foreach (var name in a.EnumerateObject().Select(m => m.Name).Union(b.EnumerateObject().Select(m => m.Name)))
             {
-                var step = $"{at}/{JsonPointer.Escape(name)}";
+                var step = at / name;
                 var (before, after) = (Member(a, name), Member(b, name));
                 // a member without a value is as good as none
                 if (before is { } x && after is { } y) Look(x, y, step, found);
@@ -38,7 +38,7 @@ public static class Differences
         }
         if (a.ValueKind == JsonValueKind.Array && b.ValueKind == JsonValueKind.Array && a.GetArrayLength() == b.GetArrayLength())
         {
-            for (var i = 0; i < a.GetArrayLength(); i++) Look(a[i], b[i], $"{at}/{i}", found);
+            for (var i = 0; i < a.GetArrayLength(); i++) Look(a[i], b[i], at / i, found);
             return;
         }
         if (a.ValueKind == JsonValueKind.Number && b.ValueKind == JsonValueKind.Number ? a.GetDouble() != b.GetDouble()
@@ -48,7 +48,7 @@ public static class Differences
     /// <summary>Lists whose members have ids: a member is the same wherever it stands; where the order of those on both sides differs, the
     /// list does.</summary>
     private static void Members(IReadOnlyList<(string Id, JsonElement Value)> before, IReadOnlyList<(string Id, JsonElement Value)> after,
-        string at, List<string> found)
+        JsonPointer at, List<string> found)
     {
         var places = after.Select((m, i) => (m.Id, i)).ToDictionary(m => m.Id, m => m.i, StringComparer.Ordinal);
         var (last, moved) = (-1, false);
@@ -56,14 +56,14 @@ public static class Differences
         {
             if (!places.Remove(before[i].Id, out var place))
             {
-                found.Add($"{at}/{i}");
+                found.Add(at / i);
                 continue;
             }
             moved |= place < last;
             last = place;
-            Look(before[i].Value, after[place].Value, $"{at}/{place}", found);
+            Look(before[i].Value, after[place].Value, at / place, found);
         }
-        found.AddRange(places.Values.Order().Select(place => $"{at}/{place}"));
+        found.AddRange(places.Values.Order().Select(place => (string)(at / place)));
         if (moved) found.Add(at);
     }
 

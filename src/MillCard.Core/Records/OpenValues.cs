@@ -1,3 +1,5 @@
+using MillCard.Core.Documents;
+
 namespace MillCard.Core.Records;
 
 /// <summary>A value that is open for a fact.</summary>
@@ -31,7 +33,7 @@ public static class OpenValues
 
     private static IReadOnlyList<OpenValue> SaferFirst(string pointer, IEnumerable<OpenValue> values)
     {
-        var name = pointer[(pointer.LastIndexOf('/') + 1)..];
+        var name = JsonPointer.Parse(pointer).Last;
         return LargerIsSafer.Contains(name) ? [.. values.OrderByDescending(v => v.Value)] : [.. values.OrderBy(v => v.Value)];
     }
 }

@@ -66,9 +66,10 @@ public static class ResolvedSettings
             if (leaf.Pointer is "/retraction/length" or "/retraction/speed" or "/retraction/lift")
             { yield return Retraction(job, nozzle, leaf); continue; }
             if (Fitted(job, nozzle, used, leaf) is { } fitted) { yield return fitted; continue; }
-            var value = Leaves.At(said, leaf.Pointer);
+            var value = JsonPointer.Parse(leaf.Pointer).In(said);
             // what equals the value that holds where nothing is said cannot be told from it
-            var from = value is null || Leaves.At(usual, leaf.Pointer) is { } same && same.GetRawText() == value.Value.GetRawText()
+            var from = value is null || JsonPointer.Parse(leaf.Pointer).In(usual) is { } same
+                && same.GetRawText() == value.Value.GetRawText()
                 ? GivenBy.Usual : GivenBy.Recipe;
             yield return new(leaf.Label, leaf.Unit, Text(value), from, name, leaf.Pointer, []);
         }
@@ -90,7 +91,7 @@ public static class ResolvedSettings
             "/layers/first" => OfLadder(heights.First, recipe.Layers.First),
             "/lineWidth" when recipe.LineWidthOfNozzle is { } share =>
                 new(leaf.Label, leaf.Unit, Say(used.LineWidth), GivenBy.Nozzle, job.Machine.Nozzles[nozzle].Id,
-                $"/head/nozzles/{nozzle}/diameter", [$"{100 * share:0} % of the nozzle, says {recipe.Name}"]),
+                JsonPointer.Nozzle(nozzle) / "diameter", [$"{100 * share:0} % of the nozzle, says {recipe.Name}"]),
             _ => null,
         };
     }
@@ -109,7 +110,7 @@ public static class ResolvedSettings
             (Of(job.FilamentOf(index).Retraction), GivenBy.Filament, job.FilamentOf(index).Name ?? "filament", leaf.Pointer),
             (Of(nozzle.Retraction), GivenBy.Nozzle, nozzle.Id, $"/head/nozzles/{index}{leaf.Pointer}"),
             (Of(proposed), GivenBy.Usual, nozzle.Feed?.Kind == FeedKind.LongTube ? "usual for a long tube"
-                : "usual for a direct feed", $"/head/nozzles/{index}/feed"),
+                : "usual for a direct feed", JsonPointer.Nozzle(index) / "feed"),
         }.Where(g => g.Value is not null).ToArray();
         // a filament that is not to be pulled back at all wins over whoever says otherwise
         if (leaf.Pointer == "/retraction/length" && Pullback.IsForbidden(job.FilamentOf(index)))
@@ -124,7 +125,7 @@ public static class ResolvedSettings
     {
         var (nozzle, filament) = (job.Machine.Nozzles[index], job.FilamentOf(index));
         var limits = new (double? Value, GivenBy From, string Who,
-            string Pointer)[] { (nozzle.MaxFlow, GivenBy.Nozzle, nozzle.Id, $"/head/nozzles/{index}/maxFlow"),
+            string Pointer)[] { (nozzle.MaxFlow, GivenBy.Nozzle, nozzle.Id, JsonPointer.Nozzle(index) / "maxFlow"),
             (filament.MaxFlow, GivenBy.Filament, filament.Name ?? "filament", "/maxFlow") }
             .Where(l => l.Value is not null).OrderBy(l => l.Value).ToArray();
         if (limits.Length == 0) yield break;
@@ -138,7 +139,7 @@ public static class ResolvedSettings
         var json = Json(document);
         foreach (var leaf in Leaves.Of<T>())
             if (!leaf.Pointer.StartsWith(but, StringComparison.Ordinal))
-                yield return new(leaf.Label, leaf.Unit, Text(Leaves.At(json, leaf.Pointer)), from, name ?? "", leaf.Pointer, []);
+                yield return new(leaf.Label, leaf.Unit, Text(JsonPointer.Parse(leaf.Pointer).In(json)), from, name ?? "", leaf.Pointer, []);
     }
 
     /// <summary>What of the card the program depends on; the rest of it decides where and whether, not how.</summary>
@@ -148,7 +149,7 @@ public static class ResolvedSettings
         string[] used = ["/firmware/", "/motion/axes/", "/motion/corner", "/motion/limits", "/routines/", "/head/clearance",
             "/costPerHour"];
         foreach (var leaf in Leaves.Of<Card>())
-            if (used.Any(u => leaf.Pointer.StartsWith(u, StringComparison.Ordinal)) && Leaves.At(json, leaf.Pointer) is { } value
+            if (used.Any(u => leaf.Pointer.StartsWith(u, StringComparison.Ordinal)) && JsonPointer.Parse(leaf.Pointer).In(json) is { } value
                 && leaf.Type.IsAssignableTo(typeof(System.Collections.IEnumerable)) == (leaf.Type == typeof(string)))
                 yield return new(leaf.Label, leaf.Unit, Text(value), GivenBy.Card, card.Name ?? "card", leaf.Pointer, []);
     }
@@ -161,7 +162,7 @@ public static class ResolvedSettings
         {
             var leaf = leaves.FirstOrDefault(l => l.Pointer == pointer);
             yield return new(leaf?.Label ?? pointer, leaf?.Unit
-                ?? "", Text(value), from, who, pointer, [$"{Text(Leaves.At(json, pointer))}, {recipe.Name}"]);
+                ?? "", Text(value), from, who, pointer, [$"{Text(JsonPointer.Parse(pointer).In(json))}, {recipe.Name}"]);
         }
     }
 

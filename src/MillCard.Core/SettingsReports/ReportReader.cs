@@ -89,14 +89,14 @@ public static partial class ReportReader
 
         private void EachAxis(Dictionary<char, double> words, string member, string label, string unit, double factor, string line)
         {
-            foreach (var axis in Axes) Fact(words, char.ToUpperInvariant(axis[0]), $"/motion/axes/{axis}/{member}",
+            foreach (var axis in Axes) Fact(words, char.ToUpperInvariant(axis[0]), JsonPointer.Axis(axis) / member,
                 $"{label} {axis.ToUpperInvariant()}", unit, line, factor);
         }
 
         private void Travel(Dictionary<char, double> words, string line)
         {
             var member = words.GetValueOrDefault('S') == 1 ? "min" : "max";
-            foreach (var axis in Axes.Take(3)) Fact(words, char.ToUpperInvariant(axis[0]), $"/motion/axes/{axis}/{member}",
+            foreach (var axis in Axes.Take(3)) Fact(words, char.ToUpperInvariant(axis[0]), JsonPointer.Axis(axis) / member,
                 $"{(member == "min" ? "least" : "greatest")} position {axis.ToUpperInvariant()}", "mm", line);
         }
 
@@ -118,7 +118,7 @@ public static partial class ReportReader
         private void Offset(Dictionary<char, double> words, char letter, string line)
         {
             if (!words.TryGetValue(letter, out var tool) || tool < 0 || tool >= (card.Head.Nozzles?.Count ?? 0)) return;
-            foreach (var axis in Axes.Take(3)) Fact(words, char.ToUpperInvariant(axis[0]), $"/head/nozzles/{(int)tool}/offset/{axis}",
+            foreach (var axis in Axes.Take(3)) Fact(words, char.ToUpperInvariant(axis[0]), JsonPointer.Nozzle((int)tool) / "offset" / axis,
                 $"offset {axis.ToUpperInvariant()} of nozzle {card.Head.Nozzles![(int)tool].Id}", "mm", line);
         }
 
@@ -129,15 +129,7 @@ public static partial class ReportReader
                 _facts[pointer] = new ReportedFact(pointer, label, unit, OldAt(pointer), Math.Round(value * factor, 6), line);
         }
 
-        private double? OldAt(string pointer)
-        {
-            var at = _card;
-            foreach (var step in pointer[1..].Split('/'))
-            {
-                if (at.ValueKind == JsonValueKind.Array && int.TryParse(step, out var index) && index < at.GetArrayLength()) at = at[index];
-                else if (at.ValueKind != JsonValueKind.Object || !at.TryGetProperty(step, out at)) return null;
-            }
-            return at.ValueKind == JsonValueKind.Number ? at.GetDouble() : null;
-        }
+        private double? OldAt(string pointer) =>
+            JsonPointer.Parse(pointer).In(_card) is { ValueKind: JsonValueKind.Number } at ? at.GetDouble() : null;
     }
 }

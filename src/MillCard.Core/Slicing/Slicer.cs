@@ -116,7 +116,7 @@ public static class Slicer
             && l.Fill.All(f => f.Count == 0)))
             .Select(p => new Finding("nothing-of-part", Severity.Stop,
                 $"Nothing is laid of {job.Parts[p.Index].Part.Name}: it is nowhere wide or high enough for a line.",
-                "The print would come out without it.", $"/parts/{p.Index}"));
+                "The print would come out without it.", JsonPointer.Root / "parts" / p.Index));
 
     /// <summary>What became of heights that were to lie on a rung, where it is not the nearest whole one.</summary>
     private static IEnumerable<Finding> HeightNotes(SliceJob job)
@@ -135,14 +135,14 @@ public static class Slicer
             .DistinctBy(m => m.Message)
             .Select(m => new Finding("lines-for-another-nozzle", m.Weight == MisfitWeight.Unusual ? Severity.Note : Severity.Caution,
                 m.Message, "Lines are laid well only in some widths and heights of the nozzle's bore (common practice).",
-                    $"/recipe{m.Asks}"));
+                    JsonPointer.Parse("/recipe") + JsonPointer.Parse(m.Asks)));
 
     private static IEnumerable<Finding> Departing(SliceJob job)
     {
         foreach (var error in job.Parts.SelectMany((p, i) =>
-            Departures.Apply(job.Recipe, p.Part.Settings, Departs.Part, $"/parts/{i}/settings").Errors)
+            Departures.Apply(job.Recipe, p.Part.Settings, Departs.Part, JsonPointer.Root / "parts" / i / "settings").Errors)
             .Concat(job.Zones.SelectMany((z, i) =>
-                Departures.Apply(job.Recipe, z.Zone.Settings, Departs.Zone, $"/zones/{i}/settings").Errors)))
+                Departures.Apply(job.Recipe, z.Zone.Settings, Departs.Zone, JsonPointer.Root / "zones" / i / "settings").Errors)))
             yield return new Finding("departure-refused", Severity.Stop, error.Message,
                 "A part or a zone departs from the recipe in a way that cannot be.", error.Pointer);
         if (job.Recipe.Spiral && job.Parts.Count > 1 && job.Sequence == Sequence.AllAtOnce)
@@ -182,7 +182,7 @@ public static class Slicer
             {
                 yield return new Finding("no-such-nozzle", Severity.Stop,
                     $"{job.Parts[i].Part.Name} asks for nozzle {id}, which this machine does not have.",
-                    "A part is printed by the nozzles of the card.", $"/parts/{i}/nozzles");
+                    "A part is printed by the nozzles of the card.", JsonPointer.Root / "parts" / i / "nozzles");
                 yield break;
             }
         var fit = new Fit(job.Machine, recipe).Of(job.Standing, job.Mode, stop: stop);
@@ -193,7 +193,7 @@ public static class Slicer
                     ? string.Create(CultureInfo.InvariantCulture, $" Moving it by X {move.X:0.###}, Y {move.Y:0.###} mm cures it.")
                     : fit[i].Searched && violation.Remedy is null ? " No move cures it." : "";
                 yield return new Finding("does-not-fit", Severity.Stop, violation.Message + cure,
-                    "It would be printed where the machine cannot or must not go.", $"/parts/{i}");
+                    "It would be printed where the machine cannot or must not go.", JsonPointer.Root / "parts" / i);
             }
     }
 

@@ -34,12 +34,12 @@ public sealed record Pattern(string Id, int Version, string Name, string About, 
         return Card with { Pattern = new PatternOrigin { Id = Id, Version = Version }, Sources = facts };
     }
 
-    private static IEnumerable<string> Leaves(JsonNode? node, string at) => node switch
+    private static IEnumerable<string> Leaves(JsonNode? node, JsonPointer at) => node switch
     {
         // a point is one fact
         JsonObject { Count: <= 3 } point when point.ContainsKey("x") && point.ContainsKey("y") => [at],
-        JsonObject members => members.SelectMany(m => Leaves(m.Value, $"{at}/{m.Key}")),
-        JsonArray items => items.SelectMany((item, i) => Leaves(item, $"{at}/{i}")),
+        JsonObject members => members.SelectMany(m => Leaves(m.Value, at / m.Key)),
+        JsonArray items => items.SelectMany((item, i) => Leaves(item, at / i)),
         null => [],
         _ => [at],
     };

@@ -49,8 +49,8 @@ public static class Variants
     public static IReadOnlyList<Variant> Of(SliceJob job, string pointer)
     {
         if (Leaves.Of<Recipe>().FirstOrDefault(l => l.Pointer == pointer) is not { } leaf) return [];
-        var now = Leaves.At(JsonSerializer.SerializeToElement(Ladder.Resolved(job.Recipe, job.Machine.Card), DocumentJson.Options),
-            pointer);
+        var now = JsonPointer.Parse(pointer)
+            .In(JsonSerializer.SerializeToElement(Ladder.Resolved(job.Recipe, job.Machine.Card), DocumentJson.Options));
         if (leaf.Type == typeof(bool)) return [Changed(job, leaf, now is not { ValueKind: JsonValueKind.True })];
         if (leaf.Type.IsEnum)
             return [.. Enum.GetNames(leaf.Type).Select(n => JsonNamingPolicy.KebabCaseLower.ConvertName(n))

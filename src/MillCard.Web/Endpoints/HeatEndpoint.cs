@@ -54,7 +54,7 @@ internal static class HeatEndpoint
             yield return Of("/heat/bed", "bed", card.Heat.Bed, bed, [40, 60, 70, 80, 90, 100, 110]);
         if (Heaters.Chamber(card) is { } chamber) yield return Of("/heat/chamber", "chamber", card.Heat.Chamber, chamber, [35, 45, 55, 65]);
         for (var i = 0; i < (card.Head.Nozzles?.Count ?? 0); i++)
-            yield return Of($"/head/nozzles/{i}/heater", $"nozzle {card.Head.Nozzles![i].Id}", card.Head.Nozzles[i].Heater,
+            yield return Of(JsonPointer.Nozzle(i) / "heater", $"nozzle {card.Head.Nozzles![i].Id}", card.Head.Nozzles[i].Heater,
                 Heaters.Nozzle(card, card.Head.Nozzles[i]), [150, 200, 230, 250, 280]);
     }
 

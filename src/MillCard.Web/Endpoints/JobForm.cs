@@ -56,8 +56,8 @@ internal sealed record SentJob(Job Job, IReadOnlyDictionary<string, byte[]> File
         if (reading.Document is not { } job) return new Reading<SentJob>(null, reading.Errors);
         if (toSlice && job.Filament is null) return Refused("/filament", "Filament is missing.");
         if (toSlice && job.Recipe is null) return Refused("/recipe", "Recipe is missing.");
-        var named = job.Parts.Select((p, i) => (Pointer: $"/parts/{i}/file", p.Name, p.File))
-            .Concat(job.Zones.Select((z, i) => (Pointer: $"/zones/{i}/file", z.Name, File: (z as MeshZone)?.File!))
+        var named = job.Parts.Select((p, i) => (Pointer: JsonPointer.Root / "parts" / i / "file", p.Name, p.File))
+            .Concat(job.Zones.Select((z, i) => (Pointer: JsonPointer.Root / "zones" / i / "file", z.Name, File: (z as MeshZone)?.File!))
                 .Where(z => z.File is not null)).ToArray();
         var files = new Dictionary<string, byte[]>();
         foreach (var (pointer, name, wanted) in named)

@@ -106,11 +106,7 @@ internal static class RoutineEndpoints
             if (card.Firmware.Flavour is null) return Refusal.Fields(
                 [new FieldError("/card/firmware/flavour", "The card does not say which flavour its routines are written in.", "required")]);
             return TypedResults.Ok<IReadOnlyList<CarriedRoutine>>(
-                [.. RoutineMoment.All.Select(m => (Pointer: $"/routines/{m.Name}", m.Title, Text: m.Of(card.Routines)))
-                .Concat(card.Modes.Select((m, i) =>
-                    (Pointer: $"/modes/{i}/start", Title: $"Start of {ModeNames.Of(m.Kind)}", Text: m.Start)))
-                .Where(r => !string.IsNullOrWhiteSpace(r.Text))
-                    .Select(r => new CarriedRoutine(r.Pointer, r.Title, Carry.Of(r.Text!, card.Firmware, to)))]);
+                [.. OwnRoutine.Of(card).Select(r => new CarriedRoutine(r.Pointer, r.Title, Carry.Of(r.Text, card.Firmware, to)))]);
         })
             .Accepts<CarryQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("A card's routines in another dialect, line by line");

@@ -44,15 +44,15 @@ internal sealed class TrialDesk(
     {
         if (await trials.FindAsync(id, stop) is not { } trial) return (null, Refusal.Missing("This trial").Value);
         var errors = new List<FieldError>();
-        var card = await TakeAsync(cards, trial.Document.Card, "card", true, errors, stop);
-        var filament = await TakeAsync(filaments, trial.Document.Filament, "filament", toSlice, errors, stop);
+        var card = await TakeAsync(cards, trial.Document.Card, "/card", true, errors, stop);
+        var filament = await TakeAsync(filaments, trial.Document.Filament, "/filament", toSlice, errors, stop);
         var second = trial.Document.SecondFilament is { } given
-            ? await TakeAsync(filaments, given, "secondFilament", toSlice, errors, stop) : null;
+            ? await TakeAsync(filaments, given, "/secondFilament", toSlice, errors, stop) : null;
         var loaded = new Dictionary<string, Filament>();
         foreach (var (nozzle, held) in trial.Document.Loaded)
-            if (await TakeAsync(filaments, held, $"loaded/{JsonPointer.Escape(nozzle)}", toSlice, errors, stop) is { } own)
+            if (await TakeAsync(filaments, held, JsonPointer.Root / "loaded" / nozzle, toSlice, errors, stop) is { } own)
                 loaded[nozzle] = own;
-        var recipe = await TakeAsync(recipes, trial.Document.Recipe, "recipe", toSlice, errors, stop);
+        var recipe = await TakeAsync(recipes, trial.Document.Recipe, "/recipe", toSlice, errors, stop);
         return errors.Count > 0
             ? (null, Refusal.Fields(errors).Value)
             : (new LaidOutTrial(id, trial.Document, Machine.Of(card!, trial.Document.Limits), filament, second,

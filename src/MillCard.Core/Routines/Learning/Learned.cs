@@ -27,7 +27,7 @@ public enum LearnedFor
 public sealed record LearnedValue(LearnedFor For, string Pointer, string Name, string Unit, JsonNode Value, double Share = 1)
 {
     /// <summary>Of a fact that the document's records describe.</summary>
-    internal static LearnedValue Of(LearnedFor document, string pointer, JsonNode value, double share = 1)
+    internal static LearnedValue Of(LearnedFor document, JsonPointer pointer, JsonNode value, double share = 1)
     {
         var field = Fields.At(document switch
         {
@@ -77,8 +77,8 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
             var steps = run.HeatSteps.Where(s => s.Heater == heater && (heater == Heater.Bed || s.Tool == tool)).ToArray();
             if (steps.LastOrDefault(s => s.Line < begins && s.Target > 0) is not { } first) continue;
             var other = steps.FirstOrDefault(s => s.Line >= begins && s.Line < ends && s.Target > 0) ?? first;
-            values.Add(LearnedValue.Of(LearnedFor.Filament, $"{pointer}/first", Math.Round(first.Target, 1)));
-            values.Add(LearnedValue.Of(LearnedFor.Filament, $"{pointer}/others", Math.Round(other.Target, 1)));
+            values.Add(LearnedValue.Of(LearnedFor.Filament, JsonPointer.Parse(pointer) / "first", Math.Round(first.Target, 1)));
+            values.Add(LearnedValue.Of(LearnedFor.Filament, JsonPointer.Parse(pointer) / "others", Math.Round(other.Target, 1)));
         }
     }
 
@@ -123,7 +123,7 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
             var speed = Math.Round(move.Speed, 1);
             into[speed] = into.GetValueOrDefault(speed) + move.Way;
         }
-        void Take(Dictionary<double, double> seen, string pointer)
+        void Take(Dictionary<double, double> seen, JsonPointer pointer)
         {
             if (seen.Count > 0 && seen.MaxBy(s => s.Value) is var most)
                 values.Add(LearnedValue.Of(LearnedFor.Recipe, pointer, most.Key, most.Value / seen.Values.Sum()));
@@ -152,11 +152,11 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
             else if (move.Filament > 0) pulled = false;
         }
         if (Commonest(lengths) is var (length, share))
-            values.Add(LearnedValue.Of(LearnedFor.Card, $"/head/nozzles/{tool}/retraction/length", length, share));
+            values.Add(LearnedValue.Of(LearnedFor.Card, JsonPointer.Nozzle(tool) / "retraction" / "length", length, share));
         if (Commonest(speeds) is var (speed, often))
-            values.Add(LearnedValue.Of(LearnedFor.Card, $"/head/nozzles/{tool}/retraction/speed", speed, often));
+            values.Add(LearnedValue.Of(LearnedFor.Card, JsonPointer.Nozzle(tool) / "retraction" / "speed", speed, often));
         if (lifts.Count > lengths.Count / 2 && Commonest(lifts) is var (lift, usual))
-            values.Add(LearnedValue.Of(LearnedFor.Card, $"/head/nozzles/{tool}/retraction/lift", lift, usual));
+            values.Add(LearnedValue.Of(LearnedFor.Card, JsonPointer.Nozzle(tool) / "retraction" / "lift", lift, usual));
     }
 
     private static void Fan(DryRunReport run, int begins, List<LearnedValue> values)

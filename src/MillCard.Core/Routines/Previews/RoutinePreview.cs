@@ -74,7 +74,7 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
         var startAt = job.TextOf(RoutineMoment.Start).Pointer;
         var spans = Shown(writer.Spans, shown).ToList();
         var placed = spans.Select(s => (Span: s, Pointer: s.Moment == RoutineMoment.Start ? startAt
-            : $"/routines/{s.Moment.Name}", Map: LineMap.Of(s.Moment, s.Template, s.Values, s.Count))).ToArray();
+            : (string)JsonPointer.Routine(s.Moment.Name), Map: LineMap.Of(s.Moment, s.Template, s.Values, s.Count))).ToArray();
         var moments = placed.Select(p => MomentOf(run, whole, p.Span, p.Pointer, p.Map, p.Span.Moment == RoutineMoment.BeforeLayer
             || p.Span.Moment == RoutineMoment.AfterLayer ? shown : null)).ToList();
         var findings = new List<Finding>([.. failed, .. Mapped(RuleBook.Check(run, whole), run, placed)]);
@@ -105,7 +105,8 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
             var writer = new ProgramWriter(planned, layers) { KeepsSpans = true };
             var tried = SimulatedMachine.Run(job.Machine, writer.Write(stop), job.Filaments, stop);
             var ends = writer.Spans.Where(s => s.Moment == RoutineMoment.End)
-                .Select(s => (Span: s, Pointer: $"/routines/{s.Moment.Name}", Map: LineMap.Of(s.Moment, s.Template, s.Values, s.Count)))
+                .Select(s => (Span: s, Pointer: (string)JsonPointer.Routine(s.Moment.Name),
+                    Map: LineMap.Of(s.Moment, s.Template, s.Values, s.Count)))
                     .ToArray();
             foreach (var finding in Mapped(RuleBook.Check(tried, job.Machine), tried, ends))
                 if (finding.Severity > Severity.Note && seen.Add((finding.Rule, finding.Pointer, finding.Line)))
@@ -166,7 +167,7 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
         lines.Append(written).Append('\n');
         var run = SimulatedMachine.Run(machine, Encoding.UTF8.GetBytes(lines.ToString()), whole.Filaments, stop);
         var span = new RoutineSpan(moment, template, values, first, written.AsSpan().Count('\n') + 1);
-        var pointer = $"/routines/{moment.Name}";
+        var pointer = JsonPointer.Routine(moment.Name);
         var map = LineMap.Of(moment, template, values, span.Count);
         // only what a routine does while it runs is its own; what is on afterwards is the print's
         string[] own = moment == RoutineMoment.Cancel ? []

@@ -65,7 +65,7 @@ internal sealed record WrittenOut(
 
     /// <summary>A card without the routines that cannot even be read: a rule of its own says why, the others run.</summary>
     public static Card WithoutBroken(Card card) =>
-        TextsOf(card).Where(r => RoutineTemplate.Problems(r.Text).Count > 0).Aggregate(card, (left, r) => Without(left, r.Pointer));
+        OwnRoutine.Of(card).Where(r => RoutineTemplate.Problems(r.Text).Count > 0).Aggregate(card, (left, r) => Without(left, r.Pointer));
 
     /// <summary>Writes out what only a call from outside runs.</summary>
     private static void Call(SliceJob job, IReadOnlyDictionary<string, object> values)
@@ -79,22 +79,16 @@ internal sealed record WrittenOut(
         }
     }
 
-    private static bool HasTemplates(Card card) => TextsOf(card).Any(r => r.Text.Contains('{', StringComparison.Ordinal));
-
-    private static IEnumerable<(string Pointer, string Text)> TextsOf(Card card) =>
-        from routine in RoutineMoment.All.Select(m => (Pointer: $"/routines/{m.Name}", Text: m.Of(card.Routines)))
-            .Concat(card.Modes.Select((m, i) => (Pointer: $"/modes/{i}/start", Text: m.Start)))
-        where !string.IsNullOrWhiteSpace(routine.Text)
-        select (routine.Pointer, routine.Text!);
+    private static bool HasTemplates(Card card) => OwnRoutine.Of(card).Any(r => r.Text.Contains('{', StringComparison.Ordinal));
 
     private static Card Without(Card card, string pointer) => pointer.StartsWith("/modes/", StringComparison.Ordinal)
-        ? card with { Modes = [.. card.Modes.Select((m, i) => pointer == $"/modes/{i}/start" ? m with { Start = "" } : m)] }
+        ? card with { Modes = [.. card.Modes.Select((m, i) => pointer == JsonPointer.Mode(i) / "start" ? m with { Start = "" } : m)] }
         : card with { Routines = Without(card.Routines, pointer) };
 
     private static Documents.Routines Without(Documents.Routines routines, string pointer)
     {
         var json = JsonSerializer.SerializeToNode(routines, DocumentJson.Options)!.AsObject();
-        json.Remove(pointer[(pointer.LastIndexOf('/') + 1)..]);
+        json.Remove(JsonPointer.Parse(pointer).Last);
         return json.Deserialize<Documents.Routines>(DocumentJson.Options)!;
     }
 

@@ -33,10 +33,10 @@ public sealed class AxisShortOfBed : ICardRule
     {
         if (axis is not { Min: { } min, Max: { } max } || min <= from + Little && max >= to - Little) return null;
         var edits = new List<Edit>();
-        if (min > from + Little) edits.Add(Edit.Fact($"/motion/axes/{member}/min", Math.Round(from, 3)));
-        if (max < to - Little) edits.Add(Edit.Fact($"/motion/axes/{member}/max", Math.Round(to, 3)));
+        if (min > from + Little) edits.Add(Edit.Fact(JsonPointer.Axis(member) / "min", Math.Round(from, 3)));
+        if (max < to - Little) edits.Add(Edit.Fact(JsonPointer.Axis(member) / "max", Math.Round(to, 3)));
         var pointer = max < to - Little ? "max" : "min";
-        return Id.At($"/motion/axes/{member}/{pointer}",
+        return Id.At(JsonPointer.Axis(member) / pointer,
             FormattableString.Invariant($"{name} goes from {min:0.##} to {max:0.##} mm; the bed lies from {from:0.##} to {to:0.##}."),
                 "A part of the bed is out of reach, or the origin does not stand where the card says.")
             .Cure(FormattableString.Invariant($"{name} goes from {Math.Min(min, from):0.##} to {Math.Max(max, to):0.##}"), [.. edits]);

@@ -17,15 +17,15 @@ public sealed class BadOutline : ICardRule
             yield return Say("/envelope/bed/points", "The bed");
         for (var i = 0; i < card.Envelope.KeepOuts.Count; i++)
             if (Broken(card.Envelope.KeepOuts[i].Outline))
-                yield return Say($"/envelope/keepOuts/{i}/outline", card.Envelope.KeepOuts[i].Name);
+                yield return Say(JsonPointer.KeepOut(i) / "outline", card.Envelope.KeepOuts[i].Name);
         for (var i = 0; i < card.Head.Beams.Count; i++)
             if (card.Head.Beams[i].Far <= card.Head.Beams[i].Near)
-                yield return Id.At($"/head/beams/{i}/far",
+                yield return Id.At(JsonPointer.Beam(i) / "far",
                     $"The beam's far face at {card.Head.Beams[i].Far:0.##} lies no further than its near one "
                         + $"at {card.Head.Beams[i].Near:0.##}.",
                     "What is inside and what is outside cannot be told.");
         for (var i = 0; i < card.Head.Bodies.Count; i++)
-            if (Broken(card.Head.Bodies[i].Outline)) yield return Say($"/head/bodies/{i}/outline", card.Head.Bodies[i].Name);
+            if (Broken(card.Head.Bodies[i].Outline)) yield return Say(JsonPointer.Body(i) / "outline", card.Head.Bodies[i].Name);
     }
 
     /// <summary>Whether an outline cannot stand for an area.</summary>

@@ -20,21 +20,21 @@ public sealed class BeamNeverClears : ICardRule
             var beam = card.Head.Beams[i];
             if (beam.Underside <= 0)
             {
-                yield return Id.At($"/head/beams/{i}/underside",
+                yield return Id.At(JsonPointer.Beam(i) / "underside",
                     $"The beam along {beam.Along} hangs at the height of the nozzle's tip.", "It would drag over every layer.")
-                    .Cure("1 mm above the tip", Edit.Fact($"/head/beams/{i}/underside", 1));
+                    .Cure("1 mm above the tip", Edit.Fact(JsonPointer.Beam(i) / "underside", 1));
                 continue;
             }
             for (var k = 0; k < card.Envelope.KeepOuts.Count; k++)
                 if (card.Envelope.KeepOuts[k] is { Kind: KeepOutKind.Obstacle, Top: { } top } obstacle && top > beam.Underside
                     && !BadOutline.Broken(obstacle.Outline) && Everywhere(beam, obstacle, beam.Along == BeamAxis.X ? depth : width))
-                    yield return Id.At($"/head/beams/{i}",
+                    yield return Id.At(JsonPointer.Beam(i),
                         string.Create(CultureInfo.InvariantCulture,
                             $"Wherever the nozzle stands on the bed, the beam along {beam.Along}, {beam.Underside:0.##} mm up, "
                                 + $"hits {obstacle.Name}, {top:0.##} mm high."),
                         "Nothing can be printed.")
                         .Cure(FormattableString.Invariant($"The beam hangs {top:0.##} mm up"),
-                            Edit.Fact($"/head/beams/{i}/underside", top));
+                            Edit.Fact(JsonPointer.Beam(i) / "underside", top));
         }
     }
 

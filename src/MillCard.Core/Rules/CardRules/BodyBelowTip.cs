@@ -18,11 +18,11 @@ public sealed class BodyBelowTip : ICardRule
             var nozzle = (card.Head.Nozzles ?? []).FirstOrDefault(n => n.Id == body.On)
                 ?? (card.Head.Nozzles is [var first, ..] ? first : null);
             var above = body.Underside - (nozzle?.Offset?.Z ?? 0);
-            if (above <= 0) yield return Low($"/head/bodies/{i}/underside", body.Name, above, nozzle?.Id);
+            if (above <= 0) yield return Low(JsonPointer.Body(i) / "underside", body.Name, above, nozzle?.Id);
         }
         for (var i = 0; i < card.Head.Beams.Count; i++)
             if (card.Head.Beams[i].Underside <= 0)
-                yield return Low($"/head/beams/{i}/underside", "The beam", card.Head.Beams[i].Underside, null);
+                yield return Low(JsonPointer.Beam(i) / "underside", "The beam", card.Head.Beams[i].Underside, null);
     }
 
     private Finding Low(string pointer, string name, double above, string? nozzle)

@@ -19,16 +19,12 @@ public sealed class BrokenRoutine : ICardRule
 
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(Card card) =>
-        from routine in RoutineMoment.All.Select(m =>
-            (Pointer: $"/routines/{m.Name}", Title: $"{m.Title} routine", Text: m.Of(card.Routines)))
-            .Concat(card.Modes.Select((m, i) =>
-                (Pointer: $"/modes/{i}/start", Title: $"Start routine of {ModeNames.Of(m.Kind)}", Text: m.Start)))
-        where !string.IsNullOrWhiteSpace(routine.Text)
+        from routine in OwnRoutine.Of(card)
         from problem in RoutineTemplate.Problems(routine.Text)
         let finding = Id.At(routine.Pointer, $"{routine.Title}, line {problem.Line}, column {problem.Column}: {problem.Message}",
             Why) with
         { Line = problem.Line }
-        select problem.Mended(routine.Text!) is { } mended
+        select problem.Mended(routine.Text) is { } mended
             ? finding.Cure($"Write {problem.Instead!.Value.Meant}",
                 Edit.Replace(problem.Line - 1, mended) with { Pointer = routine.Pointer })
             : finding;

@@ -22,10 +22,10 @@ public sealed class CarriagesIncomplete : ICardRule
         for (var i = 0; i < 2; i++)
         {
             if (carriages[i].Max <= carriages[i].Min)
-                yield return Id.At($"/head/carriages/{i}/max",
+                yield return Id.At(JsonPointer.Carriage(i) / "max",
                 $"Carriage {i + 1} ends at {carriages[i].Max:0.##}, before it begins at {carriages[i].Min:0.##}.", Why);
             else if (carriages[i].Park < carriages[i].Min || carriages[i].Park > carriages[i].Max)
-                yield return Id.At($"/head/carriages/{i}/park",
+                yield return Id.At(JsonPointer.Carriage(i) / "park",
                 $"Carriage {i + 1} parks at {carriages[i].Park:0.##}, beyond its travel of {carriages[i].Min:0.##} to "
                     + $"{carriages[i].Max:0.##}.", Why);
         }
@@ -35,7 +35,7 @@ public sealed class CarriagesIncomplete : ICardRule
                 "The first carriage listed is the left one.");
         for (var i = 0; i < modes.Count; i++)
             if (modes.Take(i).Any(m => m.Kind == modes[i].Kind))
-                yield return Id.At($"/modes/{i}/kind", $"The mode {ModeNames.Of(modes[i].Kind)} is there twice.", Why);
+                yield return Id.At(JsonPointer.Mode(i) / "kind", $"The mode {ModeNames.Of(modes[i].Kind)} is there twice.", Why);
     }
 
     private const string Why = "Reach and regions of the modes cannot be told from it.";

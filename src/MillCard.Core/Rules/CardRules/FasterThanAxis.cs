@@ -15,11 +15,12 @@ public sealed class FasterThanAxis : ICardRule
         var axes = card.Motion.Axes;
         foreach (var (name, axis) in new[] { ("x", axes.X), ("y", axes.Y), ("z", axes.Z) })
             if (axis is { HomingSpeed: { } homing, MaxSpeed: { } most } && homing > most)
-                yield return Of($"/motion/axes/{name}/homingSpeed", $"{name.ToUpperInvariant()} homes at", homing, most);
+                yield return Of(JsonPointer.Axis(name) / "homingSpeed", $"{name.ToUpperInvariant()} homes at", homing, most);
         if (new[] { axes.X?.MaxSpeed, axes.Y?.MaxSpeed }.Max() is not { } fastest) yield break;
         for (var i = 0; i < card.Modes.Count; i++)
             if (card.Modes[i].MaxSpeed is { } speed && speed > fastest)
-                yield return Of($"/modes/{i}/maxSpeed", $"The mode {ModeNames.Of(card.Modes[i].Kind)} prints at up to", speed, fastest);
+                yield return Of(JsonPointer.Mode(i) / "maxSpeed", $"The mode {ModeNames.Of(card.Modes[i].Kind)} prints at up to", speed,
+                    fastest);
     }
 
     private Finding Of(string pointer, string what, double speed, double most) => Id.At(pointer,

@@ -17,21 +17,21 @@ public sealed class HeatLogCannotTell : ICardRule
         {
             if (Heaters.FitOf(facts) is not { } fit) continue;
             if (!fit.Tells)
-                yield return Id.At($"{pointer}/log",
+                yield return Id.At(pointer / "log",
                     $"The log of the {name} covers {fit.Covers:0.#} time constants; it cannot tell where the {name} ends.",
                     $"Let it heat for {HeatFit.LongEnough * fit.Model.TimeConstant / 60:0} minutes and note on.");
             else if (facts!.Max is { } max && !fit.Model.Reaches(max))
-                yield return Id.At($"{pointer}/max",
+                yield return Id.At(pointer / "max",
                     $"The {name} is rated to {max:0} °C and ends at {fit.Model.Reachable:0.#} in a room of {fit.Model.Room:0}.",
                     "A wait for more never ends.");
         }
     }
 
-    private static IEnumerable<(string Pointer, string Name, HeaterFacts? Facts)> Of(Card card)
+    private static IEnumerable<(JsonPointer Pointer, string Name, HeaterFacts? Facts)> Of(Card card)
     {
-        yield return ("/heat/bed", "bed", card.Heat.Bed);
-        yield return ("/heat/chamber", "chamber", card.Heat.Chamber);
+        yield return (JsonPointer.Root / "heat" / "bed", "bed", card.Heat.Bed);
+        yield return (JsonPointer.Root / "heat" / "chamber", "chamber", card.Heat.Chamber);
         for (var i = 0; i < (card.Head.Nozzles?.Count ?? 0); i++)
-            yield return ($"/head/nozzles/{i}/heater", $"nozzle {card.Head.Nozzles![i].Id}", card.Head.Nozzles[i].Heater);
+            yield return (JsonPointer.Nozzle(i) / "heater", $"nozzle {card.Head.Nozzles![i].Id}", card.Head.Nozzles[i].Heater);
     }
 }

@@ -18,9 +18,10 @@ public sealed class HeatsWhatIsNotThere : ICardRule
         if (card.Firmware.Flavour is null || card.Envelope.Heated != false && card.Heat.Housing is not (Housing.Open or Housing.Closed))
             yield break;
         var flavour = Flavour.Of(card.Firmware);
-        foreach (var (pointer, called, text) in Texts(card))
+        foreach (var (pointer, title, text) in OwnRoutine.Of(card))
         {
-            var lines = (text ?? "").ReplaceLineEndings("\n").Split('\n');
+            var called = $"the {char.ToLowerInvariant(title[0])}{title[1..]}";
+            var lines = text.ReplaceLineEndings("\n").Split('\n');
             for (var i = 0; i < lines.Length; i++)
                 if (Missing(card, flavour, lines[i]) is { } missing)
                     yield return (Id.At(pointer, $"Line {i + 1} of {called} heats {missing}.",
@@ -29,11 +30,6 @@ public sealed class HeatsWhatIsNotThere : ICardRule
                         .Cure("Remove the line", Edit.Remove(i) with { Pointer = pointer });
         }
     }
-
-    /// <summary>The card's routines and its modes' own starts.</summary>
-    private static IEnumerable<(string Pointer, string Called, string? Text)> Texts(Card card) =>
-        RoutineMoment.All.Select(m => ($"/routines/{m.Name}", $"the {m.Title.ToLowerInvariant()} routine", m.Of(card.Routines)))
-            .Concat(card.Modes.Select((m, i) => ($"/modes/{i}/start", $"the start routine of {ModeNames.Of(m.Kind)}", m.Start)));
 
     /// <summary>What a line heats that is not there; null for nothing. A name may stand for 0, which is no heat.</summary>
     private static string? Missing(Card card, Flavour flavour, string line)

@@ -17,7 +17,7 @@ public sealed class IdleNozzleLower : ICardRule
         var lowest = nozzles.MinBy(n => n.Offset?.Z ?? 0)!;
         for (var i = 0; i < nozzles.Count; i++)
             if ((nozzles[i].Offset?.Z ?? 0) - (lowest.Offset?.Z ?? 0) is var higher and > 0)
-                yield return Id.At($"/head/nozzles/{i}/offset/z",
+                yield return Id.At(JsonPointer.Nozzle(i) / "offset" / "z",
                     $"While {nozzles[i].Id} prints, {lowest.Id} hangs {higher:0.###} mm lower.",
                     "The idle nozzle drags through what is printed, unless something lifts it.");
     }

@@ -24,7 +24,7 @@ public sealed class KeepOutOffBed : ICardRule
             var keepOut = card.Envelope.KeepOuts[i];
             if (BadOutline.Broken(keepOut.Outline)) continue;
             var away = bed.Distance(Shapes.Of(keepOut.Outline, Side.Outside));
-            if (away > 0) yield return Id.At($"/envelope/keepOuts/{i}/outline", $"{keepOut.Name} lies {away:0.0} mm off the bed.",
+            if (away > 0) yield return Id.At(JsonPointer.KeepOut(i) / "outline", $"{keepOut.Name} lies {away:0.0} mm off the bed.",
                 "Coordinates of keep-outs count from the bed's front-left corner, not from the machine's zero.");
         }
     }

@@ -22,7 +22,7 @@ public sealed class ModeNotSet : ICardRule
         {
             var mode = card.Modes[i];
             var name = ModeNames.Of(mode.Kind);
-            var pointer = mode.Start is null ? $"/modes/{i}" : $"/modes/{i}/start";
+            var pointer = mode.Start is null ? JsonPointer.Mode(i) : JsonPointer.Mode(i) / "start";
             if (LastMode(mode.Start ?? card.Routines.Start, mode, command) is not { } set)
                 yield return Id.At(pointer, $"The start routine of {name} does not set the mode ({command.Word}).", Why);
             else if (!Fits(mode.Kind, set))

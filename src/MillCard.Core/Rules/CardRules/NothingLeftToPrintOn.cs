@@ -36,7 +36,7 @@ public sealed class NothingLeftToPrintOn : ICardRule
         }
         for (var i = 0; i < machine.KeepOuts.Count; i++)
             if (machine.KeepOuts[i] is var region && region.KeepOut.Kind != KeepOutKind.BadSurface && region.Outline.Covers(machine.Usable))
-                yield return Id.At($"/envelope/keepOuts/{i}/outline", $"{region.KeepOut.Name} covers all of the usable bed.",
-                    "Nothing can be printed.").Cure("Remove it", Edit.Fact($"/envelope/keepOuts/{i}", null));
+                yield return Id.At(JsonPointer.KeepOut(i) / "outline", $"{region.KeepOut.Name} covers all of the usable bed.",
+                    "Nothing can be printed.").Cure("Remove it", Edit.Fact(JsonPointer.KeepOut(i), null));
     }
 }

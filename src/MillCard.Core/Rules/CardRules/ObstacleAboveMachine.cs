@@ -16,11 +16,11 @@ public sealed class ObstacleAboveMachine : ICardRule
         if (card.Envelope.Height is not { } height) yield break;
         for (var i = 0; i < card.Envelope.KeepOuts.Count; i++)
             if (card.Envelope.KeepOuts[i] is { Kind: KeepOutKind.Obstacle, Top: { } top } keepOut && top > height)
-                yield return Id.At($"/envelope/keepOuts/{i}/top",
+                yield return Id.At(JsonPointer.KeepOut(i) / "top",
                         string.Create(CultureInfo.InvariantCulture,
                             $"{keepOut.Name} is {top:0.##} mm high; the machine prints {height:0.##} mm high."),
                         "Nothing ever passes over it, or the figure is a slip.")
                     .Cure(string.Create(CultureInfo.InvariantCulture, $"As high as the machine, {height:0.##}"),
-                        Edit.Fact($"/envelope/keepOuts/{i}/top", height));
+                        Edit.Fact(JsonPointer.KeepOut(i) / "top", height));
     }
 }

@@ -13,7 +13,7 @@ public sealed class ObstacleWithoutTop : ICardRule
     public IEnumerable<Finding> Look(Card card) =>
         from pair in card.Envelope.KeepOuts.Select((keepOut, index) => (keepOut, index))
         where pair.keepOut is { Kind: KeepOutKind.Obstacle, Top: null }
-        select Id.At($"/envelope/keepOuts/{pair.index}/top",
+        select Id.At(JsonPointer.KeepOut(pair.index) / "top",
             $"The top of {pair.keepOut.Name} is not known; it is taken as endlessly high.",
             "The border that the head needs round an obstacle depends on its height.");
 }

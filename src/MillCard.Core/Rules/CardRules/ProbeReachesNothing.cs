@@ -19,7 +19,7 @@ public sealed class ProbeReachesNothing : ICardRule
         if (Misses(card.Motion.Axes.Y, probe.Y, origin.Y, depth) is { } y) yield return Off("y", y);
     }
 
-    private Finding Off(string axis, double by) => Id.At($"/head/probe/{axis}",
+    private Finding Off(string axis, double by) => Id.At(JsonPointer.Root / "head" / "probe" / axis,
         string.Create(CultureInfo.InvariantCulture,
             $"The probe misses the bed by {by:0.#} mm along {axis.ToUpperInvariant()} wherever the head stands."),
         "It finds no point of the bed.");

@@ -23,12 +23,12 @@ public sealed class RatingBeyondHeater : ICardRule
             var model = Heaters.Nozzle(card, nozzles[i]);
             if (model.Reaches(rated)) continue;
             var least = Math.Floor(model.Reachable);
-            yield return Id.At($"/head/nozzles/{i}/maxTemperature",
+            yield return Id.At(JsonPointer.Nozzle(i) / "maxTemperature",
                     string.Create(CultureInfo.InvariantCulture,
                         $"Nozzle {nozzles[i].Id} is rated for {rated:0} °C; its heat figures end at {model.Reachable:0} °C."),
                     "A filament that wants more would match, and its print wait for ever.")
                 .Cure(string.Create(CultureInfo.InvariantCulture, $"Rated for {least:0} °C"),
-                    Edit.Fact($"/head/nozzles/{i}/maxTemperature", least));
+                    Edit.Fact(JsonPointer.Nozzle(i) / "maxTemperature", least));
         }
     }
 }

@@ -18,7 +18,7 @@ public sealed class SameName : ICardRule
         .. Of(card.Head.Fans.Select(f => f.Id), "/head/fans", "id", "fans"),
     ];
 
-    private IEnumerable<Finding> Of(IEnumerable<string> names, string list, string member, string what)
+    private IEnumerable<Finding> Of(IEnumerable<string> names, JsonPointer list, string member, string what)
     {
         var seen = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         var all = names.ToArray();
@@ -27,9 +27,9 @@ public sealed class SameName : ICardRule
             if (string.IsNullOrWhiteSpace(all[i]) || seen.Add(all[i].Trim())) continue;
             var free = Enumerable.Range(2, all.Length + 1).Select(n => $"{all[i].Trim()} {n}")
                 .First(n => !all.Contains(n, StringComparer.OrdinalIgnoreCase));
-            yield return Id.At($"{list}/{i}/{member}", $"Two {what} are called {all[i]}.",
+            yield return Id.At(list / i / member, $"Two {what} are called {all[i]}.",
                 "Findings and settings that name one may mean the other.")
-                .Cure($"Call it {free}", Edit.Fact($"{list}/{i}/{member}", free));
+                .Cure($"Call it {free}", Edit.Fact(list / i / member, free));
         }
     }
 }

@@ -19,7 +19,7 @@ public sealed class StartsNotSaid : ICardRule
         foreach (var (name, axis) in new[] { ("x", axes.X), ("y", axes.Y), ("z", axes.Z), ("e", axes.E) })
         {
             if (axis?.Drive is not ScrewDrive { Starts: null } screw) continue;
-            var at = $"/motion/axes/{name}/drive/starts";
+            var at = JsonPointer.Axis(name) / "drive" / "starts";
             var usual = ScrewStarts.Usual(screw);
             var leads = string.Join(" or ", usual.Select(u => Invariant($"{u.Lead:0.###} mm ({u.Words})")));
             var message = usual.Count == 0 ? $"The screw of {name.ToUpperInvariant()} does not say how many starts its thread has."
@@ -29,7 +29,7 @@ public sealed class StartsNotSaid : ICardRule
             yield return Id.At(at, message,
                 "Layer heights on whole steps and steps per mm follow from the lead; with the wrong one they are wrong several times over.")
                 .Cure(told is null ? null : Invariant($"{told.Words}, as {axis.StepsPerMm:0.##} steps per mm say"),
-                    told is null ? [] : [Edit.Fact($"/motion/axes/{name}/drive/pitch", told.Pitch), Edit.Fact(at, told.Starts)]);
+                    told is null ? [] : [Edit.Fact(JsonPointer.Axis(name) / "drive" / "pitch", told.Pitch), Edit.Fact(at, told.Starts)]);
         }
     }
 }

@@ -19,7 +19,7 @@ public sealed class StepRateTooHigh : ICardRule
             if (axis is not { StepsPerMm: { } steps, MaxSpeed: { } speed }) continue;
             var rate = steps * speed * (name is "x" or "y" ? Drives.WorstMotor(card) : 1);
             if (rate > board)
-                yield return Id.At($"/motion/axes/{name}/maxSpeed",
+                yield return Id.At(JsonPointer.Axis(name) / "maxSpeed",
                     $"{name.ToUpperInvariant()} at {speed:0.#} mm/s needs {rate:0} steps a second; the board sends {board:0}.",
                     $"The board loses steps or stutters above {board / rate * speed:0} mm/s.");
         }

@@ -23,7 +23,7 @@ public sealed class StepsDiffer : ICardRule
             var candidate = Candidate.That(axis.Drive, entered);
             var how = candidate is not null && candidate.Microsteps != axis.Drive!.Microsteps
                 ? $" With 1/{candidate.Microsteps} microsteps they would agree." : "";
-            yield return Id.At($"/motion/axes/{name}/stepsPerMm",
+            yield return Id.At(JsonPointer.Axis(name) / "stepsPerMm",
                 $"{name.ToUpperInvariant()} has {entered:0.##} steps per mm; its parts give {computed:0.##}.{how}",
                 $"Every way along {name.ToUpperInvariant()} would come out {100 * entered / computed:0.#} % of what is asked for.");
         }

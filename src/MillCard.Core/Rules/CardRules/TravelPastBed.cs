@@ -26,8 +26,9 @@ public sealed class TravelPastBed : ICardRule
         foreach (var (name, member, axis, from, to, spare) in new[] { ("X", "x", card.Motion.Axes.X, -origin.X, width - origin.X, spareX),
             ("Y", "y", card.Motion.Axes.Y, -origin.Y, depth - origin.Y, spareY) })
         {
-            if (axis?.Min is { } min && from - min > Usual + spare) yield return Past(name, $"/motion/axes/{member}/min", from - min, from);
-            if (axis?.Max is { } max && max - to > Usual + spare) yield return Past(name, $"/motion/axes/{member}/max", max - to, to);
+            if (axis?.Min is { } min && from - min > Usual + spare)
+                yield return Past(name, JsonPointer.Axis(member) / "min", from - min, from);
+            if (axis?.Max is { } max && max - to > Usual + spare) yield return Past(name, JsonPointer.Axis(member) / "max", max - to, to);
         }
     }
 

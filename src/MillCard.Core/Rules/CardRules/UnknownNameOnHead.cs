@@ -21,14 +21,14 @@ public sealed class UnknownNameOnHead : ICardRule
             yield return Say("/head/fans", $"Two fans are called {twice.Key}.");
         for (var i = 0; i < nozzles.Length; i++)
             foreach (var fan in head.Nozzles![i].Fans.Except(fans))
-                yield return Say($"/head/nozzles/{i}/fans", $"Nozzle {nozzles[i]} is cooled by fan {fan}, which is not on the card.");
+                yield return Say(JsonPointer.Nozzle(i) / "fans", $"Nozzle {nozzles[i]} is cooled by fan {fan}, which is not on the card.");
         for (var i = 0; i < head.Carriages.Count; i++)
             if (!nozzles.Contains(head.Carriages[i].Nozzle))
-                yield return Say($"/head/carriages/{i}/nozzle",
+                yield return Say(JsonPointer.Carriage(i) / "nozzle",
                 $"Carriage {i + 1} carries nozzle {head.Carriages[i].Nozzle}, which is not on the card.");
         for (var i = 0; i < head.Bodies.Count; i++)
             if (head.Bodies[i].On is { } on && !nozzles.Contains(on))
-                yield return Say($"/head/bodies/{i}/on", $"{head.Bodies[i].Name} hangs beside nozzle {on}, which is not on the card.");
+                yield return Say(JsonPointer.Body(i) / "on", $"{head.Bodies[i].Name} hangs beside nozzle {on}, which is not on the card.");
     }
 
     private Finding Say(string pointer, string message) =>

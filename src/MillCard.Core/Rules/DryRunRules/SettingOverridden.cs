@@ -36,13 +36,13 @@ public sealed class SettingOverridden : IDryRunRule
             switch (set.Meaning)
             {
                 case Meaning.LimitSpeed:
-                    yield return (letter, $"/motion/axes/{axis}/maxSpeed", $"the highest speed of {letter}",
+                    yield return (letter, JsonPointer.Axis(axis) / "maxSpeed", $"the highest speed of {letter}",
                     facts?.MaxSpeed, flavour.SpeedLimitUnit == "mm/min" ? 1 / 60.0 : 1); break;
                 case Meaning.LimitAcceleration:
-                    yield return (letter, $"/motion/axes/{axis}/maxAcceleration",
+                    yield return (letter, JsonPointer.Axis(axis) / "maxAcceleration",
                     $"the highest acceleration of {letter}", facts?.MaxAcceleration, 1); break;
                 case Meaning.StepsPerMm:
-                    yield return (letter, $"/motion/axes/{axis}/stepsPerMm", $"the steps per mm of {letter}",
+                    yield return (letter, JsonPointer.Axis(axis) / "stepsPerMm", $"the steps per mm of {letter}",
                     facts?.StepsPerMm, 1); break;
             }
     }

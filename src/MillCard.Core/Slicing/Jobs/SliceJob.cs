@@ -51,8 +51,8 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
     {
         var own = moment == RoutineMoment.Start && Mode is { } use ? Machine.Card.Modes.ToList()
             .FindIndex(m => m.Kind == use.Kind && m.Start is not null) : -1;
-        return own >= 0 ? ($"/modes/{own}/start", Machine.Card.Modes[own].Start)
-            : ($"/routines/{moment.Name}", moment.Of(Machine.Card.Routines));
+        return own >= 0 ? (JsonPointer.Mode(own) / "start", Machine.Card.Modes[own].Start)
+            : (JsonPointer.Routine(moment.Name), moment.Of(Machine.Card.Routines));
     }
 
     /// <summary>Indices of the nozzles that print something: those the parts ask for, and the second one in copy and mirror.</summary>
@@ -75,7 +75,7 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
 
     /// <summary>Where a nozzle's filament is named.</summary>
     internal string FilamentPointer(int nozzle) => Loaded.ContainsKey(Machine.Nozzles[nozzle].Id)
-        ? $"/loaded/{JsonPointer.Escape(Machine.Nozzles[nozzle].Id)}" : nozzle == 1 && SecondFilament is not null ? "/secondFilament"
+        ? JsonPointer.Root / "loaded" / Machine.Nozzles[nozzle].Id : nozzle == 1 && SecondFilament is not null ? "/secondFilament"
             : "/filament";
 
     /// <summary>The nozzle that prints first: the one that the parts name first where several begin together.</summary>

@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Installs what the tests need and runs all of them: build, format, lint, core, API on a real PostgreSQL, pages in a real browser.
-# Ends with one line "N passed, N failed".
+# Ends with one line "N passed, N failed". With --quick, for the daily round: build, and the tests that need neither database nor browser.
 set -euo pipefail
 cd "$(dirname "$0")"
 LOGS=$PWD/artifacts/test-logs
@@ -8,18 +8,49 @@ mkdir -p "$LOGS"
 . scripts/steps.sh
 . scripts/cluster.sh
 
+QUICK=no
+[ "${1:-}" = --quick ] && QUICK=yes
+
 need_tools
-need_postgres
-command -v chromium >/dev/null || step "Installing Chromium from Debian's packages" "Install the package chromium by hand and run this again." install_debian chromium
 need_npm_packages
+if [ "$QUICK" = no ]; then
+    need_postgres
+    command -v chromium >/dev/null || step "Installing Chromium from Debian's packages" \
+        "Install the package chromium by hand and run this again." install_debian chromium
+fi
+
+# what needs no build of the server runs beside it; its outcome is told behind it
+look_at_pages() {
+    (npm run format && npm run lint) >"$LOGS/pages.log" 2>&1
+    echo $? >"$LOGS/pages.code"
+}
+pages_outcome() {
+    cat "$LOGS/pages.log"
+    return "$(cat "$LOGS/pages.code")"
+}
 
 step "Fetching NuGet packages" "Check that the NuGet registry can be reached and run this again." dotnet restore MillCard.slnx --locked-mode
-step "Building everything, warnings as errors" "The message above says why." dotnet build MillCard.slnx -c Release --no-restore --nologo -v quiet
-step "Holding the API's description against the committed one" "Commit src/MillCard.Web/openapi/v1.json as the build wrote it, and run npm run types -w web." git diff --exit-code --stat -- src/MillCard.Web/openapi
-step "Checking the format of C#" "Run: dotnet format MillCard.slnx" dotnet format MillCard.slnx --no-restore --verify-no-changes
-step "Checking the format of the rest" "Run: npm run format:fix" npm run format
-step "Linting the pages" "The message above says where." npm run lint
-step "Building the pages, types held against the API" "If the types drifted: npm run types -w web." npm run build -w web
+if [ "$QUICK" = no ]; then
+    echo 1 >"$LOGS/pages.code"
+    look_at_pages &
+    PAGES=$!
+fi
+step "Building everything, warnings as errors" "The message above says why." \
+    dotnet build MillCard.slnx -c Release --no-restore --nologo -v quiet
+step "Holding the API's description against the committed one" \
+    "Commit src/MillCard.Web/openapi/v1.json as the build wrote it, and run npm run types -w web." \
+    git diff --exit-code --stat -- src/MillCard.Web/openapi
+step "Checking the format of C#" "Run: dotnet format MillCard.slnx" \
+    dotnet format whitespace . --folder --verify-no-changes --exclude node_modules web artifacts
+step "Holding the notices against the lock files" "Run: node scripts/notices.mjs" node scripts/notices.mjs --check
+if [ "$QUICK" = no ]; then
+    step "Building the pages, types held against the API" "If the types drifted: npm run types -w web." npm run build -w web
+    step "Holding the pages to their size" \
+        "Load what is not wanted at once in a chunk of its own, or raise the budget in scripts/sizes.mjs." \
+        npm run sizes -w web
+    wait "$PAGES" || true
+    step "Formatting and linting the rest" "Formatting: npm run format:fix. Lint: the message above says where." pages_outcome
+fi
 
 PASSED=0 FAILED=0
 # suite "name" "command that prints passed and failed" — a suite that ran nothing counts as failed
@@ -52,7 +83,8 @@ vitest() {
 playwright() {
     rm -f artifacts/e2e.json
     (cd tests/e2e && npx --no-install playwright test) >"$1" 2>&1 || true
-    node -p "const s = JSON.parse(require('fs').readFileSync('artifacts/e2e.json')).stats; s.expected + ' ' + (s.unexpected + s.flaky + s.skipped)"
+    node -p "const s = JSON.parse(require('fs').readFileSync('artifacts/e2e.json')).stats
+        s.expected + ' ' + (s.unexpected + s.flaky + s.skipped)"
 }
 
 # start.sh and mill-card as their owner calls them, killed, stopped and restored
@@ -61,17 +93,32 @@ life() {
     echo "$(sed -n 's/^# pass //p' "$1") $(($(sed -n 's/^# tests //p' "$1") - $(sed -n 's/^# pass //p' "$1")))"
 }
 
+if [ "$QUICK" = yes ]; then
+    suite "Pages' units" vitest
+    suite "Core" xunit tests/MillCard.Core.Tests
+    say ""
+    say "$PASSED passed, $FAILED failed"
+    exit $((FAILED > 0))
+fi
+
 CLUSTER=$(reachable_folder "$(mktemp -d "${TMPDIR:-/tmp}/mill-card-test.XXXXXX")")/cluster
 chmod 755 "$(dirname "$CLUSTER")"
-trap 'stop_cluster; rm -rf "$(dirname "$CLUSTER")"' EXIT
+trap 'kill ${BROWSER:-} 2>/dev/null || true; stop_cluster; rm -rf "$(dirname "$CLUSTER")"' EXIT
 step "Making a database for the tests" "The message above says why." make_cluster
 start_cluster -c fsync=off
 
+# the browser takes longest and has one thing to do at a time: the others run beside it
+BROWSER_SAID=$LOGS/browser.said
+(PASSED=0 FAILED=0; suite "Pages in Chromium" playwright >"$BROWSER_SAID" 2>&1; echo "$PASSED $FAILED" >"$BROWSER_SAID.count") &
+BROWSER=$!
 suite "Pages' units" vitest
 suite "Core" xunit tests/MillCard.Core.Tests
 suite "API on PostgreSQL" xunit tests/MillCard.Web.Tests
-suite "Pages in Chromium" playwright
 suite "Starting, stopping, restoring" life
+wait "$BROWSER" || true
+cat "$BROWSER_SAID"
+read -r passed failed <"$BROWSER_SAID.count" || { passed=0 failed=1; }
+PASSED=$((PASSED + passed)) FAILED=$((FAILED + failed))
 
 say ""
 say "$PASSED passed, $FAILED failed"

@@ -63,7 +63,8 @@ check_cluster_version() {
     installed=$("$(postgres_bin)/postgres" --version | sed 's/[^0-9]*\([0-9]*\).*/\1/')
     [ "$made" = "$installed" ] && return
     fail "The data in $CLUSTER was made by PostgreSQL $made; PostgreSQL $installed is installed here.
-Install the package postgresql-$made, or take a backup where it still runs (./mill-card backup FILE) and restore it into an empty folder here (./mill-card restore FILE)."
+Install the package postgresql-$made, or take a backup where it still runs (./mill-card backup FILE)
+and restore it into an empty folder here (./mill-card restore FILE)."
 }
 
 # Starts the cluster on a free port, or finds it running.

@@ -27,14 +27,16 @@ older_than_sources() {
 }
 
 build_server() {
-    older_than_sources "$SERVER" src demo Directory.Build.props Directory.Packages.props -name bin -prune -o -name obj -prune -o -name openapi -prune -o -type f || return 0
+    older_than_sources "$SERVER" src demo Directory.Build.props Directory.Packages.props \
+        -name bin -prune -o -name obj -prune -o -name openapi -prune -o -type f || return 0
     step "Building the server" "The message above says why." dotnet build src/MillCard.Web -c Release --nologo -v quiet
     step "Building the stand-in printer" "The message above says why." dotnet build src/MillCard.StandIn -c Release --nologo -v quiet
     touch "$SERVER"
 }
 
 build_pages() {
-    older_than_sources web/dist/index.html web src/MillCard.Web/openapi -name node_modules -prune -o -name dist -prune -o -type f || return 0
+    older_than_sources web/dist/index.html web src/MillCard.Web/openapi \
+        -name node_modules -prune -o -name dist -prune -o -type f || return 0
     step "Building the pages" "The message above says why." npm run build -w web
     touch web/dist/index.html
 }

@@ -59,7 +59,8 @@ install_debian() {
     export DEBIAN_FRONTEND=noninteractive
     # the package's own cluster is not wanted: the project brings its own
     as_root mkdir -p /etc/postgresql-common
-    [ -e /etc/postgresql-common/createcluster.conf ] || printf 'create_main_cluster = false\n' | as_root tee /etc/postgresql-common/createcluster.conf >/dev/null
+    [ -e /etc/postgresql-common/createcluster.conf ] ||
+        printf 'create_main_cluster = false\n' | as_root tee /etc/postgresql-common/createcluster.conf >/dev/null
     as_root apt-get update
     as_root apt-get install -y --no-install-recommends "$@"
 }
@@ -74,10 +75,12 @@ need_tools() {
 
 need_postgres() {
     postgres_bin >/dev/null && return
-    step "Installing PostgreSQL from Debian's packages" "Install the package postgresql by hand and run this again." install_debian postgresql
+    step "Installing PostgreSQL from Debian's packages" \
+        "Install the package postgresql by hand and run this again." install_debian postgresql
 }
 
 need_npm_packages() {
-    if [ node_modules/.package-lock.json -nt package-lock.json ] || [ node_modules/.package-lock.json -ef package-lock.json ]; then return; fi
+    if [ node_modules/.package-lock.json -nt package-lock.json ] ||
+        [ node_modules/.package-lock.json -ef package-lock.json ]; then return; fi
     step "Fetching npm packages" "Check that the npm registry can be reached and run this again." npm ci --no-audit --no-fund
 }

@@ -58,7 +58,7 @@ test('a card is filled from nothing, the drawing follows, and it survives a kill
   await page.getByRole('textbox', { name: 'End routine' }).fill('M104 S0\nM140 S0')
   await page.getByRole('link', { name: 'Sheet' }).click()
   await field(page, 'room').fill('17')
-  await page.waitForTimeout(1000)
+  await expect(page.locator('[data-save=waiting], [data-save=saving]')).toHaveCount(0)
   await server.kill()
   await server.start()
   await page.reload()

@@ -8,6 +8,9 @@ import { test as base } from '@playwright/test'
 const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..')
 export const demoPart = (name: string) => join(root, 'demo', 'parts', `${name}.stl`)
 
+/** Runs a command until its input ends, which it does when whoever holds it is gone: a run that is broken off leaves no server. */
+const untilLetGo = '"$0" "$@" <&- & cat > /dev/null; kill -KILL $!; wait'
+
 /** The built server on a port and a database of its own, in the cluster that test.sh starts. */
 export class Server {
   private process: ChildProcess | undefined
@@ -29,9 +32,9 @@ export class Server {
 
   async start() {
     const folder = join(root, 'src/MillCard.Web/bin/Release/net10.0')
-    this.process = spawn('dotnet', [join(folder, 'MillCard.Web.dll'), '--urls', this.url], {
+    this.process = spawn('bash', ['-c', untilLetGo, 'dotnet', join(folder, 'MillCard.Web.dll'), '--urls', this.url], {
       cwd: folder,
-      stdio: ['ignore', 'inherit', 'inherit'],
+      stdio: ['pipe', 'inherit', 'inherit'],
       env: {
         ...process.env,
         ConnectionStrings__MillCard: this.connection,
@@ -40,7 +43,7 @@ export class Server {
         DOTNET_ENVIRONMENT: 'Production',
       },
     })
-    for (let i = 0; i < 300; i++) {
+    for (let i = 0; i < 1200; i++) {
       if (
         await fetch(`${this.url}/api/health`).then(
           (answer) => answer.ok,
@@ -50,13 +53,13 @@ export class Server {
         return
       await new Promise((wait) => setTimeout(wait, 100))
     }
-    throw new Error('the server did not answer within half a minute')
+    throw new Error('the server did not answer within two minutes')
   }
 
   /** Ends it the hard way. */
   async kill() {
     const ended = new Promise((end) => this.process!.once('exit', end))
-    this.process!.kill('SIGKILL')
+    this.process!.stdin!.end()
     await ended
   }
 }

@@ -43,6 +43,14 @@ export class Copy {
   begin() {
     this.said = ''
     this.process = spawn('bash', ['start.sh'], { cwd: root, env: this.env, detached: true, stdio: ['ignore', 'pipe', 'pipe'] })
+    // a run that is broken off ends its copies, wherever it is broken off
+    const watch = spawn('bash', ['-c', `cat > /dev/null; kill -TERM -${this.process.pid}`], {
+      detached: true,
+      stdio: ['pipe', 'ignore', 'ignore'],
+    })
+    watch.unref()
+    watch.stdin.unref()
+    this.process.once('close', () => watch.kill('SIGKILL'))
     this.ended = new Promise((end) => this.process.once('close', (code, signal) => end({ code, signal })))
     for (const stream of [this.process.stdout, this.process.stderr]) stream.on('data', (text) => (this.said += text))
   }

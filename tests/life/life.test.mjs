@@ -232,8 +232,10 @@ test('what is wrong with the data is found', async () => {
     assert.equal(copy.tool('check').code, 0)
     for (const sql of [
       `update blob set bytes = bytes || 'x'::bytea where hash = (select min(hash) from blob)`,
-      `update document set draft = '{"schema":"mill-card/card/1","envelope":{"height":-5}}' where id = (select min(id::text)::uuid from document where kind = 'card')`,
-      `delete from blob where hash = (select max(hash) from blob where media_type = 'model/stl') and not exists (select 1 from run where program = hash)`,
+      `update document set draft = '{"schema":"mill-card/card/1","envelope":{"height":-5}}' where id = (select ` +
+        `min(id::text)::uuid from document where kind = 'card')`,
+      `delete from blob where hash = (select max(hash) from blob where media_type = 'model/stl') and not exists ` +
+        `(select 1 from run where program = hash)`,
     ])
       assert.equal(copy.tool('sql', sql).code, 0)
     const checked = copy.tool('check')

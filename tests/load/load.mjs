@@ -56,7 +56,8 @@ async function editors() {
   }
   const all = [...acknowledged.values()].flat().length
   console.log(
-    `${all} edits acknowledged, ${clashes} refused as clashes, ${lost} lost; a save p50 ${percentile(times, 0.5).toFixed(0)} ms, p95 ${percentile(times, 0.95).toFixed(0)} ms`,
+    `${all} edits acknowledged, ${clashes} refused as clashes, ${lost} lost; a save p50 ` +
+      `${percentile(times, 0.5).toFixed(0)} ms, p95 ${percentile(times, 0.95).toFixed(0)} ms`,
   )
   if (lost > 0) process.exit(1)
 }
@@ -97,7 +98,8 @@ async function slices() {
     console.log(`${name}: p50 ${percentile(times, 0.5).toFixed(0)} ms, p95 ${percentile(times, 0.95).toFixed(0)} ms`)
   }
   console.log(
-    `all small requests: p50 ${percentile(everything, 0.5).toFixed(0)} ms, p95 ${percentile(everything, 0.95).toFixed(0)} ms; slices done meanwhile: ${JSON.stringify(statuses)}`,
+    `all small requests: p50 ${percentile(everything, 0.5).toFixed(0)} ms, p95 ` +
+      `${percentile(everything, 0.95).toFixed(0)} ms; slices done meanwhile: ${JSON.stringify(statuses)}`,
   )
   leave.abort()
   await Promise.all(waiting)

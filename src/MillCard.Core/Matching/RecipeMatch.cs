@@ -3,7 +3,6 @@ using MillCard.Core.Findings;
 using MillCard.Core.Flow;
 using MillCard.Core.Motion;
 using MillCard.Core.Slicing.Paths;
-using MillCard.Core.Starting;
 using static MillCard.Core.Matching.FilamentMatch;
 
 namespace MillCard.Core.Matching;
@@ -39,7 +38,7 @@ public static class RecipeMatch
                 : "It counts its layers in rungs, and this card's ladder is not known; it says no height in mm.", "/layers/others",
                 "/motion/axes/z/drive")
         { Remedy = AboutOnRung(card, nozzle, recipe) };
-        foreach (var misfit in NozzleChange.Misfits(nozzle, here))
+        foreach (var misfit in NozzleBounds.Misfits(nozzle, here))
             yield return new(misfit.Weight == MisfitWeight.Impossible ? Verdict.DoesNotFit : Verdict.FitsWithCautions, misfit.Message,
                 misfit.Asks, at / "diameter", misfit.Weight == MisfitWeight.Bad)
             {

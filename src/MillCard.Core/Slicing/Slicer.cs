@@ -19,7 +19,6 @@ using MillCard.Core.Slicing.Order;
 using MillCard.Core.Slicing.Paths;
 using MillCard.Core.Slicing.Supporting;
 using MillCard.Core.Slicing.Writing;
-using MillCard.Core.Starting;
 
 namespace MillCard.Core.Slicing;
 
@@ -131,7 +130,7 @@ public static class Slicer
 
     /// <summary>Lines that do not suit the nozzle that lays them.</summary>
     private static IEnumerable<Finding> MisfitNotes(SliceJob job) =>
-        job.NozzlesInUse.SelectMany(n => NozzleChange.Misfits(job.Machine.Nozzles[n], Ladder.Resolved(job.Recipe, job.Machine.Card, n)))
+        job.NozzlesInUse.SelectMany(n => NozzleBounds.Misfits(job.Machine.Nozzles[n], Ladder.Resolved(job.Recipe, job.Machine.Card, n)))
             .DistinctBy(m => m.Message)
             .Select(m => new Finding("lines-for-another-nozzle", m.Weight == MisfitWeight.Unusual ? Severity.Note : Severity.Caution,
                 m.Message, "Lines are laid well only in some widths and heights of the nozzle's bore (common practice).",

@@ -46,8 +46,8 @@ public static class Consequences
             + $"{(free - left) / 100:0.#} cm² to keep-outs and what the head needs round them.");
 
     private static string Lines(double d) => string.Create(CultureInfo.InvariantCulture,
-        $"A {d:0.##} mm nozzle lays lines of {0.6 * d:0.##} to {2 * d:0.##} mm, "
-            + $"in layers of {0.25 * d:0.##} to {0.75 * d:0.##} mm (common practice).");
+        $"A {d:0.##} mm nozzle lays lines of {NozzleBounds.LeastWidth * d:0.##} to {NozzleBounds.MostWidth * d:0.##} mm, "
+            + $"in layers of {NozzleBounds.LeastHeight * d:0.##} to {NozzleBounds.MostHeight * d:0.##} mm (common practice).");
 
     private static string Frame(Machine machine)
     {

@@ -46,9 +46,9 @@ internal sealed record SentJob(Job Job, IReadOnlyDictionary<string, byte[]> File
             MultipartBodyLengthLimit = Bounds.Mesh,
             ValueLengthLimit = (int)Bounds.Document,
             ValueCountLimit = Bounds.JobFiles,
-            KeyLengthLimit = 200,
+            KeyLengthLimit = FormRefusedException.LongestName,
         }));
-        var form = await request.ReadFormAsync(stop);
+        var form = await FormOfAsync(request, stop);
         if (form.Files.Count > Bounds.JobFiles)
             return Refused("", $"A job takes {Bounds.JobFiles} files; this one has {form.Files.Count}.");
         if (await JsonOfAsync(form, stop) is not { } json) return Refused("/job", "The field job is missing.");
@@ -88,6 +88,18 @@ internal sealed record SentJob(Job Job, IReadOnlyDictionary<string, byte[]> File
         }
         return new ReadJob(Job, Machine.Of(Job.Card!), parts,
             [.. Job.Zones.Select(z => new ZoneToSlice(z, z is MeshZone { File: var file } ? meshes[file] : null))]);
+    }
+
+    private static async Task<IFormCollection> FormOfAsync(HttpRequest request, CancellationToken stop)
+    {
+        try
+        {
+            return await request.ReadFormAsync(stop);
+        }
+        catch (InvalidDataException broken)
+        {
+            throw new FormRefusedException(broken);
+        }
     }
 
     /// <summary>The job's JSON, whether it was sent as a field or as a file part; null where there is none.</summary>

@@ -43,8 +43,8 @@ internal sealed partial class Failures(ILogger<Failures> log) : IExceptionHandle
         BadHttpRequestException { StatusCode: 413 } => Refusal.Sentence(413, "Too large.", TooLarge(context)),
         BadHttpRequestException broken => Refusal.Sentence(broken.StatusCode, "The request is broken.",
             "The request could not be read; it was cut short or is not what this address takes."),
-        InvalidDataException broken when OfForm(broken) is { } sentence => Refusal.Sentence(413, "Too large.", sentence),
-        InvalidDataException broken => Refusal.Sentence(422, "The request is refused.", broken.Message),
+        FormRefusedException large => Refusal.Sentence(413, "The form is refused.", large.Message),
+        GoneException gone => Refusal.Sentence(422, "The request is refused.", gone.Message),
         _ => OfDatabase(exception),
     };
 
@@ -71,21 +71,6 @@ internal sealed partial class Failures(ILogger<Failures> log) : IExceptionHandle
     {
         for (; exception is not null; exception = exception.InnerException) yield return exception;
     }
-
-    /// <summary>The framework says which bound of a form was passed in words alone.</summary>
-    private static string? OfForm(InvalidDataException broken) => broken.Message switch
-    {
-        var m when m.Contains("value count limit", StringComparison.Ordinal)
-            || m.Contains("key count limit", StringComparison.Ordinal) =>
-            $"This form has more than {Bounds.JobFiles} fields; at most {Bounds.JobFiles} are taken.",
-        var m when m.Contains("key length limit", StringComparison.Ordinal) => "The name of a field of this form is too long.",
-        var m when m.Contains("value length limit", StringComparison.Ordinal) =>
-            $"A field of this form is larger than the {Bounds.Document >> 20} MB that are taken.",
-        var m when m.Contains("body length limit", StringComparison.Ordinal) =>
-            $"A file is larger than the {Bounds.Mesh >> 20} MB that are taken.",
-        var m when m.Contains("limit", StringComparison.Ordinal) => "This form is larger than what is taken here.",
-        _ => null,
-    };
 
     private static string TooLarge(HttpContext context) =>
         context.Features.Get<IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize is { } most

@@ -4,6 +4,7 @@ using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Machines;
 using MillCard.Store;
+using MillCard.Web.Http;
 using MillCard.Web.Work;
 
 namespace MillCard.Web.Trials;
@@ -19,7 +20,7 @@ internal sealed class RunShelf(WorkQueue queue) : IDisposable
         var key = (row.TrialId, row.Program, row.At);
         if (_shelf.TryGetValue(key, out DryRunReport? known)) return known!;
         var program = await blobs.FindAsync(row.Program, stop)
-            ?? throw new InvalidDataException("The program is not there any more; slice again.");
+            ?? throw new GoneException("The program is not there any more; slice again.");
         var card = JsonSerializer.Deserialize<Card>(row.Card, DocumentJson.Options)!;
         var run = await queue.BySizeAsync(program.Bytes.Length, left => SimulatedMachine.Run(Machine.Of(card), program.Bytes, left), stop);
         return Put(row, run);

@@ -6529,8 +6529,10 @@ export interface components {
              */
             wipe?: null | number;
         };
+        /** @description That it answers, and which version it is. */
         Health: {
             status: string;
+            version: string;
         };
         /** @description Heaters, housing and the room. */
         HeatFacts: {

@@ -40,7 +40,10 @@ export function HeadSection({ card, x, y, width, height }: { card: Card; x: numb
           {i === 0 && (
             <>
               <path
-                d={`M${cx + (box.x + box.width) * scale} ${up(body.underside)}h18M${cx + (box.x + box.width) * scale + 12} ${up(body.underside)}V${floor}`}
+                d={
+                  `M${cx + (box.x + box.width) * scale} ` +
+                  `${up(body.underside)}h18M${cx + (box.x + box.width) * scale + 12} ${up(body.underside)}V${floor}`
+                }
                 stroke="var(--ink-2)"
                 strokeWidth="0.8"
                 fill="none"

@@ -56,13 +56,14 @@ export function Lines({ id, run, cursor, onGo }: LinesProps) {
             const line = lines.get(number)
             const mark = marks.get(number)
             return (
-              // eslint-disable-next-line jsx-a11y/click-events-have-key-events, jsx-a11y/interactive-supports-focus -- the list box has the keys
+              // the list box has the keys
+              // eslint-disable-next-line jsx-a11y/click-events-have-key-events, jsx-a11y/interactive-supports-focus
               <div
                 key={index}
                 id={`line-${number}`}
                 role="option"
                 aria-selected={cursor === number}
-                className={`line-row${cursor === number ? ' lit' : ''}${line?.text.startsWith(';') ? ' remark' : ''}${mark ? ` ${mark}` : ''}`}
+                className={['line-row', cursor === number && 'lit', line?.text.startsWith(';') && 'remark', mark].filter(Boolean).join(' ')}
                 style={{ top: start, height: rowHeight }}
                 onClick={() => onGo(number)}
               >

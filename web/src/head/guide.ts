@@ -104,7 +104,8 @@ const guides: [RegExp, Guide][] = [
     {
       title: 'Z offset',
       steps: [
-        'From where the probe answers to where the nozzle touches. More negative brings the nozzle nearer to the bed, less negative further away.',
+        'From where the probe answers to where the nozzle touches. More negative brings the nozzle nearer to the bed, ' +
+          'less negative further away.',
         'Change it in steps of 0.02 mm while a first layer prints: lines apart want it lower, ridges between lines want it higher.',
       ],
     },
@@ -114,7 +115,8 @@ const guides: [RegExp, Guide][] = [
     {
       title: 'Unevenness of the bed',
       steps: [
-        'Have the firmware probe its grid and report it: highest less lowest. A first layer thinner than half of it will not stick everywhere.',
+        'Have the firmware probe its grid and report it: highest less lowest. A first layer thinner than half of it ' +
+          'will not stick everywhere.',
       ],
     },
   ],
@@ -123,7 +125,8 @@ const guides: [RegExp, Guide][] = [
     {
       title: 'Probe',
       steps: [
-        'From the tip of the nozzle to the middle of the pin or sensor: right and back are positive. It probes only where it can be brought over the bed.',
+        'From the tip of the nozzle to the middle of the pin or sensor: right and back are positive. It probes only ' +
+          'where it can be brought over the bed.',
       ],
     },
   ],

@@ -62,7 +62,8 @@ export function HistoryTab() {
                 {new Date(revision.at).toLocaleString()} ·{' '}
                 {revision.changed.length === 0
                   ? 'the draft is the same'
-                  : `the draft differs in ${revision.changed.length} facts: ${revision.changed.slice(0, 3).join(', ')}${revision.changed.length > 3 ? ' …' : ''}`}
+                  : `the draft differs in ${revision.changed.length} facts: ` +
+                    `${revision.changed.slice(0, 3).join(', ')}${revision.changed.length > 3 ? ' …' : ''}`}
               </p>
               <Stamp revision={revision} />
               <p className="keys">

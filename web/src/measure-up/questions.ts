@@ -17,7 +17,8 @@ export const questions: Question[] = [
     id: 'size',
     title: 'What shape and size is the bed, and how high can it print?',
     where:
-      'Width and depth stand on the rating plate or in the papers; count only where plastic may lie. For the height, run Z to its top and put a ruler between nozzle and plate.',
+      'Width and depth stand on the rating plate or in the papers; count only where plastic may lie. For the height, ' +
+      'run Z to its top and put a ruler between nozzle and plate.',
     pointers: ['/envelope/bed/shape', '/envelope/bed/width', '/envelope/bed/depth', '/envelope/height'],
     knownBy: 'rating-plate',
   },
@@ -25,7 +26,8 @@ export const questions: Question[] = [
     id: 'origin',
     title: 'Where does the machine count X 0 Y 0?',
     where:
-      'Home it, move to X0 Y0 and look where the nozzle stands. Round beds usually count from the middle, others from the front-left corner.',
+      'Home it, move to X0 Y0 and look where the nozzle stands. Round beds usually count from the middle, others from ' +
+      'the front-left corner.',
     pointers: ['/envelope/origin', '/envelope/home'],
     knownBy: 'measured',
   },
@@ -62,7 +64,8 @@ export const questions: Question[] = [
     id: 'nozzle',
     title: 'Which nozzle is in it?',
     where:
-      'The bore is stamped on a flat of the nozzle. How hot the hot end may get stands in its papers: with a tube that reaches into it, about 240.',
+      'The bore is stamped on a flat of the nozzle. How hot the hot end may get stands in its papers: with a tube that ' +
+      'reaches into it, about 240.',
     pointers: ['/head/nozzles/0/diameter', '/head/nozzles/0/material', '/head/nozzles/0/maxTemperature', '/head/nozzles/0/maxFlow'],
     knownBy: 'rating-plate',
   },

@@ -45,7 +45,8 @@ export function HeatFields({ heater }: { heater: HeaterAnswer }) {
       {fit && (
         <p className="small-field wide">
           {fit.tells
-            ? `It ends at ${plain(fit.reachable, 1)} °C (${plain(fit.reachableFrom, 1)} to ${plain(fit.reachableTo ?? 0, 1)}, 95 %), with a time constant of ${plain(fit.timeConstant, 0)} s.`
+            ? `It ends at ${plain(fit.reachable, 1)} °C (${plain(fit.reachableFrom, 1)} to ` +
+              `${plain(fit.reachableTo ?? 0, 1)}, 95 %), with a time constant of ${plain(fit.timeConstant, 0)} s.`
             : `The log covers ${plain(fit.covers, 1)} time constants: it cannot tell where the ${heater.name} ends.`}
         </p>
       )}

@@ -116,7 +116,8 @@ export function MotionTab() {
               <p className="small-field wide quiet">
                 The carriages stand {plain(motion.delta.carriagesAtCentre, 3)} mm above the effector in the middle
                 {motion.delta.carriagesAtFront.length === 3 &&
-                  `; at the front edge of the reach the back one ${plain(motion.delta.carriagesAtFront[0]!, 1)}, the two front ones ${plain(motion.delta.carriagesAtFront[1]!, 1)}`}
+                  `; at the front edge of the reach the back one ${plain(motion.delta.carriagesAtFront[0]!, 1)}, the ` +
+                    `two front ones ${plain(motion.delta.carriagesAtFront[1]!, 1)}`}
                 .
               </p>
             )}

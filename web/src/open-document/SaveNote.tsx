@@ -1,6 +1,8 @@
 import { timeOfDay } from '../units/format'
 import type { SaveStatus } from './documentStore'
 
+const keptNowhere = 'not kept in this browser either, its store is full or closed; leave this page open'
+
 /** Says how the draft stands against the database, and offers undo. */
 export function SaveNote({ state }: { state: SaveStatus & { past: unknown[]; future: unknown[] } }) {
   const bad = state.state === 'refused' || state.state === 'unreachable' || state.state === 'clash'
@@ -26,7 +28,7 @@ function words({ state, savedAt, problem, mergedAt, keptHere }: SaveStatus): str
     case 'refused':
       return `not saved: ${problem ?? 'refused'}`
     case 'unreachable':
-      return `not saved yet: ${keptHere ? 'kept in this browser, tried again' : 'not kept in this browser either, its store is full or closed; leave this page open'}. ${problem ?? ''}`
+      return `not saved yet: ${keptHere ? 'kept in this browser, tried again' : keptNowhere}. ${problem ?? ''}`
     case 'clash':
       return 'not all saved: see what was changed here and elsewhere'
     default:

@@ -1,6 +1,6 @@
 import { useMemo } from 'react'
 import type { Limits } from '../units/limits'
-import { fieldAt, limitsOf, typesOf, useSchemaOf, variants, type DocumentKind, type SchemaNode } from './schema'
+import { fieldAt, limitsOf, typesOf, useSchemaIfHere, useSchemaOf, variants, type DocumentKind, type SchemaNode } from './schema'
 
 /** A setting or fact, as the server describes it. */
 export interface Setting {
@@ -122,8 +122,8 @@ export function useDepartures(of: 'part' | 'zone'): Setting[] {
 /** What the choice at a pointer is called; undefined where it is not made. */
 export type Word = (pointer: string, value: string | null | undefined) => string | undefined
 
-/** The words for choices in a kind of document. */
+/** The words for choices in a kind of document; until they are here, the choices' own. */
 export function useWords(kind: DocumentKind): Word {
-  const schema = useSchemaOf(kind)
-  return (pointer, value) => (value ? fieldAt(schema, pointer)?.['x-words']?.[value] : undefined)
+  const schema = useSchemaIfHere(kind)
+  return (pointer, value) => (value ? ((schema && fieldAt(schema, pointer)?.['x-words']?.[value]) ?? value) : undefined)
 }

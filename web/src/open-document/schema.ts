@@ -1,4 +1,4 @@
-import { useSuspenseQuery } from '@tanstack/react-query'
+import { useQuery, useSuspenseQuery } from '@tanstack/react-query'
 import { answerOf } from '../api/client'
 import { send } from '../api/send'
 import type { Limits } from '../units/limits'
@@ -37,14 +37,16 @@ export interface SchemaNode {
 export type DocumentKind = 'card' | 'filament' | 'recipe' | 'trial'
 
 /** The schema of a kind of document, as drafts keep to it. */
-export function useSchemaOf(kind: DocumentKind): SchemaNode {
-  const { data } = useSuspenseQuery({
-    queryKey: ['schema', kind],
-    staleTime: Infinity,
-    queryFn: async () => await answerOf<SchemaNode>(await send(`/api/schemas/${kind}-1.json?draft=true`)),
-  })
-  return data
-}
+export const useSchemaOf = (kind: DocumentKind): SchemaNode => useSuspenseQuery(asked(kind)).data
+
+/** The same once it is here, for pages that do not wait for it. */
+export const useSchemaIfHere = (kind: DocumentKind): SchemaNode | undefined => useQuery(asked(kind)).data
+
+const asked = (kind: DocumentKind) => ({
+  queryKey: ['schema', kind],
+  staleTime: Infinity,
+  queryFn: async () => answerOf<SchemaNode>(await send(`/api/schemas/${kind}-1.json?draft=true`)),
+})
 
 /** What the schema of a kind of document says of the field at a pointer. */
 export function useSchema(kind: DocumentKind): (pointer: string) => Limits {

@@ -29,8 +29,10 @@ export function MacroDialog({ text, files, onClose, onTake }: MacroDialogProps) 
       <DialogContent className="macro-dialog">
         <p className="quiet">
           {files
-            ? 'The files that the machine runs for M98 and for changes of tool (tfree0.g, tpre1.g, tpost1.g). A line with the name in square brackets begins each; the dry run steps into them. '
-            : 'The configuration of the machine, with its macro sections. Calls in routines are checked against it, and the dry run steps into it. '}
+            ? 'The files that the machine runs for M98 and for changes of tool (tfree0.g, tpre1.g, tpost1.g). A line ' +
+              'with the name in square brackets begins each; the dry run steps into them. '
+            : 'The configuration of the machine, with its macro sections. Calls in routines are checked against it, ' +
+              'and the dry run steps into it. '}
           <label className="link">
             {files ? 'add files' : 'choose a file'}
             <input

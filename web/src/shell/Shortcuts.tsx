@@ -1,5 +1,7 @@
 import { Dialog, DialogContent, DialogTitle } from '@mui/material'
+import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
+import { api, dataOf } from '../api/client'
 
 const keys: [string, string][] = [
   ['?', 'this list'],
@@ -42,6 +44,7 @@ export function Shortcuts() {
       <Dialog open={open} onClose={() => setOpen(false)}>
         <DialogTitle>Keys</DialogTitle>
         <DialogContent>
+          <Version />
           <table className="list">
             <tbody>
               {keys.map(([key, does]) => (
@@ -56,4 +59,9 @@ export function Shortcuts() {
       </Dialog>
     </>
   )
+}
+
+function Version() {
+  const { data } = useQuery({ queryKey: ['health'], queryFn: async () => dataOf(await api.GET('/api/health')) })
+  return <p className="quiet">Mill Card {data?.version ?? '…'}</p>
 }

@@ -19,6 +19,7 @@ export function HeatWindow({ filament }: { filament: Filament }) {
     low != null && high != null
       ? known.filter(([name, t]) => (name === 'layers' || name === 'first') && (t < low - tolerance || t > high + tolerance))
       : []
+  const window = `the spool’s window of ${low} to ${high} °C`
   return (
     <section aria-label="Temperatures">
       <h2 className="caps">Nozzle temperatures</h2>
@@ -54,8 +55,7 @@ export function HeatWindow({ filament }: { filament: Filament }) {
       </svg>
       {outside.map(([name, t]) => (
         <p key={name} className="reason no">
-          {t} °C for the {name === 'first' ? 'first layer' : 'layers'} lies outside the spool’s window of {low} to {high} °C by more than{' '}
-          {tolerance} °C.
+          {t} °C for the {name === 'first' ? 'first layer' : 'layers'} lies outside {window} by more than {tolerance} °C.
         </p>
       ))}
     </section>

@@ -1,0 +1,67 @@
+using System.Globalization;
+using MillCard.Core.Documents;
+
+namespace MillCard.Core.Flow;
+
+/// <summary>One way in which a recipe's lines do not suit a nozzle.</summary>
+/// <param name="Message">A sentence with the numbers.</param>
+/// <param name="Asks">Pointer of the recipe's setting.</param>
+/// <param name="Weight">How much it weighs.</param>
+public sealed record Misfit(string Message, string Asks, MisfitWeight Weight);
+
+/// <summary>How much a misfit weighs.</summary>
+public enum MisfitWeight
+{
+    /// <summary>It prints, less well.</summary>
+    Unusual,
+    /// <summary>It prints badly.</summary>
+    Bad,
+    /// <summary>It cannot be laid.</summary>
+    Impossible,
+}
+
+/// <summary>Which lines go with a nozzle, as shares of its bore. Common practice, no source.</summary>
+public static class NozzleBounds
+{
+    /// <summary>Narrowest line.</summary>
+    public const double LeastWidth = 0.6;
+    /// <summary>Widest line.</summary>
+    public const double MostWidth = 2;
+    /// <summary>Widest line of the first layer.</summary>
+    public const double MostFirstWidth = 2.5;
+    /// <summary>Lowest layer.</summary>
+    public const double LeastHeight = 0.25;
+    /// <summary>Highest layer that holds well.</summary>
+    public const double MostHeight = 0.75;
+    /// <summary>Above this, layers come apart.</summary>
+    public const double BadHeight = 0.8;
+
+    /// <summary>How a recipe's lines do not suit a nozzle; empty where they do.</summary>
+    public static IReadOnlyList<Misfit> Misfits(Nozzle nozzle, Recipe recipe)
+    {
+        if (nozzle.Diameter is not { } d) return [];
+        var misfits = new List<Misfit>();
+        foreach (var (name, width, pointer, most) in new[] { ("lines", recipe.LineWidth, "/lineWidth", MostWidth),
+            ("first layer's lines", recipe.LineWidth * recipe.Widths.First, "/widths/first", MostFirstWidth) })
+            if (width is { } w && (w < LeastWidth * d - 1e-9 || w > most * d + 1e-9))
+                misfits.Add(new(
+                    Say($"Its {name} of {w:0.##} mm are {100 * w / d:0} % of the nozzle; {100 * LeastWidth:0} to {100 * most:0} % go."),
+                    pointer, MisfitWeight.Impossible));
+        foreach (var (name, are, height, pointer) in new[] { ("first layer", "is", recipe.Layers.First, "/layers/first"),
+            ("layers", "are", recipe.Layers.Others, "/layers/others") })
+        {
+            if (height is not { } h) continue;
+            var of = Say($"Its {name} of {h:0.###} mm {are} {100 * h / d:0.#} % of the nozzle");
+            if (h < LeastHeight * d - 1e-9)
+                misfits.Add(new(Say($"{of}; below {100 * LeastHeight:0} % an uneven bed or drive shows."), pointer, MisfitWeight.Unusual));
+            else if (h > BadHeight * d + 1e-9)
+                misfits.Add(new(Say($"{of}; above {100 * BadHeight:0} % the line is hardly pressed onto the one below: layers come apart."),
+                    pointer, MisfitWeight.Bad));
+            else if (h > MostHeight * d + 1e-9)
+                misfits.Add(new(Say($"{of}; above {100 * MostHeight:0} % layers hold together less well."), pointer, MisfitWeight.Unusual));
+        }
+        return misfits;
+    }
+
+    private static string Say(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
+}

@@ -52,7 +52,7 @@ public sealed record Filament : OpenRecord, IDocument
     public BedHeat Bed { get; init; } = new();
     /// <summary>Plastic fed, as a ratio of the computed amount. 1 where nothing is said.</summary>
     [Group("Flow")]
-    [Field("flow", "", AtLeast = 0.2, AtMost = 2, Otherwise = "1", Look = FieldLook.Ratio, Also = "extrusion multiplier",
+    [Field("flow", "", AtLeast = 0.2, AtMost = 2, Otherwise = "1", Look = FieldLook.Ratio, Also = "more or less plastic",
         Pages = FieldPages.Trial)]
     public double? Flow { get; init; }
     /// <summary>Most plastic that can be melted of it, mm³/s.</summary>

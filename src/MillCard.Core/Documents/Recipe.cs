@@ -40,13 +40,13 @@ public sealed record Recipe : OpenRecord, IDocument
     public WallUse Wall { get; init; } = new();
     /// <summary>Solid layers at the top.</summary>
     [Group("Walls and shells")]
-    [Field("solid layers at the top", "", AtLeast = 0, AtMost = 1000, Short = "solid top", Also = "roof, top layers",
+    [Field("solid top layers", "", AtLeast = 0, AtMost = 1000, Short = "solid top", Also = "roof, top layers",
         Departs = Departs.Zone, Pages = FieldPages.Trial)]
     [Tends("More closes the top over sparse infill.", Surface = 2, Strength = 1, Time = -1)]
     public int TopLayers { get; init; } = 4;
     /// <summary>Solid layers at the bottom.</summary>
     [Group("Walls and shells")]
-    [Field("solid layers at the bottom", "", AtLeast = 0, AtMost = 1000, Short = "solid bottom", Also = "floor, bottom layers",
+    [Field("solid bottom layers", "", AtLeast = 0, AtMost = 1000, Short = "solid bottom", Also = "floor, bottom layers",
         Departs = Departs.Zone, Pages = FieldPages.Trial)]
     [Tends("More makes a firmer floor.", Strength = 1, Time = -1)]
     public int BottomLayers { get; init; } = 3;

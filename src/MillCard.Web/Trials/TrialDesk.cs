@@ -131,24 +131,25 @@ internal sealed class TrialDesk(
         return new StoredRun(row.At, result);
     }
 
-    private static async Task<T?> TakeAsync<T>(DocumentStore<T> store, Guid? id, string name, bool needed, List<FieldError> errors,
+    private static async Task<T?> TakeAsync<T>(DocumentStore<T> store, Guid? id, JsonPointer at, bool needed, List<FieldError> errors,
         CancellationToken stop) where T : class, IDocument
     {
+        var name = string.Join(' ', at.Steps);
         if (id is not { } given)
         {
-            if (needed) errors.Add(new FieldError($"/{name}", $"No {name} is chosen yet.", "required"));
+            if (needed) errors.Add(new FieldError(at, $"No {name} is chosen yet.", "required"));
             return null;
         }
         if (await store.FindAsync(given, stop) is not { } found)
         {
-            errors.Add(new FieldError($"/{name}", $"The {name} of this trial is not there any more; choose another.", "required"));
+            errors.Add(new FieldError(at, $"The {name} of this trial is not there any more; choose another.", "required"));
             return null;
         }
         foreach (var error in SchemaCheck.Of(DocumentSchema.Of(typeof(T)),
             JsonSerializer.SerializeToElement(found.Document, DocumentJson.Options)))
             errors.Add(error with
             {
-                Pointer = $"/{name}{error.Pointer}",
+                Pointer = at + error.Pointer,
                 Message = $"In {found.Document.Name ?? $"the {name}"}: {error.Message}"
             });
         return found.Document;

@@ -31,8 +31,10 @@ public sealed record NozzleChange(IReadOnlyList<ChangedFigure> Figures, IReadOnl
         var figures = new List<ChangedFigure>
         {
             Figure("bore", n => Say($"{n.Diameter:0.##} mm")),
-            Figure("line widths", n => Say($"{NozzleBounds.LeastWidth * n.Diameter:0.##} to {NozzleBounds.MostWidth * n.Diameter:0.##} mm")),
-            Figure("layer heights", n => Say($"{NozzleBounds.LeastHeight * n.Diameter:0.###} to {NozzleBounds.MostHeight * n.Diameter:0.###} mm")),
+            Figure("line widths",
+                n => Say($"{NozzleBounds.LeastWidth * n.Diameter:0.##} to {NozzleBounds.MostWidth * n.Diameter:0.##} mm")),
+            Figure("layer heights",
+                n => Say($"{NozzleBounds.LeastHeight * n.Diameter:0.###} to {NozzleBounds.MostHeight * n.Diameter:0.###} mm")),
             Figure("finest detail", n => Say($"about {n.Diameter:0.##} mm wide")),
             Figure("plastic at 50 mm/s",
                 n => Say($"{Typical(n, 50):0.#} mm³/s in lines {1.1 * n.Diameter:0.##} wide, {n.Diameter / 2:0.##} high")),

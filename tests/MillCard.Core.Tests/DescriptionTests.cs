@@ -20,7 +20,7 @@ public class DescriptionTests
             Otherwise = "as the warp", Departs = Departs.Zone, Pages = FieldPages.Trial)]
         [Tends("Tighter is finer.", Surface = 2, Time = -1)]
         public double? Tension { get; init; }
-        [Group("Weave")] [Field("pattern")] public Twill Pattern { get; init; }
+        [Group("Weave")][Field("pattern")] public Twill Pattern { get; init; }
         public IReadOnlyDictionary<string, FactSource> Sources { get; init; } = new Dictionary<string, FactSource>();
     }
 

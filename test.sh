@@ -103,22 +103,15 @@ fi
 
 CLUSTER=$(reachable_folder "$(mktemp -d "${TMPDIR:-/tmp}/mill-card-test.XXXXXX")")/cluster
 chmod 755 "$(dirname "$CLUSTER")"
-trap 'kill ${BROWSER:-} 2>/dev/null || true; stop_cluster; rm -rf "$(dirname "$CLUSTER")"' EXIT
+trap 'stop_cluster; rm -rf "$(dirname "$CLUSTER")"' EXIT
 step "Making a database for the tests" "The message above says why." make_cluster
 start_cluster -c fsync=off
 
-# the browser takes longest and has one thing to do at a time: the others run beside it
-BROWSER_SAID=$LOGS/browser.said
-(PASSED=0 FAILED=0; suite "Pages in Chromium" playwright >"$BROWSER_SAID" 2>&1; echo "$PASSED $FAILED" >"$BROWSER_SAID.count") &
-BROWSER=$!
 suite "Pages' units" vitest
 suite "Core" xunit tests/MillCard.Core.Tests
 suite "API on PostgreSQL" xunit tests/MillCard.Web.Tests
+suite "Pages in Chromium" playwright
 suite "Starting, stopping, restoring" life
-wait "$BROWSER" || true
-cat "$BROWSER_SAID"
-read -r passed failed <"$BROWSER_SAID.count" || { passed=0 failed=1; }
-PASSED=$((PASSED + passed)) FAILED=$((FAILED + failed))
 
 say ""
 say "$PASSED passed, $FAILED failed"

@@ -21,8 +21,7 @@ fi
 
 # what needs no build of the server runs beside it; its outcome is told behind it
 look_at_pages() {
-    (npm run format && npm run lint) >"$LOGS/pages.log" 2>&1
-    echo $? >"$LOGS/pages.code"
+    (npm run format && npm run lint) >"$LOGS/pages.log" 2>&1 && echo 0 >"$LOGS/pages.code"
 }
 pages_outcome() {
     cat "$LOGS/pages.log"

@@ -43,6 +43,7 @@ public class DescriptionTests
         Assert.Equal(("pull, strain", "at the reed", "as the warp", "zone", "Tighter is finer."), ((string)tension["x-also"]!,
             (string)tension["x-hint"]!, (string)tension["x-otherwise"]!, (string)tension["x-departs"]!, (string)tension["x-says"]!));
         Assert.Equal("""["trial"]""", tension["x-pages"]!.ToJsonString());
+        Assert.Equal("""{"time":-1,"surface":2}""", tension["x-tends"]!.ToJsonString());
         Assert.Equal("""{"plain":"plain","herringbone":"like a fish\u0027s bones","two-by-two":"two by two"}""",
             DocumentSchema.Of(typeof(Loom), draft: true)["properties"]!["pattern"]!["x-words"]!.ToJsonString());
     }

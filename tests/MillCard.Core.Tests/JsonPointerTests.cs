@@ -1,6 +1,7 @@
 using System.Text.Json;
 using CsCheck;
 using MillCard.Core.Documents;
+using MillCard.Core.Records;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -49,9 +50,24 @@ public class JsonPointerTests
         Assert.False(JsonPointer.Parse("/walls").IsWithin("/wall"));
 
     [Fact]
+    public void What_people_send_may_be_no_pointer_and_is_refused_in_a_sentence()
+    {
+        var one = JsonDocument.Parse("1").RootElement;
+        var refused = Departures.Apply(Cards.Standard, new Dictionary<string, JsonElement> { ["walls"] = one }, Departs.Part);
+        Assert.Equal("walls cannot differ here; it belongs to the whole print.", Assert.Single(refused.Errors).Message);
+        Assert.Equal("A recipe has no setting /infill/thickness.", Assert.Single(Departures.Apply(Cards.Standard,
+            new Dictionary<string, JsonElement> { ["/infill/thickness"] = one }, Departs.Part).Errors).Message);
+        PrintRecord[] prints = [new() { Outcome = PrintOutcome.Good, Tried = [new() { Pointer = "clearance", Value = 1 },
+            new() { Pointer = "clearance", Value = 2 }] }];
+        Assert.Equal([2, 1], Assert.Single(OpenValues.Of(prints)).Values.Select(v => v.Value));
+    }
+
+    [Fact]
     public void The_whole_document_has_no_parent_and_a_pointer_begins_with_a_slash()
     {
         Assert.Null(JsonPointer.Root.Parent);
+        Assert.Equal(JsonPointer.Root, JsonPointer.Parse(""));
+        Assert.Equal(JsonPointer.Root, JsonPointer.Parse("/walls").Parent);
         Assert.Equal("", JsonPointer.Root.Last);
         Assert.Throws<FormatException>(() => JsonPointer.Parse("walls"));
         Assert.Equal("/recipe/layers/others", JsonPointer.Root / "recipe" + "/layers/others");

@@ -16,43 +16,36 @@ public static class Departures
     {
         if (settings.Count == 0) return new Reading<Recipe>(recipe, []);
         var node = JsonSerializer.SerializeToNode(recipe, DocumentJson.Options)!;
-        foreach (var (pointer, value) in settings)
+        foreach (var (setting, value) in settings)
         {
-            if (!MayDepart(pointer, of))
-                return Refused(at / pointer, $"{pointer} cannot differ here; it belongs to the whole print.");
-            if (!Set(node, pointer, value)) return Refused(at / pointer, $"A recipe has no setting {pointer}.");
+            if (!JsonPointer.TryParse(setting, out var pointer) || !MayDepart(pointer, of))
+                return Refused(at / setting, $"{setting} cannot differ here; it belongs to the whole print.");
+            // only what the record knows: a name nobody reads would be a setting without effect
+            if (Below(pointer).Length == 0 || !Set(node, pointer, value))
+                return Refused(at / setting, $"A recipe has no setting {setting}.");
         }
         var reading = DocumentReader.Read<Recipe>(JsonSerializer.SerializeToElement(node, DocumentJson.Options));
         if (reading.Errors.Count == 0) return reading;
         return new Reading<Recipe>(null, [.. reading.Errors.Select(e => e with { Pointer = at / e.Pointer })]);
     }
 
-    /// <summary>Whether a setting, or every setting below a member, may be departed from.</summary>
-    private static bool MayDepart(JsonPointer pointer, Departs of)
-    {
-        var meant = Leaves.Of<Recipe>().Where(leaf => JsonPointer.Parse(leaf.Pointer).IsWithin(pointer)).ToArray();
-        return meant.Length > 0 ? meant.All(leaf => leaf.Departs >= of) : pointer.Parent is { } parent && parent != JsonPointer.Root
-            && MayDepart(parent, of);
-    }
+    /// <summary>The settings at or below a place.</summary>
+    private static Leaf[] Below(JsonPointer place) =>
+        [.. Leaves.Of<Recipe>().Where(leaf => JsonPointer.Parse(leaf.Pointer).IsWithin(place))];
+
+    /// <summary>Whether a setting, or every setting below a member, may be departed from; what is none goes by what it would be
+    /// below.</summary>
+    private static bool MayDepart(JsonPointer pointer, Departs of) => Below(pointer) is { Length: > 0 } meant
+        ? meant.All(leaf => leaf.Departs >= of)
+        : pointer.Parent is { } parent && parent != JsonPointer.Root && MayDepart(parent, of);
 
     private static Reading<Recipe> Refused(string pointer, string message) => new(null, [new FieldError(pointer, message)]);
 
-    private static bool Set(JsonNode root, string pointer, JsonElement value)
+    private static bool Set(JsonNode root, JsonPointer pointer, JsonElement value)
     {
-        var steps = JsonPointer.Parse(pointer).Steps.ToArray();
-        if (steps.Length == 0) return false;
-        JsonNode? node = root;
-        var type = typeof(Recipe);
-        foreach (var step in steps)
-        {
-            // only what the record knows: a name nobody reads would be a setting without effect
-            if (type.GetProperties().FirstOrDefault(p => JsonNamingPolicy.CamelCase.ConvertName(p.Name) == step) is not { } property)
-                return false;
-            type = property.PropertyType;
-        }
-        foreach (var step in steps[..^1]) node = node?[step];
-        if (node is not JsonObject parent) return false;
-        parent[steps[^1]] = JsonNode.Parse(value.GetRawText());
+        var holder = pointer.Parent is { } parent ? parent.Steps.Aggregate((JsonNode?)root, (node, step) => node?[step]) : null;
+        if (holder is not JsonObject members) return false;
+        members[pointer.Last] = JsonNode.Parse(value.GetRawText());
         return true;
     }
 }

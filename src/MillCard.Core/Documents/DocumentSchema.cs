@@ -1,9 +1,7 @@
 using System.Collections.Concurrent;
 using System.Reflection;
-using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Schema;
-using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 
 namespace MillCard.Core.Documents;
@@ -56,7 +54,11 @@ public static class DocumentSchema
         }
         if (property?.GetCustomAttributes(typeof(BelowAttribute), false) is BelowAttribute[] { Length: > 0 } below)
             schema["x-below"] = BelowOf(below);
-        if (One<TendsAttribute>(property) is { } tends) schema["x-says"] = tends.Says;
+        if (One<TendsAttribute>(property) is { } tends)
+        {
+            schema["x-says"] = tends.Says;
+            schema["x-tends"] = new JsonObject(tends.Tendencies.Select(t => KeyValuePair.Create(Word(t.Outcome), (JsonNode?)t.By)));
+        }
         var type = Nullable.GetUnderlyingType(context.TypeInfo.Type) ?? context.TypeInfo.Type;
         if (type.IsEnum && schema["enum"] is not null) schema["x-words"] = WordsOf(type);
         return schema;
@@ -138,14 +140,9 @@ public static class DocumentSchema
     }
 
     private static JsonObject WordsOf(Type type) =>
-        new(type.GetFields(BindingFlags.Public | BindingFlags.Static).Select(choice => KeyValuePair.Create(
-            choice.GetCustomAttribute<JsonStringEnumMemberNameAttribute>()?.Name
-                ?? JsonNamingPolicy.KebabCaseLower.ConvertName(choice.Name),
-            (JsonNode?)(choice.GetCustomAttribute<WordAttribute>()?.Word ?? Spaced(choice.Name)))));
+        new(ChoiceWords.All(type).Select(word => KeyValuePair.Create(word.Key, (JsonNode?)word.Value)));
 
-    private static string Spaced(string name) => JsonNamingPolicy.KebabCaseLower.ConvertName(name).Replace('-', ' ');
-
-    private static string Word<T>(T value) where T : struct, Enum => JsonNamingPolicy.KebabCaseLower.ConvertName(value.ToString());
+    private static string Word<T>(T value) where T : struct, Enum => ChoiceWords.Kebab(value.ToString());
 
     private static bool Is(JsonObject schema, string type) => schema["type"] switch
     {

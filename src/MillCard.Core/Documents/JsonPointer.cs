@@ -9,7 +9,8 @@ public readonly record struct JsonPointer
 {
     private readonly string? _text;
 
-    private JsonPointer(string text) => _text = text;
+    // the whole document is one value, however it was written
+    private JsonPointer(string text) => _text = text.Length > 0 ? text : null;
 
     /// <summary>The whole document.</summary>
     public static JsonPointer Root => default;
@@ -33,8 +34,16 @@ public readonly record struct JsonPointer
 
     /// <summary>A pointer that was written down.</summary>
     /// <exception cref="FormatException">It is not empty and does not begin with a slash.</exception>
-    public static JsonPointer Parse(string text) => text.Length == 0 || text[0] == '/' ? new(text)
+    public static JsonPointer Parse(string text) => TryParse(text, out var pointer) ? pointer
         : throw new FormatException($"{text} is no JSON pointer: it has to begin with a slash.");
+
+    /// <summary>A pointer that somebody sent: it may be none.</summary>
+    public static bool TryParse(string text, out JsonPointer pointer)
+    {
+        var holds = text.Length == 0 || text[0] == '/';
+        pointer = holds ? new(text) : default;
+        return holds;
+    }
 
     /// <summary>The member of this name below.</summary>
     public static JsonPointer operator /(JsonPointer at, string name) => new($"{at}/{Escape(name)}");

@@ -20,7 +20,7 @@ public sealed partial record Flavour
     private readonly Dictionary<string, Command> _byName = new(StringComparer.OrdinalIgnoreCase);
 
     /// <summary>Its name as the trade writes it.</summary>
-    public required string Name { get; init; }
+    [JsonIgnore] public string Name { get; private set; } = "";
     /// <summary>Where the facts come from.</summary>
     public required string Source { get; init; }
     /// <summary>What decides how E words count.</summary>
@@ -120,6 +120,7 @@ public sealed partial record Flavour
     {
         using var stream = Assembly.GetExecutingAssembly().GetManifestResourceStream($"flavours/{id.ToString().ToLowerInvariant()}.json")!;
         var flavour = JsonSerializer.Deserialize<Flavour>(stream, Strict)!;
+        flavour.Name = ChoiceWords.Of(id);
         foreach (var command in flavour.Commands)
         {
             if (command.Word.Length > 1 && !char.IsAsciiDigit(command.Word[1]) || command.Word.Contains('.'))

@@ -33,7 +33,7 @@ public static class OpenValues
 
     private static IReadOnlyList<OpenValue> SaferFirst(string pointer, IEnumerable<OpenValue> values)
     {
-        var name = JsonPointer.Parse(pointer).Last;
+        var name = JsonPointer.TryParse(pointer, out var place) ? place.Last : pointer;
         return LargerIsSafer.Contains(name) ? [.. values.OrderByDescending(v => v.Value)] : [.. values.OrderBy(v => v.Value)];
     }
 }

@@ -6,6 +6,7 @@ import { NumberField } from '../units/NumberField'
 import { useCard } from './CardContext'
 import { bedOfShape, originPlaces, placeOf, resized, pointersOf, shapeOf, withWidth, type Fact } from './facts'
 import { known } from './sources'
+import { yesNo } from './words'
 
 interface FactFieldProps {
   fact: Fact
@@ -78,8 +79,6 @@ export function FactField({ fact, knownBy }: FactFieldProps) {
     }
   }
 }
-
-const yesNo: Record<string, boolean | undefined> = { true: true, false: false }
 
 /** A card with a fact written; the bed's facts bring others with them. */
 function written(before: Card, pointer: string, next: unknown): Card {

@@ -1,9 +1,9 @@
 import type { Bed, Card, Position } from '../api/client'
 import type { Setting } from '../open-document/description'
-import { stepsOf, valueAt } from '../open-document/pointer'
+import { pointerOf, stepsOf, valueAt } from '../open-document/pointer'
 import { bedSize } from '../drawing/outline'
 import { letterOf } from './letters'
-import type { Choice } from './words'
+import { choicesOf, type Choice } from './words'
 
 /** A fact as it stands in the schedule. */
 export interface Fact {
@@ -75,11 +75,7 @@ function factOf(setting: Setting): Fact {
     label,
     letter: letterOf(pointer),
     kind: kinds[kind] ?? 'text',
-    ...(choices && {
-      choices: Object.entries(choices)
-        .filter(([value]) => value !== '')
-        .map(([value, word]) => ({ value, label: word })),
-    }),
+    ...(choices && { choices: choicesOf(choices).filter(({ value }) => value !== '') }),
     needed: setting.needed ?? false,
     ...(setting.percent && { percent: true }),
     ...(hint && { hint }),
@@ -96,7 +92,7 @@ function holds(card: Card, pointer: string, when: string): boolean {
     .split('/')
     .filter(Boolean)
     .reduce<string[]>((at, step) => (step === '..' ? at.slice(0, -1) : [...at, step]), from)
-  const value = valueAt(card, steps.map((step) => `/${step}`).join(''))
+  const value = valueAt(card, pointerOf(steps))
   return word === undefined ? value !== undefined && value !== null && value !== '' : String(value) === word
 }
 

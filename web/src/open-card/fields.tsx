@@ -2,7 +2,7 @@ import { useEffect, useRef, type ReactNode } from 'react'
 import { valueAt } from '../open-document/pointer'
 import { NumberField } from '../units/NumberField'
 import { useCard } from './CardContext'
-import type { Choice } from './words'
+import { yesNo, type Choice } from './words'
 
 interface CardFieldProps {
   pointer: string
@@ -71,7 +71,7 @@ export function CardChoice({ pointer, label, of, choices: given, required, numer
 function asTyped(value: string, numeric = false): string | number | boolean | undefined {
   if (value === '') return undefined
   if (numeric) return Number(value)
-  return value === 'true' || (value === 'false' ? false : value)
+  return yesNo[value] ?? value
 }
 
 /** A line of text of the card. */

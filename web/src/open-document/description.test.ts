@@ -8,7 +8,16 @@ const described: SchemaNode = {
   properties: {
     name: { type: 'string', title: 'name' },
     walls: { type: 'integer', title: 'walls', 'x-group': 'Shells', 'x-also': 'perimeters', 'x-departs': 'zone', 'x-pages': ['trial'] },
-    density: { type: 'number', title: 'infill', minimum: 0, maximum: 1, 'x-group': 'Inside', 'x-look': 'percent', 'x-says': 'Stronger.' },
+    density: {
+      type: 'number',
+      title: 'infill',
+      minimum: 0,
+      maximum: 1,
+      'x-group': 'Inside',
+      'x-look': 'percent',
+      'x-says': 'Stronger.',
+      'x-tends': { strength: 2, time: -3 },
+    },
     speeds: {
       type: 'object',
       'x-group': 'Speeds',
@@ -55,7 +64,15 @@ it('tells how each is typed', () => {
     '/spiral': 'switch',
     '/start': 'code',
   })
-  expect(at('/density')).toMatchObject({ percent: true, limits: { least: 0, most: 1 }, says: 'Stronger.' })
+  expect(at('/density')).toMatchObject({
+    percent: true,
+    limits: { least: 0, most: 1 },
+    says: 'Stronger.',
+    tends: [
+      ['strength', 2],
+      ['time', -3],
+    ],
+  })
   expect(at('/walls')).toMatchObject({ departs: 'zone', pages: ['trial'], limits: { whole: true } })
 })
 

@@ -1,4 +1,5 @@
 import { useMemo } from 'react'
+import type { Outcome } from '../api/client'
 import type { Limits } from '../units/limits'
 import { fieldAt, limitsOf, typesOf, useSchemaIfHere, useSchemaOf, variants, type DocumentKind, type SchemaNode } from './schema'
 
@@ -26,6 +27,8 @@ export interface Setting {
   when?: string
   /** What raising it tends to do. */
   says?: string
+  /** Outcomes that it moves, from −3, much worse, to 3, much better; 0 for either way. */
+  tends: [Outcome, number][]
   departs?: 'part' | 'zone'
   pages: string[]
 }
@@ -79,6 +82,7 @@ function settingAt(pointer: string, node: SchemaNode, single: boolean, group: st
     ...(node['x-hint'] && { hint: node['x-hint'] }),
     ...(node['x-when'] && { when: node['x-when'] }),
     ...(node['x-says'] && { says: node['x-says'] }),
+    tends: Object.entries(node['x-tends'] ?? {}) as [Outcome, number][],
     ...(node['x-departs'] && { departs: node['x-departs'] }),
     pages: node['x-pages'] ?? [],
   }

@@ -1,5 +1,5 @@
 import { useQuery, useSuspenseQuery } from '@tanstack/react-query'
-import { answerOf } from '../api/client'
+import { answerOf, type Outcome } from '../api/client'
 import { send } from '../api/send'
 import type { Limits } from '../units/limits'
 import { stepsOf } from './pointer'
@@ -29,6 +29,7 @@ export interface SchemaNode {
   'x-departs'?: 'part' | 'zone'
   'x-pages'?: ('trial' | 'sheet')[]
   'x-says'?: string
+  'x-tends'?: Partial<Record<Outcome, number>>
   'x-needed'?: boolean
   'x-words'?: Record<string, string>
   'x-below'?: Record<string, SchemaNode>

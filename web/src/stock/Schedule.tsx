@@ -1,11 +1,9 @@
 import { useState } from 'react'
-import type { Effect } from '../api/client'
 import type { DocumentState } from '../open-document/documentStore'
 import { valueAt } from '../open-document/pointer'
-import { answers, grouped, useSettings } from '../open-document/description'
+import { answers, grouped, useSettings, type Setting } from '../open-document/description'
 import { SourceOf } from '../open-card/SourceMark'
 import { outcomes } from '../settings/outcomes'
-import { useEffects } from '../settings/useEffects'
 import type { Settable } from './settable'
 import { SettingField } from '../settings/SettingField'
 import '../settings/settings.css'
@@ -14,8 +12,6 @@ import '../settings/settings.css'
 export function Schedule<T extends Settable>({ state, kind }: { state: DocumentState<T>; kind: 'filament' | 'recipe' }) {
   const [search, setSearch] = useState('')
   const settings = useSettings(kind)
-  const known = useEffects()
-  const effects = kind === 'recipe' ? known : undefined
   const groups = grouped(settings.filter((setting) => answers(setting, search.trim())))
   return (
     <div className="settings-schedule">
@@ -57,9 +53,9 @@ export function Schedule<T extends Settable>({ state, kind }: { state: DocumentS
                       />
                     )}
                   </td>
-                  {effects && (
+                  {kind === 'recipe' && (
                     <td className="moves">
-                      {setting.says} <Tends effect={effects.get(setting.pointer)} />
+                      {setting.says} <Tends of={setting} />
                     </td>
                   )}
                 </tr>
@@ -75,11 +71,11 @@ export function Schedule<T extends Settable>({ state, kind }: { state: DocumentS
 const tendencies = ['tends to be worse', 'depends', 'tends to be better']
 
 /** Which outcomes a setting moves when it is raised: + better, − worse, ± both ways. */
-function Tends({ effect }: { effect: Effect | undefined }) {
-  if (!effect || effect.tends.length === 0) return null
+function Tends({ of: { tends } }: { of: Setting }) {
+  if (tends.length === 0) return null
   return (
     <span className="tends">
-      {effect.tends.map(({ outcome, by }) => (
+      {tends.map(([outcome, by]) => (
         <span key={outcome} title={`${outcomes[outcome].raised}: ${tendencies[Math.sign(by) + 1]} when this is raised`}>
           {outcomes[outcome].word} {by === 0 ? '±' : (by > 0 ? '+' : '−').repeat(Math.abs(by))}
         </span>

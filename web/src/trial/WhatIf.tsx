@@ -3,7 +3,6 @@ import { useState } from 'react'
 import type { NozzleSpent, Outcome, WhatIfVariant } from '../api/client'
 import { grouped, useSettings } from '../open-document/description'
 import { outcomes } from '../settings/outcomes'
-import { useEffects } from '../settings/useEffects'
 import { duration, plain } from '../units/format'
 import { useTrial } from './TrialContext'
 import { useWhatIf } from './useWhatIf'
@@ -11,8 +10,8 @@ import { useWhatIf } from './useWhatIf'
 /** What a change really does: a setting a step down and up, all choices of a kind, or what makes an outcome better. */
 export function WhatIf() {
   const { id, laid, recipe, unsaved } = useTrial('id', 'laid', 'recipe', 'unsaved')
-  const effects = useEffects()
-  const groups = grouped(useSettings('recipe').filter((setting) => setting.says && setting.kind !== 'text'))
+  const settings = useSettings('recipe')
+  const groups = grouped(settings.filter((setting) => setting.says && setting.kind !== 'text'))
   const whatIf = useWhatIf(id)
   const [asked, setAsked] = useState('')
   const ask = (value: string) => {
@@ -104,7 +103,7 @@ export function WhatIf() {
             {variants.map((variant) => {
               const { figures } = variant
               return (
-                <tr key={`${variant.pointer} ${variant.label}`} title={effects?.get(variant.pointer ?? '')?.says}>
+                <tr key={`${variant.pointer} ${variant.label}`} title={settings.find(({ pointer }) => pointer === variant.pointer)?.says}>
                   <td>{variant.label}</td>
                   {figures ? (
                     <>

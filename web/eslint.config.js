@@ -20,6 +20,15 @@ const arrows = [
   ...screens.map((name) => ({ target: room(name), from: [...screens.filter((other) => other !== name), 'app'].map(room) })),
 ]
 
+/** Pointers into a document are joined by `under` of open-document/pointer, which escapes each step. */
+const members = 'envelope|head|motion|heat|modes|routines|firmware|limits|zones|parts|layers'
+const message = 'Join pointers with under() of open-document/pointer.'
+const gluedPointers = [
+  { selector: `TemplateLiteral[quasis.0.value.raw=/^\\/(${members})\\//]`, message },
+  { selector: 'TemplateLiteral[quasis.0.value.raw=""][quasis.1.value.raw=/^\\//] > [name=/^(at|pointer)$/]', message },
+  { selector: 'TemplateLiteral[quasis.0.value.raw=""][quasis.1.value.raw=/^\\//] > MemberExpression[property.name="pointer"]', message },
+]
+
 export default ts.config(
   { ignores: ['dist', 'src/api/schema.ts'] },
   js.configs.recommended,
@@ -39,6 +48,7 @@ export default ts.config(
       'import-x/no-restricted-paths': ['error', { zones: arrows, basePath: import.meta.dirname }],
       'no-restricted-globals': ['error', { name: 'fetch', message: 'Ask through src/api: one client, with its types and its failures.' }],
       'no-nested-ternary': 'error',
+      'no-restricted-syntax': ['error', ...gluedPointers],
       // what stands at a pointer is unknown until a field says what it is
       '@typescript-eslint/no-base-to-string': 'off',
       'jsx-a11y/label-has-associated-control': ['error', { controlComponents: ['NumberField', 'SettingField'], depth: 4 }],

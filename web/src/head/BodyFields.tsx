@@ -4,6 +4,7 @@ import { useCard } from '../open-card/CardContext'
 import { CardChoice, CardNumber, CardText } from '../open-card/fields'
 import { OutlineDialog } from '../open-card/OutlineDialog'
 import { reshapedOutline } from '../drawing/outline'
+import { under } from '../open-document/pointer'
 
 const shapes = [
   { value: 'rectangle', label: 'rectangle' },
@@ -15,13 +16,13 @@ const shapes = [
 export function BodyFields({ pointer, body }: { pointer: string; body: Body }) {
   const { document: card, set } = useCard()
   const [corners, setCorners] = useState(false)
-  const at = `${pointer}/outline`
+  const at = under(pointer, 'outline')
   const name = body.name
   const carriages = card.head?.carriages ?? []
   return (
     <>
-      <CardText pointer={`${pointer}/name`} label="name" of={name} />
-      <CardNumber pointer={`${pointer}/underside`} label="N  above the tip" of={name} required />
+      <CardText pointer={under(pointer, 'name')} label="name" of={name} />
+      <CardNumber pointer={under(pointer, 'underside')} label="N  above the tip" of={name} required />
       <label className="small-field">
         outline
         <select
@@ -39,17 +40,17 @@ export function BodyFields({ pointer, body }: { pointer: string; body: Body }) {
       </label>
       {body.outline.shape === 'circle' && (
         <>
-          <CardNumber pointer={`${at}/x`} label="M  centre X" of={name} required />
-          <CardNumber pointer={`${at}/y`} label="Q  centre Y" of={name} required />
-          <CardNumber pointer={`${at}/radius`} label="M  radius" of={name} required />
+          <CardNumber pointer={under(at, 'x')} label="M  centre X" of={name} required />
+          <CardNumber pointer={under(at, 'y')} label="Q  centre Y" of={name} required />
+          <CardNumber pointer={under(at, 'radius')} label="M  radius" of={name} required />
         </>
       )}
       {(body.outline.shape === 'rectangle' || body.outline.shape === 'ellipse') && (
         <>
-          <CardNumber pointer={`${at}/x`} label="M  left edge" of={name} required />
-          <CardNumber pointer={`${at}/width`} label="M  width" of={name} required />
-          <CardNumber pointer={`${at}/y`} label="Q  front edge" of={name} required />
-          <CardNumber pointer={`${at}/depth`} label="Q  depth" of={name} required />
+          <CardNumber pointer={under(at, 'x')} label="M  left edge" of={name} required />
+          <CardNumber pointer={under(at, 'width')} label="M  width" of={name} required />
+          <CardNumber pointer={under(at, 'y')} label="Q  front edge" of={name} required />
+          <CardNumber pointer={under(at, 'depth')} label="Q  depth" of={name} required />
         </>
       )}
       {body.outline.shape === 'polygon' && (
@@ -62,7 +63,7 @@ export function BodyFields({ pointer, body }: { pointer: string; body: Body }) {
       )}
       {carriages.length === 2 && (
         <CardChoice
-          pointer={`${pointer}/on`}
+          pointer={under(pointer, 'on')}
           label="hangs beside"
           of={name}
           choices={carriages.map((c) => ({ value: c.nozzle, label: `nozzle ${c.nozzle} only` }))}
@@ -74,7 +75,7 @@ export function BodyFields({ pointer, body }: { pointer: string; body: Body }) {
           points={body.outline.points}
           onClose={(points) => {
             setCorners(false)
-            if (points) set(`${at}/points`, points)
+            if (points) set(under(at, 'points'), points)
           }}
         />
       )}

@@ -3,7 +3,7 @@ import type { Beam, Body, Card } from '../api/client'
 import { useCard } from '../open-card/CardContext'
 import { OutlineGrips } from '../open-card/OutlineGrips'
 import { snapped } from '../open-card/snap'
-import { valueAt } from '../open-document/pointer'
+import { isWithin, under, valueAt } from '../open-document/pointer'
 import { Dimension } from '../drawing/Dimension'
 import { Frame } from '../drawing/Frame'
 import { Hatches, useHatch } from '../drawing/Hatches'
@@ -31,12 +31,12 @@ export function HeadDrawing({ open, onOpen }: HeadDrawingProps) {
   const beams = head.beams ?? []
   const layout = placed(card, w, h)
   const { front, below } = layout
-  const body = bodies.findIndex((_, i) => open === `/head/bodies/${i}`)
-  const beam = beams.findIndex((_, i) => open === `/head/beams/${i}`)
+  const body = bodies.findIndex((_, i) => open === under('/head/bodies', i))
+  const beam = beams.findIndex((_, i) => open === under('/head/beams', i))
   const chosen = bodies[body]
   const box = chosen && outlineBox(chosen.outline)
   const edit = (pointer: string, label: string, x: number, y: number) => ({
-    lit: lit === pointer || (lit !== undefined && pointer.startsWith(lit)),
+    lit: lit !== undefined && isWithin(pointer, lit),
     onPoint: (on: boolean) => light(on ? pointer : undefined),
     onEdit: () => setEditing({ pointer, label, x, y }),
   })
@@ -70,8 +70,8 @@ export function HeadDrawing({ open, onOpen }: HeadDrawingProps) {
                 top={layout.frontTop}
                 sides={[left, right]}
                 ends={[layout.belowTop, h - border - 4]}
-                lit={beam === i || (lit?.startsWith(`/head/beams/${i}`) ?? false)}
-                onOpen={() => onOpen(`/head/beams/${i}`)}
+                lit={beam === i || isWithin(lit, under('/head/beams', i))}
+                onOpen={() => onOpen(under('/head/beams', i))}
               />
             ))}
             {second !== undefined && <SecondHead card={card} front={front} below={below} top={layout.frontTop} away={second} />}
@@ -83,9 +83,9 @@ export function HeadDrawing({ open, onOpen }: HeadDrawingProps) {
                 below={below}
                 top={layout.frontTop}
                 chosen={body === i}
-                lit={lit?.startsWith(`/head/bodies/${i}`) ?? false}
-                onOpen={() => onOpen(`/head/bodies/${i}`)}
-                onPoint={(on) => light(on ? `/head/bodies/${i}` : undefined)}
+                lit={isWithin(lit, under('/head/bodies', i))}
+                onOpen={() => onOpen(under('/head/bodies', i))}
+                onPoint={(on) => light(on ? under('/head/bodies', i) : undefined)}
               />
             ))}
             <Tips card={card} front={front} below={below} onOpen={onOpen} />
@@ -99,7 +99,7 @@ export function HeadDrawing({ open, onOpen }: HeadDrawingProps) {
                   to={[toX(front, box.x + box.width), toY(front, 0)]}
                   at={right - 34}
                   value={plain(chosen.underside)}
-                  {...edit(`/head/bodies/${body}/underside`, 'above the tip', right - 60, toY(front, chosen.underside / 2))}
+                  {...edit(under('/head/bodies', body, 'underside'), 'above the tip', right - 60, toY(front, chosen.underside / 2))}
                 />
                 <Dimension
                   letter="M"
@@ -108,7 +108,7 @@ export function HeadDrawing({ open, onOpen }: HeadDrawingProps) {
                   at={layout.belowTop + 22}
                   value={plain(box.x)}
                   {...(chosen.outline.shape === 'rectangle'
-                    ? edit(`/head/bodies/${body}/outline/x`, 'left edge', toX(below, box.x / 2), layout.belowTop + 22)
+                    ? edit(under('/head/bodies', body, 'outline', 'x'), 'left edge', toX(below, box.x / 2), layout.belowTop + 22)
                     : {})}
                 />
                 <Dimension
@@ -119,7 +119,7 @@ export function HeadDrawing({ open, onOpen }: HeadDrawingProps) {
                   value={plain(box.width)}
                   {...(chosen.outline.shape === 'rectangle'
                     ? edit(
-                        `/head/bodies/${body}/outline/width`,
+                        under('/head/bodies', body, 'outline', 'width'),
                         'width',
                         toX(below, box.x + box.width / 2),
                         toY(below, box.y + box.depth) + 30,
@@ -133,7 +133,7 @@ export function HeadDrawing({ open, onOpen }: HeadDrawingProps) {
                   at={right - 34}
                   value={plain(box.depth)}
                   {...(chosen.outline.shape === 'rectangle'
-                    ? edit(`/head/bodies/${body}/outline/depth`, 'depth', right - 60, toY(below, box.y + box.depth / 2))
+                    ? edit(under('/head/bodies', body, 'outline', 'depth'), 'depth', right - 60, toY(below, box.y + box.depth / 2))
                     : {})}
                 />
                 <Dimension
@@ -143,16 +143,20 @@ export function HeadDrawing({ open, onOpen }: HeadDrawingProps) {
                   at={left + 34}
                   value={plain(box.y)}
                   {...(chosen.outline.shape === 'rectangle'
-                    ? edit(`/head/bodies/${body}/outline/y`, 'front edge', left + 60, toY(below, box.y / 2))
+                    ? edit(under('/head/bodies', body, 'outline', 'y'), 'front edge', left + 60, toY(below, box.y / 2))
                     : {})}
                 />
-                <OutlineGrips outline={chosen.outline} view={below} onChange={(outline) => set(`/head/bodies/${body}/outline`, outline)} />
+                <OutlineGrips
+                  outline={chosen.outline}
+                  view={below}
+                  onChange={(outline) => set(under('/head/bodies', body, 'outline'), outline)}
+                />
                 <HeightGrip
                   x={toX(front, box.x + box.width / 2)}
                   view={front}
                   height={chosen.underside}
                   label="underside"
-                  onChange={(underside) => set(`/head/bodies/${body}/underside`, underside)}
+                  onChange={(underside) => set(under('/head/bodies', body, 'underside'), underside)}
                 />
               </>
             )}
@@ -164,14 +168,14 @@ export function HeadDrawing({ open, onOpen }: HeadDrawingProps) {
                   to={[right - 60, toY(front, 0)]}
                   at={right - 34}
                   value={plain(beams[beam].underside)}
-                  {...edit(`/head/beams/${beam}/underside`, 'underside', right - 60, toY(front, beams[beam].underside / 2))}
+                  {...edit(under('/head/beams', beam, 'underside'), 'underside', right - 60, toY(front, beams[beam].underside / 2))}
                 />
                 <HeightGrip
                   x={toX(front, 0) + 40}
                   view={front}
                   height={beams[beam].underside}
                   label="underside of the beam"
-                  onChange={(underside) => set(`/head/beams/${beam}/underside`, underside)}
+                  onChange={(underside) => set(under('/head/beams', beam, 'underside'), underside)}
                 />
                 {(['near', 'far'] as const).map((face) => (
                   <EdgeGrip
@@ -179,7 +183,7 @@ export function HeadDrawing({ open, onOpen }: HeadDrawingProps) {
                     beam={beams[beam]!}
                     face={face}
                     view={below}
-                    onChange={(value) => set(`/head/beams/${beam}/${face}`, value)}
+                    onChange={(value) => set(under('/head/beams', beam, face), value)}
                   />
                 ))}
               </>
@@ -331,7 +335,7 @@ function Tips({ card, front, below, onOpen }: { card: Card; front: View; below: 
         const { x = 0, y = 0, z = 0 } = nozzle.offset ?? {}
         const at = [x - (first.x ?? 0), y - (first.y ?? 0), z - (first.z ?? 0)] as const
         return (
-          <g key={i} onPointerDown={() => onOpen(`/head/nozzles/${i}`)} aria-label={`nozzle ${nozzle.id}`}>
+          <g key={i} onPointerDown={() => onOpen(under('/head/nozzles', i))} aria-label={`nozzle ${nozzle.id}`}>
             <path d={tip(toX(front, at[0]), toY(front, at[2]), front.scale)} />
             <circle cx={toX(below, at[0])} cy={toY(below, at[1])} r={Math.max(4, 3 * below.scale)} />
             <circle cx={toX(below, at[0])} cy={toY(below, at[1])} r="1.5" className="bore" />

@@ -9,6 +9,7 @@ import { useReach } from '../open-card/useReach'
 import { plain } from '../units/format'
 import { BodyFields } from './BodyFields'
 import { NozzleDialog } from './NozzleDialog'
+import { under } from '../open-document/pointer'
 
 interface HeadScheduleProps {
   /** Pointer of the entry that is open. */
@@ -89,10 +90,10 @@ export function HeadSchedule({ open, onOpen }: HeadScheduleProps) {
       >
         {(at, beam) => (
           <>
-            <CardChoice pointer={`${at}/along`} label="runs" of="beam" choices={axes} required />
-            <CardNumber pointer={`${at}/underside`} label="S  underside" of="beam" required />
-            <CardNumber pointer={`${at}/near`} label={beam.along === 'x' ? 'R  front face' : 'R  left face'} of="beam" required />
-            <CardNumber pointer={`${at}/far`} label={beam.along === 'x' ? 'R  back face' : 'R  right face'} of="beam" required />
+            <CardChoice pointer={under(at, 'along')} label="runs" of="beam" choices={axes} required />
+            <CardNumber pointer={under(at, 'underside')} label="S  underside" of="beam" required />
+            <CardNumber pointer={under(at, 'near')} label={beam.along === 'x' ? 'R  front face' : 'R  left face'} of="beam" required />
+            <CardNumber pointer={under(at, 'far')} label={beam.along === 'x' ? 'R  back face' : 'R  right face'} of="beam" required />
           </>
         )}
       </CardList>
@@ -129,10 +130,10 @@ export function HeadSchedule({ open, onOpen }: HeadScheduleProps) {
       >
         {(at, fan) => (
           <>
-            <CardText pointer={`${at}/id`} label="name" of={fan.id} />
-            <CardChoice pointer={`${at}/kind`} label="blows" of={fan.id} required />
-            <CardNumber pointer={`${at}/number`} label="number in the firmware" of={fan.id} />
-            <CardNumber pointer={`${at}/offBelow`} label="goes off by itself below" of={fan.id} />
+            <CardText pointer={under(at, 'id')} label="name" of={fan.id} />
+            <CardChoice pointer={under(at, 'kind')} label="blows" of={fan.id} required />
+            <CardNumber pointer={under(at, 'number')} label="number in the firmware" of={fan.id} />
+            <CardNumber pointer={under(at, 'offBelow')} label="goes off by itself below" of={fan.id} />
           </>
         )}
       </CardList>
@@ -152,15 +153,15 @@ export function HeadSchedule({ open, onOpen }: HeadScheduleProps) {
             {(at) => (
               <>
                 <CardChoice
-                  pointer={`${at}/nozzle`}
+                  pointer={under(at, 'nozzle')}
                   label="carries nozzle"
                   of="carriage"
                   choices={nozzles.map((n) => ({ value: n.id, label: n.id }))}
                   required
                 />
-                <CardNumber pointer={`${at}/park`} label="parks at X" of="carriage" required />
-                <CardNumber pointer={`${at}/min`} label="from X" of="carriage" required />
-                <CardNumber pointer={`${at}/max`} label="to X" of="carriage" required />
+                <CardNumber pointer={under(at, 'park')} label="parks at X" of="carriage" required />
+                <CardNumber pointer={under(at, 'min')} label="from X" of="carriage" required />
+                <CardNumber pointer={under(at, 'max')} label="to X" of="carriage" required />
               </>
             )}
           </CardList>
@@ -211,35 +212,35 @@ function NozzleFields({ at, index, several, fans, id }: { at: string; index: num
           <button className="link" onClick={() => setChanging(true)}>
             change
           </button>
-          <SourceMark pointer={`${at}/diameter`} />
+          <SourceMark pointer={under(at, 'diameter')} />
         </span>
       </span>
-      <CardNumber pointer={`${at}/filamentDiameter`} label="L  filament" of={id} required />
-      <CardChoice pointer={`${at}/material`} label="material" of={id} />
+      <CardNumber pointer={under(at, 'filamentDiameter')} label="L  filament" of={id} required />
+      <CardChoice pointer={under(at, 'material')} label="material" of={id} />
       {nozzle.material === 'other' ? (
-        <CardChoice pointer={`${at}/wear`} label="stands wear" of={id} />
+        <CardChoice pointer={under(at, 'wear')} label="stands wear" of={id} />
       ) : (
         <span className="small-field">
           stands wear
           <span className="quiet">{words('/head/nozzles/0/wear', wearOf[nozzle.material ?? '']) ?? 'not known'}</span>
         </span>
       )}
-      <CardChoice pointer={`${at}/feed/kind`} label="feed" of={id} />
-      {tube ? <CardNumber pointer={`${at}/feed/length`} label="tube length" of={id} /> : <span />}
-      <CardNumber pointer={`${at}/maxTemperature`} label="hot end rated to" of={id} />
-      <CardNumber pointer={`${at}/maxFlow`} label="melts up to" of={id} />
+      <CardChoice pointer={under(at, 'feed', 'kind')} label="feed" of={id} />
+      {tube ? <CardNumber pointer={under(at, 'feed', 'length')} label="tube length" of={id} /> : <span />}
+      <CardNumber pointer={under(at, 'maxTemperature')} label="hot end rated to" of={id} />
+      <CardNumber pointer={under(at, 'maxFlow')} label="melts up to" of={id} />
       {(several || index > 0) && (
         <>
-          <CardNumber pointer={`${at}/offset/x`} label="T  offset X" of={id} />
-          <CardNumber pointer={`${at}/offset/y`} label="T  offset Y" of={id} />
-          <CardNumber pointer={`${at}/offset/z`} label="T  offset Z" of={id} />
+          <CardNumber pointer={under(at, 'offset', 'x')} label="T  offset X" of={id} />
+          <CardNumber pointer={under(at, 'offset', 'y')} label="T  offset Y" of={id} />
+          <CardNumber pointer={under(at, 'offset', 'z')} label="T  offset Z" of={id} />
           <span />
         </>
       )}
-      <CardNumber pointer={`${at}/retraction/length`} label="pulls back" of={id} proposed={grey?.length ?? undefined} />
-      <CardNumber pointer={`${at}/retraction/speed`} label="at" of={id} proposed={grey?.speed ?? undefined} />
-      <CardNumber pointer={`${at}/retraction/lift`} label="Z hop" of={id} proposed={grey?.lift ?? undefined} />
-      <CardNumber pointer={`${at}/retraction/wipe`} label="wipes back" of={id} proposed={grey?.wipe ?? undefined} />
+      <CardNumber pointer={under(at, 'retraction', 'length')} label="pulls back" of={id} proposed={grey?.length ?? undefined} />
+      <CardNumber pointer={under(at, 'retraction', 'speed')} label="at" of={id} proposed={grey?.speed ?? undefined} />
+      <CardNumber pointer={under(at, 'retraction', 'lift')} label="Z hop" of={id} proposed={grey?.lift ?? undefined} />
+      <CardNumber pointer={under(at, 'retraction', 'wipe')} label="wipes back" of={id} proposed={grey?.wipe ?? undefined} />
       {fans.length > 0 && (
         <fieldset className="small-field wide fan-choice">
           <legend>cooled by</legend>
@@ -249,7 +250,10 @@ function NozzleFields({ at, index, several, fans, id }: { at: string; index: num
                 type="checkbox"
                 checked={nozzle.fans?.includes(fan) ?? false}
                 onChange={(event) =>
-                  set(`${at}/fans`, event.target.checked ? [...(nozzle.fans ?? []), fan] : (nozzle.fans ?? []).filter((f) => f !== fan))
+                  set(
+                    under(at, 'fans'),
+                    event.target.checked ? [...(nozzle.fans ?? []), fan] : (nozzle.fans ?? []).filter((f) => f !== fan),
+                  )
                 }
               />
               {fan}

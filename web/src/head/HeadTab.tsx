@@ -7,13 +7,14 @@ import { useRemedy } from '../open-card/useRemedy'
 import { guideFor } from './guide'
 import { HeadDrawing } from './HeadDrawing'
 import { HeadSchedule } from './HeadSchedule'
+import { isWithin } from '../open-document/pointer'
 import './head.css'
 
 /** The head: its section drawing, its facts, and how to take each of them. */
 export function HeadTab() {
   const { document: card, lit, light } = useCard()
   const [open, setOpen] = useState<string | undefined>((card.head?.bodies?.length ?? 0) > 0 ? '/head/bodies/0' : '/head/nozzles/0')
-  const { findings, unlooked } = useFindings(card, (finding) => finding.pointer?.startsWith('/head') ?? false)
+  const { findings, unlooked } = useFindings(card, (finding) => isWithin(finding.pointer ?? undefined, '/head'))
   const remedy = useRemedy()
   const guide = guideFor(lit ?? open)
   return (

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { api, dataOf, type Nozzle } from '../api/client'
 import { useCard } from '../open-card/CardContext'
 import { known } from '../open-card/sources'
-import { valueAt, withValue } from '../open-document/pointer'
+import { valueAt, withValue, under } from '../open-document/pointer'
 import { NumberField } from '../units/NumberField'
 
 interface NozzleDialogProps {
@@ -33,7 +33,7 @@ export function NozzleDialog({ pointer, nozzle, onClose }: NozzleDialogProps) {
           wear: next.wear,
           maxFlow: next.maxFlow,
         }),
-        [`${pointer}/diameter`],
+        [under(pointer, 'diameter')],
         'rating-plate',
       ),
     )
@@ -52,7 +52,7 @@ export function NozzleDialog({ pointer, nozzle, onClose }: NozzleDialogProps) {
               <NumberField
                 value={next.diameter}
                 label="new bore"
-                limits={limits(`${pointer}/diameter`)}
+                limits={limits(under(pointer, 'diameter'))}
                 required
                 onChange={(diameter) => setNext({ ...next, diameter })}
               />
@@ -98,7 +98,7 @@ export function NozzleDialog({ pointer, nozzle, onClose }: NozzleDialogProps) {
               <NumberField
                 value={next.maxFlow}
                 label="new melting limit"
-                limits={limits(`${pointer}/maxFlow`)}
+                limits={limits(under(pointer, 'maxFlow'))}
                 onChange={(maxFlow) => setNext({ ...next, maxFlow })}
               />
             </label>

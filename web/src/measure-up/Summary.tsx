@@ -8,6 +8,7 @@ import { documents } from '../open-document/documents'
 import { SeverityMark } from '../findings/SeverityMark'
 import { useFindings } from '../findings/useFindings'
 import { questions } from './questions'
+import { isWithin } from '../open-document/pointer'
 
 /** What follows from the answers: sentences with numbers, what is still open, and the way to a first trial. */
 export function Summary({ onAsk }: { onAsk: (question: string) => void }) {
@@ -47,7 +48,7 @@ export function Summary({ onAsk }: { onAsk: (question: string) => void }) {
           <ul className="open-list">
             {open.map((missing) => {
               const question = questions.find((q) =>
-                q.pointers.some((pointer) => pointer.startsWith(missing.pointer) || missing.pointer.startsWith(pointer)),
+                q.pointers.some((pointer) => isWithin(pointer, missing.pointer) || isWithin(missing.pointer, pointer)),
               )
               return (
                 <li key={missing.pointer}>

@@ -3,7 +3,7 @@ import type { Axis, MotionAnswer } from '../api/client'
 import { useCard } from '../open-card/CardContext'
 import { CardChoice, CardNumber } from '../open-card/fields'
 import { known } from '../open-card/sources'
-import { withValue } from '../open-document/pointer'
+import { withValue, under } from '../open-document/pointer'
 import { NumberField } from '../units/NumberField'
 import { plain } from '../units/format'
 import { StartsQuestion } from './StartsQuestion'
@@ -28,27 +28,29 @@ interface AxisFieldsProps {
 /** Facts of one axis: travel, limits, the parts of its drive, and steps per mm as entered, computed and measured. */
 export function AxisFields({ name, answer }: AxisFieldsProps) {
   const { document: card, set, change } = useCard()
-  const at = `/motion/axes/${name}`
+  const at = under('/motion/axes', name)
   const axis: Axis = card.motion?.axes?.[name] ?? {}
   const drive = axis.drive
   const title = name === 'e' ? 'filament drive' : name.toUpperCase()
   const take = (value: number, source: 'measured' | 'rating-plate') =>
-    change((before) => known(withValue(before, `${at}/stepsPerMm`, Math.round(value * 1000) / 1000), [`${at}/stepsPerMm`], source))
+    change((before) =>
+      known(withValue(before, under(at, 'stepsPerMm'), Math.round(value * 1000) / 1000), [under(at, 'stepsPerMm')], source),
+    )
   const computed = answer?.stepsPerMm
   return (
     <>
       {name !== 'e' && (
         <>
-          <CardNumber pointer={`${at}/min`} label="from" of={title} />
-          <CardNumber pointer={`${at}/max`} label={name === 'x' && card.motion?.layout === 'delta' ? 'radius' : 'to'} of={title} />
+          <CardNumber pointer={under(at, 'min')} label="from" of={title} />
+          <CardNumber pointer={under(at, 'max')} label={name === 'x' && card.motion?.layout === 'delta' ? 'radius' : 'to'} of={title} />
         </>
       )}
-      <CardNumber pointer={`${at}/maxSpeed`} label="highest speed" of={title} />
-      <CardNumber pointer={`${at}/maxAcceleration`} label="highest acceleration" of={title} />
-      {name !== 'e' && <CardNumber pointer={`${at}/homingSpeed`} label="homing speed" of={title} />}
+      <CardNumber pointer={under(at, 'maxSpeed')} label="highest speed" of={title} />
+      <CardNumber pointer={under(at, 'maxAcceleration')} label="highest acceleration" of={title} />
+      {name !== 'e' && <CardNumber pointer={under(at, 'homingSpeed')} label="homing speed" of={title} />}
       {name === 'z' && (
         <CardChoice
-          pointer={`${at}/homesUp`}
+          pointer={under(at, 'homesUp')}
           label="homes"
           of={title}
           choices={[
@@ -63,7 +65,7 @@ export function AxisFields({ name, answer }: AxisFieldsProps) {
           className="plain-field"
           aria-label={`${title}, driven by`}
           value={drive?.kind ?? ''}
-          onChange={(event) => set(`${at}/drive`, event.target.value ? starts[event.target.value] : undefined)}
+          onChange={(event) => set(under(at, 'drive'), event.target.value ? starts[event.target.value] : undefined)}
         >
           <option value="">not said</option>
           {kinds.map((kind) => (
@@ -77,22 +79,22 @@ export function AxisFields({ name, answer }: AxisFieldsProps) {
         <>
           {drive.kind === 'belt' && (
             <>
-              <CardNumber pointer={`${at}/drive/teeth`} label="teeth of the pulley" of={title} />
-              <CardNumber pointer={`${at}/drive/pitch`} label="belt pitch" of={title} />
+              <CardNumber pointer={under(at, 'drive', 'teeth')} label="teeth of the pulley" of={title} />
+              <CardNumber pointer={under(at, 'drive', 'pitch')} label="belt pitch" of={title} />
             </>
           )}
           {drive.kind === 'screw' && (
             <>
-              <CardNumber pointer={`${at}/drive/pitch`} label="thread pitch" of={title} />
-              <CardNumber pointer={`${at}/drive/starts`} label="starts" of={title} />
+              <CardNumber pointer={under(at, 'drive', 'pitch')} label="thread pitch" of={title} />
+              <CardNumber pointer={under(at, 'drive', 'starts')} label="starts" of={title} />
               {answer && answer.readings.length > 0 && (
                 <StartsQuestion
                   readings={answer.readings}
                   onTake={({ pitch, starts }) =>
                     change((before) =>
                       known(
-                        withValue(withValue(before, `${at}/drive/pitch`, pitch), `${at}/drive/starts`, starts),
-                        [`${at}/drive/starts`],
+                        withValue(withValue(before, under(at, 'drive', 'pitch'), pitch), under(at, 'drive', 'starts'), starts),
+                        [under(at, 'drive', 'starts')],
                         'measured',
                       ),
                     )
@@ -103,12 +105,12 @@ export function AxisFields({ name, answer }: AxisFieldsProps) {
           )}
           {drive.kind === 'gear' && (
             <>
-              <CardNumber pointer={`${at}/drive/diameter`} label="effective diameter" of={title} />
-              <CardNumber pointer={`${at}/drive/ratio`} label="motor turns to one" of={title} />
+              <CardNumber pointer={under(at, 'drive', 'diameter')} label="effective diameter" of={title} />
+              <CardNumber pointer={under(at, 'drive', 'ratio')} label="motor turns to one" of={title} />
             </>
           )}
           <CardChoice
-            pointer={`${at}/drive/stepAngle`}
+            pointer={under(at, 'drive', 'stepAngle')}
             label="step angle"
             of={title}
             choices={[
@@ -118,7 +120,7 @@ export function AxisFields({ name, answer }: AxisFieldsProps) {
             numeric
           />
           <CardChoice
-            pointer={`${at}/drive/microsteps`}
+            pointer={under(at, 'drive', 'microsteps')}
             label="microsteps"
             of={title}
             choices={[1, 2, 4, 8, 16, 32, 64, 128, 256].map((m) => ({ value: String(m), label: `1/${m}` }))}
@@ -126,7 +128,7 @@ export function AxisFields({ name, answer }: AxisFieldsProps) {
           />
         </>
       )}
-      <CardNumber pointer={`${at}/stepsPerMm`} label="steps per mm, entered" of={title} />
+      <CardNumber pointer={under(at, 'stepsPerMm')} label="steps per mm, entered" of={title} />
       <span className="small-field">
         from the parts
         <span className="bore">
@@ -165,7 +167,7 @@ function Measured({ name, at, axis, answer, onTake }: MeasuredProps) {
   const history = axis.measurements ?? []
   const note = () => {
     if (!commanded || !measured) return
-    set(`${at}/measurements`, [
+    set(under(at, 'measurements'), [
       ...history,
       { commanded, measured, stepsPerMm: axis.stepsPerMm ?? undefined, on: new Date().toISOString().slice(0, 10) },
     ])
@@ -178,11 +180,16 @@ function Measured({ name, at, axis, answer, onTake }: MeasuredProps) {
         <NumberField
           value={commanded}
           label={`${name}, commanded`}
-          limits={limits(`${at}/measurements/0/commanded`)}
+          limits={limits(under(at, 'measurements', '0', 'commanded'))}
           onChange={setCommanded}
         />
         <span>came</span>
-        <NumberField value={measured} label={`${name}, measured`} limits={limits(`${at}/measurements/0/measured`)} onChange={setMeasured} />
+        <NumberField
+          value={measured}
+          label={`${name}, measured`}
+          limits={limits(under(at, 'measurements', '0', 'measured'))}
+          onChange={setMeasured}
+        />
         <button className="link" disabled={!commanded || !measured} onClick={note}>
           note it
         </button>
@@ -206,7 +213,7 @@ function Measured({ name, at, axis, answer, onTake }: MeasuredProps) {
           <button
             className="link quiet"
             aria-label={`forget measurement ${i + 1}`}
-            onClick={() => set(`${at}/measurements/${i}`, undefined)}
+            onClick={() => set(under(at, 'measurements', i), undefined)}
           >
             forget
           </button>

@@ -1,6 +1,6 @@
 import { anchorAt } from '../drawing/anchorAt'
 import type { Card, HeaterAnswer } from '../api/client'
-import { valueAt } from '../open-document/pointer'
+import { isWithin, parentOf, under, valueAt } from '../open-document/pointer'
 import { clockTime, plain } from '../units/format'
 
 interface HeatDrawingProps {
@@ -16,11 +16,11 @@ const knownFrom: Record<string, string> = { typical: ', typical', log: ', from t
 
 /** A heater at full power from the room's temperature, with its log and where it ends. */
 export function HeatDrawing({ card, heater, x, y, width, height }: HeatDrawingProps) {
-  const log = (valueAt(card, `${heater.pointer}/log`) as number[][] | undefined) ?? []
+  const log = (valueAt(card, under(heater.pointer, 'log')) as number[][] | undefined) ?? []
   const longest = heater.curve.at(-1)?.[0] ?? 1
   const max = valueAt(
     card,
-    heater.pointer.startsWith('/heat') ? `${heater.pointer}/max` : heater.pointer.replace('/heater', '/maxTemperature'),
+    isWithin(heater.pointer, '/heat') ? under(heater.pointer, 'max') : under(parentOf(heater.pointer), 'maxTemperature'),
   ) as number | undefined
   const hottest = Math.max(heater.reachable, heater.fit?.reachableTo ?? 0, max ?? 0, ...log.map((p) => p[1]!)) + 10
   const [left, bottom] = [x + 38, y + height - 20]

@@ -2,29 +2,29 @@ import { useState } from 'react'
 import type { HeaterAnswer } from '../api/client'
 import { useCard } from '../open-card/CardContext'
 import { CardNumber } from '../open-card/fields'
-import { valueAt } from '../open-document/pointer'
+import { isWithin, under, valueAt } from '../open-document/pointer'
 import { clockTime, plain } from '../units/format'
 import { parseLog } from './heatLog'
 
 /** Facts of one heater, its log, and what follows. */
 export function HeatFields({ heater }: { heater: HeaterAnswer }) {
   const { document: card, set } = useCard()
-  const log = (valueAt(card, `${heater.pointer}/log`) as number[][] | undefined) ?? []
+  const log = (valueAt(card, under(heater.pointer, 'log')) as number[][] | undefined) ?? []
   const [text, setText] = useState<string>()
   const [wrong, setWrong] = useState<string>()
-  const bed = heater.pointer.startsWith('/heat')
+  const bed = isWithin(heater.pointer, '/heat')
   const { fit } = heater
   const write = (next: string) => {
     setText(next)
     const read = parseLog(next)
     setWrong('error' in read ? read.error : undefined)
-    if ('points' in read) set(`${heater.pointer}/log`, read.points.length > 0 ? read.points : undefined)
+    if ('points' in read) set(under(heater.pointer, 'log'), read.points.length > 0 ? read.points : undefined)
   }
   return (
     <>
-      {bed && <CardNumber pointer={`${heater.pointer}/max`} label="rated to" of={heater.name} />}
-      <CardNumber pointer={`${heater.pointer}/best`} label="best ever reached" of={heater.name} />
-      <CardNumber pointer={`${heater.pointer}/bestAtRoom`} label="in a room of" of={heater.name} proposed={card.heat?.room ?? 20} />
+      {bed && <CardNumber pointer={under(heater.pointer, 'max')} label="rated to" of={heater.name} />}
+      <CardNumber pointer={under(heater.pointer, 'best')} label="best ever reached" of={heater.name} />
+      <CardNumber pointer={under(heater.pointer, 'bestAtRoom')} label="in a room of" of={heater.name} proposed={card.heat?.room ?? 20} />
       <label className="small-field wide">
         heat-up log: seconds and °C, a pair a line; paste from a spreadsheet
         <textarea

@@ -14,6 +14,7 @@ import { HeatFields } from './HeatFields'
 import { LadderDrawing } from './LadderDrawing'
 import { ReportDialog } from './ReportDialog'
 import { useHeat, useMotion } from './useMotion'
+import { pointerOf, stepsOf } from '../open-document/pointer'
 import '../drawing/drawing.css'
 import './motion.css'
 
@@ -163,10 +164,11 @@ export function MotionTab() {
 }
 
 function partOf(pointer: string): string | undefined {
-  const axis = /^\/motion\/axes\/(\w)/.exec(pointer)?.[1]
-  if (axis) return axis
-  if (pointer.startsWith('/motion/delta')) return 'delta'
-  return /^(\/heat\/\w+|\/head\/nozzles\/\d+\/heater)/.exec(pointer)?.[1]
+  const steps = stepsOf(pointer)
+  const [first, second, , fourth] = steps
+  if (first === 'motion') return second === 'axes' ? steps[2] : second
+  if (first === 'heat' && second) return pointerOf([first, second])
+  return second === 'nozzles' && fourth === 'heater' ? pointerOf(steps.slice(0, 4)) : undefined
 }
 
 interface PartProps {

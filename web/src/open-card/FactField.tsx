@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { Card, Position, SourceKind } from '../api/client'
-import { valueAt, withValue } from '../open-document/pointer'
+import { valueAt, withValue, under } from '../open-document/pointer'
 import { bedSize } from '../drawing/outline'
 import { NumberField } from '../units/NumberField'
 import { useCard } from './CardContext'
@@ -130,14 +130,14 @@ function PlaceField({ value, pointer, label, onChange }: PlaceFieldProps) {
           <NumberField
             value={value.x}
             label={`${label} X`}
-            limits={limits(`${pointer}/x`)}
+            limits={limits(under(pointer, 'x'))}
             required
             onChange={(x) => x !== undefined && onChange({ ...value, x })}
           />
           <NumberField
             value={value.y}
             label={`${label} Y`}
-            limits={limits(`${pointer}/y`)}
+            limits={limits(under(pointer, 'y'))}
             required
             onChange={(y) => y !== undefined && onChange({ ...value, y })}
           />

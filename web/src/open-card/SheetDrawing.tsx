@@ -17,7 +17,7 @@ import { fromX, fromY, toX, toY, type View } from '../drawing/view'
 import { OutOfReach } from './OutOfReach'
 import { useReach } from './useReach'
 import { plain } from '../units/format'
-import { withValue } from '../open-document/pointer'
+import { isWithin, stepsOf, under, withValue } from '../open-document/pointer'
 import { useCard } from './CardContext'
 import { resized, withWidth } from './facts'
 import { OutlineGrips } from './OutlineGrips'
@@ -40,7 +40,7 @@ export function SheetDrawing() {
   const { id, document: card, savedAt, lit, light, limits, change, set } = useCard()
   const state = useRevisionState(id, savedAt)
   const [ref, { width: w, height: h }] = useSize<HTMLDivElement>()
-  const [under, setUnder] = useState<{ x: number; y: number }>()
+  const [beneath, setBeneath] = useState<{ x: number; y: number }>()
   const [editing, setEditing] = useState<{ pointer: string; label: string; x: number; y: number }>()
   const { regions, usable } = useRegions(card)
   const reach = useReach(card)?.nozzles[0]
@@ -57,7 +57,7 @@ export function SheetDrawing() {
   const origin = card.envelope?.origin
   const drawnBed = bedOutline(card.envelope?.bed)
   const bedCorners = picked === theBed && drawnBed?.shape === 'polygon' ? drawnBed : undefined
-  const keepOut = lit?.startsWith('/envelope/keepOuts/') ? Number(lit.split('/')[3]) : undefined
+  const keepOut = lit !== undefined && isWithin(lit, '/envelope/keepOuts') ? Number(stepsOf(lit)[2]) : undefined
   const dimension = (pointer: string, value: number | undefined, label: string, at: { x: number; y: number }) => ({
     value: value === undefined ? '?' : plain(value),
     lit: lit === pointer,
@@ -83,7 +83,7 @@ export function SheetDrawing() {
   }
   const move = (event: PointerEvent<SVGSVGElement>) => {
     const [x, y] = at(event)
-    setUnder(width && depth && x >= 0 && y >= 0 && x <= width && y <= depth ? { x, y } : undefined)
+    setBeneath(width && depth && x >= 0 && y >= 0 && x <= width && y <= depth ? { x, y } : undefined)
     if (rubber) setRubber({ ...rubber, to: onRaster(event) })
     else zoom.handlers.onPointerMove(event)
   }
@@ -115,7 +115,7 @@ export function SheetDrawing() {
           onPointerMove={move}
           onPointerUp={up}
           onPointerCancel={up}
-          onPointerLeave={() => setUnder(undefined)}
+          onPointerLeave={() => setBeneath(undefined)}
         >
           <Hatches>
             <Frame width={w} height={h} />
@@ -139,7 +139,7 @@ export function SheetDrawing() {
                 regions={regions}
                 usable={usable}
                 lit={keepOut}
-                onPoint={(i) => light(i === undefined ? undefined : `/envelope/keepOuts/${i}`)}
+                onPoint={(i) => light(i === undefined ? undefined : under('/envelope/keepOuts', i))}
                 onPick={tool ? undefined : setPicked}
               >
                 {reach && reach.polygons.length > 0 && <OutOfReach card={card} view={plan} polygons={reach.polygons} />}
@@ -178,7 +178,7 @@ export function SheetDrawing() {
                 <OutlineGrips
                   outline={card.envelope.keepOuts[picked].outline}
                   view={plan}
-                  onChange={(outline) => set(`/envelope/keepOuts/${picked}/outline`, outline)}
+                  onChange={(outline) => set(under('/envelope/keepOuts', picked, 'outline'), outline)}
                 />
               )}
               {bedCorners && (
@@ -196,10 +196,10 @@ export function SheetDrawing() {
             <BesideA4 card={card} x={layout.right} y={layout.a4Top} width={side - 100} height={layout.a4Height} />
             <Legend card={card} x={layout.right} y={layout.a4Top + layout.a4Height + 28} />
             <TitleBlock card={card} state={state} savedAt={savedAt} right={w - border} bottom={h - border} />
-            {under && (
+            {beneath && (
               <text x={border + 8} y={h - border - 8} className="mono-text on-paper" data-read-out>
-                bed {plain(under.x, 1)}, {plain(under.y, 1)}
-                {origin && `  machine X${plain(under.x - origin.x, 1)} Y${plain(under.y - origin.y, 1)}`}
+                bed {plain(beneath.x, 1)}, {plain(beneath.y, 1)}
+                {origin && `  machine X${plain(beneath.x - origin.x, 1)} Y${plain(beneath.y - origin.y, 1)}`}
               </text>
             )}
           </Hatches>

@@ -1,6 +1,6 @@
 import type { Bed, Card, Position } from '../api/client'
 import type { Setting } from '../open-document/description'
-import { pointerOf, stepsOf, valueAt } from '../open-document/pointer'
+import { pointerOf, stepsOf, valueAt, under } from '../open-document/pointer'
 import { bedSize } from '../drawing/outline'
 import { letterOf } from './letters'
 import { choicesOf, type Choice } from './words'
@@ -54,7 +54,7 @@ const own: Record<string, Partial<Fact>> = {
   '/envelope/origin': { kind: 'origin' },
   '/envelope/home': { kind: 'home' },
   // lettered on the head's own drawing only
-  ...Object.fromEntries(['x', 'y', 'depth'].map((k) => [`/head/bodies/0/outline/${k}`, { letter: undefined }])),
+  ...Object.fromEntries(['x', 'y', 'depth'].map((k) => [under('/head/bodies/0/outline', k), { letter: undefined }])),
   '/head/probe/kind': { letter: undefined },
 }
 

@@ -1,5 +1,5 @@
 import { useEffect, useRef, type ReactNode } from 'react'
-import { valueAt } from '../open-document/pointer'
+import { isWithin, under, valueAt } from '../open-document/pointer'
 import { NumberField } from '../units/NumberField'
 import { useCard } from './CardContext'
 import { yesNo, type Choice } from './words'
@@ -113,7 +113,7 @@ export function CardList<T>({ pointer, title, letter, items, name, about, open, 
   const { set, lit, light } = useCard()
   const list = useRef<HTMLDivElement>(null)
   useEffect(() => {
-    if (open?.startsWith(`${pointer}/`)) list.current?.querySelector('[aria-expanded=true]')?.scrollIntoView({ block: 'nearest' })
+    if (isWithin(open, pointer)) list.current?.querySelector('[aria-expanded=true]')?.scrollIntoView({ block: 'nearest' })
   }, [open, pointer])
   return (
     <div ref={list} data-pointer={pointer}>
@@ -129,7 +129,7 @@ export function CardList<T>({ pointer, title, letter, items, name, about, open, 
               className="link"
               onClick={() => {
                 set(pointer, [...items, add()])
-                onOpen(`${pointer}/${items.length}`)
+                onOpen(under(pointer, items.length))
               }}
             >
               add
@@ -138,11 +138,11 @@ export function CardList<T>({ pointer, title, letter, items, name, about, open, 
         </span>
       </div>
       {items.map((item, i) => {
-        const at = `${pointer}/${i}`
+        const at = under(pointer, i)
         return (
           <div
             key={i}
-            className={lit?.startsWith(at) ? 'keep-out-row lit' : 'keep-out-row'}
+            className={isWithin(lit, at) ? 'keep-out-row lit' : 'keep-out-row'}
             onPointerEnter={() => light(at)}
             onPointerLeave={() => light(undefined)}
           >

@@ -2,6 +2,7 @@ import { useMemo } from 'react'
 import type { Outcome } from '../api/client'
 import type { Limits } from '../units/limits'
 import { fieldAt, limitsOf, typesOf, useSchemaIfHere, useSchemaOf, variants, type DocumentKind, type SchemaNode } from './schema'
+import { under } from './pointer'
 
 /** A setting or fact, as the server describes it. */
 export interface Setting {
@@ -42,17 +43,17 @@ export interface SettingGroup {
 export function settingsOf(root: SchemaNode): Setting[] {
   const found = new Map<string, Setting>()
   const walk = (node: SchemaNode, pointer: string, group: string | undefined, otherwise: string | undefined) => {
-    const under = node['x-group'] ?? group
+    const heading = node['x-group'] ?? group
     const holds = node['x-otherwise'] ?? otherwise
     const kinds = variants(root, node)
     const single = kinds.every((kind) => !kind.properties && !isListOfRecords(root, kind))
-    if (node.title && under && !found.has(pointer) && (single || node['x-pages']))
-      found.set(pointer, settingAt(pointer, node, single, under, holds))
+    if (node.title && heading && !found.has(pointer) && (single || node['x-pages']))
+      found.set(pointer, settingAt(pointer, node, single, heading, holds))
     for (const kind of kinds) {
       for (const [name, inner] of Object.entries(kind.properties ?? {}))
-        walk({ ...variants(root, inner)[0], ...node['x-below']?.[name] }, `${pointer}/${name}`, under, holds)
+        walk({ ...variants(root, inner)[0], ...node['x-below']?.[name] }, under(pointer, name), heading, holds)
       // the first of a list stands for all that a page of the first asks
-      if (under && isListOfRecords(root, kind)) walk(variants(root, kind.items!)[0]!, `${pointer}/0`, under, holds)
+      if (heading && isListOfRecords(root, kind)) walk(variants(root, kind.items!)[0]!, under(pointer, '0'), heading, holds)
     }
   }
   walk(root, '', undefined, undefined)

@@ -6,7 +6,7 @@ import api from '../../../src/MillCard.Web/openapi/v1.json?raw'
 import { isObject, keyOf, keysOf, same, withIds, type Json } from './members'
 import { merge, withOther } from './merge'
 import { following, namedById, pathOf } from './place'
-import { pointerOf, withValue } from './pointer'
+import { pointerOf, withValue, under } from './pointer'
 
 // the schema that the server itself holds documents to, as its API description says it
 const holds = new Ajv2020({ strict: false, allErrors: false, validateFormats: false })
@@ -40,9 +40,9 @@ const fixed = ['pattern', 'sources', 'microsteps', 'teeth', 'starts', 'number', 
 /** Pointers of all numbers that a person may type over. */
 function numbers(value: unknown, pointer = ''): string[] {
   if (typeof value === 'number') return [pointer]
-  if (Array.isArray(value)) return value.every(isObject) ? value.flatMap((one, i) => numbers(one, `${pointer}/${i}`)) : []
+  if (Array.isArray(value)) return value.every(isObject) ? value.flatMap((one, i) => numbers(one, under(pointer, i))) : []
   if (!isObject(value)) return []
-  return Object.entries(value).flatMap(([name, one]) => (fixed.includes(name) ? [] : numbers(one, `${pointer}/${name}`)))
+  return Object.entries(value).flatMap(([name, one]) => (fixed.includes(name) ? [] : numbers(one, under(pointer, name))))
 }
 
 function edited(document: Json, edit: Edit, side: string): Json {
@@ -64,7 +64,7 @@ function edited(document: Json, edit: Edit, side: string): Json {
         return { ...document, sources }
       }
       case 'remove':
-        return list.length > 1 ? withValue(document, `${pointer}/${index}`, undefined) : document
+        return list.length > 1 ? withValue(document, under(pointer, index), undefined) : document
       case 'add':
         return list.length > 0 && list.length < 4
           ? withValue(document, pointer, [
@@ -77,7 +77,7 @@ function edited(document: Json, edit: Edit, side: string): Json {
         return withValue(document, pointer, [...list.slice(index), ...list.slice(0, index)])
       case 'shape':
         return list.length > 0 && 'outline' in list[index]!
-          ? withValue(document, `${pointer}/${index}/outline`, { shape: 'circle', x: 0, y: 0, radius: 1 + edit.value })
+          ? withValue(document, under(pointer, index, 'outline'), { shape: 'circle', x: 0, y: 0, radius: 1 + edit.value })
           : document
     }
   }

@@ -1,6 +1,6 @@
 import { isObject, keyOf, keysOf, same, type Json, type Path } from './members'
 import { namedById, namedByPlace } from './place'
-import { pointerOf } from './pointer'
+import { isWithin, pointerOf } from './pointer'
 
 /** A value that was changed on both sides, and not to the same. */
 export interface Clash {
@@ -36,7 +36,7 @@ export function withOther<T>(document: T, other: T, clash: Clash): T {
 /** A member that comes back brings what was said of where its facts come from: it went when the member did. */
 function withSourcesBelow<T>(document: T, other: T, pointer: string): T {
   const [own, from] = [document, other].map((one) => ((isObject(one) ? one.sources : undefined) ?? {}) as Json) as [Json, Json]
-  const missing = Object.entries(from).filter(([place]) => place.startsWith(`${pointer}/`) && !(place in own))
+  const missing = Object.entries(from).filter(([place]) => place !== pointer && isWithin(place, pointer) && !(place in own))
   return missing.length > 0 ? { ...document, sources: { ...own, ...Object.fromEntries(missing) } } : document
 }
 

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { valueAt, withValue } from './pointer'
+import { isWithin, parentOf, under, valueAt, withValue } from './pointer'
 
 const card = { name: 'Dunlin', envelope: { bed: { width: 180 }, keepOuts: [{ name: 'clip' }, { name: 'dent' }] }, sources: { '/a/b': 1 } }
 
@@ -26,4 +26,18 @@ it('makes what is missing, appends and removes', () => {
 
 it('keeps the order of members', () => {
   expect(Object.keys(withValue({ a: 1, b: 2, c: 3 }, '/b', 9))).toEqual(['a', 'b', 'c'])
+})
+
+it('joins steps, each escaped', () => {
+  expect(under('/head/bodies', 2, 'outline', 'x')).toBe('/head/bodies/2/outline/x')
+  expect(under('/sources', '/a~b')).toBe('/sources/~1a~0b')
+  expect(under('', 'name')).toBe('/name')
+  expect(parentOf('/sources/~1a~0b')).toBe('/sources')
+})
+
+it('tells what lies within from what only begins alike', () => {
+  expect(isWithin('/envelope/keepOuts/1', '/envelope/keepOuts/1')).toBe(true)
+  expect(isWithin('/envelope/keepOuts/1/outline', '/envelope/keepOuts/1')).toBe(true)
+  expect(isWithin('/envelope/keepOuts/10', '/envelope/keepOuts/1')).toBe(false)
+  expect(isWithin(undefined, '')).toBe(false)
 })

@@ -9,7 +9,17 @@ export function stepsOf(pointer: string): string[] {
 }
 
 /** The pointer of steps. */
-export const pointerOf = (steps: readonly string[]) => steps.map((step) => `/${step.replaceAll('~', '~0').replaceAll('/', '~1')}`).join('')
+export const pointerOf = (steps: readonly (string | number)[]) =>
+  steps.map((step) => `/${String(step).replaceAll('~', '~0').replaceAll('/', '~1')}`).join('')
+
+/** The pointer that steps lead to from another. */
+export const under = (pointer: string, ...steps: readonly (string | number)[]) => pointer + pointerOf(steps)
+
+/** The pointer one step above. */
+export const parentOf = (pointer: string) => pointerOf(stepsOf(pointer).slice(0, -1))
+
+/** Whether a place is the one a pointer names or lies below it. */
+export const isWithin = (place: string | undefined, pointer: string) => place === pointer || (place?.startsWith(pointer + '/') ?? false)
 
 /** The value at a pointer, or undefined. */
 export function valueAt(document: unknown, pointer: string): unknown {

@@ -15,6 +15,7 @@ import { useFindings } from '../findings/useFindings'
 import { plain } from '../units/format'
 import { OutOfReach } from '../open-card/OutOfReach'
 import { useReach } from '../open-card/useReach'
+import { under } from '../open-document/pointer'
 import '../drawing/drawing.css'
 import './reach.css'
 
@@ -67,7 +68,7 @@ export function ReachTab() {
           <ModeFields
             key={shown.mode}
             index={shown.mode}
-            findings={findings.filter((f) => f.pointer === `/modes/${shown.mode}/start` && f.line)}
+            findings={findings.filter((f) => shown.mode !== undefined && f.pointer === under('/modes', shown.mode, 'start') && f.line)}
           />
         )}
         {(card.head?.nozzles?.length ?? 0) < 2 && (
@@ -176,7 +177,7 @@ function ModeFields({ index, findings }: { index: number; findings: Finding[] })
   const { document: card, set } = useCard()
   const words = useWords('card')
   const mode = card.modes![index]!
-  const at = `/modes/${index}`
+  const at = under('/modes', index)
   const name = words('/modes/0/kind', mode.kind)!
   return (
     <section aria-label={`Settings of ${name}`} className="mode-fields">
@@ -188,27 +189,27 @@ function ModeFields({ index, findings }: { index: number; findings: Finding[] })
       </div>
       <div className="keep-out-fields bare">
         {mode.kind === 'copy' && (
-          <CardNumber pointer={`${at}/gap`} label="gap between copies" of={name} proposed={card.head?.clearance ?? 1} />
+          <CardNumber pointer={under(at, 'gap')} label="gap between copies" of={name} proposed={card.head?.clearance ?? 1} />
         )}
         {mode.kind === 'mirror' && (
           <CardNumber
-            pointer={`${at}/mirrorAt`}
+            pointer={under(at, 'mirrorAt')}
             label="mirror stands at X (bed)"
             of={name}
             proposed={(bedSize(card.envelope?.bed).width ?? 0) / 2}
           />
         )}
-        <CardNumber pointer={`${at}/maxSpeed`} label="no faster than" of={name} />
-        <CardChoice pointer={`${at}/kind`} label="mode" of={name} required />
+        <CardNumber pointer={under(at, 'maxSpeed')} label="no faster than" of={name} />
+        <CardChoice pointer={under(at, 'kind')} label="mode" of={name} required />
       </div>
       <div className="group-line">
         <h2 className="caps">Its start routine</h2>
         {mode.start == null ? (
-          <button className="link" onClick={() => set(`${at}/start`, card.routines?.start ?? '')}>
+          <button className="link" onClick={() => set(under(at, 'start'), card.routines?.start ?? '')}>
             write one of its own
           </button>
         ) : (
-          <button className="link quiet" onClick={() => set(`${at}/start`, undefined)}>
+          <button className="link quiet" onClick={() => set(under(at, 'start'), undefined)}>
             use the card&apos;s again
           </button>
         )}
@@ -225,7 +226,7 @@ function ModeFields({ index, findings }: { index: number; findings: Finding[] })
               label={`Start routine of ${name}`}
               value={mode.start}
               problems={findings}
-              onChange={(text) => set(`${at}/start`, text)}
+              onChange={(text) => set(under(at, 'start'), text)}
             />
           </Suspense>
         </div>

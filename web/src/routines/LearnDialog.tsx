@@ -4,7 +4,7 @@ import { api, dataOf, sentenceOf, type Card, type Learned } from '../api/client'
 import { holdGcode } from '../api/limits'
 import { known } from '../open-card/sources'
 import { documents } from '../open-document/documents'
-import { valueAt, withValue } from '../open-document/pointer'
+import { valueAt, withValue, under } from '../open-document/pointer'
 import { plain } from '../units/format'
 
 interface LearnDialogProps {
@@ -53,7 +53,7 @@ export function LearnDialog({ card, onClose, onTake }: LearnDialogProps) {
   const offers = learned
     ? [
         ...(['start', 'end'] as const).flatMap((which) =>
-          learned[which] ? [{ pointer: `/routines/${which}`, name: `${which} routine`, value: learned[which], unit: '' }] : [],
+          learned[which] ? [{ pointer: under('/routines', which), name: `${which} routine`, value: learned[which], unit: '' }] : [],
         ),
         ...learned.values.filter((value) => value.for === 'card').map((value) => ({ ...value, value: value.value as number })),
       ]

@@ -3,7 +3,7 @@ import { lazy, Suspense, useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { sentenceOf, type Finding } from '../api/client'
 import { useCard } from '../open-card/CardContext'
-import { valueAt } from '../open-document/pointer'
+import { valueAt, under } from '../open-document/pointer'
 import { SeriesChart } from '../drawing/SeriesChart'
 import { Findings } from '../findings/Findings'
 import { unlookedBy, useFindings } from '../findings/useFindings'
@@ -44,7 +44,7 @@ export function RoutinesTab() {
   const flavour = useFlavours().find((one) => one.id === card.firmware?.flavour)
   const macros = useMacros(flavour?.extended ? card.firmware?.macros : undefined)
 
-  const pointer = preview?.moments.find((moment) => moment.moment === name)?.pointer ?? `/routines/${name}`
+  const pointer = preview?.moments.find((moment) => moment.moment === name)?.pointer ?? under('/routines', name)
   const text = String(valueAt(card, pointer) ?? '')
   const moment = preview?.moments.find((one) => one.moment === name)
   const all = useMemo(() => distinct([...(preview?.findings ?? []), ...checked]), [preview, checked])
@@ -58,7 +58,7 @@ export function RoutinesTab() {
   )
   const worst = (of: MomentName) =>
     all
-      .filter((finding) => finding.pointer === `/routines/${of}`)
+      .filter((finding) => finding.pointer === under('/routines', of))
       .map((finding) => finding.severity)
       .sort((a, b) => rank.indexOf(b) - rank.indexOf(a))[0]
   const remedy = useRemedy()

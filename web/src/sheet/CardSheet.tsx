@@ -6,6 +6,7 @@ import { useCard } from '../open-card/CardContext'
 import { letterOf } from '../open-card/letters'
 import { Schedule } from './Schedule'
 import { SheetDrawing } from '../open-card/SheetDrawing'
+import { isWithin } from '../open-document/pointer'
 
 /** Drawing, schedule and findings, side by side. */
 export function CardSheet() {
@@ -43,5 +44,5 @@ export function CardSheet() {
 /** The row of the schedule in which a pointer is shown. */
 function rowOf(pointer: string): string {
   const rows = [...document.querySelectorAll<HTMLElement>('[data-pointer]')].map((row) => row.dataset.pointer!)
-  return rows.filter((row) => pointer.startsWith(row) || row.startsWith(pointer)).sort((a, b) => b.length - a.length)[0] ?? pointer
+  return rows.filter((row) => isWithin(pointer, row) || isWithin(row, pointer)).sort((a, b) => b.length - a.length)[0] ?? pointer
 }

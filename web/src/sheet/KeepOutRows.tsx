@@ -8,6 +8,7 @@ import { NumberField } from '../units/NumberField'
 import { useCard } from '../open-card/CardContext'
 import { OutlineDialog } from '../open-card/OutlineDialog'
 import { SourceMark } from '../open-card/SourceMark'
+import { isWithin, under } from '../open-document/pointer'
 
 const kinds: { value: KeepOut['kind']; label: string; about: string }[] = [
   { value: 'obstacle', label: 'obstacle', about: 'stands up: a clip, a post' },
@@ -64,15 +65,15 @@ export function KeepOutRows({ findings }: { findings: Finding[] }) {
         <span className="mark" />
       </div>
       {keepOuts.map((keepOut, i) => {
-        const pointer = `/envelope/keepOuts/${i}`
-        const own = findings.find((finding) => !finding.accepted && finding.pointer?.startsWith(pointer))
+        const pointer = under('/envelope/keepOuts', i)
+        const own = findings.find((finding) => !finding.accepted && isWithin(finding.pointer ?? undefined, pointer))
         return (
           <div
             key={i}
             data-pointer={pointer}
             onPointerEnter={() => light(pointer)}
             onPointerLeave={() => light(undefined)}
-            className={lit?.startsWith(pointer) ? 'keep-out-row lit' : 'keep-out-row'}
+            className={isWithin(lit, pointer) ? 'keep-out-row lit' : 'keep-out-row'}
           >
             <button className="keep-out-line" aria-expanded={open === i} onClick={() => setOpen(open === i ? undefined : i)}>
               <span className="twist" aria-hidden>
@@ -102,10 +103,10 @@ function KeepOutFields({ keepOut, pointer, onRemoved }: { keepOut: KeepOut; poin
       <NumberField
         value={value}
         label={`${keepOut.name} ${label}`}
-        limits={limits(`${pointer}/${field}`)}
-        refused={errors[`${pointer}/${field}`]}
+        limits={limits(under(pointer, field))}
+        refused={errors[under(pointer, field)]}
         required={required}
-        onChange={(next) => set(`${pointer}/${field}`, next)}
+        onChange={(next) => set(under(pointer, field), next)}
       />
     </label>
   )
@@ -117,12 +118,12 @@ function KeepOutFields({ keepOut, pointer, onRemoved }: { keepOut: KeepOut; poin
           className="plain-field"
           value={keepOut.name}
           maxLength={100}
-          onChange={(event) => set(`${pointer}/name`, event.target.value)}
+          onChange={(event) => set(under(pointer, 'name'), event.target.value)}
         />
       </label>
       <label className="small-field">
         kind
-        <select className="plain-field" value={keepOut.kind} onChange={(event) => set(`${pointer}/kind`, event.target.value)}>
+        <select className="plain-field" value={keepOut.kind} onChange={(event) => set(under(pointer, 'kind'), event.target.value)}>
           {kinds.map((kind) => (
             <option key={kind.value} value={kind.value} title={kind.about}>
               {kind.label}
@@ -135,7 +136,7 @@ function KeepOutFields({ keepOut, pointer, onRemoved }: { keepOut: KeepOut; poin
         <select
           className="plain-field"
           value={keepOut.outline.shape}
-          onChange={(event) => set(`${pointer}/outline`, reshapedOutline(keepOut.outline, event.target.value as Outline['shape']))}
+          onChange={(event) => set(under(pointer, 'outline'), reshapedOutline(keepOut.outline, event.target.value as Outline['shape']))}
         >
           <option value="rectangle">rectangle</option>
           <option value="circle">circle</option>
@@ -175,7 +176,7 @@ function KeepOutFields({ keepOut, pointer, onRemoved }: { keepOut: KeepOut; poin
           points={keepOut.outline.points}
           onClose={(points) => {
             setCorners(false)
-            if (points) set(`${pointer}/outline/points`, points)
+            if (points) set(under(pointer, 'outline', 'points'), points)
           }}
         />
       )}

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { Finding } from '../api/client'
-import { valueAt } from '../open-document/pointer'
+import { isWithin, valueAt } from '../open-document/pointer'
 import { SeverityMark } from '../findings/SeverityMark'
 import { useCard } from '../open-card/CardContext'
 import { FactField } from '../open-card/FactField'
@@ -18,7 +18,7 @@ export function Schedule({ findings }: { findings: Finding[] }) {
   const isShown = (fact: Fact) =>
     (fact.when?.(card) ?? true) &&
     (text === '' || `${fact.letter ?? ''} ${fact.label} ${fact.hint ?? ''}`.toLowerCase().includes(text.toLowerCase())) &&
-    (only !== 'findings' || findings.some((finding) => !finding.accepted && finding.pointer?.startsWith(fact.pointer))) &&
+    (only !== 'findings' || findings.some((finding) => !finding.accepted && isWithin(finding.pointer ?? undefined, fact.pointer))) &&
     (only !== 'unconfirmed' || card.sources?.[fact.pointer]?.source === 'assumed')
   const filtered = text !== '' || only !== 'all'
   return (
@@ -90,8 +90,8 @@ const isKnown = (value: unknown) => value !== undefined && value !== null && val
 function FactRow({ fact: asked, findings }: { fact: Fact; findings: Finding[] }) {
   const { document: card, lit, light } = useCard()
   const fact = asAsked(asked, card)
-  const own = findings.find((finding) => !finding.accepted && finding.pointer?.startsWith(fact.pointer))
-  const isLit = lit !== undefined && (lit.startsWith(fact.pointer) || fact.pointer === lit)
+  const own = findings.find((finding) => !finding.accepted && isWithin(finding.pointer ?? undefined, fact.pointer))
+  const isLit = isWithin(lit, fact.pointer)
   return (
     <div
       className={isLit ? 'fact lit' : 'fact'}

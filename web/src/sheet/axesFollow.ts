@@ -1,5 +1,5 @@
 import type { Card } from '../api/client'
-import { withValue } from '../open-document/pointer'
+import { withValue, under } from '../open-document/pointer'
 import { bedSize } from '../drawing/outline'
 
 /** An axis that covered the bed exactly, and would be another one to cover it as it is now. */
@@ -41,8 +41,8 @@ export function following(before: Card, now: Card): Following[] {
 /** The card with its axes as they would run. */
 export function followed(card: Card, axes: Following[]): Card {
   return axes.reduce((so, { axis, would: [min, max] }) => {
-    const at = `/motion/axes/${axis.toLowerCase()}`
-    const upper = withValue(so, `${at}/max`, max)
-    return min === undefined ? upper : withValue(upper, `${at}/min`, min)
+    const at = under('/motion/axes', axis.toLowerCase())
+    const upper = withValue(so, under(at, 'max'), max)
+    return min === undefined ? upper : withValue(upper, under(at, 'min'), min)
   }, card)
 }

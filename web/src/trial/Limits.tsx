@@ -4,6 +4,7 @@ import { useSchema } from '../open-document/schema'
 import { bedSize, outlineBox } from '../drawing/outline'
 import { NumberField } from '../units/NumberField'
 import { useTrial } from './TrialContext'
+import { under } from '../open-document/pointer'
 
 /** Tighter limits for this trial alone; the card stays as it is. */
 export function Limits() {
@@ -55,15 +56,15 @@ export function Limits() {
                     aria-label="name of this keep-out"
                     value={keepOut.name}
                     maxLength={100}
-                    onChange={(event) => set(`/limits/keepOuts/${i}/name`, event.target.value)}
+                    onChange={(event) => set(under('/limits/keepOuts', i, 'name'), event.target.value)}
                   />
                 </label>
-                <button className="key" onClick={() => set(`/limits/keepOuts/${i}`, undefined)}>
+                <button className="key" onClick={() => set(under('/limits/keepOuts', i), undefined)}>
                   remove
                 </button>
                 {(['x', 'y', 'width', 'depth'] as const).map((side) =>
                   number(
-                    `/limits/keepOuts/${i}/outline/${side}`,
+                    under('/limits/keepOuts', i, 'outline', side),
                     { x: 'left edge', y: 'front edge', width: 'width', depth: 'depth' }[side],
                     box[side],
                     true,

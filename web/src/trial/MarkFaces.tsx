@@ -3,6 +3,7 @@ import { api, dataOf } from '../api/client'
 import { plain } from '../units/format'
 import { scaleOf } from './placement'
 import { useTrial } from './TrialContext'
+import { under } from '../open-document/pointer'
 
 /** The undersides of a part as it stands; on each, support can be marked as wanted or unwanted. */
 export function MarkFaces({ index }: { index: number }) {
@@ -19,7 +20,7 @@ export function MarkFaces({ index }: { index: number }) {
   const same = (faces: readonly number[]) => (mark: { faces: readonly number[] }) =>
     mark.faces.length === faces.length && mark.faces[0] === faces[0]
   const mark = (faces: number[], wanted: string) =>
-    trial.set(`/parts/${index}/marks`, [
+    trial.set(under('/parts', index, 'marks'), [
       ...marks.filter((m) => !same(faces)(m)),
       ...(wanted === '' ? [] : [{ wanted: wanted === 'wanted', faces }]),
     ])

@@ -6,6 +6,7 @@ import { NumberField } from '../units/NumberField'
 import { CompareSides } from './CompareSides'
 import { scaleOf } from './placement'
 import { useTrial } from './TrialContext'
+import { under } from '../open-document/pointer'
 
 const names = ['x', 'y', 'z'] as const
 
@@ -39,7 +40,7 @@ export function Orientation({ index }: { index: number }) {
           label={`${part.name} scale`}
           placeholder="uneven"
           percent
-          limits={limits(`/parts/${index}/scale/x`)}
+          limits={limits(under('/parts', index, 'scale', 'x'))}
           onChange={(value) => value !== undefined && change({ scale: { x: value, y: value, z: value } }, 'scale')}
         />
       </label>
@@ -72,7 +73,7 @@ export function Orientation({ index }: { index: number }) {
         <NumberField
           value={part.tilt?.x ?? 0}
           label={`${part.name} tilt about X`}
-          limits={limits(`/parts/${index}/tilt/x`)}
+          limits={limits(under('/parts', index, 'tilt', 'x'))}
           required
           onChange={(x) => change({ tilt: { x: x ?? 0, y: part.tilt?.y ?? 0 } }, 'tilt')}
         />
@@ -82,7 +83,7 @@ export function Orientation({ index }: { index: number }) {
         <NumberField
           value={part.tilt?.y ?? 0}
           label={`${part.name} tilt about Y`}
-          limits={limits(`/parts/${index}/tilt/y`)}
+          limits={limits(under('/parts', index, 'tilt', 'y'))}
           required
           onChange={(y) => change({ tilt: { x: part.tilt?.x ?? 0, y: y ?? 0 } }, 'tilt')}
         />

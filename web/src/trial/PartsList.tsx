@@ -11,6 +11,7 @@ import { Departures } from './Departures'
 import { MarkFaces } from './MarkFaces'
 import { Orientation } from './Orientation'
 import { useTrial } from './TrialContext'
+import { under } from '../open-document/pointer'
 
 /** The parts as a numbered bill, the chosen one with its place in numbers, and the verdict on each. */
 export function PartsList() {
@@ -159,9 +160,9 @@ function PartFields({ index }: { index: number }) {
       <NumberField
         value={part[name] ?? 0}
         label={`${part.name} ${label}`}
-        limits={{ ...limits(`/parts/${index}/${name}`), ...extra }}
+        limits={{ ...limits(under('/parts', index, name)), ...extra }}
         required
-        onChange={(value) => trial.set(`/parts/${index}/${name}`, value)}
+        onChange={(value) => trial.set(under('/parts', index, name), value)}
       />
     </label>
   )
@@ -173,7 +174,7 @@ function PartFields({ index }: { index: number }) {
           className="plain-field"
           value={part.name}
           maxLength={200}
-          onChange={(event) => event.target.value && trial.set(`/parts/${index}/name`, event.target.value)}
+          onChange={(event) => event.target.value && trial.set(under('/parts', index, 'name'), event.target.value)}
         />
       </label>
       {field('x', 'X')}
@@ -186,7 +187,7 @@ function PartFields({ index }: { index: number }) {
             className="plain-field"
             aria-label={`${part.name} nozzle`}
             value={part.nozzles?.join(' ') || card.document.head!.nozzles![0]!.id}
-            onChange={(event) => trial.set(`/parts/${index}/nozzles`, event.target.value.split(' '))}
+            onChange={(event) => trial.set(under('/parts', index, 'nozzles'), event.target.value.split(' '))}
           >
             {card.document.head!.nozzles!.map((nozzle) => (
               <option key={nozzle.id} value={nozzle.id}>
@@ -197,7 +198,7 @@ function PartFields({ index }: { index: number }) {
         </label>
       )}
       <span className="part-keys">
-        <button className="key" onClick={() => trial.set(`/parts/${index}/turn`, ((part.turn ?? 0) + 15) % 360)}>
+        <button className="key" onClick={() => trial.set(under('/parts', index, 'turn'), ((part.turn ?? 0) + 15) % 360)}>
           +15°
         </button>
         <button
@@ -224,7 +225,7 @@ function PartFields({ index }: { index: number }) {
           className="key"
           onClick={() => {
             choose(undefined)
-            trial.set(`/parts/${index}`, undefined)
+            trial.set(under('/parts', index), undefined)
           }}
         >
           remove
@@ -242,7 +243,7 @@ function PartFields({ index }: { index: number }) {
           name={part.name}
           rows={departures}
           settings={part.settings ?? {}}
-          onChange={(settings) => trial.set(`/parts/${index}/settings`, settings)}
+          onChange={(settings) => trial.set(under('/parts', index, 'settings'), settings)}
         />
       )}
       {mesh && (mesh.repeatedFaces ?? 0) > 0 && (

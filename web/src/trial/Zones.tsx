@@ -7,6 +7,7 @@ import { NumberField } from '../units/NumberField'
 import { Departures } from './Departures'
 import { putMesh } from '../api/putMesh'
 import { useTrial } from './TrialContext'
+import { under } from '../open-document/pointer'
 
 const uses = { settings: 'settings differ', support: 'support wanted', 'no-support': 'no support' } as const
 
@@ -90,7 +91,7 @@ function ZoneFields({ index, zone }: { index: number; zone: Zone }) {
   const departures = useDepartures('zone')
   const { trial } = useTrial('trial')
   const limits = useSchema('trial')
-  const at = `/zones/${index}`
+  const at = under('/zones', index)
   const names = [
     ['x', 'X'],
     ['y', 'Y'],
@@ -112,7 +113,7 @@ function ZoneFields({ index, zone }: { index: number; zone: Zone }) {
           className="plain-field"
           value={zone.name}
           maxLength={100}
-          onChange={(event) => event.target.value && trial.set(`${at}/name`, event.target.value)}
+          onChange={(event) => event.target.value && trial.set(under(at, 'name'), event.target.value)}
         />
       </label>
       <label className="small-field">
@@ -121,7 +122,7 @@ function ZoneFields({ index, zone }: { index: number; zone: Zone }) {
           className="plain-field"
           aria-label={`${zone.name} use`}
           value={zone.use ?? 'settings'}
-          onChange={(event) => trial.set(`${at}/use`, event.target.value)}
+          onChange={(event) => trial.set(under(at, 'use'), event.target.value)}
         >
           {Object.entries(uses).map(([word, said]) => (
             <option key={word} value={word}>
@@ -136,10 +137,10 @@ function ZoneFields({ index, zone }: { index: number; zone: Zone }) {
           <NumberField
             value={zone[name] as unknown as number}
             label={`${zone.name} ${label}`}
-            limits={limits(`${at}/${name}`)}
+            limits={limits(under(at, name))}
             required
-            refused={trial.errors[`${at}/${name}`]}
-            onChange={(value) => trial.set(`${at}/${name}`, value)}
+            refused={trial.errors[under(at, name)]}
+            onChange={(value) => trial.set(under(at, name), value)}
           />
         </label>
       ))}
@@ -148,7 +149,7 @@ function ZoneFields({ index, zone }: { index: number; zone: Zone }) {
           name={zone.name}
           rows={departures}
           settings={zone.settings ?? {}}
-          onChange={(settings) => trial.set(`${at}/settings`, settings)}
+          onChange={(settings) => trial.set(under(at, 'settings'), settings)}
         />
       )}
       <button className="key" onClick={() => trial.change((before) => ({ ...before, zones: before.zones?.filter((_, i) => i !== index) }))}>

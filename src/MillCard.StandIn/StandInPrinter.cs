@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Net;
 using System.Net.Sockets;
 using System.Text;
@@ -202,8 +201,9 @@ public sealed class StandInPrinter : IAsyncDisposable
         {
             case "M105": await SayAsync(to, $"ok {Temperatures()}"); return;
             case "M114":
-                await SayAsync(to, string.Create(CultureInfo.InvariantCulture,
-                $"X:{_machine.Position.X:0.00} Y:{_machine.Position.Y:0.00} Z:{_machine.Position.Z:0.00} E:0.00 Count X:0 Y:0 Z:0")); break;
+                await SayAsync(to, Invariant(
+                    $"X:{_machine.Position.X:0.00} Y:{_machine.Position.Y:0.00} Z:{_machine.Position.Z:0.00} E:0.00 Count X:0 Y:0 Z:0"));
+                break;
             case "M115":
                 await SayAsync(to, $"FIRMWARE_NAME:{_machine.Flavour.Name} (stand-in of Mill Card) "
                 + $"MACHINE_TYPE:{_card.Name} EXTRUDER_COUNT:{Math.Max(1, _card.Head.Nozzles?.Count ?? 1)}"); break;
@@ -312,9 +312,8 @@ public sealed class StandInPrinter : IAsyncDisposable
             }
             else await SayAsync(to, $"echo:no such fault: {fault}");
         }
-        await SayAsync(to, string.Create(CultureInfo.InvariantCulture,
-            $"echo:stand-in {_card.Name}, speed "
-                + $"{(double.IsPositiveInfinity(_speed) ? "max" : _speed.ToString("0.##", CultureInfo.InvariantCulture))}"));
+        await SayAsync(to, Invariant($"echo:stand-in {_card.Name}, speed "
+                + $"{(double.IsPositiveInfinity(_speed) ? "max" : Invariant($"{_speed:0.##}"))}"));
     }
 
     private string Temperatures()
@@ -322,8 +321,8 @@ public sealed class StandInPrinter : IAsyncDisposable
         // a command that still takes its time has been reckoned to its end already
         var now = _machine.Clock - (double.IsPositiveInfinity(_speed) ? 0 : _pending * _speed);
         var bed = _machine.BedAt(now) is { } degrees
-            ? string.Create(CultureInfo.InvariantCulture, $" B:{degrees:0.00} /{_machine.BedTarget ?? 0:0.00}") : "";
-        return string.Create(CultureInfo.InvariantCulture, $"T:{_machine.NozzleAt(now):0.00} /{_machine.NozzleTarget:0.00}{bed} @:0");
+            ? Invariant($" B:{degrees:0.00} /{_machine.BedTarget ?? 0:0.00}") : "";
+        return Invariant($"T:{_machine.NozzleAt(now):0.00} /{_machine.NozzleTarget:0.00}{bed} @:0");
     }
 
     private async Task SayAsync(NetworkStream to, string line)

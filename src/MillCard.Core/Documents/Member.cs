@@ -45,7 +45,7 @@ internal static class MemberIds
         string Free()
         {
             string id;
-            do id = FormattableString.Invariant($"m{++next}");
+            do id = Invariant($"m{++next}");
             while (!taken.Add(id));
             return id;
         }

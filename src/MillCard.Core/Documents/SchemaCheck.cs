@@ -174,5 +174,5 @@ public sealed class SchemaCheck
     private static bool Same(JsonNode constant, JsonElement value) =>
         value.ValueKind == JsonValueKind.String && value.ValueEquals(constant.ToString());
 
-    private static string Plain(double value) => value.ToString("0.###", CultureInfo.InvariantCulture);
+    private static string Plain(double value) => Invariant($"{value:0.###}");
 }

@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.Gcode;
 
 namespace MillCard.Core.DryRun;
@@ -115,6 +114,6 @@ internal static class EffectWords
     private static double Square(double v) => v * v;
 
     internal static string Time(double seconds) =>
-        seconds < 60 ? string.Create(CultureInfo.InvariantCulture, $"{seconds:0.#} s")
+        seconds < 60 ? Invariant($"{seconds:0.#} s")
         : seconds < 3600 ? $"{(int)seconds / 60} min {(int)seconds % 60} s" : $"{(int)seconds / 3600} h {(int)seconds / 60 % 60} min";
 }

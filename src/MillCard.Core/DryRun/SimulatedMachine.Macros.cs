@@ -47,7 +47,7 @@ public sealed partial class SimulatedMachine
     /// <summary>A macro that stands for a command such as G28; null within that macro.</summary>
     private Effect? CallReplaced(int line, char letter, double number, ReadOnlySpan<byte> text)
     {
-        var name = FormattableString.Invariant($"{letter}{number:0.###}");
+        var name = Invariant($"{letter}{number:0.###}");
         if (_macros.Original(name) is { } original)
         {
             var rest = Encoding.UTF8.GetString(text).TrimStart();
@@ -133,7 +133,7 @@ public sealed partial class SimulatedMachine
         return (thing, fact) switch
         {
             ("toolhead", "homed_axes") => string.Concat("xyz".Where((_, axis) => _homed[axis])),
-            ("toolhead", "extruder") => _tool == 0 ? "extruder" : FormattableString.Invariant($"extruder{_tool}"),
+            ("toolhead", "extruder") => _tool == 0 ? "extruder" : Invariant($"extruder{_tool}"),
             ("toolhead", "max_velocity") => _limits.Speed[0],
             ("toolhead", "max_accel") => _limits.Printing,
             ("toolhead.position" or "gcode_move.position" or "gcode_move.gcode_position", _) when AxisOf(fact) is { } axis =>

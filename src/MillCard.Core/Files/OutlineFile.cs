@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text;
 using System.Xml;
 using MillCard.Core.Geometry;
@@ -57,7 +56,7 @@ public static class OutlineFile
         var crossing = areas.Where(p => p.EnvelopeInternal.Area >= (largest?.Area ?? 0)).Select(p => new IsValidOp(p).ValidationError)
             .FirstOrDefault(e => e is not null);
         if (crossing is not null)
-            throw new OutlineException(string.Create(CultureInfo.InvariantCulture,
+            throw new OutlineException(Invariant(
                 $"The outline crosses itself at {crossing.Coordinate.X:0.##}, {-crossing.Coordinate.Y:0.##} of the drawing."));
         if (largest is not { Area: > 0 }) throw new OutlineException("No closed outline was found in this.");
         var box = largest.EnvelopeInternal;

@@ -123,7 +123,7 @@ internal sealed class SvgDrawing
     }
 
     private static string? Ellipse(double cx, double cy, double rx, double ry) => rx <= 0 || ry <= 0 ? null
-        : FormattableString.Invariant($"M{cx - rx} {cy}A{rx} {ry} 0 1 1 {cx + rx} {cy}A{rx} {ry} 0 1 1 {cx - rx} {cy}Z");
+        : Invariant($"M{cx - rx} {cy}A{rx} {ry} 0 1 1 {cx + rx} {cy}A{rx} {ry} 0 1 1 {cx - rx} {cy}Z");
 
     /// <summary>One radius stands for both, and none is larger than half a side (SVG 1.1, 9.2).</summary>
     private static string? Rectangle(double x, double y, double width, double height, double? radiusX, double? radiusY)
@@ -131,11 +131,11 @@ internal sealed class SvgDrawing
         if (width <= 0 || height <= 0) return null;
         var rx = Math.Min(radiusX ?? radiusY ?? 0, width / 2);
         var ry = Math.Min(radiusY ?? radiusX ?? 0, height / 2);
-        return rx <= 0 || ry <= 0 ? FormattableString.Invariant($"M{x} {y}h{width}v{height}h{-width}Z")
-            : FormattableString.Invariant($"M{x + rx} {y}H{x + width - rx}A{rx} {ry} 0 0 1 {x + width} {y + ry}V{y + height - ry}")
-                + FormattableString.Invariant(
+        return rx <= 0 || ry <= 0 ? Invariant($"M{x} {y}h{width}v{height}h{-width}Z")
+            : Invariant($"M{x + rx} {y}H{x + width - rx}A{rx} {ry} 0 0 1 {x + width} {y + ry}V{y + height - ry}")
+                + Invariant(
                     $"A{rx} {ry} 0 0 1 {x + width - rx} {y + height}H{x + rx}A{rx} {ry} 0 0 1 {x} {y + height - ry}")
-                + FormattableString.Invariant($"V{y + ry}A{rx} {ry} 0 0 1 {x + rx} {y}Z");
+                + Invariant($"V{y + ry}A{rx} {ry} 0 0 1 {x + rx} {y}Z");
     }
 
     private static double? Radius(XElement element, string name) => Text(element, name) is null or "auto" ? null : Number(element, name);

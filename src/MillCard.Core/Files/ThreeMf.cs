@@ -198,7 +198,7 @@ public static class ThreeMf
     private static void WriteObject(XmlWriter xml, int id, FilePart part)
     {
         xml.WriteStartElement("object", Core);
-        xml.WriteAttributeString("id", id.ToString(CultureInfo.InvariantCulture));
+        xml.WriteAttributeString("id", Invariant($"{id}"));
         xml.WriteAttributeString("type", "model");
         if (part.Name is { } name) xml.WriteAttributeString("name", Plain(name));
         xml.WriteStartElement("mesh", Core);
@@ -222,5 +222,5 @@ public static class ThreeMf
     }
 
     private static string Say(float value) => value.ToString("R", CultureInfo.InvariantCulture);
-    private static string Say(int value) => value.ToString(CultureInfo.InvariantCulture);
+    private static string Say(int value) => Invariant($"{value}");
 }

@@ -78,7 +78,7 @@ public sealed partial record Flavour
         var index = letter - 'A';
         if (index is < 0 or > 25 || _byLetter[index] is not { } row) return null;
         if (letter == 'T') return row[0];
-        if (number != Math.Floor(number)) return Find(string.Create(CultureInfo.InvariantCulture, $"{letter}{number:0.##}"));
+        if (number != Math.Floor(number)) return Find(Invariant($"{letter}{number:0.##}"));
         return number >= 0 && number < row.Length ? row[(int)number] : null;
     }
 

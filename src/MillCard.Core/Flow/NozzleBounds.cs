@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.Documents;
 
 namespace MillCard.Core.Flow;
@@ -45,23 +44,26 @@ public static class NozzleBounds
             ("first layer's lines", recipe.LineWidth * recipe.Widths.First, "/widths/first", MostFirstWidth) })
             if (width is { } w && (w < LeastWidth * d - 1e-9 || w > most * d + 1e-9))
                 misfits.Add(new(
-                    Say($"Its {name} of {w:0.##} mm are {100 * w / d:0} % of the nozzle; {100 * LeastWidth:0} to {100 * most:0} % go."),
+                    Invariant(
+                        $"Its {name} of {w:0.##} mm are {100 * w / d:0} % of the nozzle; {100 * LeastWidth:0} to {100 * most:0} % go."),
                     pointer, MisfitWeight.Impossible));
         foreach (var (name, are, height, pointer) in new[] { ("first layer", "is", recipe.Layers.First, "/layers/first"),
             ("layers", "are", recipe.Layers.Others, "/layers/others") })
         {
             if (height is not { } h) continue;
-            var of = Say($"Its {name} of {h:0.###} mm {are} {100 * h / d:0.#} % of the nozzle");
+            var of = Invariant($"Its {name} of {h:0.###} mm {are} {100 * h / d:0.#} % of the nozzle");
             if (h < LeastHeight * d - 1e-9)
-                misfits.Add(new(Say($"{of}; below {100 * LeastHeight:0} % an uneven bed or drive shows."), pointer, MisfitWeight.Unusual));
+                misfits.Add(new(Invariant(
+                    $"{of}; below {100 * LeastHeight:0} % an uneven bed or drive shows."), pointer, MisfitWeight.Unusual));
             else if (h > BadHeight * d + 1e-9)
-                misfits.Add(new(Say($"{of}; above {100 * BadHeight:0} % the line is hardly pressed onto the one below: layers come apart."),
+                misfits.Add(new(Invariant(
+                    $"{of}; above {100 * BadHeight:0} % the line is hardly pressed onto the one below: layers come apart."),
                     pointer, MisfitWeight.Bad));
             else if (h > MostHeight * d + 1e-9)
-                misfits.Add(new(Say($"{of}; above {100 * MostHeight:0} % layers hold together less well."), pointer, MisfitWeight.Unusual));
+                misfits.Add(new(Invariant(
+                    $"{of}; above {100 * MostHeight:0} % layers hold together less well."), pointer, MisfitWeight.Unusual));
         }
         return misfits;
     }
 
-    private static string Say(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 }

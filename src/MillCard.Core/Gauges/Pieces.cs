@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.Documents;
 using MillCard.Core.Flow;
 using MillCard.Core.Machines;
@@ -14,7 +13,7 @@ internal sealed class FlowWall : GaugePiece
 
     public override string Id => "flow-wall";
     public override string Name => "Line width and flow wall";
-    public override string About(GaugeJob job) => string.Create(CultureInfo.InvariantCulture,
+    public override string About(GaugeJob job) => Invariant(
         $"A box of a single wall of {job.Width:0.##} mm. Measure the wall in the middle of each side, above the lowest layers, "
             + $"and take the mean.");
     public override IReadOnlyList<GaugeReading> Readings(GaugeJob job) =>
@@ -37,9 +36,8 @@ internal sealed class RetractionPair : GaugePiece
 
     public override string Id => "retraction-pair";
     public override string Name => "Retraction pair";
-    public override string About(GaugeJob job) => string.Create(CultureInfo.InvariantCulture,
-        $"Two posts. From band to band of {Band:0} mm the retraction grows: "
-            + $"{string.Join(", ", Lengths(job).Select(l => l.ToString("0.0", CultureInfo.InvariantCulture)))} mm. Count from "
+    public override string About(GaugeJob job) => Invariant($"Two posts. From band to band of {Band:0} mm the retraction grows: "
+            + $"{string.Join(", ", Lengths(job).Select(l => Invariant($"{l:0.0}")))} mm. Count from "
             + $"below, from 1, the first band without strings between the posts.");
     public override IReadOnlyList<GaugeReading> Readings(GaugeJob job) => [new("band", "first band without strings", "", null)];
     internal override (double X, double Y) Foot(GaugeJob job) => (Apart + Post, Post);
@@ -95,7 +93,7 @@ internal sealed class TemperatureSteps : GaugePiece
             var layer = new LayerPlan(default,
                 [Square(x, y, side - 2 * spacing, job.Width, PathKind.InnerWall), Square(x, y, side, job.Width)])
             {
-                Commands = band == last || i < 2 ? [] : [string.Create(CultureInfo.InvariantCulture, $"M104 S{degrees[band]:0}")],
+                Commands = band == last || i < 2 ? [] : [Invariant($"M104 S{degrees[band]:0}")],
             };
             if (i >= 2) last = band;
             return layer;
@@ -158,7 +156,7 @@ internal sealed class FlowRamp : GaugePiece
 
     public override string Id => "flow-ramp";
     public override string Name => "Flow ceiling ramp";
-    public override string About(GaugeJob job) => string.Create(CultureInfo.InvariantCulture,
+    public override string About(GaugeJob job) => Invariant(
         $"A long box of one wall. From band to band of {Band:0} mm the flow grows from {Flow(job, 0):0.#} to "
             + $"{Flow(job, Bands - 1):0.#} mm³/s. Count from below, from 1, the last band that is still closed and even.");
     public override IReadOnlyList<GaugeReading> Readings(GaugeJob job) => [new("band", "last good band, 1 to 10", "", null)];

@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.Documents;
 using MillCard.Core.Flow;
 using MillCard.Core.Motion;
@@ -24,7 +23,7 @@ internal sealed class StepsCube : GaugePiece
     public override string Id => "steps-cube";
     public override string Name => "Steps cube";
 
-    public override string About(GaugeJob job) => string.Create(CultureInfo.InvariantCulture,
+    public override string About(GaugeJob job) => Invariant(
         $"A hollow cube of 30 × 30 × 20 mm. Measure outside and inside with a caliper, away from corners and from the lowest "
             + $"layers: their mean does not depend on width and flow of the lines. What differs by less than the caliper's "
             + $"{Caliper:0.##} mm says nothing.");

@@ -19,8 +19,8 @@ public static class LineFrame
     /// <param name="command">The command without comment or line end.</param>
     public static string Of(long number, string command)
     {
-        var text = string.Create(CultureInfo.InvariantCulture, $"N{number} {command}");
-        return string.Create(CultureInfo.InvariantCulture, $"{text}*{Checksum(Encoding.UTF8.GetBytes(text))}");
+        var text = Invariant($"N{number} {command}");
+        return Invariant($"{text}*{Checksum(Encoding.UTF8.GetBytes(text))}");
     }
 
     /// <summary>Takes a line apart.</summary>

@@ -50,8 +50,8 @@ internal sealed class MacroExpression : ExpressionText
     /// <summary>A value as it is written into G-code.</summary>
     public static string Written(object? value) => value switch
     {
-        double d => d == Math.Floor(d) && Math.Abs(d) < 1e15 ? d.ToString("0", CultureInfo.InvariantCulture)
-            : d.ToString("0.######", CultureInfo.InvariantCulture),
+        double d => d == Math.Floor(d) && Math.Abs(d) < 1e15 ? Invariant($"{d:0}")
+            : Invariant($"{d:0.######}"),
         bool b => b ? "True" : "False",
         null => "",
         IReadOnlyList<object?> list => string.Join(", ", list.Select(Written)),

@@ -1,4 +1,3 @@
-using System.Globalization;
 
 namespace MillCard.Core.Macros;
 
@@ -141,7 +140,7 @@ internal sealed class ObjectExpression : ExpressionText
         while (At < Text.Length)
         {
             if (Text[At] == '.') { At++; name += "." + Name(); }
-            else if (Sign("[")) name += string.Create(CultureInfo.InvariantCulture, $"[{Number(Closed("]")):0}]");
+            else if (Sign("[")) name += Invariant($"[{Number(Closed("]")):0}]");
             else break;
         }
         return _read(name);

@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.Documents;
 using MillCard.Core.Flow;
 using MillCard.Core.Heat;
@@ -120,5 +119,5 @@ public static class FilamentMatch
         _ => null,
     };
 
-    internal static string Say(double value) => value.ToString("0.###", CultureInfo.InvariantCulture);
+    internal static string Say(double value) => Invariant($"{value:0.###}");
 }

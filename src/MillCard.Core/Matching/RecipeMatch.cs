@@ -70,7 +70,7 @@ public static class RecipeMatch
         if (layers.FirstRungs is not null)
             edits.AddRange([Edit.Fact("/layers/first", layers.First ?? Math.Round(0.6 * bore, 2)), Edit.Fact("/layers/firstRungs", null)]);
         var there = SettledHeight.Of(about, null, true, Ladder.Of(card), bore);
-        return new(FormattableString.Invariant($"about {about:0.###} mm, on a rung: {there.Height:0.####} mm here"), edits);
+        return new(Invariant($"about {about:0.###} mm, on a rung: {there.Height:0.####} mm here"), edits);
     }
 
     private static IEnumerable<Reason> Speeds(Card card, int index, Recipe here, Filament? filament)

@@ -1,4 +1,3 @@
-using System.Globalization;
 using static System.FormattableString;
 
 namespace MillCard.Core.Motion;
@@ -42,14 +41,14 @@ public sealed record SettledHeight(double? Height, HeightFrom From, string? Why 
     {
         if (rungs is { } count && ladder is not null)
             return new(Rounded(count * ladder.FullStep), HeightFrom.Rungs,
-                string.Create(CultureInfo.InvariantCulture, $"{count} {(count == 1 ? "step" : "steps")} of Z, "
+                Invariant($"{count} {(count == 1 ? "step" : "steps")} of Z, "
                     + $"{ladder.FullStep:0.####} mm each, are {count * ladder.FullStep:0.####} mm."));
         if (height is not { } about || !onRung) return new(height, rungs is null ? HeightFrom.Said : HeightFrom.LadderUnknown);
         if (ladder is null)
             return new(about, HeightFrom.LadderUnknown,
                 Invariant($"The steps of Z are not known: {about:0.####} mm are taken as they are."));
         if (nozzle is { } bore && ladder.FullStep > Coarse * bore + 1e-9)
-            return new(about, HeightFrom.LadderTooCoarse, string.Create(CultureInfo.InvariantCulture,
+            return new(about, HeightFrom.LadderTooCoarse, Invariant(
                 $"A step of Z is {ladder.FullStep:0.####} mm, more than a quarter of the {bore:0.##} mm nozzle: {about:0.####} "
                     + $"mm are taken as they are."));
         var whole = ladder.Nearest(about).Height;
@@ -57,7 +56,7 @@ public sealed record SettledHeight(double? Height, HeightFrom From, string? Why 
             return new(whole, HeightFrom.NearestRung,
                 Invariant($"About {about:0.####} mm: {whole:0.####} mm is the nearest whole step of Z."));
         var half = Rounded(Math.Max(1, Math.Round(about / (ladder.FullStep / 2))) * ladder.FullStep / 2);
-        return new(half, HeightFrom.NearestHalfRung, string.Create(CultureInfo.InvariantCulture,
+        return new(half, HeightFrom.NearestHalfRung, Invariant(
             $"About {about:0.####} mm: {half:0.####} mm is the nearest half step of Z; the nearest whole one, {whole:0.####}, "
                 + $"is too far off."));
     }

@@ -1,5 +1,4 @@
 using System.Collections.Concurrent;
-using System.Globalization;
 using System.Text.Json.Serialization;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
@@ -195,7 +194,7 @@ public sealed class Fit
         }
         if (high >= _apron.FirstLayer / 2) return;
         var box = part.Part.Footprints.Box;
-        found.Add(new(ViolationKind.Size, null, null, _apron.FirstLayer / 2 - high, null, string.Create(CultureInfo.InvariantCulture,
+        found.Add(new(ViolationKind.Size, null, null, _apron.FirstLayer / 2 - high, null, Invariant(
             $"{part.Label} is {box.MaxX - box.MinX:0.###} × {box.MaxY - box.MinY:0.###} × {high:0.###} mm, lower than half the "
                 + $"first layer of {_apron.FirstLayer:0.##}: nothing of it would be printed.")));
     }
@@ -237,7 +236,7 @@ public sealed class Fit
             {
                 gap = Math.Round(gap, 2);
                 if (In(new Fit(fit._machine, fit._recipe with { Skirt = skirt with { Gap = gap } })).Count == without)
-                    return new(FormattableString.Invariant($"a gap of {gap:0.##} mm"), [Edit.Fact("/skirt/gap", gap)]);
+                    return new(Invariant($"a gap of {gap:0.##} mm"), [Edit.Fact("/skirt/gap", gap)]);
                 if (gap == 0) break;
             }
             return new("no skirt", [Edit.Fact("/skirt/rounds", 0)]);
@@ -250,7 +249,7 @@ public sealed class Fit
     private void Alone(Placed part, List<Violation> found, bool skirt)
     {
         var bed = _machine.TrialsMargin is { } margin
-            ? FormattableString.Invariant($"the bed within this trial's margin of {margin:0.##} mm") : "the usable bed";
+            ? Invariant($"the bed within this trial's margin of {margin:0.##} mm") : "the usable bed";
         Outside(part, _machine.Usable, ViolationKind.Bed, bed, found, skirt);
         Outside(part, part.Reach, ViolationKind.Reach, part.NozzleNames(_machine), found, skirt);
         foreach (var group in part.Forbidden.GroupBy(f => f.KeepOut)) Inside(part, group, found, skirt);

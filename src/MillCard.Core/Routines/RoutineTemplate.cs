@@ -146,7 +146,7 @@ public static partial class RoutineTemplate
         options.Filters.AddFilter("feed",
             (input, _, _) => NumberValue.Create(Math.Round(input.ToNumberValue() * 60, MidpointRounding.AwayFromZero)));
         options.Filters.AddFilter("plain", (input, _, _) => input is NumberValue
-            ? new StringValue(input.ToNumberValue().ToString("0.######", CultureInfo.InvariantCulture)) : input);
+            ? new StringValue(Invariant($"{input.ToNumberValue():0.######}")) : input);
         options.Filters.AddFilter("append", (input, arguments, _) => Joined(input.ToStringValue(), arguments.At(0).ToStringValue()));
         options.Filters.AddFilter("prepend", (input, arguments, _) => Joined(arguments.At(0).ToStringValue(), input.ToStringValue()));
         return options;

@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.Motion;
@@ -79,7 +78,7 @@ public static class ResolvedSettings
     private static ResolvedSetting? Fitted(SliceJob job, int nozzle, Recipe used, Leaf leaf)
     {
         var recipe = job.Recipe;
-        string Say(double? v) => v is { } number ? number.ToString("0.####", CultureInfo.InvariantCulture) : "";
+        string Say(double? v) => v is { } number ? Invariant($"{number:0.####}") : "";
         var heights = Ladder.Heights(recipe.Layers, job.Machine.Card, nozzle);
         ResolvedSetting? OfLadder(SettledHeight height, double? said) => height.Why is null ? null
             : new(leaf.Label, leaf.Unit, Say(height.Height), height.From is HeightFrom.LadderTooCoarse or HeightFrom.LadderUnknown
@@ -116,8 +115,8 @@ public static class ResolvedSettings
         if (leaf.Pointer == "/retraction/length" && Pullback.IsForbidden(job.FilamentOf(index)))
             given = [.. given.OrderByDescending(g => g.From == GivenBy.Filament)];
         var (value, from, who, pointer) = given[0];
-        return new(leaf.Label, leaf.Unit, value!.Value.ToString("0.###", CultureInfo.InvariantCulture), from, who, pointer,
-            [.. given.Skip(1).Select(g => string.Create(CultureInfo.InvariantCulture, $"{g.Value:0.###} {leaf.Unit}, {g.Who}"))]);
+        return new(leaf.Label, leaf.Unit, Invariant($"{value!.Value:0.###}"), from, who, pointer,
+            [.. given.Skip(1).Select(g => Invariant($"{g.Value:0.###} {leaf.Unit}, {g.Who}"))]);
     }
 
     /// <summary>The melting limit: the smaller of nozzle and filament holds.</summary>
@@ -129,9 +128,9 @@ public static class ResolvedSettings
             (filament.MaxFlow, GivenBy.Filament, filament.Name ?? "filament", "/maxFlow") }
             .Where(l => l.Value is not null).OrderBy(l => l.Value).ToArray();
         if (limits.Length == 0) yield break;
-        yield return new("most plastic melted", "mm³/s", limits[0].Value!.Value.ToString("0.##", CultureInfo.InvariantCulture),
+        yield return new("most plastic melted", "mm³/s", Invariant($"{limits[0].Value!.Value:0.##}"),
             limits[0].From, limits[0].Who, limits[0].Pointer,
-            [.. limits.Skip(1).Select(l => string.Create(CultureInfo.InvariantCulture, $"{l.Value:0.##} mm³/s, {l.Who}"))]);
+            [.. limits.Skip(1).Select(l => Invariant($"{l.Value:0.##} mm³/s, {l.Who}"))]);
     }
 
     private static IEnumerable<ResolvedSetting> OfDocument<T>(T document, GivenBy from, string? name, string but) where T : OpenRecord

@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.Clearance;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
@@ -53,8 +52,8 @@ public sealed record ChangeCost(int Changes, double Seconds, double? Grams)
         foreach (var (how, changes, saved) in Otherwise(job, plans, stop))
             if (saved > Worth * run.TotalSeconds || Grams > Worth * total)
             {
-                var plastic = Grams > 0 ? FormattableString.Invariant($" and {Grams:0.0} g of tower and shield") : "";
-                yield return new Finding("changes-cost", Severity.Note, string.Create(CultureInfo.InvariantCulture,
+                var plastic = Grams > 0 ? Invariant($" and {Grams:0.0} g of tower and shield") : "";
+                yield return new Finding("changes-cost", Severity.Note, Invariant(
                     $"{Changes} changes of nozzle take {Minutes(Seconds)} of {Minutes(run.TotalSeconds)}{plastic}. {how}: "
                         + $"{Count(changes)}, about {Minutes(saved)} less."),
                     "At every change the one nozzle cools, the other heats, and both ooze.", job.Sequence == Sequence.AllAtOnce
@@ -95,20 +94,19 @@ public sealed record ChangeCost(int Changes, double Seconds, double? Grams)
                 before = turn.Key;
             }
         var seconds = tower.Sum(p => p.Path.Length / job.Recipe.SpeedOf(p.Path.Kind));
-        var mass = Mass(job, tower) is { } grams ? FormattableString.Invariant($" and {grams:0.0} g") : "";
+        var mass = Mass(job, tower) is { } grams ? Invariant($" and {grams:0.0} g") : "";
         var does = least >= EnoughArea
             ? $"Every nozzle that comes on lays at least {least:0} mm²: from {EnoughArea:0} mm² on a print does without a tower "
                 + $"(common practice)."
             : $"The nozzle that comes on at layer {at} lays {least:0} mm²; below {EnoughArea:0} mm² a print wants the tower "
                 + $"(common practice).";
         return new Finding("tower-cost", Severity.Note,
-            string.Create(CultureInfo.InvariantCulture,
-                $"The tower takes about {Minutes(seconds)}{mass} of {Minutes(run.TotalSeconds)}. {does}"),
+            Invariant($"The tower takes about {Minutes(seconds)}{mass} of {Minutes(run.TotalSeconds)}. {does}"),
             "It takes up what a nozzle oozed while it was away.", "/recipe/nozzleChanges/tower");
     }
 
     private static string Count(int changes) => changes switch { 0 => "no change", 1 => "one change", _ => $"{changes} changes" };
 
-    private static string Minutes(double seconds) => seconds < 90 ? FormattableString.Invariant($"{seconds:0} s")
-        : seconds < 7200 ? FormattableString.Invariant($"{seconds / 60:0} min") : FormattableString.Invariant($"{seconds / 3600:0.0} h");
+    private static string Minutes(double seconds) => seconds < 90 ? Invariant($"{seconds:0} s")
+        : seconds < 7200 ? Invariant($"{seconds / 60:0} min") : Invariant($"{seconds / 3600:0.0} h");
 }

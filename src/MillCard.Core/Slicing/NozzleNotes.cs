@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Flavours;
@@ -32,8 +31,7 @@ internal static class NozzleNotes
     }
 
     /// <summary>What two filaments want of one bed, and what it gets.</summary>
-    internal static string BedSentence(Filament cool, string coolNozzle, Filament warm, string warmNozzle) => string.Create(
-        CultureInfo.InvariantCulture,
+    internal static string BedSentence(Filament cool, string coolNozzle, Filament warm, string warmNozzle) => Invariant(
         $"{cool.Name} in {coolNozzle} wants a bed of {cool.Bed.First:0} °C, {warm.Name} in {warmNozzle} one of "
             + $"{warm.Bed.First:0}: it is heated to {warm.Bed.First:0} °C.");
 
@@ -49,7 +47,7 @@ internal static class NozzleNotes
         if (job.Mode is not { Kind: ModeKind.Copy or ModeKind.Mirror, Fan: { } share } || PartFans.OnlySecond(job.Machine).Any()
             || RoutineMoment.All.Any(m => job.TextOf(m).Text?.Contains("mode.fan", StringComparison.Ordinal) == true))
             yield break;
-        yield return new Finding("second-fan-not-set", Severity.Caution, string.Create(CultureInfo.InvariantCulture,
+        yield return new Finding("second-fan-not-set", Severity.Caution, Invariant(
             $"The second nozzle's fan is to run at {100 * share:0} %; the card names none of its own for it, and no routine "
                 + $"uses mode.fan."),
             "It runs as the first one does, or not at all.", "/mode/fan");

@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text;
 using MillCard.Core.Clearance;
 using MillCard.Core.Documents;
@@ -57,8 +56,7 @@ public static class Slicer
         }
         if (job.Machine.Card.Head.Probe is { Unevenness: { } uneven } probe && uneven > job.Recipe.Layers.FirstHeight / 2)
             notes.Add(new Finding("uneven-bed", probe.Kind is null or ProbeKind.None ? Severity.Caution : Severity.Note,
-                string.Create(CultureInfo.InvariantCulture,
-                    $"The bed is uneven by {uneven:0.##} mm; the first layer is {job.Recipe.Layers.FirstHeight:0.##} mm high."),
+                Invariant($"The bed is uneven by {uneven:0.##} mm; the first layer is {job.Recipe.Layers.FirstHeight:0.##} mm high."),
                     "Where the bed lies low the first layer does not reach it, unless the probe's measurement is used."));
         if (parts.All(p => p.Layers.Length == 0))
             return new SliceResult(default, [], null,
@@ -189,7 +187,7 @@ public static class Slicer
             foreach (var violation in fit[i].Violations)
             {
                 var cure = violation.Move is { } move
-                    ? string.Create(CultureInfo.InvariantCulture, $" Moving it by X {move.X:0.###}, Y {move.Y:0.###} mm cures it.")
+                    ? Invariant($" Moving it by X {move.X:0.###}, Y {move.Y:0.###} mm cures it.")
                     : fit[i].Searched && violation.Remedy is null ? " No move cures it." : "";
                 yield return new Finding("does-not-fit", Severity.Stop, violation.Message + cure,
                     "It would be printed where the machine cannot or must not go.", JsonPointer.Root / "parts" / i);
@@ -207,7 +205,7 @@ public static class Slicer
             if (cure is { Cure: { } move })
             {
                 var (then, first) = (job.Parts[cure.Then].Part.Name, job.Parts[cure.First].Part.Name);
-                how = FormattableString.Invariant(
+                how = Invariant(
                     $" Moving {then} by X {move.X:0.###}, Y {move.Y:0.###} mm lets it be printed after {first}.");
             }
             yield return new Finding("no-order", Severity.Stop,
@@ -217,8 +215,7 @@ public static class Slicer
         var reach = job.Machine.Card.Motion.Axes.Z?.Max ?? job.Machine.Card.Envelope.Height!.Value;
         if (job.Parts.Count > 1 && order.Order is not null && order.TravelHeight > reach + Plane.Touch)
             yield return new Finding("no-way-over", Severity.Stop,
-                string.Create(CultureInfo.InvariantCulture,
-                $"The nozzle has to pass {order.TravelHeight:0.##} mm high over the finished parts; Z goes up to {reach:0.##}."),
+                Invariant($"The nozzle has to pass {order.TravelHeight:0.##} mm high over the finished parts; Z goes up to {reach:0.##}."),
                 "Between parts the head travels above the tallest finished one.", "/parts");
     }
 
@@ -238,8 +235,8 @@ public static class Slicer
         Say("recipe", job.Recipe.Name!);
         if (job.Sequence == Sequence.OneAtATime) Say("sequence", "one at a time");
         if (job.Mode is { } mode) Say("mode", ModeNames.Of(mode.Kind));
-        Say("layers", layers.ToString(CultureInfo.InvariantCulture));
-        Say("estimate", FormattableString.Invariant(
+        Say("layers", Invariant($"{layers}"));
+        Say("estimate", Invariant(
             $"{(int)time.TotalHours} h {time.Minutes} min {time.Seconds} s, filament {Length(spent.Filament, spent.Grams)}"));
         var head = Encoding.UTF8.GetBytes(header.ToString());
         var whole = new byte[head.Length + body.Length];
@@ -249,7 +246,7 @@ public static class Slicer
     }
 
     private static string Length(double filament, double? grams) =>
-        FormattableString.Invariant($"{filament:0} mm") + (grams > 0 ? FormattableString.Invariant($", {grams:0.0} g") : "");
+        Invariant($"{filament:0} mm") + (grams > 0 ? Invariant($", {grams:0.0} g") : "");
 
     private static string OneLine(string text) => new([.. text.Select(c => char.IsControl(c) ? ' ' : c)]);
 }

@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.Documents;
 using MillCard.Core.Flow;
 using MillCard.Core.Geometry;
@@ -32,7 +31,7 @@ public static class Consequences
         return
         [
             new("bed", Bed(left.Area, free.Area, machine.Bed.Area), "/envelope/keepOuts"),
-            new("height", Say($"Parts may be {machine.Height:0.##} mm high."), "/envelope/height"),
+            new("height", Invariant($"Parts may be {machine.Height:0.##} mm high."), "/envelope/height"),
             new("frame", Frame(machine), "/envelope/origin"),
             new("lines", Lines(d), "/head/nozzles/0/diameter"),
             new("flow", Flow(nozzle, recipe), "/head/nozzles/0/maxFlow"),
@@ -41,11 +40,11 @@ public static class Consequences
         ];
     }
 
-    private static string Bed(double left, double free, double all) => string.Create(CultureInfo.InvariantCulture,
+    private static string Bed(double left, double free, double all) => Invariant(
         $"{left / 100:0.#} of {all / 100:0.#} cm² are left to print on; {(all - free) / 100:0.#} cm² go to margins and reach, "
             + $"{(free - left) / 100:0.#} cm² to keep-outs and what the head needs round them.");
 
-    private static string Lines(double d) => string.Create(CultureInfo.InvariantCulture,
+    private static string Lines(double d) => Invariant(
         $"A {d:0.##} mm nozzle lays lines of {NozzleBounds.LeastWidth * d:0.##} to {NozzleBounds.MostWidth * d:0.##} mm, "
             + $"in layers of {NozzleBounds.LeastHeight * d:0.##} to {NozzleBounds.MostHeight * d:0.##} mm (common practice).");
 
@@ -59,14 +58,14 @@ public static class Consequences
             _ => (machine.Bed.EnvelopeInternal.Width, machine.Bed.EnvelopeInternal.Height),
         };
         var (a, b) = (machine.Frames.ToMachine(new(0, 0)), machine.Frames.ToMachine(new(width, depth)));
-        return Say($"In G-code the bed runs from X {a.X:0.##} to {b.X:0.##} and from Y {a.Y:0.##} to {b.Y:0.##}.");
+        return Invariant($"In G-code the bed runs from X {a.X:0.##} to {b.X:0.##} and from Y {a.Y:0.##} to {b.Y:0.##}.");
     }
 
     private static string Flow(Nozzle nozzle, Recipe recipe)
     {
         var (width, height) = (recipe.LineWidth!.Value, recipe.Layers.Others!.Value);
         string Melts(double flow, double speed) =>
-            Say($"{flow:0.#} mm³/s melt {speed:0} mm/s of lines {width:0.##} wide and {height:0.##} high.");
+            Invariant($"{flow:0.#} mm³/s melt {speed:0} mm/s of lines {width:0.##} wide and {height:0.##} high.");
         return nozzle.MaxFlow is { } most
             ? Melts(most, ExtrudedLine.FastestSpeed(most, width, height, 1))
             : "How fast the hot end melts is not said; speeds are not capped.";
@@ -76,18 +75,17 @@ public static class Consequences
     {
         var other = diameter < 2.3 ? 2.85 : 1.75;
         var share = 100 * FedDiameter.Share(other, diameter);
-        return Say($"Fed with {other:0.##} mm filament by mistake, it would put out {share:0.#} % of the plastic.");
+        return Invariant($"Fed with {other:0.##} mm filament by mistake, it would put out {share:0.#} % of the plastic.");
     }
 
     private static string BedHeat(Card card) =>
         card.Envelope.Heated != true ? "The bed is not heated: PLA and TPU hold on a cold plate, most others do not (common practice)."
         : card.Heat.Bed is { } bed && (bed.Best ?? bed.Max) is { } hottest
-            ? Say($"The bed reaches {hottest:0} °C: enough for {Materials(hottest)} (common practice).")
+            ? Invariant($"The bed reaches {hottest:0} °C: enough for {Materials(hottest)} (common practice).")
         : "How hot the bed gets is not said; no target is checked against it.";
 
     private static string Materials(double bed) =>
         string.Join(", ", new[] { ("PLA", 40), ("TPU", 30), ("PETG", 60), ("PA", 70), ("ABS", 90), ("ASA", 90),
             ("PC", 90) }.Where(m => m.Item2 <= bed).Select(m => m.Item1).DefaultIfEmpty("nothing that wants a warm bed"));
 
-    private static string Say(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 }

@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.Documents;
 using MillCard.Core.Flow;
 
@@ -30,16 +29,16 @@ public sealed record NozzleChange(IReadOnlyList<ChangedFigure> Figures, IReadOnl
         ChangedFigure Figure(string name, Func<Nozzle, string> say) => new(name, say(before), say(after));
         var figures = new List<ChangedFigure>
         {
-            Figure("bore", n => Say($"{n.Diameter:0.##} mm")),
+            Figure("bore", n => Invariant($"{n.Diameter:0.##} mm")),
             Figure("line widths",
-                n => Say($"{NozzleBounds.LeastWidth * n.Diameter:0.##} to {NozzleBounds.MostWidth * n.Diameter:0.##} mm")),
+                n => Invariant($"{NozzleBounds.LeastWidth * n.Diameter:0.##} to {NozzleBounds.MostWidth * n.Diameter:0.##} mm")),
             Figure("layer heights",
-                n => Say($"{NozzleBounds.LeastHeight * n.Diameter:0.###} to {NozzleBounds.MostHeight * n.Diameter:0.###} mm")),
-            Figure("finest detail", n => Say($"about {n.Diameter:0.##} mm wide")),
+                n => Invariant($"{NozzleBounds.LeastHeight * n.Diameter:0.###} to {NozzleBounds.MostHeight * n.Diameter:0.###} mm")),
+            Figure("finest detail", n => Invariant($"about {n.Diameter:0.##} mm wide")),
             Figure("plastic at 50 mm/s",
-                n => Say($"{Typical(n, 50):0.#} mm³/s in lines {1.1 * n.Diameter:0.##} wide, {n.Diameter / 2:0.##} high")),
+                n => Invariant($"{Typical(n, 50):0.#} mm³/s in lines {1.1 * n.Diameter:0.##} wide, {n.Diameter / 2:0.##} high")),
             Figure("fastest such lines", n => n.MaxFlow is { } most
-                ? Say($"{ExtrudedLine.FastestSpeed(most, 1.1 * n.Diameter!.Value, n.Diameter.Value / 2, 1):0} mm/s")
+                ? Invariant($"{ExtrudedLine.FastestSpeed(most, 1.1 * n.Diameter!.Value, n.Diameter.Value / 2, 1):0} mm/s")
                 : "melting limit not known"),
             Figure("filled filament", n => n.WearKnown() switch { WearRating.High => "stands it", WearRating.Middling => "now and then",
                 WearRating.Low => "wears it", _ => "wear not known" }),
@@ -52,5 +51,4 @@ public sealed record NozzleChange(IReadOnlyList<ChangedFigure> Figures, IReadOnl
     private static double Typical(Nozzle nozzle, double speed) =>
         speed * ExtrudedLine.Area(1.1 * nozzle.Diameter!.Value, nozzle.Diameter.Value / 2);
 
-    private static string Say(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 }

@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
@@ -77,7 +76,7 @@ public static class Variants
     {
         var now = job.Parts[part];
         var sides = FlatSides.Of(Placement.Oriented(now.Mesh, now.Part.Scale, null), most)
-            .Select(s => (Label: string.Create(CultureInfo.InvariantCulture, $"on the side of {s.Area:0} mm²"), (Tilt?)s.Tilt));
+            .Select(s => (Label: Invariant($"on the side of {s.Area:0} mm²"), (Tilt?)s.Tilt));
         foreach (var (label, tilt) in sides.Prepend(("as it stands", now.Part.Tilt)))
         {
             var turned = now.Part with { Tilt = tilt };
@@ -131,7 +130,7 @@ public static class Variants
         if (leaf.Pointer == "/layers/first") recipe = recipe with { Layers = recipe.Layers with { FirstRungs = null, OnRung = false } };
         if (leaf.Pointer == "/lineWidth") recipe = recipe with { LineWidthOfNozzle = null };
         var words = leaf is { Field.AtMost: <= 3, Unit: "" } && leaf.Type == typeof(double)
-            ? string.Create(CultureInfo.InvariantCulture, $"{100 * json.GetDouble():0.##} %") : Words(json);
+            ? Invariant($"{100 * json.GetDouble():0.##} %") : Words(json);
         return new Variant($"{leaf.Label} {words}{(leaf.Unit.Length > 0 ? $" {leaf.Unit}" : "")}", leaf.Pointer, json,
             job with { Recipe = recipe });
     }

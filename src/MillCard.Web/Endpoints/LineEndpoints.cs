@@ -174,7 +174,7 @@ internal static class LineEndpoints
             mismatches.Add($"The nozzle reads {odd.Nozzle:0} °C: its sensor is not connected or the wrong kind.");
         var report = ReportReader.Read(string.Join('\n', await open.AskAsync("M503", stop)), card);
         mismatches.AddRange(report.Facts.Where(f => f.Old is not null && f.Differs)
-            .Select(f => FormattableString.Invariant($"The printer's {f.Label} is {f.New:0.###} {f.Unit}; the card says {f.Old:0.###}.")));
+            .Select(f => Invariant($"The printer's {f.Label} is {f.New:0.###} {f.Unit}; the card says {f.Old:0.###}.")));
         return new LineTested(firmware, flavour, mismatches);
     }
 }

@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Clearance;
@@ -112,7 +111,7 @@ internal static class TrialOrderEndpoint
     private static string Say(MillCard.Core.Clearance.Conflict conflict, IReadOnlyList<StandingPart> parts)
     {
         var (first, then) = (parts[conflict.First], parts[conflict.Then]);
-        return string.Create(CultureInfo.InvariantCulture,
+        return Invariant(
             $"Once {first.Name} stands, {first.Footprints.Height:0.##} mm high, printing {then.Name} drives the {conflict.With} into it.");
     }
 }

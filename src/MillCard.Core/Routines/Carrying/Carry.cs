@@ -146,7 +146,7 @@ public sealed partial class Carry
     }
 
     private static string Value(string letter, string code, double value) =>
-        Regex.Replace(code, $@"(?<=\s){letter}\s*[\d.]+", letter + value.ToString(CultureInfo.InvariantCulture));
+        Regex.Replace(code, $@"(?<=\s){letter}\s*[\d.]+", letter + Invariant($"{value}"));
 
     /// <summary>A line that changes how words count; where E words would count another way there, that is said behind it.</summary>
     private (string After, string? Note) Counting(Command command, string code)
@@ -169,10 +169,10 @@ public sealed partial class Carry
     /// <summary>A number times a factor; an expression gets a filter.</summary>
     private static string Times(string value, double factor) =>
         factor == 1 ? value
-        : Number(value) is { } number ? Math.Round(number * factor, 5).ToString(CultureInfo.InvariantCulture)
+        : Number(value) is { } number ? Invariant($"{Math.Round(number * factor, 5)}")
         : value.Replace("}}", factor > 1
-            ? $"| times: {factor.ToString(CultureInfo.InvariantCulture)} }}}}"
-            : $"| divided_by: {Math.Round(1 / factor, 5).ToString(CultureInfo.InvariantCulture)} }}}}", StringComparison.Ordinal);
+            ? $"| times: {Invariant($"{factor}")} }}}}"
+            : $"| divided_by: {Invariant($"{Math.Round(1 / factor, 5)}")} }}}}", StringComparison.Ordinal);
 
     private static double? Number(string value) => double.TryParse(value, CultureInfo.InvariantCulture, out var number) ? number : null;
 

@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text.RegularExpressions;
 using MillCard.Core.DryRun;
 using MillCard.Core.Flavours;
@@ -91,7 +90,7 @@ internal sealed partial record LearnedRoutine(string? Text, IReadOnlyList<string
         var fed = 0.0;
         for (var i = run.EffectList[line].First; i >= 0 && i < run.Moves.Length && run.Moves[i].Line == line; i++)
             fed += run.Moves[i].Filament;
-        return E().Replace(text, "E" + Math.Round(fed, 5).ToString(CultureInfo.InvariantCulture), 1);
+        return E().Replace(text, "E" + Invariant($"{Math.Round(fed, 5)}"), 1);
     }
 
     /// <summary>A move of Z to a height that belongs to that print alone.</summary>
@@ -101,7 +100,7 @@ internal sealed partial record LearnedRoutine(string? Text, IReadOnlyList<string
             .IsMatch(text)) return null;
         var above = run.Moves[first].To.Z - extents.MaxZ;
         if (run.IsRelativeBefore(line) || above is <= 0 or > NearTop) return null;
-        var height = Math.Round(above, 3).ToString(CultureInfo.InvariantCulture);
+        var height = Invariant($"{Math.Round(above, 3)}");
         return (above, Z().Replace(text, $"Z{{{{ part.height | plus: {height} | mm }}}}", 1));
     }
 

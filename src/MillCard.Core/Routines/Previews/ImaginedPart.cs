@@ -33,7 +33,7 @@ public sealed record ImaginedPart(double Width, double Depth, double Height)
         return
         [
             moderate with { Height = Math.Min(1, machine.Height), Called = "a part 1 mm high", Layers = Few },
-            moderate with { Height = tall, Called = FormattableString.Invariant($"a part {tall:0.#} mm high"), Layers = Few },
+            moderate with { Height = tall, Called = Invariant($"a part {tall:0.#} mm high"), Layers = Few },
             new(box.Width * Wide, box.Height * Wide, Math.Min(5, machine.Height))
             {
                 Called = "a part that covers most of the bed",

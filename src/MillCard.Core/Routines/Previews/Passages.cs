@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.Documents;
 using MillCard.Core.Flavours;
 using MillCard.Core.Geometry;
@@ -67,7 +66,7 @@ public static class Passages
         // above whatever stands, so that the head with its bodies passes
         var over = Math.Max(5, machine.KeepOuts.Where(k => k.KeepOut.Kind == KeepOutKind.Obstacle).Select(k => k.KeepOut.Top ?? 0)
             .DefaultIfEmpty().Max() + machine.Clearance + 1);
-        var lift = string.Create(CultureInfo.InvariantCulture, $"G1 Z{over:0.##} F600");
+        var lift = Invariant($"G1 Z{over:0.##} F600");
         // a round bed has room for a line only further in
         foreach (var (name, alongX, at) in Enumerable.Range(0, 14).Select(i => Inset + 2 * i)
             .SelectMany(inset => new[] { ("front", true, box.MinY + inset), ("left", false, box.MinX + inset),
@@ -89,13 +88,12 @@ public static class Passages
             string Y(double y) => FromEdge("bed.min_y", y - box.MinY);
             var width = machine.Nozzle.Diameter!.Value * 1.5;
             var feed = (max - min) * width * 0.3 / (Math.PI / 4 * Math.Pow(machine.Nozzle.FilamentDiameter ?? 1.75, 2));
-            var about = string.Create(CultureInfo.InvariantCulture,
-                $"{max - min:0} mm along the {name} "
+            var about = Invariant($"{max - min:0} mm along the {name} "
                     + $"edge{(nearest.Name is null ? "" : $", {nearest.Distance:0} mm clear of {nearest.Name}")}.");
             return new Passage("prime-line", "Prime along an edge", about, "start", Lines(
                 $"; prime along the {name}, clear of every keep-out", "G92 E0", lift,
                     $"G1 X{X(alongX ? min : at)} Y{Y(alongX ? at : min)} F6000", "G1 Z{{ first.height }} F600",
-                string.Create(CultureInfo.InvariantCulture, $"G1 {(alongX ? $"X{X(max)}" : $"Y{Y(max)}")} E{feed:0.#} F1200"), lift,
+                Invariant($"G1 {(alongX ? $"X{X(max)}" : $"Y{Y(max)}")} E{feed:0.#} F1200"), lift,
                     "G92 E0"));
         }
         return null;
@@ -105,7 +103,7 @@ public static class Passages
         Plane.Factory.CreateLineString([new Coordinate(x0, y0), new Coordinate(x1, y1)]);
 
     private static string FromEdge(string name, double distance) =>
-        string.Create(CultureInfo.InvariantCulture, $"{{{{ {name} | plus: {distance:0.##} | mm }}}}");
+        Invariant($"{{{{ {name} | plus: {distance:0.##} | mm }}}}");
 
     /// <summary>Three strokes over a reserved place that is named a wiper.</summary>
     private static Passage? Wiper(Machine machine)
@@ -116,7 +114,7 @@ public static class Passages
         var (low, high) = (machine.Frames.ToMachine(new Point(box.MinX, box.MinY)),
             machine.Frames.ToMachine(new Point(box.MaxX, box.MaxY)));
         var middle = (low.Y + high.Y) / 2;
-        string Stroke(double x) => string.Create(CultureInfo.InvariantCulture, $"G1 X{x:0.##} Y{middle:0.##} F6000");
+        string Stroke(double x) => Invariant($"G1 X{x:0.##} Y{middle:0.##} F6000");
         return new Passage("wipe", "Wipe the nozzle", $"Three strokes over {wiper.KeepOut.Name}.", "start",
             Lines("; wipe", "G1 Z{{ first.height | plus: 5 | mm }} F600", Stroke(low.X), "G1 Z1 F600", Stroke(high.X), Stroke(low.X),
             Stroke(high.X), "G1 Z5 F600"));

@@ -28,7 +28,7 @@ public sealed class BodyBelowTip : ICardRule
     private Finding Low(string pointer, string name, double above, string? nozzle)
     {
         var tip = nozzle is null ? "the nozzle" : $"nozzle {nozzle}";
-        var where = above < 0 ? FormattableString.Invariant($"{-above:0.##} mm below") : "level with";
+        var where = above < 0 ? Invariant($"{-above:0.##} mm below") : "level with";
         return Id.At(pointer, $"{name} hangs {where} the tip of {tip}.",
             "It would touch the bed before the nozzle does, and drag over everything that is printed.");
     }

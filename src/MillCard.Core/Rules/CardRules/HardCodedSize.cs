@@ -44,7 +44,7 @@ public sealed partial class HardCodedSize : ICardRule
                     var edited = lines[i][..word.Index] + word.Value[0] + $"{{{{ {size.Name} }}}}" + lines[i][(word.Index + word.Length)..];
                     yield return (Id.At(JsonPointer.Routine(moment.Name),
                         $"Line {i + 1} of the {moment.Title.ToLowerInvariant()} routine holds "
-                            + $"{value.ToString(CultureInfo.InvariantCulture)}, which is {RoutineNames.All[size.Name]}.",
+                            + $"{Invariant($"{value}")}, which is {RoutineNames.All[size.Name]}.",
                             "The name says the same, and follows when the card changes.") with
                     { Line = i + 1 })
                         .Cure($"Write {size.Name}", Edit.Replace(i, edited) with { Pointer = JsonPointer.Routine(moment.Name) });

@@ -22,9 +22,9 @@ public sealed class HomeOffTravel : ICardRule
             if (axis is not { Min: { } min, Max: { } max } || min > max || at - zero >= min - Little && at - zero <= max + Little) continue;
             var nearest = Math.Clamp(at - zero, min, max) + zero;
             yield return Id.At(JsonPointer.Root / "envelope" / "home" / member,
-                FormattableString.Invariant($"{name} is at {at - zero:0.##} mm after homing; it goes from {min:0.##} to {max:0.##}."),
+                Invariant($"{name} is at {at - zero:0.##} mm after homing; it goes from {min:0.##} to {max:0.##}."),
                 "The end-stop would lie beyond the end of the axis: one of both figures is wrong.")
-                .Cure(FormattableString.Invariant($"{name} homes to {nearest - zero:0.##}"),
+                .Cure(Invariant($"{name} homes to {nearest - zero:0.##}"),
                     Edit.Fact(JsonPointer.Root / "envelope" / "home" / member, Math.Round(nearest, 3)));
         }
     }

@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 
@@ -17,10 +16,9 @@ public sealed class ObstacleAboveMachine : ICardRule
         for (var i = 0; i < card.Envelope.KeepOuts.Count; i++)
             if (card.Envelope.KeepOuts[i] is { Kind: KeepOutKind.Obstacle, Top: { } top } keepOut && top > height)
                 yield return Id.At(JsonPointer.KeepOut(i) / "top",
-                        string.Create(CultureInfo.InvariantCulture,
-                            $"{keepOut.Name} is {top:0.##} mm high; the machine prints {height:0.##} mm high."),
+                        Invariant($"{keepOut.Name} is {top:0.##} mm high; the machine prints {height:0.##} mm high."),
                         "Nothing ever passes over it, or the figure is a slip.")
-                    .Cure(string.Create(CultureInfo.InvariantCulture, $"As high as the machine, {height:0.##}"),
+                    .Cure(Invariant($"As high as the machine, {height:0.##}"),
                         Edit.Fact(JsonPointer.KeepOut(i) / "top", height));
     }
 }

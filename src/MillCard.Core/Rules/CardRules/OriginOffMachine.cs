@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 
@@ -19,7 +18,7 @@ public sealed class OriginOffMachine : ICardRule
         var (offX, offY) = (Off(origin.X, width), Off(origin.Y, depth));
         if (Math.Max(offX, offY) <= Far) yield break;
         yield return Id.At(offX > offY ? "/envelope/origin/x" : "/envelope/origin/y",
-                string.Create(CultureInfo.InvariantCulture, $"The machine's zero lies {Math.Max(offX, offY):0.#} mm beside the bed."),
+                Invariant($"The machine's zero lies {Math.Max(offX, offY):0.#} mm beside the bed."),
                 "The origin is measured in the bed's frame: from its front left corner. Every place would be computed wrong.")
             .Cure("Zero at the front left corner", Edit.Fact("/envelope/origin/x", 0), Edit.Fact("/envelope/origin/y", 0));
     }

@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Heat;
@@ -24,10 +23,9 @@ public sealed class RatingBeyondHeater : ICardRule
             if (model.Reaches(rated)) continue;
             var least = Math.Floor(model.Reachable);
             yield return Id.At(JsonPointer.Nozzle(i) / "maxTemperature",
-                    string.Create(CultureInfo.InvariantCulture,
-                        $"Nozzle {nozzles[i].Id} is rated for {rated:0} °C; its heat figures end at {model.Reachable:0} °C."),
+                    Invariant($"Nozzle {nozzles[i].Id} is rated for {rated:0} °C; its heat figures end at {model.Reachable:0} °C."),
                     "A filament that wants more would match, and its print wait for ever.")
-                .Cure(string.Create(CultureInfo.InvariantCulture, $"Rated for {least:0} °C"),
+                .Cure(Invariant($"Rated for {least:0} °C"),
                     Edit.Fact(JsonPointer.Nozzle(i) / "maxTemperature", least));
         }
     }

@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Motion;
@@ -23,7 +22,7 @@ public sealed class StartsNotSaid : ICardRule
             var usual = ScrewStarts.Usual(screw);
             var leads = string.Join(" or ", usual.Select(u => Invariant($"{u.Lead:0.###} mm ({u.Words})")));
             var message = usual.Count == 0 ? $"The screw of {name.ToUpperInvariant()} does not say how many starts its thread has."
-                : string.Create(CultureInfo.InvariantCulture, $"The screw of {name.ToUpperInvariant()} with a pitch of "
+                : Invariant($"The screw of {name.ToUpperInvariant()} with a pitch of "
                     + $"{screw.Pitch:0.###} mm moves {leads} a turn: nobody has said.");
             var told = ScrewStarts.That(screw, axis.StepsPerMm);
             yield return Id.At(at, message,

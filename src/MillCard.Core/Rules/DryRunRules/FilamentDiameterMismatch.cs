@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Flavours;
@@ -17,12 +16,11 @@ public sealed class FilamentDiameterMismatch : IDryRunRule
 
     /// <summary>What is to be said of a filament that is not what a nozzle is fed.</summary>
     internal static Finding Of(string nozzle, double fed, double filament, string pointer) =>
-        Rule.At(pointer, string.Create(CultureInfo.InvariantCulture,
-            $"The filament is {filament:0.##} mm thick; nozzle {nozzle} is fed {fed:0.##} mm."),
+        Rule.At(pointer, Invariant($"The filament is {filament:0.##} mm thick; nozzle {nozzle} is fed {fed:0.##} mm."),
             Why(fed, filament));
 
     private static string Why(double fed, double filament) =>
-        string.Create(CultureInfo.InvariantCulture, $"{100 * FedDiameter.Share(fed, filament):0} % of the plastic would come out.");
+        Invariant($"{100 * FedDiameter.Share(fed, filament):0} % of the plastic would come out.");
 
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine)

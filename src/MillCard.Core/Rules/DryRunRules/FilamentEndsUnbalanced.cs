@@ -24,7 +24,7 @@ public sealed class FilamentEndsUnbalanced : IDryRunRule
                         + $"begins without pushing it in again.", "The first line comes out thin or not at all.")
                         .Cure("Push it in again",
                             Edit.Before(run.LayersBegin,
-                            string.Create(System.Globalization.CultureInfo.InvariantCulture, $"M83\nG1 E{pulled:0.###} F2400")));
+                            Invariant($"M83\nG1 E{pulled:0.###} F2400")));
                 yield break;
             }
             if (move.Filament == 0) continue;

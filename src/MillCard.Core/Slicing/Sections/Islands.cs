@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
 
@@ -31,8 +30,7 @@ internal static class Islands
                 if (++found > Most) yield break;
                 var at = piece.InteriorPoint;
                 yield return new Finding("island-in-air", Severity.Caution,
-                    string.Create(CultureInfo.InvariantCulture,
-                        $"{part}: layer {i + 1} ({places[i].Top + lift:0.##} mm up) begins a piece of {piece.Area:0.##} mm² in "
+                    Invariant($"{part}: layer {i + 1} ({places[i].Top + lift:0.##} mm up) begins a piece of {piece.Area:0.##} mm² in "
                             + $"the air at X {at.X:0.#}, Y {at.Y:0.#}."),
                     "Nothing is below it: its lines drop. Turn the part, or let supports hold it.", "/recipe/supports/pattern");
             }

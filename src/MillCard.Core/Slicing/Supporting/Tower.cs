@@ -1,4 +1,3 @@
-using System.Globalization;
 using MillCard.Core.Findings;
 using MillCard.Core.Flow;
 using MillCard.Core.Geometry;
@@ -42,7 +41,7 @@ internal sealed record Tower(Shape Foot, int Strips, int Top)
         free = Plane.Difference(free, Plane.Offset(Plane.Offset(taken, Room).Envelope, side / 2));
         if (free.IsEmpty)
             return (null, new Finding("no-room-for-tower", Severity.Stop,
-                string.Create(CultureInfo.InvariantCulture, $"There is no room on the bed for a tower of {side:0.#} mm beside the parts."),
+                Invariant($"There is no room on the bed for a tower of {side:0.#} mm beside the parts."),
                 "After a change the nozzle would begin on the part with what it oozed.", "/recipe/nozzleChanges/tower"));
         var at = DistanceOp.NearestPoints(free, taken.Centroid)[0];
         return (new Tower(Shapes.Rectangle(at.X - side / 2, at.Y - side / 2, side, side), strips, top), null);

@@ -108,7 +108,7 @@ internal sealed partial class ProgramWriter
         _values["layer.number"] = number;
         _values["layer.z"] = (decimal)Math.Round(layer.Place.Top, 5);
         _values["layer.height"] = (decimal)layer.Place.Height;
-        _out.Line(FormattableString.Invariant($"; layer {index + 1} of {_layers.Count}, z {layer.Place.Top:0.###}"));
+        _out.Line(Invariant($"; layer {index + 1} of {_layers.Count}, z {layer.Place.Top:0.###}"));
         Routine(RoutineMoment.BeforeLayer);
         if (number == 2) Heat(first: false);
         (_ownSpeed, _ownRetraction, _number) = (layer.Speed, layer.Retraction, number);

@@ -7,14 +7,15 @@ using MillCard.Core.Macros;
 namespace MillCard.Core.DryRun;
 
 /// <summary>What a dry run found out. Lines are counted from 0 here and from 1 wherever people see them.</summary>
-public sealed class DryRunReport
+/// <param name="text">The program.</param>
+public sealed class DryRunReport(GcodeText text)
 {
     internal List<SimulatedMove> MoveList { get; } = [];
     internal List<SimulatedMove> SecondMoveList { get; } = [];
     internal Effect[] EffectList { get; init; } = [];
 
     /// <summary>The program.</summary>
-    public required GcodeText Text { get; init; }
+    public GcodeText Text { get; private set; } = text;
     /// <summary>Its dialect.</summary>
     public required Flavour Flavour { get; init; }
     /// <summary>When each line begins, s.</summary>
@@ -90,6 +91,14 @@ public sealed class DryRunReport
     /// <summary>A heater's temperature over time; null where the machine has no such heater.</summary>
     internal HeaterTrace? TraceOf(Heater heater, int tool) =>
         heater switch { Heater.Nozzle => Nozzles[tool], Heater.Bed => Bed, _ => Chamber };
+
+    /// <summary>The same run of a program that has the same lines but for what its remarks say.</summary>
+    internal DryRunReport With(GcodeText same)
+    {
+        if (same.Count != Text.Count) throw new ArgumentException("Other lines want a run of their own.", nameof(same));
+        Text = same;
+        return this;
+    }
 
     /// <summary>The time of a moment, s.</summary>
     public double TimeOf(Moment moment) => Starts[moment.Line] + moment.Within;

@@ -60,9 +60,8 @@ public sealed partial class SimulatedMachine
         var nozzles = _tips.Length;
         (_seconds, _effects, _summed) = (new double[text.Count], new Effect[text.Count], 0);
         (_nozzleSteps, _lastExtrusions) = ([.. Enumerable.Repeat(-1, nozzles)], [.. Enumerable.Repeat(Moment.Never, nozzles)]);
-        _run = new DryRunReport
+        _run = new DryRunReport(text)
         {
-            Text = text,
             Flavour = _flavour,
             Macros = _macros,
             Filaments = filaments,
@@ -173,8 +172,8 @@ public sealed partial class SimulatedMachine
     /// <summary>Where the layers of a program of our own begin and end.</summary>
     private void Boundary(int line, ReadOnlySpan<byte> text)
     {
-        if (text.SequenceEqual("; layers begin"u8)) (_run.LayersBegin, _run.RelativeAtLayers) = (line, _relative);
-        else if (text.SequenceEqual("; layers end"u8)) _run.LayersEnd = line;
+        if (LayerMarks.Is(text, LayerMarks.Begin)) (_run.LayersBegin, _run.RelativeAtLayers) = (line, _relative);
+        else if (LayerMarks.Is(text, LayerMarks.End)) _run.LayersEnd = line;
     }
 
     private double? WordOrNull(char letter) => _words.Has(letter) ? _words[letter] : null;

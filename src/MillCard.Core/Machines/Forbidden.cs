@@ -11,6 +11,13 @@ namespace MillCard.Core.Machines;
 /// <param name="Below">It counts for what of the part lies below this, mm.</param>
 public sealed record Forbidden(KeepOut KeepOut, string? With, Shape Core, double Margin, double Below)
 {
+    /// <summary>All that a machine's keep-outs forbid.</summary>
+    /// <param name="machine">The machine.</param>
+    /// <param name="firstLayer">Height of the first layer, mm.</param>
+    /// <param name="nozzle">Index of the nozzle that prints.</param>
+    public static IReadOnlyList<Forbidden> All(Machine machine, double firstLayer, int nozzle = 0) =>
+        [.. machine.KeepOuts.SelectMany(region => Of(machine, region, firstLayer, nozzle))];
+
     /// <summary>What a keep-out forbids: itself, and for an obstacle the border that the head's bodies and beams add.</summary>
     /// <remarks>F(z) = (K if z &lt; t) ∪ ⋃ { K ⊕ (−O_b) : u_b + z &lt; t }, grown by the clearance margin.</remarks>
     /// <param name="machine">The machine.</param>

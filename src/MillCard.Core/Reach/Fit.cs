@@ -149,7 +149,7 @@ public sealed class Fit
             : FreeMoves(new Placed(part with { X = 0, Y = 0 }, this, null, null), stop);
 
     private IReadOnlyList<Forbidden> ForbiddenTo(int nozzle) =>
-        _forbidden.GetOrAdd(nozzle, n => [.. _machine.KeepOuts.SelectMany(k => Forbidden.Of(_machine, k, _apron.FirstLayer, n))]);
+        _forbidden.GetOrAdd(nozzle, n => Forbidden.All(_machine, _apron.FirstLayer, n));
 
     private PartFit Look(Placed part, Placed[] all, ModePlan? plan, bool cure, CancellationToken stop)
     {

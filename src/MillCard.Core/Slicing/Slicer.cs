@@ -1,4 +1,3 @@
-using System.Text;
 using MillCard.Core.Clearance;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
@@ -76,22 +75,31 @@ public static class Slicer
                 "There is nothing to print.", "/recipe/lineWidth")]);
         try
         {
-            var body = new ProgramWriter(job, plans).Write(stop);
             progress?.Report(new Progress("dry run", 0, 1));
-            var first = SimulatedMachine.Run(job.Machine, body, job.Filaments, stop);
-            if (RoutineMoment.All.Any(m => m.Of(job.Machine.Card.Routines)?.Contains("job.seconds", StringComparison.Ordinal) == true))
-                body = new ProgramWriter(job, plans, first.TotalSeconds).Write(stop);
-            var program = Headed(job, plans.Count, first, body);
-            var run = SimulatedMachine.Run(job.Machine, program, job.Filaments, stop);
+            var run = Written(job, plans, stop);
             var changes = ChangeCost.Of(job, plans, run);
-            return new SliceResult(program, plans, run,
+            return new SliceResult(run.Text.Bytes, plans, run,
                 [.. notes, .. changes?.Notes(job, plans, run, stop) ?? [], .. RuleBook.Check(run, job.Machine)])
-            { FileName = ProgramName.Of(job, plans, first.TotalSeconds), Changes = changes };
+            { FileName = ProgramName.Of(job, plans, run.TotalSeconds), Changes = changes };
         }
         catch (RoutineException broken)
         {
             return new SliceResult(default, [], null, [BrokenRoutine.Of(broken)]);
         }
+    }
+
+    /// <summary>The program, run dry once: its head is remarks alone, and gets its figures from the run.</summary>
+    private static DryRunReport Written(SliceJob job, IReadOnlyList<LayerPlan> plans, CancellationToken stop)
+    {
+        var head = new ProgramHead(job, plans);
+        var run = Run(seconds: 0);
+        // only a routine that tells the time needs it before it is written
+        if (RoutineMoment.All.Any(m => m.Of(job.Machine.Card.Routines)?.Contains("job.seconds", StringComparison.Ordinal) == true))
+            run = Run(run.TotalSeconds);
+        return run.With(head.Filled(run));
+
+        DryRunReport Run(double seconds) => SimulatedMachine.Run(job.Machine,
+            head.Before(new ProgramWriter(job, plans, seconds).Write(stop)), job.Filaments, stop);
     }
 
     /// <summary>Parts larger by what the filament shrinks, in X and Y.</summary>
@@ -218,35 +226,4 @@ public static class Slicer
                 Invariant($"The nozzle has to pass {order.TravelHeight:0.##} mm high over the finished parts; Z goes up to {reach:0.##}."),
                 "Between parts the head travels above the tallest finished one.", "/parts");
     }
-
-    private static byte[] Headed(SliceJob job, int layers, DryRunReport run, ReadOnlyMemory<byte> body)
-    {
-        var time = TimeSpan.FromSeconds(run.TotalSeconds);
-        var spent = Spent.Of(run, job.Machine.Card, job.Filaments, job.Copies);
-        var header = new StringBuilder();
-        void Say(string name, string value) => header.Append("; ").Append(name).Append(": ").Append(OneLine(value)).Append('\n');
-        Say("job", job.Name);
-        Say("card", $"{job.Machine.Card.Name}{(job.Revision is null ? "" : $", revision {job.Revision}")}");
-        Say("filament", job.FilamentOf(job.FirstNozzle).Name!);
-        if (job.NozzlesInUse.Count > 1)
-            foreach (var used in spent.ByNozzle.Where(n => n.Filament > 0))
-                Say($"nozzle {job.Machine.Nozzles[used.Nozzle].Id}",
-                    $"{job.FilamentOf(used.Nozzle).Name}, {Length(used.Filament, used.Grams)}");
-        Say("recipe", job.Recipe.Name!);
-        if (job.Sequence == Sequence.OneAtATime) Say("sequence", "one at a time");
-        if (job.Mode is { } mode) Say("mode", ModeNames.Of(mode.Kind));
-        Say("layers", Invariant($"{layers}"));
-        Say("estimate", Invariant(
-            $"{(int)time.TotalHours} h {time.Minutes} min {time.Seconds} s, filament {Length(spent.Filament, spent.Grams)}"));
-        var head = Encoding.UTF8.GetBytes(header.ToString());
-        var whole = new byte[head.Length + body.Length];
-        head.CopyTo(whole, 0);
-        body.Span.CopyTo(whole.AsSpan(head.Length));
-        return whole;
-    }
-
-    private static string Length(double filament, double? grams) =>
-        Invariant($"{filament:0} mm") + (grams > 0 ? Invariant($", {grams:0.0} g") : "");
-
-    private static string OneLine(string text) => new([.. text.Select(c => char.IsControl(c) ? ' ' : c)]);
 }

@@ -29,6 +29,7 @@ internal static class Api
         api.MapBin();
         api.MapMeshes();
         api.MapRegions();
+        api.MapTightened();
         api.MapMeasureUp();
         api.MapPatterns();
         api.MapPlates();

@@ -1040,6 +1040,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trials/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A card as a trial with limits of its own may use it */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TightenedQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Card"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plain-routines": {
         parameters: {
             query?: never;
@@ -8803,6 +8852,11 @@ export interface components {
              * @description From −3, much worse, to 3, much better; shorter time is better.
              */
             by: number;
+        };
+        /** @description A card and what a trial adds to it. */
+        TightenedQuestion: {
+            card?: null | components["schemas"]["Card"];
+            limits?: null | components["schemas"]["TrialLimits"];
         };
         /** @description A tilt, degrees, right-handed. */
         Tilt: {

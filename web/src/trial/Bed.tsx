@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
+import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import type { ModeAnswer, TrialPart, Zone } from '../api/client'
 import { useRegions } from '../open-card/useRegions'
 import { Elevation } from '../drawing/Elevation'
@@ -13,8 +13,8 @@ import { LayerLegend, LayerPaths } from './LayerPaths'
 import { FrontHandle, PlanHandles } from './Handles'
 import { HeadOnFront, HeadOnPlan } from './HeadAtMoment'
 import { placedOutline } from './placement'
-import { tightened } from './tightened'
 import { useTrial } from './TrialContext'
+import { useTightened } from './useTightened'
 import '../drawing/drawing.css'
 
 const inset = { left: 64, right: 150, top: 40, between: 84, below: 44 }
@@ -37,7 +37,7 @@ export function Bed() {
   )
   const [ref, { width: w, height: h }] = useSize<HTMLDivElement>()
   const limits = trial.document.limits
-  const tight = useMemo(() => tightened(card.document, limits), [card.document, limits])
+  const tight = useTightened(card.document, limits)
   const { regions, usable } = useRegions(tight)
   const parts = trial.document.parts ?? []
   const { width = 200, depth = 200 } = bedSize(card.document.envelope?.bed)

@@ -1,5 +1,21 @@
 import { expect, it } from 'vitest'
-import { readLayers } from './layers'
+import kinds from '../../../src/MillCard.Core/Slicing/Paths/PathKind.cs?raw'
+import { pathKinds, readLayers } from './layers'
+
+it('names the kinds of lines in the order of the server', () => {
+  const members = /enum PathKind : byte\s*\{([^}]*)\}/.exec(kinds)![1]!.matchAll(/(?:\[Word\("(.*)"\)\] )?(\w+),\n/g)
+  const spelled = [...members].map(([, word, name]) => word ?? name!.replace(/(?<=[a-z])(?=[A-Z])/g, ' ').toLowerCase())
+  expect(pathKinds).toEqual(spelled)
+})
+
+it('refuses a kind that it does not know', () => {
+  const file = new DataView(new ArrayBuffer(8 + 12 + 12))
+  'MCL1'.split('').forEach((c, i) => file.setUint8(i, c.charCodeAt(0)))
+  file.setInt32(4, 1, true)
+  file.setInt32(16, 1, true)
+  file.setUint8(20, pathKinds.length)
+  expect(() => readLayers(file.buffer)).toThrow(/kind/)
+})
 
 it('reads what the server writes', () => {
   const file = new DataView(new ArrayBuffer(8 + 12 + 12 + 24))

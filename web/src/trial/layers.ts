@@ -13,6 +13,7 @@ export interface Layer {
   paths: LayerPath[]
 }
 
+/** In the order of their bytes; a test holds the list against the server's. */
 export const pathKinds = [
   'skirt',
   'outer wall',
@@ -46,7 +47,8 @@ export function readLayers(file: ArrayBuffer): Layer[] {
     const top = float()
     const height = float()
     const paths = Array.from({ length: int() }, () => {
-      const kind = pathKinds[view.getUint8(at)] ?? 'infill'
+      const kind = pathKinds[view.getUint8(at)]
+      if (!kind) throw new Error('There are lines of a kind that this page does not know. Load it anew.')
       const closed = view.getUint8(at + 1) === 1
       at += 4
       const width = float()

@@ -61,8 +61,7 @@ public static class Passages
     {
         var box = machine.Bed.EnvelopeInternal;
         var free = machine.Usable;
-        foreach (var region in machine.KeepOuts)
-            foreach (var forbidden in Forbidden.Of(machine, region, 0.2)) free = Plane.Difference(free, forbidden.Grown);
+        foreach (var forbidden in Forbidden.All(machine, 0.2)) free = Plane.Difference(free, forbidden.Grown);
         // above whatever stands, so that the head with its bodies passes
         var over = Math.Max(5, machine.KeepOuts.Where(k => k.KeepOut.Kind == KeepOutKind.Obstacle).Select(k => k.KeepOut.Top ?? 0)
             .DefaultIfEmpty().Max() + machine.Clearance + 1);

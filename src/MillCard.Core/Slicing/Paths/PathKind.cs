@@ -1,8 +1,9 @@
+using MillCard.Core.Documents;
 using MillCard.Core.Slicing.Sections;
 
 namespace MillCard.Core.Slicing.Paths;
 
-/// <summary>What a line of plastic is for.</summary>
+/// <summary>What a line of plastic is for, in the order of their bytes in the binary of layers.</summary>
 public enum PathKind : byte
 {
     /// <summary>Round the first layer, to get the flow going.</summary>
@@ -12,7 +13,7 @@ public enum PathKind : byte
     /// <summary>Another wall.</summary>
     InnerWall,
     /// <summary>Solid fill.</summary>
-    Solid,
+    [Word("solid fill")] Solid,
     /// <summary>Sparse infill.</summary>
     Infill,
     /// <summary>The uppermost layer's fill.</summary>
@@ -20,9 +21,9 @@ public enum PathKind : byte
     /// <summary>Hangs between two banks.</summary>
     Bridge,
     /// <summary>A single line in a thin place or a gap.</summary>
-    Thin,
+    [Word("thin line")] Thin,
     /// <summary>The second pass over the uppermost layer.</summary>
-    Smoothing,
+    [Word("second pass")] Smoothing,
     /// <summary>Holds up what would hang in the air.</summary>
     Support,
     /// <summary>The dense layers between support and part.</summary>

@@ -11,15 +11,14 @@ internal sealed class AllowedGround(SliceJob job)
 {
     private readonly ModePlan? _plan = new Fit(job.Machine, job.Recipe).PlanOf(job.Standing, job.Mode);
     private readonly ConcurrentDictionary<(int Nozzle, int Forbidding), Shape> _known = new();
-    private readonly ConcurrentDictionary<int, Forbidden[]> _forbidden = new();
+    private readonly ConcurrentDictionary<int, IReadOnlyList<Forbidden>> _forbidden = new();
 
     /// <summary>Where lines may run.</summary>
     /// <param name="nozzle">Index of the nozzle.</param>
     /// <param name="bottom">Underside of the layer, mm.</param>
     public Shape Of(int nozzle, double bottom)
     {
-        var all = _forbidden.GetOrAdd(nozzle,
-            n => [.. job.Machine.KeepOuts.SelectMany(k => Forbidden.Of(job.Machine, k, job.Recipe.Layers.FirstHeight, n))]);
+        var all = _forbidden.GetOrAdd(nozzle, n => Forbidden.All(job.Machine, job.Recipe.Layers.FirstHeight, n));
         // the higher, the fewer forbid: their number tells which
         return _known.GetOrAdd((nozzle, all.Count(f => f.Below > bottom)), _ => all.Where(f => f.Below > bottom)
             .Aggregate(Plane.Intersection(job.Machine.Usable, _plan?.RegionOf(nozzle) ?? job.Machine.Travel(nozzle)),

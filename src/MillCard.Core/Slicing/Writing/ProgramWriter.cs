@@ -61,10 +61,10 @@ internal sealed partial class ProgramWriter
         _pulledBack = new double[job.Machine.Nozzles.Count];
         if (job.TextOf(RoutineMoment.Start).Text?.Contains("tool.first", StringComparison.Ordinal) == true) _nozzle = job.FirstNozzle;
         var nozzles = layers.SelectMany(l => l.Paths).Select(p => p.Nozzle).Distinct().ToArray();
-        _obstacles = [.. job.Machine.KeepOuts.Where(k => k.KeepOut.Kind == KeepOutKind.Obstacle)
-            .SelectMany(k => nozzles.SelectMany(n => Forbidden.Of(job.Machine, k, layers[0].Place.Height, n))
-                .Select(f => (PreparedGeometryFactory.Prepare(f.Grown),
-                (k.KeepOut.Top ?? double.PositiveInfinity) + job.Machine.Clearance)))];
+        _obstacles = [.. nozzles.SelectMany(n => Forbidden.All(job.Machine, layers[0].Place.Height, n))
+            .Where(f => f.KeepOut.Kind == KeepOutKind.Obstacle)
+            .Select(f => (PreparedGeometryFactory.Prepare(f.Grown),
+                (f.KeepOut.Top ?? double.PositiveInfinity) + job.Machine.Clearance))];
     }
 
     /// <summary>Whether it keeps where routines were written.</summary>
@@ -83,7 +83,7 @@ internal sealed partial class ProgramWriter
         Own(RoutineMoment.Start, "/filament/start", f => f.Start);
         Compensation();
         Parts();
-        _out.Line("; layers begin").Line("G21").Line("G90").Line(_relative ? "M83" : "M82").Line("G92 E0");
+        _out.Line(LayerMarks.Begin).Line("G21").Line("G90").Line(_relative ? "M83" : "M82").Line("G92 E0");
         for (var i = 0; i < _layers.Count; i++)
         {
             stop.ThrowIfCancellationRequested();
@@ -92,7 +92,7 @@ internal sealed partial class ProgramWriter
         Label(null);
         Accelerate(null, false);
         NumberedFansOff();
-        _out.Line("; layers end");
+        _out.Line(LayerMarks.End);
         if (_relative) _out.Line("M83");
         Own(RoutineMoment.End, "/filament/end", f => f.End);
         Routine(RoutineMoment.End);

@@ -1,0 +1,57 @@
+using System.Text;
+using MillCard.Core.Documents;
+using MillCard.Core.DryRun;
+using MillCard.Core.Gcode;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Slicing.Paths;
+
+namespace MillCard.Core.Slicing.Writing;
+
+/// <summary>The remarks at the head of a program: what it was made from, how long it takes, what it uses.</summary>
+/// <remarks>It has the same lines before the dry run, without figures, and after it, so that a run holds for both.</remarks>
+internal sealed class ProgramHead(SliceJob job, IReadOnlyList<LayerPlan> layers)
+{
+    /// <summary>A program below its head, the figures left open.</summary>
+    public byte[] Before(ReadOnlyMemory<byte> program) => [.. Bytes(null), .. program.Span];
+
+    /// <summary>The program of a run, the figures of the run in its head.</summary>
+    /// <param name="run">Of a program below this head.</param>
+    public GcodeText Filled(DryRunReport run)
+    {
+        var program = run.Text.Bytes;
+        return new GcodeText((byte[])[.. Bytes(run), .. program.Span[Bytes(null).Length..]]);
+    }
+
+    private byte[] Bytes(DryRunReport? run) =>
+        Encoding.UTF8.GetBytes(string.Concat(Lines(run).Select(line => $"; {line.Name}: {OneLine(line.Value)}\n")));
+
+    private IEnumerable<(string Name, string Value)> Lines(DryRunReport? run)
+    {
+        var spent = run is null ? null : Spent.Of(run, job.Machine.Card, job.Filaments, job.Copies);
+        yield return ("job", job.Name);
+        yield return ("card", $"{job.Machine.Card.Name}{(job.Revision is null ? "" : $", revision {job.Revision}")}");
+        yield return ("filament", job.FilamentOf(job.FirstNozzle).Name!);
+        if (job.NozzlesInUse.Count > 1)
+            foreach (var nozzle in job.NozzlesInUse)
+                yield return ($"nozzle {job.Machine.Nozzles[nozzle].Id}", $"{job.FilamentOf(nozzle).Name}, {Used(spent, nozzle)}");
+        yield return ("recipe", job.Recipe.Name!);
+        if (job.Sequence == Sequence.OneAtATime) yield return ("sequence", "one at a time");
+        if (job.Mode is { } mode) yield return ("mode", ModeNames.Of(mode.Kind));
+        yield return ("layers", Invariant($"{layers.Count}"));
+        yield return ("estimate", run is null ? "" : $"{Time(run.TotalSeconds)}, filament {Length(spent!.Filament, spent.Grams)}");
+    }
+
+    private static string Used(Spent? spent, int nozzle) =>
+        spent?.ByNozzle.FirstOrDefault(used => used.Nozzle == nozzle) is { } used ? Length(used.Filament, used.Grams) : "";
+
+    private static string Time(double seconds)
+    {
+        var time = TimeSpan.FromSeconds(seconds);
+        return Invariant($"{(int)time.TotalHours} h {time.Minutes} min {time.Seconds} s");
+    }
+
+    private static string Length(double filament, double? grams) =>
+        Invariant($"{filament:0} mm") + (grams > 0 ? Invariant($", {grams:0.0} g") : "");
+
+    private static string OneLine(string text) => new([.. text.Select(c => char.IsControl(c) ? ' ' : c)]);
+}

@@ -4,6 +4,8 @@ using MillCard.Core.Machines;
 using MillCard.Core.Reach;
 using NetTopologySuite.Algorithm.Locate;
 using NetTopologySuite.Geometries;
+using NetTopologySuite.Operation.Overlay;
+using NetTopologySuite.Operation.OverlayNG;
 
 namespace MillCard.Core.Clearance;
 
@@ -30,36 +32,57 @@ public sealed record Packing(double? PitchX, double? PitchY, IReadOnlyList<Point
         var blocked = Plane.Union(new PrintOrder(machine, recipe)
             .BlockedFor(part), MinkowskiSum.Of(MinkowskiSum.Negated(whole), Shapes.Hull(whole)));
         Packing? best = null;
-        foreach (var (sx, sy) in new[] { (1, 1), (1, -1), (-1, 1), (-1, -1) })
-            foreach (var rowsAlongX in new[] { true, false })
-                foreach (var wide in new[] { false, true })
-                {
-                    stop.ThrowIfCancellationRequested();
-                    var packing = Rows(free, blocked, sx, sy, rowsAlongX, wide);
-                    if (best is null || packing.Places.Count > best.Places.Count) best = packing;
-                }
+        foreach (var rows in Rows.All)
+        {
+            stop.ThrowIfCancellationRequested();
+            var packing = rows.Of(free, blocked);
+            if (best is null || packing.Places.Count > best.Places.Count) best = packing;
+        }
         return best!;
     }
 
-    /// <summary>Parts in rows, one row after the other; within a row and from row to row always in the same sense.</summary>
-    private static Packing Rows(Shape free, Shape blocked, int sx, int sy, bool rowsAlongX, bool wide)
+    /// <summary>One way to stand in rows, one row after the other; within a row and from row to row always in the same sense.</summary>
+    /// <param name="SenseX">Whether the next stands to the right (1) or to the left (−1).</param>
+    /// <param name="SenseY">Whether the next stands behind (1) or before (−1).</param>
+    /// <param name="AlongX">Whether rows run along X.</param>
+    /// <param name="Wide">Whether neighbours in a row stand so far apart that either may be printed first.</param>
+    private sealed record Rows(int SenseX, int SenseY, bool AlongX, bool Wide)
     {
-        var (box, area) = (free.EnvelopeInternal, blocked.EnvelopeInternal);
-        var (length, depth) = rowsAlongX ? (box.Width, box.Height) : (box.Height, box.Width);
-        var (inRow, toNext) = rowsAlongX ? (sx, sy) : (sy, sx);
-        var within = wide ? Math.Max(rowsAlongX ? area.MaxX : area.MaxY, rowsAlongX ? -area.MinX : -area.MinY)
-            : Reaches(blocked, 0, inRow, rowsAlongX);
-        var most = within > length || within <= 0 ? 1 : (int)Math.Floor(length / within + 1e-9) + 1;
-        var between = 0.0;
-        for (var k = -(most - 1); k < most; k++) between = Math.Max(between, Reaches(blocked, k * within, toNext, !rowsAlongX));
-        var rows = between > depth || between <= 0 ? 1 : (int)Math.Floor(depth / between + 1e-9) + 1;
-        var (px, py) = rowsAlongX ? (most > 1 ? within : 0, rows > 1 ? between : 0) : (rows > 1 ? between : 0, most > 1 ? within : 0);
-        var (nx, ny) = rowsAlongX ? (most, rows) : (rows, most);
-        var places = Best(free, px, py, nx, ny);
-        var ordered = rowsAlongX
-            ? places.OrderBy(p => Math.Round(sy * p.Y, 6)).ThenBy(p => sx * p.X)
-            : places.OrderBy(p => Math.Round(sx * p.X, 6)).ThenBy(p => sy * p.Y);
-        return new Packing(nx > 1 ? px : null, ny > 1 ? py : null, [.. ordered.Take(Most)]);
+        private static readonly int[] Senses = [1, -1];
+
+        public static readonly Rows[] All = [.. from x in Senses
+                                                from y in Senses
+                                                from alongX in new[] { true, false }
+                                                from wide in new[] { false, true }
+                                                select new Rows(x, y, alongX, wide)];
+
+        public Packing Of(Shape free, Shape blocked)
+        {
+            var room = OfAxes(free.EnvelopeInternal.Width, free.EnvelopeInternal.Height);
+            var sense = OfAxes(SenseX, SenseY);
+            var within = Wide ? Widest(blocked.EnvelopeInternal) : Reaches(blocked, 0, sense.Along, AlongX);
+            var most = HowMany(within, room.Along);
+            var between = 0.0;
+            for (var k = -(most - 1); k < most; k++)
+                between = Math.Max(between, Reaches(blocked, k * within, sense.Across, !AlongX));
+            var rows = HowMany(between, room.Across);
+            var pitch = OfAxes(most > 1 ? within : 0, rows > 1 ? between : 0);
+            var count = OfAxes(most, rows);
+            var places = Best(free, pitch.Along, pitch.Across, count.Along, count.Across);
+            var ordered = AlongX
+                ? places.OrderBy(p => Math.Round(SenseY * p.Y, 6)).ThenBy(p => SenseX * p.X)
+                : places.OrderBy(p => Math.Round(SenseX * p.X, 6)).ThenBy(p => SenseY * p.Y);
+            return new Packing(count.Along > 1 ? pitch.Along : null, count.Across > 1 ? pitch.Across : null, [.. ordered.Take(Most)]);
+        }
+
+        /// <summary>Of a value for X and one for Y the one along rows first; the same turns them back.</summary>
+        private (T Along, T Across) OfAxes<T>(T x, T y) => AlongX ? (x, y) : (y, x);
+
+        private double Widest(NetTopologySuite.Geometries.Envelope blocked) =>
+            AlongX ? Math.Max(blocked.MaxX, -blocked.MinX) : Math.Max(blocked.MaxY, -blocked.MinY);
+
+        private static int HowMany(double pitch, double room) =>
+            pitch > room || pitch <= 0 ? 1 : (int)Math.Floor(room / pitch + 1e-9) + 1;
     }
 
     /// <summary>How far a blocked area reaches along a line parallel to an axis, in one sense, from the other axis, mm.</summary>
@@ -67,11 +90,16 @@ public sealed record Packing(double? PitchX, double? PitchY, IReadOnlyList<Point
     {
         var (from, to) = alongX ? (new Coordinate(0, aside), new Coordinate(sense * Far, aside))
             : (new Coordinate(aside, 0), new Coordinate(aside, sense * Far));
-        var hit = NetTopologySuite.Operation.OverlayNG.OverlayNGRobust.Overlay(Plane.Factory.CreateLineString([from, to]), blocked,
-            NetTopologySuite.Operation.Overlay.SpatialFunction.Intersection);
+        var hit = OverlayNGRobust.Overlay(Plane.Factory.CreateLineString([from, to]), blocked, SpatialFunction.Intersection);
         if (hit.IsEmpty) return 0;
         var box = hit.EnvelopeInternal;
-        return alongX ? sense > 0 ? box.MaxX : -box.MinX : sense > 0 ? box.MaxY : -box.MinY;
+        return (alongX, sense) switch
+        {
+            (true, > 0) => box.MaxX,
+            (true, _) => -box.MinX,
+            (false, > 0) => box.MaxY,
+            _ => -box.MinY,
+        };
     }
 
     /// <summary>The grid's places in the free area, shifted so that most of them count.</summary>
@@ -81,18 +109,20 @@ public sealed record Packing(double? PitchX, double? PitchY, IReadOnlyList<Point
         var box = free.EnvelopeInternal;
         var (slackX, slackY) = (box.Width - (nx - 1) * px, box.Height - (ny - 1) * py);
         List<Point> best = [];
-        for (var a = 0; a <= Offsets; a++)
-            for (var b = 0; b <= Offsets; b++)
-            {
-                var places = new List<Point>();
-                for (var i = 0; i < nx; i++)
-                    for (var j = 0; j < ny; j++)
-                    {
-                        var place = new Coordinate(box.MinX + a * slackX / Offsets + i * px, box.MinY + b * slackY / Offsets + j * py);
-                        if (inside.Locate(place) != Location.Exterior) places.Add(new Point(place.X, place.Y));
-                    }
-                if (places.Count > best.Count) best = places;
-            }
+        for (var shift = 0; shift < (Offsets + 1) * (Offsets + 1); shift++)
+        {
+            var (a, b) = Math.DivRem(shift, Offsets + 1);
+            var corner = new Point(box.MinX + a * slackX / Offsets, box.MinY + b * slackY / Offsets);
+            var places = Grid(corner, px, py, nx, ny)
+                .Where(place => inside.Locate(new Coordinate(place.X, place.Y)) != Location.Exterior).ToList();
+            if (places.Count > best.Count) best = places;
+        }
         return best;
+    }
+
+    private static IEnumerable<Point> Grid(Point corner, double px, double py, int nx, int ny)
+    {
+        for (var i = 0; i < nx; i++)
+            for (var j = 0; j < ny; j++) yield return new Point(corner.X + i * px, corner.Y + j * py);
     }
 }

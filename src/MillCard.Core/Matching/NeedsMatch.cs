@@ -8,7 +8,10 @@ namespace MillCard.Core.Matching;
 /// <summary>What a document says outright that it needs.</summary>
 internal static class NeedsMatch
 {
-    public static IEnumerable<Reason> Of(Card card, int index, Needs needs)
+    public static IEnumerable<Reason> Of(Card card, int index, Needs needs) =>
+        [.. Nozzle(card, index, needs), .. Feed(card, index, needs), .. Chamber(card, needs), .. Room(card, index, needs)];
+
+    private static IEnumerable<Reason> Nozzle(Card card, int index, Needs needs)
     {
         var (nozzle, at) = (card.Head.Nozzles![index], JsonPointer.Nozzle(index));
         if (nozzle.Diameter is { } bore && (needs.NozzleFrom > bore + 1e-9 || needs.NozzleTo < bore - 1e-9))
@@ -18,16 +21,24 @@ internal static class NeedsMatch
             yield return new(has is null ? Verdict.FitsWithCautions : Verdict.DoesNotFit, has is null
                 ? "It needs a harder nozzle than brass; the card does not say what this one is made of."
                 : "It needs a nozzle that stands more wear than this one.", "/needs/wear", at / "material");
+    }
+
+    private static IEnumerable<Reason> Feed(Card card, int index, Needs needs)
+    {
+        var (nozzle, at) = (card.Head.Nozzles![index], JsonPointer.Nozzle(index));
         if (needs.Feed is { } feed && nozzle.Feed?.Kind is { } kind && kind != feed)
             yield return new(Verdict.DoesNotFit, feed == FeedKind.Direct ? "It needs a direct feed; this one pushes through a long tube."
                 : "It needs a feed through a long tube; this one is direct.", "/needs/feed", at / "feed");
         if (needs.Flow is { } flow && nozzle.MaxFlow is { } melts && melts < flow)
             yield return new(Verdict.DoesNotFit, $"It needs {Say(flow)} mm³/s; this hot end melts {Say(melts)}.", "/needs/flow",
                 at / "maxFlow");
+    }
+
+    private static IEnumerable<Reason> Chamber(Card card, Needs needs)
+    {
         if (needs.Chamber is { } chamber && !(card.Heat.Housing == Housing.HeatedChamber && (card.Heat.Chamber?.Max ?? 0) >= chamber))
-            yield return new(Verdict.DoesNotFit, $"It needs a chamber of {chamber:0} °C; "
-                + $"{Heats(card)}.", "/needs/chamber", "/heat/housing");
-        foreach (var reason in Room(card, index, needs)) yield return reason;
+            yield return new(Verdict.DoesNotFit, Invariant($"It needs a chamber of {chamber:0} °C; {Heats(card)}."), "/needs/chamber",
+                "/heat/housing");
     }
 
     private static string Bore(double? from, double? to) => (from, to) switch

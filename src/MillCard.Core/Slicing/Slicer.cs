@@ -3,15 +3,12 @@ using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Flow;
-using MillCard.Core.Geometry;
 using MillCard.Core.Machines;
 using MillCard.Core.Meshes;
 using MillCard.Core.Motion;
-using MillCard.Core.Reach;
 using MillCard.Core.Routines;
 using MillCard.Core.Rules;
 using MillCard.Core.Rules.CardRules;
-using MillCard.Core.Rules.DryRunRules;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Order;
 using MillCard.Core.Slicing.Paths;
@@ -23,8 +20,6 @@ namespace MillCard.Core.Slicing;
 /// <summary>From parts, a card, a filament and a recipe to a program for the machine. The same input gives the same bytes.</summary>
 public static class Slicer
 {
-    private const int MostLayers = 100_000;
-
     /// <summary>Slices and dry-runs.</summary>
     /// <param name="job">What is to be sliced.</param>
     /// <param name="progress">Told how far it has come.</param>
@@ -33,13 +28,13 @@ public static class Slicer
     {
         var heights = HeightNotes(job).ToArray();
         job = Grown(job with { Recipe = Ladder.Resolved(job.Recipe, job.Machine.Card), Mode = ModePlan.InUse(job.Machine, job.Mode) });
-        var refusals = Refusals(job, stop).ToArray();
+        var refusals = SliceRefusals.Of(job, stop).ToArray();
         if (refusals.Length > 0) return new SliceResult(default, [], null, refusals);
         OrderResult? order = null;
         if (job.Sequence == Sequence.OneAtATime)
         {
             order = new PrintOrder(job.Machine, job.Recipe).Of(job.Standing, job.Mode, cure: true, stop);
-            refusals = [.. OneAtATimeRefusals(job, order)];
+            refusals = [.. SliceRefusals.OneAtATime(job, order)];
             if (refusals.Length > 0) return new SliceResult(default, [], null, refusals);
         }
 
@@ -141,89 +136,4 @@ public static class Slicer
             .Select(m => new Finding("lines-for-another-nozzle", m.Weight == MisfitWeight.Unusual ? Severity.Note : Severity.Caution,
                 m.Message, "Lines are laid well only in some widths and heights of the nozzle's bore (common practice).",
                     JsonPointer.Parse("/recipe") + JsonPointer.Parse(m.Asks)));
-
-    private static IEnumerable<Finding> Departing(SliceJob job)
-    {
-        foreach (var error in job.Parts.SelectMany((p, i) =>
-            Departures.Apply(job.Recipe, p.Part.Settings, Departs.Part, JsonPointer.Root / "parts" / i / "settings").Errors)
-            .Concat(job.Zones.SelectMany((z, i) =>
-                Departures.Apply(job.Recipe, z.Zone.Settings, Departs.Zone, JsonPointer.Root / "zones" / i / "settings").Errors)))
-            yield return new Finding("departure-refused", Severity.Stop, error.Message,
-                "A part or a zone departs from the recipe in a way that cannot be.", error.Pointer);
-        if (job.Recipe.Spiral && job.Parts.Count > 1 && job.Sequence == Sequence.AllAtOnce)
-            yield return new Finding("spiral-needs-one-part", Severity.Stop,
-                $"A spiral is one continuous wall; there are {job.Parts.Count} parts that grow together.",
-                "Print them one at a time, or without the spiral.", "/recipe/spiral");
-    }
-
-    private static IEnumerable<Finding> Refusals(SliceJob job, CancellationToken stop)
-    {
-        if (job.Parts.Count == 0)
-            yield return new Finding("nothing-to-print", Severity.Stop, "There is no part on the bed.", "There is nothing to print.",
-                "/parts");
-        var recipe = job.Recipe;
-        var first = recipe.Layers.FirstHeight;
-        if (job.Parts.Count > 0 && job.Parts.Max(p => p.Footprints.Height) / recipe.Layers.Others!.Value > MostLayers)
-            yield return new Finding("too-many-layers", Severity.Stop, $"This would be more than {MostLayers} layers.",
-                "Use higher layers.", "/recipe/layers/others");
-        foreach (var (height, pointer) in new[] { (first, "/recipe/layers/first"), (recipe.Layers.Others!.Value, "/recipe/layers/others") })
-            if (height > recipe.LineWidth!.Value)
-                yield return new Finding("line-higher-than-wide", Severity.Stop,
-                    $"A line of {recipe.LineWidth:0.###} mm cannot be {height:0.###} mm high.",
-                    "A line is at least as wide as it is high.", pointer);
-        foreach (var finding in Departing(job)) yield return finding;
-        foreach (var nozzle in job.NozzlesInUse)
-            if (job.Machine.Nozzles[nozzle] is { FilamentDiameter: { } fed } one && job.FilamentOf(nozzle).Diameter is { } asks
-                && FedDiameter.Differs(fed, asks))
-                yield return FilamentDiameterMismatch.Of(one.Id, fed, asks, job.FilamentPointer(nozzle));
-        if (job.Mode is { } mode && (!job.Machine.HasTwoCarriages || job.Machine.Card.Modes.All(m => m.Kind != mode.Kind)))
-        {
-            yield return new Finding("no-such-mode", Severity.Stop, $"{job.Machine.Card.Name} has no mode of this kind.",
-                "The card's modes say which ways to run its two carriages there are.", "/mode/kind");
-            yield break;
-        }
-        for (var i = 0; i < job.Parts.Count; i++)
-            foreach (var id in job.Parts[i].Part.Nozzles.Where(id => job.Machine.NozzleNamed(id) < 0))
-            {
-                yield return new Finding("no-such-nozzle", Severity.Stop,
-                    $"{job.Parts[i].Part.Name} asks for nozzle {id}, which this machine does not have.",
-                    "A part is printed by the nozzles of the card.", JsonPointer.Root / "parts" / i / "nozzles");
-                yield break;
-            }
-        var fit = new Fit(job.Machine, recipe).Of(job.Standing, job.Mode, stop: stop);
-        for (var i = 0; i < fit.Count; i++)
-            foreach (var violation in fit[i].Violations)
-            {
-                var cure = violation.Move is { } move
-                    ? Invariant($" Moving it by X {move.X:0.###}, Y {move.Y:0.###} mm cures it.")
-                    : fit[i].Searched && violation.Remedy is null ? " No move cures it." : "";
-                yield return new Finding("does-not-fit", Severity.Stop, violation.Message + cure,
-                    "It would be printed where the machine cannot or must not go.", JsonPointer.Root / "parts" / i);
-            }
-    }
-
-    private static IEnumerable<Finding> OneAtATimeRefusals(SliceJob job, OrderResult order)
-    {
-        foreach (var cycle in order.Cycles)
-        {
-            var names = string.Join(", ", cycle.Select(i => job.Parts[i].Part.Name));
-            var cure = order.Conflicts.Where(c => cycle.Contains(c.First) && cycle.Contains(c.Then) && c.Cure is not null)
-                .MinBy(c => c.Cure!.Length);
-            var how = "";
-            if (cure is { Cure: { } move })
-            {
-                var (then, first) = (job.Parts[cure.Then].Part.Name, job.Parts[cure.First].Part.Name);
-                how = Invariant(
-                    $" Moving {then} by X {move.X:0.###}, Y {move.Y:0.###} mm lets it be printed after {first}.");
-            }
-            yield return new Finding("no-order", Severity.Stop,
-                $"There is no order in which {names} can be printed one at a time: whichever stands first, the head hits it.{how}",
-                "The head would run into a finished part.", "/parts");
-        }
-        var reach = job.Machine.Card.Motion.Axes.Z?.Max ?? job.Machine.Card.Envelope.Height!.Value;
-        if (job.Parts.Count > 1 && order.Order is not null && order.TravelHeight > reach + Plane.Touch)
-            yield return new Finding("no-way-over", Severity.Stop,
-                Invariant($"The nozzle has to pass {order.TravelHeight:0.##} mm high over the finished parts; Z goes up to {reach:0.##}."),
-                "Between parts the head travels above the tallest finished one.", "/parts");
-    }
 }

@@ -1,4 +1,5 @@
 using MillCard.Core.Flavours;
+using static MillCard.Core.Routines.Carrying.CarriedFigures;
 
 namespace MillCard.Core.Routines.Carrying;
 

@@ -4,6 +4,7 @@ using System.Text.RegularExpressions;
 using MillCard.Core.Documents;
 using MillCard.Core.Flavours;
 using MillCard.Core.Gcode;
+using static MillCard.Core.Routines.Carrying.CarriedFigures;
 
 namespace MillCard.Core.Routines.Carrying;
 
@@ -145,9 +146,6 @@ public sealed partial class Carry
             ? (Value("S", code, Math.Round(number / 255, 4)), "Up to 1 is a share of full speed there.") : (code, null);
     }
 
-    private static string Value(string letter, string code, double value) =>
-        Regex.Replace(code, $@"(?<=\s){letter}\s*[\d.]+", letter + Invariant($"{value}"));
-
     /// <summary>A line that changes how words count; where E words would count another way there, that is said behind it.</summary>
     private (string After, string? Note) Counting(Command command, string code)
     {
@@ -159,25 +157,6 @@ public sealed partial class Carry
             return (code, $"Under G91 E words are lengths on {_to.Name}, whatever M82 says: write them as lengths there.");
         return ($"{code}\n{_to.With(mend)!.Word}", $"{command.Word} makes E words count another way on {_to.Name} than on {_from.Name}.");
     }
-
-    private static double Factor(string from, string to) => (from == "mm/min" ? 1 / 60.0 : 1) * (to == "mm/min" ? 60 : 1);
-
-    private static string Scaled(string word, CarriedWords words, double factor) =>
-        string.Join(' ', words.All.Select(w => w.Key + (w.Value.Length == 0 || w.Key == "J" ? w.Value : Times(w.Value, factor)))
-            .Prepend(word));
-
-    /// <summary>A number times a factor; an expression gets a filter.</summary>
-    private static string Times(string value, double factor) =>
-        factor == 1 ? value
-        : Number(value) is { } number ? Invariant($"{Math.Round(number * factor, 5)}")
-        : value.Replace("}}", factor > 1
-            ? $"| times: {Invariant($"{factor}")} }}}}"
-            : $"| divided_by: {Invariant($"{Math.Round(1 / factor, 5)}")} }}}}", StringComparison.Ordinal);
-
-    private static double? Number(string value) => double.TryParse(value, CultureInfo.InvariantCulture, out var number) ? number : null;
-
-    private static string? Least(string? a, string? b) => a is null ? b : b is null ? a : Number(a) is { } x && Number(b) is { } y
-        ? (x <= y ? a : b) : a;
 
     [GeneratedRegex(@"^[A-Za-z]\s*\d*(\.\d+)?")]
     private static partial Regex Head();

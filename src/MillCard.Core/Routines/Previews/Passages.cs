@@ -1,8 +1,6 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Flavours;
-using MillCard.Core.Geometry;
 using MillCard.Core.Machines;
-using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Routines.Previews;
 
@@ -17,92 +15,55 @@ public sealed record Passage(string Id, string Title, string About, string Momen
 /// <summary>The passages for a machine.</summary>
 public static class Passages
 {
-    private const double Inset = 4;
-    private const double Shortest = 30;
-    private const double Longest = 140;
-
     /// <summary>All that make sense on a machine.</summary>
     public static IReadOnlyList<Passage> For(Machine machine)
     {
-        var card = machine.Card;
-        var flavour = Flavour.Of(machine.Flavour);
-        string Spelled(string what, string value) => flavour.Spell(what, ("value", value))!;
-        var heated = card.Envelope.Heated == true;
-        var passages = new List<Passage>
-        {
-            new("warm-together", "Warm both together, wait late", heated
-                ? "The bed heats while the nozzle waits at standby, where it does not ooze."
-                : "The nozzle warms to standby while the machine homes.", "start", Lines(
-                "; warm together, wait late", heated ? Spelled("bed-set", "{{ heat.bed }}")
-                    : null, Spelled("nozzle-set", "{{ heat.standby }}"), "G28",
-                heated ? Spelled("bed-wait", "{{ heat.bed }}") : null, Spelled("nozzle-wait", "{{ heat.nozzle }}"))),
-            new("home", "Home", "Words are positions, lengths in mm, E words are lengths.", "start",
-                Lines("; home", flavour.Find('G', 21) is null ? null : "G21", "G90", "M83", "G28")),
-        };
-        if (card.Head.Probe is { Kind: not (null or ProbeKind.None) } && flavour.Spell("level") is { } level)
-            passages.Add(new("level", "Level after home", flavour.HomeDropsMesh
-                ? "Homing forgets the mesh on this flavour: probe after it, or switch the stored mesh on."
-                : "Probe after homing.", "start",
-                Lines("; level after home", "G28", level, flavour.HomeDropsMesh ? flavour.Spell("mesh-restore") : null)));
-        if (PrimeLine(machine) is { } prime) passages.Add(prime);
-        if (Wiper(machine) is { } wipe) passages.Add(wipe);
-        passages.Add(Present(machine));
-        passages.Add(new("all-off", "All off", "Heaters, fan and motors.", "end", Lines("; all off",
-            string.Join('\n', machine.Nozzles.Count > 1 ? machine.Nozzles.Select((_, i) => $"M104 T{i} S0")
-                : [Spelled("nozzle-set", "0")]), heated ? Spelled("bed-set", "0")
-                : null, flavour.Spell("fan-off"), flavour.Spell("motors-off"))));
-        return passages;
+        Passage?[] all = [WarmTogether(machine), Home(machine), Level(machine), PrimeLine.Of(machine), Wiper(machine), Present(machine),
+            AllOff(machine)];
+        return [.. all.OfType<Passage>()];
     }
 
-    private static string Lines(params string?[] lines) => string.Join('\n', lines.Where(l => l is not null)) + "\n";
-
-    /// <summary>A line along the edge that leaves most room, clear of every keep-out as the head with its bodies needs it.</summary>
-    private static Passage? PrimeLine(Machine machine)
+    private static Passage WarmTogether(Machine machine)
     {
-        var box = machine.Bed.EnvelopeInternal;
-        var free = machine.Usable;
-        foreach (var forbidden in Forbidden.All(machine, 0.2)) free = Plane.Difference(free, forbidden.Grown);
-        // above whatever stands, so that the head with its bodies passes
-        var over = Math.Max(5, machine.KeepOuts.Where(k => k.KeepOut.Kind == KeepOutKind.Obstacle).Select(k => k.KeepOut.Top ?? 0)
-            .DefaultIfEmpty().Max() + machine.Clearance + 1);
-        var lift = Invariant($"G1 Z{over:0.##} F600");
-        // a round bed has room for a line only further in
-        foreach (var (name, alongX, at) in Enumerable.Range(0, 14).Select(i => Inset + 2 * i)
-            .SelectMany(inset => new[] { ("front", true, box.MinY + inset), ("left", false, box.MinX + inset),
-            ("back", true, box.MaxY - inset), ("right", false, box.MaxX - inset) }))
-        {
-            var line = alongX ? Line(box.MinX + Inset, at, box.MaxX - Inset, at) : Line(at, box.MinY + Inset, at, box.MaxY - Inset);
-            var clear = free.Intersection(line);
-            var longest = Enumerable.Range(0, clear.NumGeometries).Select(clear.GetGeometryN).OfType<LineString>()
-                .OrderByDescending(l => l.Length).FirstOrDefault();
-            if (longest is null || longest.Length < Shortest) continue;
-            var (from, to) = (longest.Coordinates[0], longest.Coordinates[^1]);
-            var middle = alongX ? (from.X + to.X) / 2 : (from.Y + to.Y) / 2;
-            var half = Math.Min(longest.Length, Longest) / 2;
-            var (min, max) = (middle - half, middle + half);
-            var nearest = machine.KeepOuts.Select(k =>
-                (k.KeepOut.Name, Distance: k.Outline.Distance(alongX ? Line(min, at, max, at) : Line(at, min, at, max))))
-                .OrderBy(k => k.Distance).FirstOrDefault();
-            string X(double x) => FromEdge("bed.min_x", x - box.MinX);
-            string Y(double y) => FromEdge("bed.min_y", y - box.MinY);
-            var width = machine.Nozzle.Diameter!.Value * 1.5;
-            var feed = (max - min) * width * 0.3 / (Math.PI / 4 * Math.Pow(machine.Nozzle.FilamentDiameter ?? 1.75, 2));
-            var about = Invariant($"{max - min:0} mm along the {name} "
-                    + $"edge{(nearest.Name is null ? "" : $", {nearest.Distance:0} mm clear of {nearest.Name}")}.");
-            return new Passage("prime-line", "Prime along an edge", about, "start", Lines(
-                $"; prime along the {name}, clear of every keep-out", "G92 E0", lift,
-                    $"G1 X{X(alongX ? min : at)} Y{Y(alongX ? at : min)} F6000", "G1 Z{{ first.height }} F600",
-                Invariant($"G1 {(alongX ? $"X{X(max)}" : $"Y{Y(max)}")} E{feed:0.#} F1200"), lift,
-                    "G92 E0"));
-        }
-        return null;
+        const string lead = "; warm together, wait late";
+        var (standby, wait) = (Spelled(machine, "nozzle-set", "{{ heat.standby }}"), Spelled(machine, "nozzle-wait", "{{ heat.nozzle }}"));
+        return machine.Card.Envelope.Heated == true
+            ? new("warm-together", "Warm both together, wait late",
+                "The bed heats while the nozzle waits at standby, where it does not ooze.", "start",
+                Lines(lead, Spelled(machine, "bed-set", "{{ heat.bed }}"), standby, "G28",
+                    Spelled(machine, "bed-wait", "{{ heat.bed }}"), wait))
+            : new("warm-together", "Warm both together, wait late", "The nozzle warms to standby while the machine homes.", "start",
+                Lines(lead, standby, "G28", wait));
     }
 
-    private static LineString Line(double x0, double y0, double x1, double y1) =>
-        Plane.Factory.CreateLineString([new Coordinate(x0, y0), new Coordinate(x1, y1)]);
+    private static Passage Home(Machine machine) =>
+        new("home", "Home", "Words are positions, lengths in mm, E words are lengths.", "start",
+            Lines("; home", Flavour.Of(machine.Flavour).Find('G', 21) is null ? null : "G21", "G90", "M83", "G28"));
 
-    private static string FromEdge(string name, double distance) =>
-        Invariant($"{{{{ {name} | plus: {distance:0.##} | mm }}}}");
+    private static Passage? Level(Machine machine)
+    {
+        var flavour = Flavour.Of(machine.Flavour);
+        if (machine.Card.Head.Probe is not { Kind: not (null or ProbeKind.None) } || flavour.Spell("level") is not { } level) return null;
+        return flavour.HomeDropsMesh
+            ? new("level", "Level after home", "Homing forgets the mesh on this flavour: probe after it, or switch the stored mesh on.",
+                "start", Lines("; level after home", "G28", level, flavour.Spell("mesh-restore")))
+            : new("level", "Level after home", "Probe after homing.", "start", Lines("; level after home", "G28", level));
+    }
+
+    private static Passage AllOff(Machine machine)
+    {
+        var flavour = Flavour.Of(machine.Flavour);
+        string[] nozzles = machine.Nozzles.Count > 1 ? [.. machine.Nozzles.Select((_, i) => $"M104 T{i} S0")]
+            : [Spelled(machine, "nozzle-set", "0")];
+        var bed = machine.Card.Envelope.Heated == true ? Spelled(machine, "bed-set", "0") : null;
+        return new("all-off", "All off", "Heaters, fan and motors.", "end",
+            Lines(["; all off", .. nozzles, bed, flavour.Spell("fan-off"), flavour.Spell("motors-off")]));
+    }
+
+    private static string Spelled(Machine machine, string what, string value) =>
+        Flavour.Of(machine.Flavour).Spell(what, ("value", value))!;
+
+    internal static string Lines(params string?[] lines) => string.Join('\n', lines.Where(l => l is not null)) + "\n";
 
     /// <summary>Three strokes over a reserved place that is named a wiper.</summary>
     private static Passage? Wiper(Machine machine)

@@ -56,66 +56,87 @@ internal sealed class LayerOrder
 
     private Ordered Order(CancellationToken stop)
     {
+        var sequence = Enumerable.Range(0, _parts.Max(p => p.Layers.Length)).Select(NozzlesOn).ToArray();
+        var (around, refusal) = Around(ChangesIn(sequence));
+        if (around is null) return new Ordered([], refusal);
+        var plans = new LayerPlan[sequence.Length];
+        // every layer starts where the machine's zero is nearest: layers stay independent of each other and can be ordered in parallel
+        Parallel.For(0, plans.Length, _job.Parallel(stop), i => plans[i] = Plan(i, sequence, around));
+        return new Ordered([.. around.Raft, .. _job.Recipe.Spiral ? Spirals.Of(plans) : plans]) { Notes = _notes };
+    }
+
+    /// <summary>How often the nozzle changes on each layer, with the change on the way to it.</summary>
+    private static int[] ChangesIn(int[][] sequence) =>
+        [.. sequence.Select((nozzles, i) => Math.Max(0, nozzles.Length - 1 + (BeginsWithChange(sequence, i) ? 1 : 0)))];
+
+    private static bool BeginsWithChange(int[][] sequence, int layer) =>
+        layer > 0 && sequence[layer].Length > 0 && sequence[layer - 1].Length > 0 && sequence[layer][0] != sequence[layer - 1][^1];
+
+    /// <summary>What is laid round the parts and below them.</summary>
+    /// <param name="Raft">Layers below the parts, the skirt with the lowest.</param>
+    /// <param name="Skirt">Round all, on the first layers where there is no raft.</param>
+    /// <param name="Brims">One a part, perhaps empty.</param>
+    /// <param name="Shield">Round all up to a layer.</param>
+    /// <param name="ShieldTop">The last layer that has it; −1 for none.</param>
+    /// <param name="Tower">Where nozzles prime; null for none.</param>
+    private sealed record Surroundings(IReadOnlyList<LayerPlan> Raft, IReadOnlyList<ToolPath> Skirt, IReadOnlyList<Shape> Brims,
+        IReadOnlyList<ToolPath> Shield, int ShieldTop, Tower? Tower);
+
+    private (Surroundings? Around, Finding? Refusal) Around(int[] changes)
+    {
         var recipe = _job.Recipe;
-        var count = _parts.Max(p => p.Layers.Length);
         var floor = _ground.Of(_inUse[0], 0);
         var brims = _parts.Select((p, i) => recipe.Raft.Layers > 0 || p.Layers.Length == 0 ? Plane.Empty : BrimOf(i, floor)).ToArray();
         var foot = Plane.Union([.. _parts.Where(p => p.Layers.Length > 0).SelectMany(p => new[] { p.Layers[0].Region, p.Layers[0].Held })
             .Concat(brims).Where(s => !s.IsEmpty)]);
         var raft = recipe.Raft.Layers == 0 ? [] : Foot.Raft(recipe, foot, floor)
             .Select(l => l with { Paths = [.. l.Paths.Select(p => p with { Nozzle = _inUse[0] })] }).ToArray();
-        if (raft.Length > 0)
-        {
-            var whole = Plane.Offset(foot, recipe.Raft.Margin);
-            foot = Plane.Intersection(whole, floor);
-            CutOff("raft", whole, foot, "/recipe/raft/margin");
-        }
-
-        var sequence = Enumerable.Range(0, count).Select(NozzlesOn).ToArray();
-        var changes = sequence.Select((s, i) => s.Length - 1
-            + (i > 0 && s.Length > 0 && sequence[i - 1].Length > 0 && s[0] != sequence[i - 1][^1] ? 1 : 0)).Select(c => Math.Max(0, c))
-            .ToArray();
-        var taken = Plane.Union([foot, .. _parts.SelectMany(p => p.Layers).Select(l => l.Held)
-            .Where(h => !h.IsEmpty),
+        if (raft.Length > 0) foot = RaftedFoot(foot, floor);
+        var taken = Plane.Union([foot, .. _parts.SelectMany(p => p.Layers).Select(l => l.Held).Where(h => !h.IsEmpty),
             .. _job.Parts.Select(p => p.Footprints.Below(double.PositiveInfinity, p.Part.X, p.Part.Y, p.Part.Turn))]);
         var (tower, refusal) = Tower.Of(_job, changes, taken);
-        if (refusal is not null) return new Ordered([], refusal);
+        if (refusal is not null) return (null, refusal);
         var shield = recipe.NozzleChanges.Shield && changes.Any(c => c > 0) ? Shield(taken) : [];
-        if (shield.Any(ring => !floor.Covers(
-            Plane.Factory.CreateLineString([.. ring.Points.Append(ring.Points[0]).Select(p => new Coordinate(p.X, p.Y))]))))
-            return new Ordered([], new Finding("no-room-for-shield", Severity.Stop,
-                "There is no room for the shield round the parts within the bed and clear of its keep-outs.",
-                "It would be laid where the nozzle must not go. Move the parts inwards, or narrow its gap.",
-                "/recipe/nozzleChanges/shield"));
+        if (shield.Any(ring => !floor.Covers(Line(ring)))) return (null, NoRoomForShield);
         var skirt = Foot.Skirt(recipe, shield.Length > 0 ? Plane.Union([foot, .. shield.Select(Filled)]) : foot, floor);
-        var shieldTop = Array.FindLastIndex(changes, c => c > 0);
-
-        var plans = new LayerPlan[count];
-        // every layer starts where the machine's zero is nearest: layers stay independent of each other and can be ordered in parallel
-        var zero = new Point(_job.Machine.Frames.ZeroX, _job.Machine.Frames.ZeroY);
-        Parallel.For(0, count, _job.Parallel(stop), i =>
-        {
-            var place = LayerHeights.At(i, recipe.Layers.FirstHeight, recipe.Layers.Others!.Value);
-            var layer = new Layer(zero);
-            var nozzles = sequence[i];
-            if (i < recipe.Skirt.Layers && raft.Length == 0) layer.Add(skirt, nozzles[0]);
-            if (i == 0) for (var p = 0; p < _parts.Count; p++) layer.Add(Foot.Brim(brims[p], _parts[p].Recipe), nozzles[0]);
-            if (i <= shieldTop) layer.Add(shield, nozzles.Length > 0 ? nozzles[0] : _inUse[0]);
-            var strip = 0;
-            for (var k = 0; k < nozzles.Length; k++)
-            {
-                var changed = k > 0 || i > 0 && sequence[i - 1].Length > 0 && sequence[i - 1][^1] != nozzles[0];
-                if (changed && tower is not null && i < tower.Top)
-                    layer.Add(tower.Lines(strip++, i, place, _job, primes: true), nozzles[k]);
-                Parts(layer, i, nozzles[k]);
-            }
-            for (; tower is not null && i < tower.Top && strip < tower.Strips; strip++)
-                layer.Add(tower.Lines(strip, i, place, _job, primes: false), nozzles[^1]);
-            plans[i] = new LayerPlan(place with { Top = place.Top + _lift }, layer.Paths);
-        });
         if (raft.Length > 0 && skirt.Count > 0)
             raft[0] = raft[0] with { Paths = [.. skirt.Select(s => s with { Nozzle = _inUse[0] }), .. raft[0].Paths] };
-        return new Ordered([.. raft, .. recipe.Spiral ? Spiralled(plans) : plans]) { Notes = _notes };
+        return (new(raft, raft.Length > 0 ? [] : skirt, brims, shield, Array.FindLastIndex(changes, c => c > 0), tower), null);
+    }
+
+    /// <summary>What a raft stands on: the foot with the raft's margin, as far as there is room.</summary>
+    private Shape RaftedFoot(Shape foot, Shape floor)
+    {
+        var whole = Plane.Offset(foot, _job.Recipe.Raft.Margin);
+        var laid = Plane.Intersection(whole, floor);
+        CutOff("raft", whole, laid, "/recipe/raft/margin");
+        return laid;
+    }
+
+    private static readonly Finding NoRoomForShield = new("no-room-for-shield", Severity.Stop,
+        "There is no room for the shield round the parts within the bed and clear of its keep-outs.",
+        "It would be laid where the nozzle must not go. Move the parts inwards, or narrow its gap.", "/recipe/nozzleChanges/shield");
+
+    private LayerPlan Plan(int layer, int[][] sequence, Surroundings around)
+    {
+        var (recipe, nozzles) = (_job.Recipe, sequence[layer]);
+        var place = LayerHeights.At(layer, recipe.Layers.FirstHeight, recipe.Layers.Others!.Value);
+        var lines = new OrderedLayer(new Point(_job.Machine.Frames.ZeroX, _job.Machine.Frames.ZeroY));
+        if (layer < recipe.Skirt.Layers) lines.Add(around.Skirt, nozzles[0]);
+        if (layer == 0)
+            for (var p = 0; p < _parts.Count; p++) lines.Add(Foot.Brim(around.Brims[p], _parts[p].Recipe), nozzles[0]);
+        if (layer <= around.ShieldTop) lines.Add(around.Shield, nozzles.Length > 0 ? nozzles[0] : _inUse[0]);
+        var tower = around.Tower is { } there && layer < there.Top ? there : null;
+        var strip = 0;
+        for (var k = 0; k < nozzles.Length; k++)
+        {
+            if (tower is not null && (k > 0 || BeginsWithChange(sequence, layer)))
+                lines.Add(tower.Lines(strip++, layer, place, _job, primes: true), nozzles[k]);
+            Parts(lines, layer, nozzles[k]);
+        }
+        for (; tower is not null && strip < tower.Strips; strip++)
+            lines.Add(tower.Lines(strip, layer, place, _job, primes: false), nozzles[^1]);
+        return new LayerPlan(place with { Top = place.Top + _lift }, lines.Paths);
     }
 
     /// <summary>Nozzles of a layer in order; every other layer begins with the one that the layer below ended with.</summary>
@@ -160,9 +181,14 @@ internal sealed class LayerOrder
     }
 
     private static Shape Filled(ToolPath ring) =>
-        Plane.Factory.CreatePolygon([.. ring.Points.Append(ring.Points[0]).Select(p => new Coordinate(p.X, p.Y))]);
+        Plane.Factory.CreatePolygon(Corners(ring));
 
-    private void Parts(Layer into, int layer, int nozzle)
+    private static Shape Line(ToolPath ring) => Plane.Factory.CreateLineString(Corners(ring));
+
+    private static Coordinate[] Corners(ToolPath ring) =>
+        [.. ring.Points.Append(ring.Points[0]).Select(p => new Coordinate(p.X, p.Y))];
+
+    private void Parts(OrderedLayer into, int layer, int nozzle)
     {
         var left = _parts.Index().Where(p => _nozzles[p.Index] == nozzle && layer < p.Item.Layers.Length && !IsEmpty(p.Item.Layers[layer]))
             .ToList();
@@ -180,7 +206,7 @@ internal sealed class LayerOrder
         return middle.IsEmpty ? new Point(0, 0) : new Point(middle.X, middle.Y);
     }
 
-    private static void Part(Layer into, LaidPart part, int layer, int index, int nozzle)
+    private static void Part(OrderedLayer into, LaidPart part, int layer, int index, int nozzle)
     {
         var own = part.Layers[layer];
         into.AddNearest(own.Supports, nozzle, index);
@@ -199,53 +225,5 @@ internal sealed class LayerOrder
             if (fixedOrder) into.Add(group, nozzle, index); else into.AddNearest(group, nozzle, index);
         }
         into.Inside = null;
-    }
-
-    /// <summary>Every climbing ring begins where the one below it ended.</summary>
-    private static IEnumerable<LayerPlan> Spiralled(LayerPlan[] plans)
-    {
-        Point? here = null;
-        foreach (var plan in plans)
-        {
-            var paths = plan.Paths.Select(path =>
-            {
-                if (!path.Climbs || here is not { } end) return path;
-                var best = 0;
-                for (var i = 1; i < path.Points.Length; i++) if (path.Points[i].To(end) < path.Points[best].To(end)) best = i;
-                return path.From(best);
-            }).ToArray();
-            if (paths.Length > 0) here = paths[^1].End;
-            yield return plan with { Paths = paths };
-        }
-    }
-
-    /// <summary>The paths of a layer as they are put in order.</summary>
-    private sealed class Layer(Point start)
-    {
-        public List<ToolPath> Paths { get; } = [];
-        public Point Here { get; private set; } = start;
-        /// <summary>Ways that stay within the part that is being laid; null for straight ways.</summary>
-        public InsideTravel? Inside { get; set; }
-
-        public void Add(IEnumerable<ToolPath> paths, int nozzle, int? part = null)
-        {
-            foreach (var path in paths) Put(path with { Nozzle = nozzle, Part = part });
-        }
-
-        /// <summary>Nearest next; rings may begin at any corner unless they keep their seams.</summary>
-        public void AddNearest(IReadOnlyList<ToolPath> paths, int nozzle, int part, bool keepSeams = false)
-        {
-            foreach (var path in TravelOrder.Of(paths, Here, keepSeams)) Put(path with { Nozzle = nozzle, Part = part });
-        }
-
-        private void Put(ToolPath path)
-        {
-            var before = Paths.Count > 0 ? Paths[^1] : null;
-            if (Inside is not null && before is not null && before.Part == path.Part && before.Nozzle == path.Nozzle
-                && before.Kind.IsPart() && Inside.Between(before.End, path.Points[0]) is { } way)
-                path = path with { Approach = way };
-            Paths.Add(path);
-            Here = path.End;
-        }
     }
 }

@@ -1,0 +1,41 @@
+using MillCard.Core.Documents;
+using MillCard.Core.Geometry;
+using MillCard.Core.Meshes;
+
+namespace MillCard.Core.Slicing.Sections;
+
+/// <summary>A part cut in the middle of every layer.</summary>
+/// <param name="Regions">What is plastic, one a layer, with the recipe's compensation.</param>
+/// <param name="Unclosed">Outlines that were left out because they could not be closed.</param>
+/// <param name="Crossing">Layers whose outlines cross each other.</param>
+/// <param name="OpenEdges">Edges of the mesh that have no partner.</param>
+internal sealed record PartSections(Shape[] Regions, int Unclosed, int Crossing, int OpenEdges)
+{
+    /// <summary>Cuts a mesh, layers in parallel.</summary>
+    /// <param name="mesh">As it stands on the bed.</param>
+    /// <param name="neighbours">Its faces' neighbours.</param>
+    /// <param name="places">The layers.</param>
+    /// <param name="compensation">What outlines are grown by.</param>
+    /// <param name="options">How parallel, and when to stop.</param>
+    /// <param name="done">Told how many layers are cut.</param>
+    public static PartSections Of(Mesh mesh, Neighbours neighbours, LayerPlace[] places, Compensation compensation,
+        ParallelOptions options, Action<int> done)
+    {
+        var (unclosed, crossing, cut) = (0, 0, 0);
+        var regions = new Shape[places.Length];
+        var sections = new CrossSections(mesh, neighbours, [.. places.Select(p => p.Middle)]);
+        Parallel.For(0, places.Length, options, sections.NewTracer, (i, _, tracer) =>
+        {
+            var contours = tracer.Trace(i);
+            if (contours.Unclosed > 0) Interlocked.Add(ref unclosed, contours.Unclosed);
+            var grown = compensation.Xy + (i == 0 ? compensation.FirstLayer : 0);
+            regions[i] = Plane.Offset(Sections.Regions.Of(contours, out var crosses), grown);
+            if (crosses) Interlocked.Increment(ref crossing);
+            done(Interlocked.Increment(ref cut));
+            return tracer;
+        }, tracer => tracer.Dispose());
+        // equal neighbours share one shape: comparing them costs nothing then
+        for (var i = 1; i < regions.Length; i++) if (regions[i].EqualsExact(regions[i - 1])) regions[i] = regions[i - 1];
+        return new(regions, unclosed, crossing, neighbours.OpenEdges);
+    }
+}

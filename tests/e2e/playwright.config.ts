@@ -19,8 +19,7 @@ export default defineConfig({
       args: [
         '--no-sandbox',
         '--font-render-hinting=none',
-        '--use-angle=swiftshader',
-        '--enable-unsafe-swiftshader',
+        '--disable-gpu',
         '--no-first-run',
         '--disable-background-networking',
         '--disable-component-update',

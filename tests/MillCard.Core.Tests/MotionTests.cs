@@ -18,6 +18,13 @@ public class MotionTests
     }
 
     [Fact]
+    public void More_flow_feeds_more_and_reaches_the_melting_limit_at_less_speed()
+    {
+        Assert.Equal(1.1 * ExtrudedLine.FeedPerMm(0.45, 0.2, 1.75), ExtrudedLine.FeedPerMm(0.45, 0.2, 1.75, 1.1), 1e-12);
+        Assert.Equal(ExtrudedLine.FastestSpeed(11, 0.45, 0.2) / 1.1, ExtrudedLine.FastestSpeed(11, 0.45, 0.2, 1.1), 1e-9);
+    }
+
+    [Fact]
     public void Thicker_filament_is_fed_less() => Assert.Equal(0.011195, ExtrudedLine.FeedPerMm(0.4, 0.2, 2.85), 6);
 
     [Theory, InlineData(0.40, 0.20, 154.0), InlineData(0.45, 0.20, 135.1), InlineData(0.50, 0.28, 89.3), InlineData(0.60, 0.30, 68.5)]

@@ -56,6 +56,66 @@ internal static class Solids
         return Grid(corners, rings, n, wrap: true);
     }
 
+    /// <summary>A square bar twisted about an axis beside it.</summary>
+    /// <param name="radius">Distance of its middle from the axis, mm.</param>
+    /// <param name="side">mm.</param>
+    /// <param name="height">mm.</param>
+    /// <param name="turns">Turns over its height.</param>
+    /// <param name="steps">Pieces over its height.</param>
+    public static Mesh Twisted(double radius, double side, double height, double turns, int steps) =>
+        Stacked(steps, 4, height, (k, i) =>
+        {
+            var (sin, cos) = Math.SinCos(2 * Math.PI * turns * k / steps);
+            var (x, y) = (radius + (i is 0 or 3 ? -side / 2 : side / 2), i < 2 ? -side / 2 : side / 2);
+            return (x * cos - y * sin, x * sin + y * cos);
+        });
+
+    /// <summary>A bolt with a saw-toothed thread.</summary>
+    /// <param name="outer">Radius over the thread, mm.</param>
+    /// <param name="inner">Radius of its ground, mm.</param>
+    /// <param name="starts">Number of starts.</param>
+    /// <param name="turns">Turns over its height.</param>
+    /// <param name="n">Pieces round, and to a turn.</param>
+    public static Mesh Thread(double outer, double inner, int starts, double turns, int n) =>
+        Stacked((int)(turns * n), n, 2 * turns, (k, i) =>
+        {
+            var tooth = Math.Abs((starts * (double)i / n + (double)k / n) % 1 - 0.5) * 2;
+            var (sin, cos) = Math.SinCos(2 * Math.PI * i / n);
+            var r = inner + (outer - inner) * tooth;
+            return (r * cos, r * sin);
+        });
+
+    /// <summary>Outlines of n corners, counter-clockwise, one above the other, closed at both ends.</summary>
+    private static Mesh Stacked(int steps, int n, double height, Func<int, int, (double X, double Y)> at)
+    {
+        var corners = new List<float>();
+        for (var k = 0; k <= steps; k++)
+            for (var i = 0; i < n; i++)
+            {
+                var (x, y) = at(k, i);
+                corners.AddRange([(float)x, (float)y, (float)(height * k / steps)]);
+            }
+        var faces = new List<int>();
+        for (var k = 0; k < steps; k++)
+            for (var i = 0; i < n; i++)
+            {
+                var (a, b) = (k * n + i, k * n + (i + 1) % n);
+                faces.AddRange([a, b, b + n, a, b + n, a + n]);
+            }
+        foreach (var (first, up) in new[] { (0, false), (steps * n, true) })
+        {
+            var middle = corners.Count / 3;
+            var ring = Enumerable.Range(first, n).ToArray();
+            corners.AddRange([ring.Average(c => corners[3 * c]), ring.Average(c => corners[3 * c + 1]), corners[3 * first + 2]]);
+            for (var i = 0; i < n; i++)
+            {
+                var (a, b) = (ring[i], ring[(i + 1) % n]);
+                faces.AddRange(up ? [a, b, middle] : [b, a, middle]);
+            }
+        }
+        return new Mesh([.. corners], [.. faces]);
+    }
+
     private static Mesh Grid(List<float> corners, int rings, int n, bool wrap)
     {
         var rows = corners.Count / 3 / n;

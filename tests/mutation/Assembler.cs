@@ -50,9 +50,8 @@ internal sealed class Assembler
         var result = compilation.Emit(stream, manifestResources: _resources);
         if (!result.Success)
         {
-            if (change is null)
-                throw new InvalidOperationException(string.Join('\n', result.Diagnostics.Where(d => d.Severity == DiagnosticSeverity.Error)));
-            return false;
+            if (change is not null) return false;
+            throw new InvalidOperationException(string.Join('\n', result.Diagnostics.Where(d => d.Severity == DiagnosticSeverity.Error)));
         }
         File.WriteAllBytes(to, stream.ToArray());
         return true;

@@ -35,7 +35,7 @@ public static class OutlineFile
         if (start.StartsWith('<')) return OfDrawing(file, stop);
         if (start.Length > 0 && start[0] is 'M' or 'm' && file.Length < MostCharacters && !start.Contains('\0', StringComparison.Ordinal))
             return OfRings(SvgPath.Rings(Encoding.UTF8.GetString(file)).Select(Flipped), null, stop);
-        var footprints = new Footprints(Stl.Read(file, stop));
+        var footprints = new Footprints(Stl.Read(file, stop), stop);
         return OfRings(Plane.Polygons(footprints.Whole).Select(p => (IReadOnlyList<Coordinate>)p.ExteriorRing.Coordinates), 1, stop);
     }
 

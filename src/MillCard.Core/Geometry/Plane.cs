@@ -24,14 +24,21 @@ public static class Plane
 
     /// <summary>What either covers.</summary>
     public static Shape Union(Shape a, Shape b) =>
-        a.IsEmpty ? b : b.IsEmpty ? a : OverlayNGRobust.Overlay(a, b, SpatialFunction.Union);
+        a.IsEmpty ? b : b.IsEmpty ? a : Areas(OverlayNGRobust.Overlay(a, b, SpatialFunction.Union));
+
+    /// <summary>What either covers, corners on a raster of 10 nm: for areas whose outlines nearly run along each other, where exact
+    /// overlay has to try again and again.</summary>
+    public static Shape UnionOnRaster(Shape a, Shape b) =>
+        a.IsEmpty ? b : b.IsEmpty ? a : Areas(OverlayNG.Overlay(a, b, SpatialFunction.Union, Raster));
+
+    private static readonly PrecisionModel Raster = new(1e5);
 
     /// <summary>What any covers.</summary>
     public static Shape Union(IReadOnlyCollection<Shape> all) => all.Count switch
     {
         0 => Empty,
         1 => all.First(),
-        _ => OverlayNGRobust.Union(all),
+        _ => Areas(OverlayNGRobust.Union(all)),
     };
 
     /// <summary>What both cover.</summary>

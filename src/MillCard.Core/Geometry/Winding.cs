@@ -16,7 +16,8 @@ public static class Winding
 
     /// <summary>The areas with a winding number other than 0.</summary>
     /// <param name="segments">Segments that together close; order does not matter.</param>
-    public static Shape Resolve(IReadOnlyList<DirectedSegment> segments)
+    /// <param name="stop">Ends the computation.</param>
+    public static Shape Resolve(IReadOnlyList<DirectedSegment> segments, CancellationToken stop = default)
     {
         if (segments.Count < 3) return Plane.Empty;
         var strings = new List<ISegmentString>(segments.Count);
@@ -26,6 +27,7 @@ public static class Winding
         noder.ComputeNodes(strings);
         var polygonizer = new Polygonizer();
         var seen = new HashSet<(double, double, double, double)>();
+        stop.ThrowIfCancellationRequested();
         foreach (ISegmentString noded in noder.GetNodedSubstrings())
         {
             var c = noded.Coordinates;
@@ -39,6 +41,7 @@ public static class Winding
         var covered = new List<Shape>();
         foreach (var face in polygonizer.GetPolygons())
         {
+            stop.ThrowIfCancellationRequested();
             if (face.Area < 1e-9) continue;
             var inside = face.InteriorPoint.Coordinate;
             if (index.NumberAt(inside.X, inside.Y) != 0) covered.Add(face);

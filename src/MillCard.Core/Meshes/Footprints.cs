@@ -13,13 +13,14 @@ public sealed class Footprints
     private readonly ConcurrentDictionary<double, Shape> _above = new();
     private readonly Shape _hull;
 
-    /// <summary>Of any mesh.</summary>
-    public Footprints(Mesh mesh)
+    /// <param name="mesh">Any mesh.</param>
+    /// <param name="stop">Ends the computation.</param>
+    public Footprints(Mesh mesh, CancellationToken stop = default)
     {
         _mesh = Placement.Place(mesh, 0, 0, 0);
-        Neighbours = Neighbours.Of(_mesh);
+        Neighbours = Neighbours.Of(_mesh, stop);
         Height = _mesh.Box.MaxZ;
-        Whole = Below(double.PositiveInfinity);
+        Whole = Below(double.PositiveInfinity, stop: stop);
         _hull = Whole.ConvexHull();
     }
 
@@ -41,13 +42,15 @@ public sealed class Footprints
     /// <summary>The projection of what lies below a height, in the part's own frame.</summary>
     /// <param name="height">mm above the bed.</param>
     /// <param name="apron">What is grown round the first layer; the default for nothing.</param>
-    public Shape Below(double height, Apron apron = default) =>
-        _below.GetOrAdd((height > Height ? double.PositiveInfinity : height, apron), key => Make(key.Height, key.Apron));
+    /// <param name="stop">Ends the computation.</param>
+    public Shape Below(double height, Apron apron = default, CancellationToken stop = default) =>
+        _below.GetOrAdd((height > Height ? double.PositiveInfinity : height, apron), key => Make(key.Height, key.Apron, stop));
 
     /// <summary>The projection of what rises above a height, in the part's own frame.</summary>
     /// <param name="height">mm above the bed.</param>
-    public Shape Above(double height) => height >= Height ? Plane.Empty : height <= 0 ? Whole
-        : _above.GetOrAdd(height, key => Projection.Above(_mesh, Neighbours, key));
+    /// <param name="stop">Ends the computation.</param>
+    public Shape Above(double height, CancellationToken stop = default) => height >= Height ? Plane.Empty : height <= 0 ? Whole
+        : _above.GetOrAdd(height, key => Projection.Above(_mesh, Neighbours, key, stop));
 
     /// <summary>A projection where a placement puts it.</summary>
     /// <param name="height">mm above the bed.</param>
@@ -55,7 +58,9 @@ public sealed class Footprints
     /// <param name="y">Middle of the turned part's bounding box, mm, bed frame.</param>
     /// <param name="turn">Degrees, counter-clockwise.</param>
     /// <param name="apron">What is grown round the first layer; the default for nothing.</param>
-    public Shape Below(double height, double x, double y, double turn, Apron apron = default) => Placed(Below(height, apron), x, y, turn);
+    /// <param name="stop">Ends the computation.</param>
+    public Shape Below(double height, double x, double y, double turn, Apron apron = default, CancellationToken stop = default) =>
+        Placed(Below(height, apron, stop), x, y, turn);
 
     /// <summary>A shape of the part's own frame where a placement puts it.</summary>
     /// <param name="shape">In the part's own frame.</param>
@@ -70,11 +75,11 @@ public sealed class Footprints
         return new AffineTransformation(cos, -sin, x - (box.MinX + box.MaxX) / 2, sin, cos, y - (box.MinY + box.MaxY) / 2).Transform(shape);
     }
 
-    private Shape Make(double height, Apron apron)
+    private Shape Make(double height, Apron apron, CancellationToken stop)
     {
-        if (apron.Width == 0) return Projection.Below(_mesh, Neighbours, height);
-        var foot = Plane.GrowOutside(Below(apron.FirstLayer), apron.Width);
-        return height <= apron.FirstLayer ? foot : Plane.Union(Below(height), foot);
+        if (apron.Width == 0) return Projection.Below(_mesh, Neighbours, height, stop);
+        var foot = Plane.GrowOutside(Below(apron.FirstLayer, stop: stop), apron.Width);
+        return height <= apron.FirstLayer ? foot : Plane.Union(Below(height, stop: stop), foot);
     }
 }
 

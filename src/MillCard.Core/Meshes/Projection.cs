@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using MillCard.Core.Geometry;
 
 namespace MillCard.Core.Meshes;
@@ -5,81 +6,76 @@ namespace MillCard.Core.Meshes;
 /// <summary>The true projection of a part, or of what of it lies below or above a height, onto the bed.</summary>
 /// <remarks>
 /// A vertical line through a solid leaves it downwards through a face that looks down; so the projection of what lies below z
-/// is that of the downward faces cut at z; for what lies above, the same upside down. Only the border of those faces is
-/// resolved, by winding number.
+/// is that of the downward faces cut at z; for what lies above, the same upside down. Where the border of all those faces hardly crosses
+/// itself, it is resolved at once by winding number. Where it does, as on twisted bars and threads, the crossings may be as many as the
+/// square of the faces, while the outline of their union is short: there faces are taken by patches, each is resolved alone, patches are
+/// united, and those that lie within what is covered already, to half of <see cref="Plane.Touch"/>, are left out. Downward faces all wind
+/// the same way, so both come to the same area.
 /// </remarks>
 public static class Projection
 {
+    /// <summary>Faces of a patch: enough to share most of its edges, few enough not to wind round itself.</summary>
+    private const int PatchFaces = 128;
+    private const int FirstPatches = 64;
+
     /// <summary>The areas covered by what of the mesh lies below a height.</summary>
     /// <param name="mesh">A closed mesh; a broken one gives what its faces tell.</param>
     /// <param name="neighbours">Of the same mesh.</param>
     /// <param name="height">mm, in the mesh's own frame; infinite for all of it.</param>
-    public static Shape Below(Mesh mesh, Neighbours neighbours, double height) => Of(mesh, neighbours, height, 1);
+    /// <param name="stop">Ends the computation.</param>
+    public static Shape Below(Mesh mesh, Neighbours neighbours, double height, CancellationToken stop = default) =>
+        Of(new DownwardFaces(mesh, neighbours, height, 1), stop);
 
     /// <summary>The areas covered by what of the mesh rises above a height.</summary>
     /// <param name="mesh">A closed mesh; a broken one gives what its faces tell.</param>
     /// <param name="neighbours">Of the same mesh.</param>
     /// <param name="height">mm, in the mesh's own frame.</param>
-    public static Shape Above(Mesh mesh, Neighbours neighbours, double height) => Of(mesh, neighbours, -height, -1);
+    /// <param name="stop">Ends the computation.</param>
+    public static Shape Above(Mesh mesh, Neighbours neighbours, double height, CancellationToken stop = default) =>
+        Of(new DownwardFaces(mesh, neighbours, -height, -1), stop);
 
-    private static Shape Of(Mesh mesh, Neighbours neighbours, double height, int up)
+    private static Shape Of(DownwardFaces faces, CancellationToken stop)
     {
-        var segments = new List<DirectedSegment>();
-        for (var f = 0; f < mesh.FaceCount; f++)
-            if (LooksDown(mesh, f, up) && Lowest(mesh, f, up) < height) AddBorder(mesh, neighbours, f, height, up, segments);
-        return Plane.WithoutSlits(Winding.Resolve(segments));
+        var chosen = faces.All(stop);
+        var border = faces.Border(chosen, patch: null);
+        if (!Crossings.AreMany(border, stop)) return Plane.WithoutSlits(Winding.Resolve(border, stop));
+        return Covering(faces, chosen, stop);
     }
 
-    private static void AddBorder(Mesh mesh, Neighbours neighbours, int face, double height, int up, List<DirectedSegment> segments)
+    /// <summary>Patches in no order, twice as many each time; those that lie in what is covered already add nothing.</summary>
+    private static Shape Covering(DownwardFaces faces, List<int> chosen, CancellationToken stop)
     {
-        Span<(double X, double Y)> cut = stackalloc (double, double)[2];
-        var cuts = 0;
-        for (var k = 0; k < 3; k++)
+        var (patches, patchOf) = faces.Patches(chosen, PatchFaces, stop);
+        new Random(patches.Count).Shuffle(CollectionsMarshal.AsSpan(patches));
+        var covered = Plane.Empty;
+        for (var (from, count) = (0, FirstPatches); from < patches.Count; (from, count) = (from + count, 2 * count))
         {
-            var (a, b) = (Corner(mesh, face, k, up), Corner(mesh, face, (k + 1) % 3, up));
-            var (inA, inB) = (a.Z < height, b.Z < height);
-            if (inA != inB) cut[cuts++] = inA ? Cut(a, b, height) : Cut(b, a, height);
-            if (!inA && !inB) continue;
-            var across = neighbours.Across(3 * face + k);
-            if (across >= 0 && LooksDown(mesh, across / 3, up)) continue;
-            var from = inA ? (a.X, a.Y) : Cut(b, a, height);
-            var to = inB ? (b.X, b.Y) : Cut(a, b, height);
-            // seen from above a downward face runs clockwise: turn it round
-            segments.Add(up > 0 ? new DirectedSegment(to.Item1, to.Item2, from.Item1, from.Item2)
-                : new DirectedSegment(from.Item1, from.Item2, to.Item1, to.Item2));
+            var cover = new Cover(covered);
+            var open = patches.Skip(from).Take(count).Where(patch => !patch.All(face => cover.Holds(faces.Seen(face)))).ToArray();
+            stop.ThrowIfCancellationRequested();
+            covered = Plane.UnionOnRaster(covered, United(open, 0, open.Length, patch => Area(faces, patch, patchOf, stop), stop));
         }
-        if (cuts == 2) AddCut(mesh, face, up, cut, segments);
+        return Plane.WithoutSlits(covered);
     }
 
-    private static void AddCut(Mesh mesh, int face, int up, Span<(double X, double Y)> cut, List<DirectedSegment> segments)
+    /// <summary>What a patch covers; one that folds over itself is halved until its parts hardly do.</summary>
+    private static Shape Area(DownwardFaces faces, List<int> patch, int[] patchOf, CancellationToken stop)
     {
-        // the part of the face on the near side of the cut lies to one side of it; keep it on the left
-        var low = Corner(mesh, face, 0, up);
-        for (var k = 1; k < 3; k++) if (Corner(mesh, face, k, up).Z < low.Z) low = Corner(mesh, face, k, up);
-        var left = (cut[1].X - cut[0].X) * (low.Y - cut[0].Y) - (cut[1].Y - cut[0].Y) * (low.X - cut[0].X) > 0;
-        segments.Add(left ? new DirectedSegment(cut[0].X, cut[0].Y, cut[1].X, cut[1].Y)
-            : new DirectedSegment(cut[1].X, cut[1].Y, cut[0].X, cut[0].Y));
+        var border = faces.Border(patch, patchOf);
+        if (patch.Count < 2 || !Crossings.AreMany(border, stop)) return Winding.Resolve(border, stop);
+        var (first, second) = (patch[..(patch.Count / 2)], patch[(patch.Count / 2)..]);
+        // a number that no other patch has
+        foreach (var face in second) patchOf[face] = -2 - second[0];
+        return Plane.UnionOnRaster(Area(faces, first, patchOf, stop), Area(faces, second, patchOf, stop));
     }
 
-    private static (double X, double Y) Cut((double X, double Y, double Z) below, (double X, double Y, double Z) above, double height)
+    /// <summary>The union of areas, two by two.</summary>
+    private static Shape United<T>(IReadOnlyList<T> all, int from, int to, Func<T, Shape> area, CancellationToken stop)
     {
-        var t = (height - below.Z) / (above.Z - below.Z);
-        return (below.X + t * (above.X - below.X), below.Y + t * (above.Y - below.Y));
-    }
-
-    private static bool LooksDown(Mesh mesh, int face, int up)
-    {
-        var (a, b, c) = (Corner(mesh, face, 0, up), Corner(mesh, face, 1, up), Corner(mesh, face, 2, up));
-        return up * ((b.X - a.X) * (c.Y - a.Y) - (b.Y - a.Y) * (c.X - a.X)) < 0;
-    }
-
-    private static double Lowest(Mesh mesh, int face, int up) =>
-        Math.Min(Corner(mesh, face, 0, up).Z, Math.Min(Corner(mesh, face, 1, up).Z, Corner(mesh, face, 2, up).Z));
-
-    /// <summary>A corner; upside down where <paramref name="up"/> is −1.</summary>
-    private static (double X, double Y, double Z) Corner(Mesh mesh, int face, int k, int up)
-    {
-        var at = 3 * mesh.Faces[3 * face + k];
-        return (mesh.Corners[at], mesh.Corners[at + 1], up * mesh.Corners[at + 2]);
+        stop.ThrowIfCancellationRequested();
+        if (to - from == 0) return Plane.Empty;
+        if (to - from == 1) return area(all[from]);
+        var middle = (from + to) / 2;
+        return Plane.WithoutSlits(Plane.UnionOnRaster(United(all, from, middle, area, stop), United(all, middle, to, area, stop)));
     }
 }

@@ -45,7 +45,7 @@ public static class ResolvedSettings
         var settings = new List<ResolvedSetting>();
         var nozzle = job.Machine.NozzlesOf(job.Parts.Count > 0 ? job.Parts[0].Part.Nozzles : [])[0];
         settings.AddRange(OfRecipe(job, nozzle));
-        settings.AddRange(SettingsByMachine.Limits(job, nozzle));
+        settings.AddRange(FittedSettings.Limits(job, nozzle));
         foreach (var filament in job.NozzlesInUse.DefaultIfEmpty(0).Select(job.FilamentOf).Distinct())
             settings.AddRange(OfDocument(filament, GivenBy.Filament, filament.Name, "/retraction"));
         settings.AddRange(OfCard(job.Machine.Card));
@@ -62,8 +62,8 @@ public static class ResolvedSettings
         foreach (var leaf in Leaves.Of<Recipe>())
         {
             if (leaf.Pointer is "/retraction/length" or "/retraction/speed" or "/retraction/lift")
-            { yield return SettingsByMachine.Retraction(job, nozzle, leaf); continue; }
-            if (SettingsByMachine.Fitted(job, nozzle, used, leaf) is { } fitted) { yield return fitted; continue; }
+            { yield return FittedSettings.Retraction(job, nozzle, leaf); continue; }
+            if (FittedSettings.Fitted(job, nozzle, used, leaf) is { } fitted) { yield return fitted; continue; }
             var value = JsonPointer.Parse(leaf.Pointer).In(said);
             // what equals the value that holds where nothing is said cannot be told from it
             var from = value is null || JsonPointer.Parse(leaf.Pointer).In(usual) is { } same

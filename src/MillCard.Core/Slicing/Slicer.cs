@@ -27,7 +27,8 @@ public static class Slicer
     public static SliceResult Slice(SliceJob job, IProgress<Progress>? progress = null, CancellationToken stop = default)
     {
         var heights = HeightNotes(job).ToArray();
-        job = Grown(job with { Recipe = Ladder.Resolved(job.Recipe, job.Machine.Card), Mode = ModePlan.InUse(job.Machine, job.Mode) });
+        job = Grown(job with { Recipe = Ladder.Resolved(job.Recipe, job.Machine.Card), Mode = ModePlan.InUse(job.Machine, job.Mode) },
+            stop);
         var refusals = SliceRefusals.Of(job, stop).ToArray();
         if (refusals.Length > 0) return new SliceResult(default, [], null, refusals);
         OrderResult? order = null;
@@ -98,7 +99,7 @@ public static class Slicer
     }
 
     /// <summary>Parts larger by what the filament shrinks, in X and Y.</summary>
-    private static SliceJob Grown(SliceJob job) => job with
+    private static SliceJob Grown(SliceJob job, CancellationToken stop) => job with
     {
         Parts = [.. job.Parts.Select(part =>
         {
@@ -106,7 +107,7 @@ public static class Slicer
             if (shrinks == 0) return part;
             var scale = part.Part.Scale ?? new();
             var grown = part.Part with { Scale = scale with { X = scale.X / (1 - shrinks), Y = scale.Y / (1 - shrinks) } };
-            return new PartToSlice(grown, part.Mesh, new Footprints(Placement.Oriented(part.Mesh, grown.Scale, grown.Tilt)));
+            return new PartToSlice(grown, part.Mesh, new Footprints(Placement.Oriented(part.Mesh, grown.Scale, grown.Tilt), stop));
         })],
     };
 

@@ -83,7 +83,7 @@ internal sealed record SentJob(Job Job, IReadOnlyDictionary<string, byte[]> File
             var mesh = meshes[part.File];
             if (!projected.TryGetValue((part.File, part.Scale, part.Tilt), out var footprints))
                 projected[(part.File, part.Scale, part.Tilt)] = footprints = new Footprints(
-                    Placement.Oriented(mesh, part.Scale, part.Tilt));
+                    Placement.Oriented(mesh, part.Scale, part.Tilt), stop);
             parts.Add(new PartToSlice(part, mesh, footprints));
         }
         return new ReadJob(Job, Machine.Of(Job.Card!), parts,

@@ -46,7 +46,7 @@ internal sealed class MeshShelf(WorkQueue queue) : IDisposable
         }
         var read = mesh!;
         var shelved = new ShelvedMesh(read,
-            await queue.BySizeAsync(SizeOf(read), _ => new Footprints(Placement.Oriented(read, scale, tilt)), stop));
+            await queue.BySizeAsync(SizeOf(read), left => new Footprints(Placement.Oriented(read, scale, tilt), left), stop));
         // the projections keep a copy of their own and a table of neighbours
         return _shelf.Set(key, shelved, new MemoryCacheEntryOptions { Size = 2 * SizeOf(mesh!) });
     }

@@ -6,7 +6,7 @@ using MillCard.Core.Slicing.Writing;
 namespace MillCard.Core.Settings;
 
 /// <summary>Settings that nozzle, feed and ladder of the machine have their say in.</summary>
-internal static class SettingsByMachine
+internal static class FittedSettings
 {
     /// <summary>Heights and widths that the machine decides: rungs of its ladder, shares of its nozzle.</summary>
     public static ResolvedSetting? Fitted(SliceJob job, int nozzle, Recipe used, Leaf leaf)

@@ -1,0 +1,132 @@
+using MillCard.Core.Geometry;
+
+namespace MillCard.Core.Meshes;
+
+/// <summary>The faces of a mesh that look down, as far as they lie below a height.</summary>
+/// <param name="mesh">Any mesh.</param>
+/// <param name="neighbours">Of the same mesh.</param>
+/// <param name="height">mm, in the mesh's own frame; with its sign turned where <paramref name="up"/> is −1.</param>
+/// <param name="up">1, or −1 for the mesh upside down.</param>
+internal sealed class DownwardFaces(Mesh mesh, Neighbours neighbours, double height, int up)
+{
+    private const int Beat = 1 << 12;
+
+    /// <summary>Their numbers.</summary>
+    public List<int> All(CancellationToken stop)
+    {
+        var all = new List<int>();
+        for (var f = 0; f < mesh.FaceCount; f++)
+        {
+            if (f % Beat == 0) stop.ThrowIfCancellationRequested();
+            if (LooksDown(f) && Lowest(f) < height) all.Add(f);
+        }
+        return all;
+    }
+
+    /// <summary>The triangle that a face covers seen from above, or would cover if it were not cut at the height.</summary>
+    public Triangle Seen(int face)
+    {
+        var (a, b, c) = (Corner(face, 0), Corner(face, 1), Corner(face, 2));
+        return new(a.X, a.Y, b.X, b.Y, c.X, c.Y);
+    }
+
+    /// <summary>Faces that hang together, so many a patch at most; loose ones by their place in the mesh.</summary>
+    /// <returns>The patches, neighbours near each other in the list, and the patch of every face of the mesh, −1 for none.</returns>
+    public (List<List<int>> Patches, int[] PatchOf) Patches(List<int> faces, int most, CancellationToken stop)
+    {
+        const int free = -2;
+        var patchOf = new int[mesh.FaceCount];
+        Array.Fill(patchOf, -1);
+        foreach (var face in faces) patchOf[face] = free;
+        var patches = new List<List<int>>();
+        var (near, next) = (new Queue<int>(), 0);
+        while (next < faces.Count)
+        {
+            stop.ThrowIfCancellationRequested();
+            // the next patch begins at the border of the last one, if it has faces left there
+            while (near.TryPeek(out var waiting) && patchOf[waiting] != free) near.Dequeue();
+            if (near.Count == 0)
+            {
+                while (next < faces.Count && patchOf[faces[next]] != free) next++;
+                if (next == faces.Count) break;
+                near.Enqueue(faces[next]);
+            }
+            var patch = new List<int>(most);
+            while (patch.Count < most && near.TryDequeue(out var face))
+            {
+                if (patchOf[face] != free) continue;
+                patchOf[face] = patches.Count;
+                patch.Add(face);
+                for (var k = 0; k < 3; k++)
+                    if (neighbours.Across(3 * face + k) is >= 0 and var across && patchOf[across / 3] == free) near.Enqueue(across / 3);
+            }
+            patches.Add(patch);
+        }
+        return (patches, patchOf);
+    }
+
+    /// <summary>The border of some of them, the area to its left.</summary>
+    /// <param name="faces">Which.</param>
+    /// <param name="patch">The patch of every face of the mesh; null where all that look down belong together.</param>
+    public List<DirectedSegment> Border(List<int> faces, int[]? patch)
+    {
+        var segments = new List<DirectedSegment>();
+        foreach (var face in faces) AddBorder(face, patch, segments);
+        return segments;
+    }
+
+    private void AddBorder(int face, int[]? patch, List<DirectedSegment> segments)
+    {
+        Span<(double X, double Y)> cut = stackalloc (double, double)[2];
+        var cuts = 0;
+        for (var k = 0; k < 3; k++)
+        {
+            var (a, b) = (Corner(face, k), Corner(face, (k + 1) % 3));
+            var (inA, inB) = (a.Z < height, b.Z < height);
+            if (inA != inB) cut[cuts++] = inA ? Cut(a, b) : Cut(b, a);
+            if (!inA && !inB) continue;
+            var across = neighbours.Across(3 * face + k);
+            if (across >= 0 && (patch is null ? LooksDown(across / 3) : patch[across / 3] == patch[face])) continue;
+            var from = inA ? (a.X, a.Y) : Cut(b, a);
+            var to = inB ? (b.X, b.Y) : Cut(a, b);
+            // seen from above a downward face runs clockwise: turn it round
+            segments.Add(up > 0 ? new DirectedSegment(to.Item1, to.Item2, from.Item1, from.Item2)
+                : new DirectedSegment(from.Item1, from.Item2, to.Item1, to.Item2));
+        }
+        if (cuts == 2) AddCut(face, cut, segments);
+    }
+
+    private void AddCut(int face, Span<(double X, double Y)> cut, List<DirectedSegment> segments)
+    {
+        // the part of the face on the near side of the cut lies to one side of it; keep it on the left
+        var low = Corner(face, 0);
+        for (var k = 1; k < 3; k++) if (Corner(face, k).Z < low.Z) low = Corner(face, k);
+        var left = (cut[1].X - cut[0].X) * (low.Y - cut[0].Y) - (cut[1].Y - cut[0].Y) * (low.X - cut[0].X) > 0;
+        segments.Add(left ? new DirectedSegment(cut[0].X, cut[0].Y, cut[1].X, cut[1].Y)
+            : new DirectedSegment(cut[1].X, cut[1].Y, cut[0].X, cut[0].Y));
+    }
+
+    private (double X, double Y) Cut((double X, double Y, double Z) below, (double X, double Y, double Z) above)
+    {
+        var t = (height - below.Z) / (above.Z - below.Z);
+        return (below.X + t * (above.X - below.X), below.Y + t * (above.Y - below.Y));
+    }
+
+    private bool LooksDown(int face) => up * TwiceArea(face) < 0;
+
+    /// <summary>Twice the area of its projection, positive where it runs counter-clockwise seen from above.</summary>
+    private double TwiceArea(int face)
+    {
+        var (a, b, c) = (Corner(face, 0), Corner(face, 1), Corner(face, 2));
+        return (b.X - a.X) * (c.Y - a.Y) - (b.Y - a.Y) * (c.X - a.X);
+    }
+
+    private double Lowest(int face) => Math.Min(Corner(face, 0).Z, Math.Min(Corner(face, 1).Z, Corner(face, 2).Z));
+
+    /// <summary>A corner; upside down where <c>up</c> is −1.</summary>
+    private (double X, double Y, double Z) Corner(int face, int k)
+    {
+        var at = 3 * mesh.Faces[3 * face + k];
+        return (mesh.Corners[at], mesh.Corners[at + 1], up * mesh.Corners[at + 2]);
+    }
+}

@@ -1,0 +1,85 @@
+using MillCard.Core.Geometry;
+using MillCard.Core.Meshes;
+using NetTopologySuite.Geometries;
+using NetTopologySuite.Operation.Union;
+using Xunit;
+
+namespace MillCard.Core.Tests;
+
+/// <summary>Projections of parts whose faces overlap many times seen from above.</summary>
+public sealed class ProjectionTests
+{
+    [Theory]
+    [InlineData(0.6, 20)]
+    [InlineData(2.2, 60)]
+    public void A_bar_twisted_about_an_axis_outside_itself_covers_what_its_faces_cover(double turns, int steps) =>
+        Covers(Solids.Twisted(10, 6, 40, turns, steps));
+
+    [Fact]
+    public void A_thread_covers_what_its_faces_cover() => Covers(Solids.Thread(5, 4, 2, 2.5, 48));
+
+    [Fact]
+    public void A_heap_of_loose_triangles_covers_what_they_cover()
+    {
+        var random = new Random(5);
+        var corners = Enumerable.Range(0, 3 * 400).SelectMany(_ => new[] { random.NextSingle() * 60, random.NextSingle() * 60,
+            random.NextSingle() * 60 }).ToArray();
+        var faces = Enumerable.Range(0, 3 * 400).ToArray();
+        for (var f = 0; f < faces.Length; f += 3) if (Twice(corners, f) > 0) (faces[f], faces[f + 1]) = (faces[f + 1], faces[f]);
+        Covers(new Mesh(corners, faces));
+    }
+
+    [Fact]
+    public void Part_of_a_twisted_bar_covers_what_lies_below_the_height()
+    {
+        // one whole turn below 40 of 80 mm: the same bar as one of 40 mm
+        var tall = Solids.Twisted(10, 6, 80, 2, 96);
+        var low = Solids.Twisted(10, 6, 40, 1, 48);
+        var (below, whole) = (Below(tall, 40), Below(low, double.PositiveInfinity));
+        Assert.Equal(0, Plane.Difference(below, whole).Area + Plane.Difference(whole, below).Area, 0.02);
+        var above = Projection.Above(tall, Neighbours.Of(tall), 40);
+        Assert.Equal(whole.Area, above.Area, 0.05);
+    }
+
+    [Fact]
+    public void A_bar_of_many_turns_covers_the_ring_that_it_sweeps()
+    {
+        // a square of 6 whose middle runs round at 10: from the inner side's middle at 7 to the outer corners
+        var ring = Math.PI * (13 * 13 + 3 * 3 - 7 * 7);
+        var swept = Below(Solids.Twisted(10, 6, 400, 12, 600), double.PositiveInfinity);
+        Assert.InRange(swept.Area, 0.995 * ring, ring);
+    }
+
+    [Fact]
+    public void A_projection_can_be_given_up()
+    {
+        using var stop = new CancellationTokenSource();
+        stop.Cancel();
+        var mesh = Solids.Twisted(10, 6, 40, 2, 60);
+        var neighbours = Neighbours.Of(mesh);
+        Assert.ThrowsAny<OperationCanceledException>(() => Projection.Below(mesh, neighbours, double.PositiveInfinity, stop.Token));
+    }
+
+    private static Shape Below(Mesh mesh, double height) => Projection.Below(mesh, Neighbours.Of(mesh), height);
+
+    /// <summary>Held against the union of all downward triangles, each by itself.</summary>
+    private static void Covers(Mesh mesh)
+    {
+        var triangles = new List<Shape>();
+        for (var f = 0; f < mesh.Faces.Length; f += 3)
+            if (Twice(mesh.Corners, mesh.Faces[f], mesh.Faces[f + 1], mesh.Faces[f + 2]) < -1e-6)
+                triangles.Add(Plane.Factory.CreatePolygon([.. Enumerable.Range(0, 4).Select(k => At(mesh, mesh.Faces[f + k % 3]))]));
+        var expected = UnaryUnionOp.Union(triangles);
+        var covered = Below(mesh, double.PositiveInfinity);
+        Assert.True(covered.IsValid);
+        Assert.Equal(0, expected.Difference(covered).Area, 1e-3 * expected.Length);
+        Assert.Equal(0, covered.Difference(expected).Area, 1e-3 * expected.Length);
+    }
+
+    private static double Twice(float[] corners, int first) => Twice(corners, first, first + 1, first + 2);
+
+    private static double Twice(float[] c, int a, int b, int d) =>
+        (c[3 * b] - c[3 * a]) * (double)(c[3 * d + 1] - c[3 * a + 1]) - (c[3 * b + 1] - c[3 * a + 1]) * (double)(c[3 * d] - c[3 * a]);
+
+    private static Coordinate At(Mesh mesh, int corner) => new(mesh.Corners[3 * corner], mesh.Corners[3 * corner + 1]);
+}

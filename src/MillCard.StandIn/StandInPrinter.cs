@@ -312,8 +312,8 @@ public sealed class StandInPrinter : IAsyncDisposable
             }
             else await SayAsync(to, $"echo:no such fault: {fault}");
         }
-        await SayAsync(to, Invariant($"echo:stand-in {_card.Name}, speed "
-                + $"{(double.IsPositiveInfinity(_speed) ? "max" : Invariant($"{_speed:0.##}"))}"));
+        var pace = double.IsPositiveInfinity(_speed) ? "max" : Invariant($"{_speed:0.##}");
+        await SayAsync(to, $"echo:stand-in {_card.Name}, speed {pace}");
     }
 
     private string Temperatures()

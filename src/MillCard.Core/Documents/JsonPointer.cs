@@ -49,7 +49,7 @@ public readonly record struct JsonPointer
     public static JsonPointer operator /(JsonPointer at, string name) => new($"{at}/{Escape(name)}");
 
     /// <summary>The entry at this place below.</summary>
-    public static JsonPointer operator /(JsonPointer at, int index) => new($"{at}/{Invariant($"{index}")}");
+    public static JsonPointer operator /(JsonPointer at, int index) => new(Invariant($"{at}/{index}"));
 
     /// <summary>A pointer within what stands here.</summary>
     public static JsonPointer operator +(JsonPointer at, JsonPointer inner) => new($"{at}{inner}");

@@ -48,7 +48,7 @@ public static class TextCheck
 
     private static void Count(List<string> path, List<int> indexes)
     {
-        if (path.Count > 0 && indexes[^1] >= 0) path[^1] = (indexes[^1]++).ToString(System.Globalization.CultureInfo.InvariantCulture);
+        if (path.Count > 0 && indexes[^1] >= 0) path[^1] = Invariant($"{indexes[^1]++}");
     }
 
     /// <summary>A text; null where it holds what cannot be stored.</summary>

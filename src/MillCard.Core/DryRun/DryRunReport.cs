@@ -92,12 +92,11 @@ public sealed class DryRunReport(GcodeText text)
     internal HeaterTrace? TraceOf(Heater heater, int tool) =>
         heater switch { Heater.Nozzle => Nozzles[tool], Heater.Bed => Bed, _ => Chamber };
 
-    /// <summary>The same run of a program that has the same lines but for what its remarks say.</summary>
-    internal DryRunReport With(GcodeText same)
+    /// <summary>From here on it stands for a program that has the same lines but for what its remarks say.</summary>
+    internal void StandFor(GcodeText same)
     {
         if (same.Count != Text.Count) throw new ArgumentException("Other lines want a run of their own.", nameof(same));
         Text = same;
-        return this;
     }
 
     /// <summary>The time of a moment, s.</summary>

@@ -185,7 +185,7 @@ public static class ThreeMf
         for (var i = 0; i < parts.Count; i++)
         {
             xml.WriteStartElement("item", Core);
-            xml.WriteAttributeString("objectid", (i + 1).ToString(CultureInfo.InvariantCulture));
+            xml.WriteAttributeString("objectid", Invariant($"{i + 1}"));
             xml.WriteEndElement();
         }
         xml.WriteEndElement();

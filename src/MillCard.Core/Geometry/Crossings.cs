@@ -15,6 +15,7 @@ internal static class Crossings
     /// <param name="stop">Ends the search.</param>
     public static bool AreMany(IReadOnlyList<DirectedSegment> segments, CancellationToken stop)
     {
+        if (segments.Count < 2) return false;
         var grid = new Cells(segments);
         var (crossings, pairs) = (0, 0L);
         for (var cell = 0; cell < grid.Count; cell++)
@@ -54,7 +55,7 @@ internal static class Crossings
                 (right, back) = (Math.Max(right, Math.Max(s.X0, s.X1)), Math.Max(back, Math.Max(s.Y0, s.Y1)));
             }
             // as many cells as segments, but none much smaller than they are long: the work stays that of the segments
-            var mean = segments.Sum(s => Math.Max(Math.Abs(s.X1 - s.X0), Math.Abs(s.Y1 - s.Y0))) / Math.Max(1, segments.Count);
+            var mean = segments.Sum(s => Math.Max(Math.Abs(s.X1 - s.X0), Math.Abs(s.Y1 - s.Y0))) / segments.Count;
             var most = Math.Sqrt(Math.Min(MostCells, (double)CellsEach * segments.Count));
             _side = Math.Max(1, (int)Math.Min(most, CellsEach * Math.Max(right - _x, back - _y) / Math.Max(mean, 1e-9)));
             (_width, _height) = (Math.Max(right - _x, 1e-9) / _side, Math.Max(back - _y, 1e-9) / _side);

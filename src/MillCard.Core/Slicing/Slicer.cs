@@ -92,7 +92,8 @@ public static class Slicer
         // only a routine that tells the time needs it before it is written
         if (RoutineMoment.All.Any(m => m.Of(job.Machine.Card.Routines)?.Contains("job.seconds", StringComparison.Ordinal) == true))
             run = Run(run.TotalSeconds);
-        return run.With(head.Filled(run));
+        run.StandFor(head.Filled(run));
+        return run;
 
         DryRunReport Run(double seconds) => SimulatedMachine.Run(job.Machine,
             head.Before(new ProgramWriter(job, plans, seconds).Write(stop)), job.Filaments, stop);

@@ -83,7 +83,7 @@ internal static class DocumentEndpoints
 
     private static Ok<Stored<T>> Tagged<T>(HttpResponse response, Stored<T> stored) where T : class, IDocument
     {
-        response.Headers.ETag = $"\"{Invariant($"{stored.Version}")}\"";
+        response.Headers.ETag = Invariant($"\"{stored.Version}\"");
         return TypedResults.Ok(stored);
     }
 

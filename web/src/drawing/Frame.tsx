@@ -1,6 +1,9 @@
+/** How far within the sheet its drawing begins, px. */
+export const border = 24
+
 /** The frame of a drawing sheet with its zone numbers and letters, after ISO 5457. */
 export function Frame({ width, height }: { width: number; height: number }) {
-  const [outer, inner] = [10, 24]
+  const [outer, inner] = [10, border]
   const columns = Math.max(2, Math.round((width - 2 * outer) / 110))
   const rows = Math.max(2, Math.round((height - 2 * outer) / 165))
   const middle = (outer + inner) / 2

@@ -14,7 +14,7 @@ import './head.css'
 export function HeadTab() {
   const { document: card, lit, light } = useCard()
   const [open, setOpen] = useState<string | undefined>((card.head?.bodies?.length ?? 0) > 0 ? '/head/bodies/0' : '/head/nozzles/0')
-  const { findings, unlooked } = useFindings(card, (finding) => isWithin(finding.pointer ?? undefined, '/head'))
+  const { findings, unlooked } = useFindings(card, (finding) => isWithin(finding.pointer, '/head'))
   const remedy = useRemedy()
   const guide = guideFor(lit ?? open)
   return (

@@ -1,8 +1,7 @@
 import type { Card } from '../api/client'
+import { border } from '../drawing/Frame'
 import { outlineBox } from '../drawing/outline'
 import type { View } from '../drawing/view'
-
-export const border = 24
 
 /** Where the views of a head stand on its sheet, px. */
 export interface HeadLayout {

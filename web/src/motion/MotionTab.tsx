@@ -166,7 +166,8 @@ export function MotionTab() {
 function partOf(pointer: string): string | undefined {
   const steps = stepsOf(pointer)
   const [first, second, , fourth] = steps
-  if (first === 'motion') return second === 'axes' ? steps[2] : second
+  if (first === 'motion' && second === 'axes') return steps[2]
+  if (first === 'motion') return second === 'delta' ? second : undefined
   if (first === 'heat' && second) return pointerOf([first, second])
   return second === 'nozzles' && fourth === 'heater' ? pointerOf(steps.slice(0, 4)) : undefined
 }

@@ -1,8 +1,8 @@
 import { legendLine } from '../drawing/Aside'
+import { border } from '../drawing/Frame'
 import { titleBlockHeight } from '../drawing/TitleBlock'
 import type { View } from '../drawing/view'
 
-export const border = 24
 export const side = 226
 const gutter = 84
 

@@ -19,7 +19,8 @@ export const under = (pointer: string, ...steps: readonly (string | number)[]) =
 export const parentOf = (pointer: string) => pointerOf(stepsOf(pointer).slice(0, -1))
 
 /** Whether a place is the one a pointer names or lies below it. */
-export const isWithin = (place: string | undefined, pointer: string) => place === pointer || (place?.startsWith(pointer + '/') ?? false)
+export const isWithin = (place: string | null | undefined, pointer: string) =>
+  place === pointer || (place?.startsWith(pointer + '/') ?? false)
 
 /** The value at a pointer, or undefined. */
 export function valueAt(document: unknown, pointer: string): unknown {

@@ -66,7 +66,7 @@ export function KeepOutRows({ findings }: { findings: Finding[] }) {
       </div>
       {keepOuts.map((keepOut, i) => {
         const pointer = under('/envelope/keepOuts', i)
-        const own = findings.find((finding) => !finding.accepted && isWithin(finding.pointer ?? undefined, pointer))
+        const own = findings.find((finding) => !finding.accepted && isWithin(finding.pointer, pointer))
         return (
           <div
             key={i}

@@ -18,7 +18,7 @@ export function Schedule({ findings }: { findings: Finding[] }) {
   const isShown = (fact: Fact) =>
     (fact.when?.(card) ?? true) &&
     (text === '' || `${fact.letter ?? ''} ${fact.label} ${fact.hint ?? ''}`.toLowerCase().includes(text.toLowerCase())) &&
-    (only !== 'findings' || findings.some((finding) => !finding.accepted && isWithin(finding.pointer ?? undefined, fact.pointer))) &&
+    (only !== 'findings' || findings.some((finding) => !finding.accepted && isWithin(finding.pointer, fact.pointer))) &&
     (only !== 'unconfirmed' || card.sources?.[fact.pointer]?.source === 'assumed')
   const filtered = text !== '' || only !== 'all'
   return (
@@ -90,7 +90,7 @@ const isKnown = (value: unknown) => value !== undefined && value !== null && val
 function FactRow({ fact: asked, findings }: { fact: Fact; findings: Finding[] }) {
   const { document: card, lit, light } = useCard()
   const fact = asAsked(asked, card)
-  const own = findings.find((finding) => !finding.accepted && isWithin(finding.pointer ?? undefined, fact.pointer))
+  const own = findings.find((finding) => !finding.accepted && isWithin(finding.pointer, fact.pointer))
   const isLit = isWithin(lit, fact.pointer)
   return (
     <div

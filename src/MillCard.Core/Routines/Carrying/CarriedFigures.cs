@@ -8,7 +8,7 @@ internal static class CarriedFigures
 {
     /// <summary>A line with another figure in a word.</summary>
     public static string Value(string letter, string code, double value) =>
-        Regex.Replace(code, $@"(?<=\s){letter}\s*[\d.]+", letter + Invariant($"{value}"));
+        Regex.Replace(code, $@"(?<=\s){letter}\s*[\d.]+", Invariant($"{letter}{value}"));
 
     /// <summary>What a speed in one unit is multiplied by to count in another.</summary>
     public static double Factor(string from, string to) => (from == "mm/min" ? 1 / 60.0 : 1) * (to == "mm/min" ? 60 : 1);
@@ -23,8 +23,8 @@ internal static class CarriedFigures
         factor == 1 ? value
         : Number(value) is { } number ? Invariant($"{Math.Round(number * factor, 5)}")
         : value.Replace("}}", factor > 1
-            ? $"| times: {Invariant($"{factor}")} }}}}"
-            : $"| divided_by: {Invariant($"{Math.Round(1 / factor, 5)}")} }}}}", StringComparison.Ordinal);
+            ? Invariant($"| times: {factor} }}}}")
+            : Invariant($"| divided_by: {Math.Round(1 / factor, 5)} }}}}"), StringComparison.Ordinal);
 
     /// <summary>What a word says where it is no expression.</summary>
     public static double? Number(string value) => double.TryParse(value, CultureInfo.InvariantCulture, out var number) ? number : null;

@@ -90,7 +90,7 @@ internal sealed partial record LearnedRoutine(string? Text, IReadOnlyList<string
         var fed = 0.0;
         for (var i = run.EffectList[line].First; i >= 0 && i < run.Moves.Length && run.Moves[i].Line == line; i++)
             fed += run.Moves[i].Filament;
-        return E().Replace(text, "E" + Invariant($"{Math.Round(fed, 5)}"), 1);
+        return E().Replace(text, Invariant($"E{Math.Round(fed, 5)}"), 1);
     }
 
     /// <summary>A move of Z to a height that belongs to that print alone.</summary>

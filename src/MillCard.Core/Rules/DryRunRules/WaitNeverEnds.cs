@@ -24,8 +24,7 @@ public sealed partial class WaitNeverEnds : IDryRunRule
                     "The print would never start.")
                     .Cure(wait.InMacro ? null : $"Ask for {Safe(model):0} °C",
                         Edit.Replace(wait.Line, Digits()
-                        .Replace(run.Text.Text(wait.Line), m => m.Groups["letter"].Value + Safe(model)
-                        .ToString("0", System.Globalization.CultureInfo.InvariantCulture), 1)))
+                        .Replace(run.Text.Text(wait.Line), m => Invariant($"{m.Groups["letter"].Value}{Safe(model):0}"), 1)))
                 : Id.OnLine(wait.Line, $"The wait is for {wait.Target:0} °C, and the room is at {model.Room:0} °C.",
                     "It never gets that cold: the print would wait for ever.");
         }

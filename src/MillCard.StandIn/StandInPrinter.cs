@@ -84,7 +84,7 @@ public sealed class StandInPrinter : IAsyncDisposable
             using var client = await _listener.AcceptTcpClientAsync(_off.Token);
             client.NoDelay = true;
             try { await TalkAsync(client); }
-            catch (Exception gone) when (gone is IOException or SocketException or InvalidDataException or OperationCanceledException
+            catch (Exception gone) when (gone is IOException or SocketException or EndlessLineException or OperationCanceledException
                 or ObjectDisposedException)
             { }
         }
@@ -131,7 +131,7 @@ public sealed class StandInPrinter : IAsyncDisposable
             {
                 if (buffer[i] is not ('\n' or '\r'))
                 {
-                    if (line.Length >= LongestLine) throw new InvalidDataException("a line without an end");
+                    if (line.Length >= LongestLine) throw new EndlessLineException();
                     line.Append(buffer[i]);
                     continue;
                 }
@@ -347,4 +347,7 @@ public sealed class StandInPrinter : IAsyncDisposable
         public double Time { get; set; }
         public bool Running { get; set; }
     }
+
+    /// <summary>The client sends a line longer than any that a board takes.</summary>
+    private sealed class EndlessLineException : Exception;
 }

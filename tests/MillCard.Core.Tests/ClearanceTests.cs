@@ -196,9 +196,9 @@ public class ClearanceTests
         Assert.Equal(pitch, packing.PitchX!.Value, 0.03);
         Assert.Equal((int)(580 / packing.PitchX.Value + 1) * (int)(580 / packing.PitchY!.Value + 1), packing.Places.Count);
         var parts = packing.Places.Select((p, i) => At($"p{i}", p.X, p.Y)).ToArray();
-        var conflicts = new PrintOrder(card.Machine()).Of(parts, cure: false).Conflicts;
+        var conflicts = new PrintOrder(card.Machine()).Of(parts, cures: Cures.LeftOut).Conflicts;
         Assert.DoesNotContain(conflicts, c => c.First < c.Then);
-        Assert.All(new Fit(card.Machine()).Of(parts, cure: false), f => Assert.True(f.Fits));
+        Assert.All(new Fit(card.Machine()).Of(parts, cures: Cures.LeftOut), f => Assert.True(f.Fits));
     }
 
     [Fact]

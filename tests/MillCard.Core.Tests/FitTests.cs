@@ -163,7 +163,8 @@ public class FitTests
     {
         var fit = new Fit((Cards.Bare() with { Motion = Wide }).Machine());
         StandingPart[] parts = [new("part", new Footprints(Solids.Box(20, 20, 20)), 5, 100, 0)];
-        Assert.Equal((false, null), (fit.Of(parts, cure: false)[0].Searched, fit.Of(parts, cure: false)[0].Violations[0].Move));
+        var verdict = fit.Of(parts, cures: Cures.LeftOut)[0];
+        Assert.Equal((false, null), (verdict.Searched, verdict.Violations[0].Move));
         Assert.True(fit.Of(parts)[0].Searched);
     }
 

@@ -61,7 +61,7 @@ public class ShelfTests
 
     private static string Answer(FitShelf shelf, (Card Card, Recipe Recipe, TrialLimits Limits) asked) =>
         JsonSerializer.Serialize(shelf.Take(asked.Card, asked.Recipe, asked.Limits)
-            .Of(Parts, null, cure: false, CancellationToken.None), DocumentJson.Options);
+            .Of(Parts, null, cures: Cures.LeftOut, CancellationToken.None), DocumentJson.Options);
 
     [Fact]
     public void A_warm_verdict_is_the_cold_one_whatever_fact_is_changed()

@@ -51,9 +51,10 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
     /// <summary>Conflicts of all pairs and the order.</summary>
     /// <param name="parts">All that lie on the bed.</param>
     /// <param name="mode">The mode of two carriages; null on a machine with one.</param>
-    /// <param name="cure">Whether curing moves are computed too.</param>
+    /// <param name="cures">Whether curing moves are computed too.</param>
     /// <param name="stop">Ends the computation.</param>
-    public OrderResult Of(IReadOnlyList<StandingPart> parts, ModeUse? mode = null, bool cure = true, CancellationToken stop = default)
+    public OrderResult Of(IReadOnlyList<StandingPart> parts, ModeUse? mode = null, Cures cures = Cures.Sought,
+        CancellationToken stop = default)
     {
         var stands = Stands(parts, mode);
         var found = new List<Conflict>[parts.Count];
@@ -62,7 +63,7 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
             found[i] = [];
             for (var j = 0; j < parts.Count; j++)
                 if (i != j && Hit(stands[i], stands[j]) is { } with)
-                    found[i].Add(new Conflict(i, j, with, cure ? Cure(stands[i], stands[j]) : null));
+                    found[i].Add(new Conflict(i, j, with, cures == Cures.Sought ? Cure(stands[i], stands[j]) : null));
         });
         var conflicts = found.SelectMany(f => f).ToArray();
         var order = OrderOf(parts, conflicts);
@@ -103,7 +104,8 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
 
     private IEnumerable<Stand> StandsOf(StandingPart part, SecondPart? second)
     {
-        yield return new Stand(ProfileOf(part, false), new Point(part.X, part.Y), false, machine.NozzlesOf(part.Nozzles ?? []));
+        yield return new Stand(ProfileOf(part, mirrored: false), new Point(part.X, part.Y), Mirrored: false,
+            machine.NozzlesOf(part.Nozzles ?? []));
         if (second is not null) yield return new Stand(ProfileOf(part, second.Mirrored), second.Of(new Point(part.X, part.Y)),
             second.Mirrored, [second.Nozzle]);
     }

@@ -83,7 +83,7 @@ public sealed class DryRunReport(GcodeText text)
     /// <summary>Total time, s; waits that never end count nothing.</summary>
     public double TotalSeconds { get; internal set; }
     /// <summary>What is still on.</summary>
-    public EndState End { get; internal set; } = new(default, 0, 0, 0, false, false);
+    public EndState End { get; internal set; } = new(default, 0, 0, 0, MotorsOn: false, Relative: false);
 
     /// <summary>The last line, counted from 0; 0 for an empty program.</summary>
     internal int LastLine => Math.Max(0, Text.Count - 1);

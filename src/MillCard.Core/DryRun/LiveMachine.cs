@@ -2,6 +2,7 @@ using System.Text;
 using MillCard.Core.Flavours;
 using MillCard.Core.Gcode;
 using MillCard.Core.Machines;
+using MillCard.Core.Macros;
 
 namespace MillCard.Core.DryRun;
 
@@ -56,7 +57,7 @@ public sealed partial class SimulatedMachine
     internal double LiveClock => _clock;
     internal Spot LiveSpot => Spot();
 
-    internal static SimulatedMachine Live(Machine machine, int lines) => new(machine, Blank(lines), [], false);
+    internal static SimulatedMachine Live(Machine machine, int lines) => new(machine, Blank(lines), [], OpenCondition.Fails);
 
     internal LiveStep LiveExecute(int line, ReadOnlySpan<byte> text)
     {

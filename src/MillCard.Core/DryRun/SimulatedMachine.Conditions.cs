@@ -138,7 +138,7 @@ public sealed partial class SimulatedMachine
         {
             Unfollow(home, unknown.What);
             _run.Hinges = true;
-            return _assumes;
+            return _open == OpenCondition.Holds;
         }
     }
 

@@ -16,7 +16,7 @@ public sealed partial class SimulatedMachine
     private readonly HashSet<(char Letter, double Number)> _replaced;
     private readonly Dictionary<string, Dictionary<string, object?>> _variables = new(StringComparer.OrdinalIgnoreCase);
     private readonly bool _holdsMacros;
-    private readonly bool _assumes;
+    private readonly OpenCondition _open;
     private int _depth, _macroLines, _line;
 
     /// <summary>A line that begins with a name: a macro, or a command of the dialect.</summary>
@@ -67,7 +67,7 @@ public sealed partial class SimulatedMachine
         if (_depth >= DeepestMacro) return Recursion(line, macro);
         Settle(line);
         _line = line;
-        var output = MacroText.Render(macro, parameters, Known, VariablesOf(macro), _assumes);
+        var output = MacroText.Render(macro, parameters, Known, VariablesOf(macro), _open);
         foreach (var what in output.Unfollowed) Unfollow(line, what);
         _run.Hinges |= output.Hinges;
         var call = new MacroCall(line, macro, parameters, _depth, output.Unfollowed, []);

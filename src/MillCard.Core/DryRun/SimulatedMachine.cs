@@ -33,14 +33,14 @@ public sealed partial class SimulatedMachine
     private int _summed;
     private double _clock;
 
-    private SimulatedMachine(Machine machine, GcodeText text, IReadOnlyList<Filament?> filaments, bool assumes)
+    private SimulatedMachine(Machine machine, GcodeText text, IReadOnlyList<Filament?> filaments, OpenCondition open)
     {
         _machine = machine;
         _flavour = Flavour.Of(machine.Card.Firmware);
         _macros = _flavour.Extended ? MacroFile.Of(machine.Card.Firmware.Macros) : MacroFile.Empty;
         _files = _flavour.Conditions ? CommandFiles.Of(machine.Card.Firmware.Macros) : CommandFiles.Empty;
         _holdsMacros = !string.IsNullOrWhiteSpace(machine.Card.Firmware.Macros);
-        _assumes = assumes;
+        _open = open;
         _replaced = ReplacedBy(_macros);
         _limits = Limits.Of(machine.Card);
         _planner = new Planner(_limits, Timed);
@@ -82,7 +82,7 @@ public sealed partial class SimulatedMachine
     /// <param name="gcode">The program.</param>
     /// <param name="stop">Ends the run.</param>
     public static DryRunReport Run(Machine machine, ReadOnlyMemory<byte> gcode, CancellationToken stop = default) =>
-        Run(machine, gcode, [], false, stop);
+        Run(machine, gcode, [], OpenCondition.Fails, stop);
 
     /// <summary>Runs a whole program with what is known to be in the nozzles.</summary>
     /// <param name="machine">The machine.</param>
@@ -91,16 +91,17 @@ public sealed partial class SimulatedMachine
     /// <param name="stop">Ends the run.</param>
     public static DryRunReport Run(Machine machine, ReadOnlyMemory<byte> gcode, IReadOnlyList<Filament?> filaments,
         CancellationToken stop = default) =>
-        Run(machine, gcode, filaments, false, stop);
+        Run(machine, gcode, filaments, OpenCondition.Fails, stop);
 
     /// <summary>The same program with the other answer to every condition that only the running printer can decide.</summary>
-    internal static DryRunReport OtherWay(DryRunReport run, Machine machine) => Run(machine, run.Text.Bytes, run.Filaments, true, default);
+    internal static DryRunReport OtherWay(DryRunReport run, Machine machine) =>
+        Run(machine, run.Text.Bytes, run.Filaments, OpenCondition.Holds, default);
 
-    private static DryRunReport Run(Machine machine, ReadOnlyMemory<byte> gcode, IReadOnlyList<Filament?> filaments, bool assumes,
-        CancellationToken stop)
+    private static DryRunReport Run(Machine machine, ReadOnlyMemory<byte> gcode, IReadOnlyList<Filament?> filaments,
+        OpenCondition open, CancellationToken stop)
     {
         var text = new GcodeText(gcode);
-        var simulated = new SimulatedMachine(machine, text, filaments, assumes);
+        var simulated = new SimulatedMachine(machine, text, filaments, open);
         if (simulated.HasConditions(text)) simulated.RunBlocks(text, stop);
         else for (var line = 0; line < text.Count; line++)
         {
@@ -233,10 +234,10 @@ public sealed partial class SimulatedMachine
             case Meaning.Level: return Pause(line, EffectKind.Level, LevelSeconds);
             case Meaning.Inches: _unit = 25.4; return new Effect(EffectKind.Units, -1, 2);
             case Meaning.Millimetres: _unit = 1; return new Effect(EffectKind.Units, -1, 1);
-            case Meaning.Absolute: return Counting(false);
-            case Meaning.Relative: return Counting(true);
-            case Meaning.ExtrusionAbsolute: return CountingE(false);
-            case Meaning.ExtrusionRelative: return CountingE(true);
+            case Meaning.Absolute: return CountAbsolutely();
+            case Meaning.Relative: return CountRelatively();
+            case Meaning.ExtrusionAbsolute: return CountFilamentAbsolutely();
+            case Meaning.ExtrusionRelative: return CountFilamentRelatively();
             case Meaning.SetPosition: return SetPosition();
             case Meaning.SaveState: return SaveState();
             case Meaning.RestoreState: return RestoreState(line);
@@ -296,20 +297,34 @@ public sealed partial class SimulatedMachine
         if (_run.Events.Count >= EventsKept) return;
         var caller = _depth > 0 ? _calls.Peek() : null;
         var shown = Encoding.UTF8.GetString(text[..Math.Min(200, text.Length)]);
-        _run.Events.Add(new MachineEvent(Present(line), command, shown, Spot(), Known(true, true, true), caller, 0, _run.MoveList.Count));
+        _run.Events.Add(new MachineEvent(Present(line), command, shown, Spot(), Known(x: true, y: true, z: true), caller, 0,
+            _run.MoveList.Count));
     }
 
-    private Effect Counting(bool relative)
+    private Effect CountAbsolutely()
     {
-        _relative = relative;
-        if (_flavour.Extrusion == ExtrusionCounts.Last) _relativeE = relative;
-        return new Effect(relative ? EffectKind.Relative : EffectKind.Absolute, -1, 0);
+        _relative = false;
+        if (_flavour.Extrusion == ExtrusionCounts.Last) _relativeE = false;
+        return new Effect(EffectKind.Absolute, -1, 0);
     }
 
-    private Effect CountingE(bool relative)
+    private Effect CountRelatively()
     {
-        _relativeE = relative;
-        return new Effect(relative ? EffectKind.ExtrusionRelative : EffectKind.ExtrusionAbsolute, -1, 0);
+        _relative = true;
+        if (_flavour.Extrusion == ExtrusionCounts.Last) _relativeE = true;
+        return new Effect(EffectKind.Relative, -1, 0);
+    }
+
+    private Effect CountFilamentAbsolutely()
+    {
+        _relativeE = false;
+        return new Effect(EffectKind.ExtrusionAbsolute, -1, 0);
+    }
+
+    private Effect CountFilamentRelatively()
+    {
+        _relativeE = true;
+        return new Effect(EffectKind.ExtrusionRelative, -1, 0);
     }
 
     private Effect Dwell(int line, Command command)

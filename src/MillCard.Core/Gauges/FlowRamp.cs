@@ -21,7 +21,8 @@ internal sealed class FlowRamp : GaugePiece
     {
         Point[] ring = [new(x - Long / 2, y - Deep / 2), new(x + Long / 2, y - Deep / 2), new(x + Long / 2, y + Deep / 2),
             new(x - Long / 2, y + Deep / 2)];
-        return Stack(job, Bands * Band, (i, top) => new LayerPlan(default, [new ToolPath(PathKind.OuterWall, ring, true, job.Width)])
+        return Stack(job, Bands * Band, (i, top) => new LayerPlan(default,
+            [new ToolPath(PathKind.OuterWall, ring, Closed: true, job.Width)])
         {
             Speed = i == 0 ? null : Flow(job, Math.Clamp((int)((top - 1e-6) / Band), 0, Bands - 1)) / ExtrudedLine.Area(job.Width,
                 job.Height) / (job.Filament.Flow ?? 1),

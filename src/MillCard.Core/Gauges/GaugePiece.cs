@@ -67,7 +67,7 @@ public abstract class GaugePiece
     /// <summary>A closed square about a place.</summary>
     internal static ToolPath Square(double x, double y, double side, double width, PathKind kind = PathKind.OuterWall) =>
         new(kind, [new(x - side / 2, y - side / 2), new(x + side / 2, y - side / 2), new(x + side / 2, y + side / 2),
-            new(x - side / 2, y + side / 2)], true, width);
+            new(x - side / 2, y + side / 2)], Closed: true, width);
 
     /// <summary>Parallel lines that fill a rectangle about a place, laid to and fro.</summary>
     internal static ToolPath Filled(double x, double y, double along, double across, double width, double spacing)
@@ -81,7 +81,7 @@ public abstract class GaugePiece
             points.Add(new(from, at));
             points.Add(new(to, at));
         }
-        return new ToolPath(PathKind.Solid, [.. points], false, width);
+        return new ToolPath(PathKind.Solid, [.. points], Closed: false, width);
     }
 
     /// <summary>Layers up to a height; the first as high as the recipe's first.</summary>

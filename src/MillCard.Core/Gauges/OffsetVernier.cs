@@ -51,11 +51,11 @@ internal sealed class OffsetVernier : GaugePiece
             // the scale along X at the front, the scale along Y at the left; the second nozzle's beside the first's, outwards
             var (near, far) = nozzle == 0 ? (Gap / 2, Gap / 2 + length) : (-Gap / 2, -Gap / 2 - length);
             yield return new ToolPath(PathKind.OuterWall,
-                [new(x + k * pitch, y - Size / 2 + Line + 1 + near), new(x + k * pitch, y - Size / 2 + Line + 1 + far)], false,
+                [new(x + k * pitch, y - Size / 2 + Line + 1 + near), new(x + k * pitch, y - Size / 2 + Line + 1 + far)], Closed: false,
                 job.Width)
             { Nozzle = nozzle };
             yield return new ToolPath(PathKind.OuterWall,
-                [new(x - Size / 2 + Line + 1 + near, y + k * pitch), new(x - Size / 2 + Line + 1 + far, y + k * pitch)], false,
+                [new(x - Size / 2 + Line + 1 + near, y + k * pitch), new(x - Size / 2 + Line + 1 + far, y + k * pitch)], Closed: false,
                 job.Width)
             { Nozzle = nozzle };
         }

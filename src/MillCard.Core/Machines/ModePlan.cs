@@ -28,8 +28,8 @@ public sealed class ModePlan
         var (a, b) = (machine.Nozzles[_left].Offset ?? new(), machine.Nozzles[_right].Offset ?? new());
         Second = mode.Kind switch
         {
-            ModeKind.Copy => new SecondPart(_right, false, Distance, b.Y - a.Y),
-            ModeKind.Mirror => new SecondPart(_right, true, 2 * MirrorAt, b.Y - a.Y),
+            ModeKind.Copy => new SecondPart(_right, Mirrored: false, Distance, b.Y - a.Y),
+            ModeKind.Mirror => new SecondPart(_right, Mirrored: true, 2 * MirrorAt, b.Y - a.Y),
             _ => null,
         };
     }

@@ -27,27 +27,28 @@ public sealed class MacroText
     private int _turns;
     private bool _hinges;
 
-    private readonly bool _assumes;
+    private readonly OpenCondition _open;
 
-    private MacroText(IReadOnlyList<MacroPiece> pieces, Dictionary<string, object?> values, Func<string, object?>? printer, bool assumes) =>
-        (_pieces, _values, _printer, _assumes) = (pieces, values, printer, assumes);
+    private MacroText(IReadOnlyList<MacroPiece> pieces, Dictionary<string, object?> values, Func<string, object?>? printer,
+        OpenCondition open) =>
+        (_pieces, _values, _printer, _open) = (pieces, values, printer, open);
 
     /// <summary>Writes a macro out.</summary>
     /// <param name="macro">The macro.</param>
     /// <param name="parameters">As given in the call, by name in capitals.</param>
     /// <param name="printer">What is known of the printer at this moment, by names such as <c>toolhead.homed_axes</c>; throws for what is
     /// not.</param>
-    /// <param name="assumes">What conditions come to that hang on what is not known.</param>
+    /// <param name="open">What conditions come to that hang on what is not known.</param>
     /// <param name="variables">The macro's own variables as they stand; those of its section where nothing is given.</param>
     public static MacroOutput Render(
         Macro macro, IReadOnlyDictionary<string, string> parameters, Func<string, object?>? printer = null, IReadOnlyDictionary<string,
             object?>? variables = null,
-        bool assumes = false)
+        OpenCondition open = OpenCondition.Fails)
     {
         var values = (variables ?? macro.Variables).ToDictionary();
         foreach (var (name, value) in parameters) values[$"params.{name}"] = value;
         values["rawparams"] = string.Join(' ', parameters.Select(p => $"{p.Key}={p.Value}"));
-        var writing = new MacroText(MacroPiece.Of(macro.Text), values, printer, assumes);
+        var writing = new MacroText(MacroPiece.Of(macro.Text), values, printer, open);
         writing.Write(0, writing._pieces.Count, 0);
         var lines = writing._text.ToString().Split('\n').Select(WithoutComment).Where(l => l.Length > 0 && !l.Contains(Unknown))
             .Take(MostLines);
@@ -180,7 +181,7 @@ public sealed class MacroText
         {
             _unfollowed.Add(unknown.What);
             _hinges = true;
-            return _assumes;
+            return _open == OpenCondition.Holds;
         }
     }
 

@@ -14,12 +14,13 @@ public enum Verdict
 }
 
 /// <summary>One reason of a verdict.</summary>
+/// <param name="Code">What it is, kebab-case; stays when the sentence is worded anew.</param>
 /// <param name="Verdict">How much it weighs.</param>
 /// <param name="Message">A sentence with the numbers.</param>
 /// <param name="Asks">Pointer of what asks, in the filament or recipe.</param>
 /// <param name="Fact">Pointer of the card's fact that answers; null where no single one does.</param>
 /// <param name="Strong">Whether a caution weighs more than others.</param>
-public sealed record Reason(Verdict Verdict, string Message, string Asks, string? Fact = null, bool Strong = false)
+public sealed record Reason(string Code, Verdict Verdict, string Message, string Asks, string? Fact = null, bool Strong = false)
 {
     /// <summary>What would mend it, as edits of the document that asks; null where nothing can be computed.</summary>
     public Remedy? Remedy { get; init; }

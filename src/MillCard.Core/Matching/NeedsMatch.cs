@@ -15,10 +15,10 @@ internal static class NeedsMatch
     {
         var (nozzle, at) = (card.Head.Nozzles![index], JsonPointer.Nozzle(index));
         if (nozzle.Diameter is { } bore && (needs.NozzleFrom > bore + 1e-9 || needs.NozzleTo < bore - 1e-9))
-            yield return new(Verdict.DoesNotFit, $"It needs a nozzle "
+            yield return new("needs-bore", Verdict.DoesNotFit, $"It needs a nozzle "
                 + $"{Bore(needs.NozzleFrom, needs.NozzleTo)}; this one is {Say(bore)} mm.", "/needs/nozzleFrom", at / "diameter");
         if (needs.Wear is { } wear && nozzle.WearKnown() is var has && (has is null || has < wear))
-            yield return new(has is null ? Verdict.FitsWithCautions : Verdict.DoesNotFit, has is null
+            yield return new("needs-wear", has is null ? Verdict.FitsWithCautions : Verdict.DoesNotFit, has is null
                 ? "It needs a harder nozzle than brass; the card does not say what this one is made of."
                 : "It needs a nozzle that stands more wear than this one.", "/needs/wear", at / "material");
     }
@@ -27,17 +27,20 @@ internal static class NeedsMatch
     {
         var (nozzle, at) = (card.Head.Nozzles![index], JsonPointer.Nozzle(index));
         if (needs.Feed is { } feed && nozzle.Feed?.Kind is { } kind && kind != feed)
-            yield return new(Verdict.DoesNotFit, feed == FeedKind.Direct ? "It needs a direct feed; this one pushes through a long tube."
+            yield return new("needs-feed", Verdict.DoesNotFit,
+                feed == FeedKind.Direct ? "It needs a direct feed; this one pushes through a long tube."
                 : "It needs a feed through a long tube; this one is direct.", "/needs/feed", at / "feed");
         if (needs.Flow is { } flow && nozzle.MaxFlow is { } melts && melts < flow)
-            yield return new(Verdict.DoesNotFit, $"It needs {Say(flow)} mm³/s; this hot end melts {Say(melts)}.", "/needs/flow",
+            yield return new("needs-flow", Verdict.DoesNotFit,
+                $"It needs {Say(flow)} mm³/s; this hot end melts {Say(melts)}.", "/needs/flow",
                 at / "maxFlow");
     }
 
     private static IEnumerable<Reason> Chamber(Card card, Needs needs)
     {
         if (needs.Chamber is { } chamber && !(card.Heat.Housing == Housing.HeatedChamber && (card.Heat.Chamber?.Max ?? 0) >= chamber))
-            yield return new(Verdict.DoesNotFit, Invariant($"It needs a chamber of {chamber:0} °C; {Heats(card)}."), "/needs/chamber",
+            yield return new("needs-chamber", Verdict.DoesNotFit,
+                Invariant($"It needs a chamber of {chamber:0} °C; {Heats(card)}."), "/needs/chamber",
                 "/heat/housing");
     }
 
@@ -57,7 +60,7 @@ internal static class NeedsMatch
         var box = Plane.Intersection(machine.Usable, machine.Travel(index)).EnvelopeInternal;
         foreach (var (asks, has, what, pointer) in new[] { (needs.Width, box.Width, "wide", "/needs/width"),
             (needs.Depth, box.Height, "deep", "/needs/depth"), (needs.Height, machine.Height, "high", "/needs/height") })
-            if (asks > has + Plane.Touch) yield return new(Verdict.DoesNotFit,
+            if (asks > has + Plane.Touch) yield return new("needs-room", Verdict.DoesNotFit,
                 $"It needs room {Say(asks.Value)} mm {what}; this machine has {Say(has)}.", pointer, what == "high" ? "/envelope/height"
                 : "/envelope/bed");
     }

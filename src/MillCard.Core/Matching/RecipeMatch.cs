@@ -13,7 +13,8 @@ public static class RecipeMatch
     /// <param name="filament">What is printed; null for none in particular.</param>
     public static Match Of(Card card, Recipe recipe, Filament? filament = null) =>
         Match.Best((card.Head.Nozzles ?? []).Select((n, i) => Of(card, i, recipe, filament))
-        .DefaultIfEmpty(Match.Of([new Reason(Verdict.FitsWithCautions, "This card does not say which nozzle it has.", "/lineWidth",
+        .DefaultIfEmpty(Match.Of([new Reason("nozzles-unsaid", Verdict.FitsWithCautions,
+            "This card does not say which nozzle it has.", "/lineWidth",
         "/head/nozzles")])));
 
     /// <summary>With one nozzle of the card.</summary>
@@ -28,6 +29,7 @@ public static class RecipeMatch
     private static IEnumerable<Reason> Feed(Card card, int index, Recipe here)
     {
         if (here.Retraction.Length is { } length && card.Head.Nozzles![index].Feed?.Kind is { } kind && Unusual(length, kind) is { } why)
-            yield return new(Verdict.FitsWithCautions, why, "/retraction/length", JsonPointer.Nozzle(index) / "feed");
+            yield return new("retraction-for-feed", Verdict.FitsWithCautions,
+                why, "/retraction/length", JsonPointer.Nozzle(index) / "feed");
     }
 }

@@ -20,11 +20,13 @@ internal static class SizesMatch
     private static IEnumerable<Reason> Unsaid(Card card, int index, Recipe recipe, Recipe here)
     {
         if (here.LineWidth is null)
-            yield return new(Verdict.DoesNotFit, recipe.LineWidthOfNozzle is null ? "It does not say how wide its lines are."
+            yield return new("line-width-unsaid", Verdict.DoesNotFit,
+                recipe.LineWidthOfNozzle is null ? "It does not say how wide its lines are."
                 : "Its lines are a share of the nozzle, and the card does not say how wide that is.", "/lineWidth",
                 JsonPointer.Nozzle(index) / "diameter");
         if (here.Layers.Others is null)
-            yield return new(Verdict.DoesNotFit, recipe.Layers.Rungs is null ? "It does not say how high its layers are."
+            yield return new("layer-height-unsaid", Verdict.DoesNotFit,
+                recipe.Layers.Rungs is null ? "It does not say how high its layers are."
                 : "It counts its layers in rungs, and this card's ladder is not known; it says no height in mm.", "/layers/others",
                 "/motion/axes/z/drive")
             { Remedy = AboutOnRung(card, index, recipe) };
@@ -33,13 +35,14 @@ internal static class SizesMatch
     private static IEnumerable<Reason> Misfits(Card card, int index, Recipe recipe, Recipe here)
     {
         foreach (var misfit in NozzleBounds.Misfits(card.Head.Nozzles![index], here))
-            yield return new(misfit.Weight == MisfitWeight.Impossible ? Verdict.DoesNotFit : Verdict.FitsWithCautions, misfit.Message,
-                misfit.Asks, JsonPointer.Nozzle(index) / "diameter", misfit.Weight == MisfitWeight.Bad)
+            yield return new(misfit.Code, misfit.Weight == MisfitWeight.Impossible ? Verdict.DoesNotFit : Verdict.FitsWithCautions,
+                misfit.Message, misfit.Asks, JsonPointer.Nozzle(index) / "diameter", misfit.Weight == MisfitWeight.Bad)
             {
                 Remedy = misfit.Asks.StartsWith("/layers/", StringComparison.Ordinal) ? AboutOnRung(card, index, recipe) : null,
             };
         if (here.Layers.Others is { } height && here.LineWidth < height)
-            yield return new(Verdict.DoesNotFit, $"A line of {Say(here.LineWidth.Value)} mm cannot be {Say(height)} mm high.",
+            yield return new("higher-than-wide", Verdict.DoesNotFit,
+                $"A line of {Say(here.LineWidth.Value)} mm cannot be {Say(height)} mm high.",
                 "/layers/others");
     }
 
@@ -48,10 +51,10 @@ internal static class SizesMatch
         if (recipe.Layers.OnRung)
         {
             if (Ladder.Heights(recipe.Layers, card, index).Others is { From: HeightFrom.LadderTooCoarse, Why: { } why })
-                yield return new(Verdict.Fits, why, "/layers/onRung", "/motion/axes/z/drive");
+                yield return new("ladder-too-coarse", Verdict.Fits, why, "/layers/onRung", "/motion/axes/z/drive");
         }
         else if (Ladder.Of(card) is { } ladder && here.Layers.Others is { } layer && ladder.PlaceOf(layer) == LadderPlace.Between)
-            yield return new(Verdict.FitsWithCautions,
+            yield return new("off-ladder", Verdict.FitsWithCautions,
                 $"Layers of {Say(layer)} mm fall between the steps of Z; {Say(ladder.Nearest(layer).Height)} mm is the nearest rung.",
                 "/layers/others", "/motion/axes/z/drive");
     }
@@ -59,7 +62,8 @@ internal static class SizesMatch
     private static IEnumerable<Reason> Towers(Card card, Recipe recipe)
     {
         if (recipe.NozzleChanges.Tower > 0 && card.Head.Nozzles!.Count < 2)
-            yield return new(Verdict.FitsWithCautions, "It has a tower to prime on; this machine has one nozzle and does not need it.",
+            yield return new("tower-not-needed", Verdict.FitsWithCautions,
+                "It has a tower to prime on; this machine has one nozzle and does not need it.",
                 "/nozzleChanges/tower", "/head/nozzles");
     }
 
@@ -73,7 +77,7 @@ internal static class SizesMatch
             Edit.Fact("/layers/rungs", null) };
         if (layers.FirstRungs is not null)
             edits.AddRange([Edit.Fact("/layers/first", layers.First ?? Math.Round(0.6 * bore, 2)), Edit.Fact("/layers/firstRungs", null)]);
-        var there = SettledHeight.Of(about, null, true, Ladder.Of(card), bore);
+        var there = SettledHeight.Of(about, null, onRung: true, Ladder.Of(card), bore);
         return new(Invariant($"about {about:0.###} mm, on a rung: {there.Height:0.####} mm here"), edits);
     }
 }

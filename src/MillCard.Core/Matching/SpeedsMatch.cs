@@ -14,14 +14,15 @@ internal static class SpeedsMatch
         var capped = new List<(PathKind Kind, double Asks, SpeedCeiling Ceiling)>();
         foreach (var kind in new[] { PathKind.OuterWall, PathKind.InnerWall, PathKind.Solid, PathKind.Infill })
         {
-            var ceiling = SpeedCeiling.Of(card, card.Head.Nozzles![index], filament, here.WidthOf(kind, false), height);
+            var ceiling = SpeedCeiling.Of(card, card.Head.Nozzles![index], filament, here.WidthOf(kind), height);
             if (here.SpeedOf(kind) > ceiling.Speed + 0.05) capped.Add((kind, here.SpeedOf(kind), ceiling));
         }
         if (capped.Count == 0) yield break;
         var (slowest, asks, limit) = capped.MaxBy(c => c.Asks / c.Ceiling.Speed);
         var name = slowest.ToString();
-        yield return new(Verdict.FitsWithCautions, Invariant($"It asks for {Say(asks)} mm/s; {Allows(limit.By)} {limit.Speed:0.#} in its ")
-            + $"lines of {Say(here.WidthOf(slowest, false))} × {Say(height)} mm. The rest is slowed down.",
+        yield return new("slowed-down", Verdict.FitsWithCautions,
+            Invariant($"It asks for {Say(asks)} mm/s; {Allows(limit.By)} {limit.Speed:0.#} in its ")
+            + $"lines of {Say(here.WidthOf(slowest))} × {Say(height)} mm. The rest is slowed down.",
             $"/speeds/{char.ToLowerInvariant(name[0])}{name[1..]}",
             limit.By == CeilingBy.HotEnd ? (string)(JsonPointer.Nozzle(index) / "maxFlow") : null);
     }

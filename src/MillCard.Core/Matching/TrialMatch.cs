@@ -39,7 +39,7 @@ public static class TrialMatch
         var (cool, warm) = (held.MinBy(n => n.Filament!.Bed.First)!, held.MaxBy(n => n.Filament!.Bed.First)!);
         if (warm.Filament!.Bed.First - cool.Filament!.Bed.First <= NozzleNotes.SameBed) yield break;
         var (a, b) = (card.Head.Nozzles![cool.Index].Id, card.Head.Nozzles[warm.Index].Id);
-        yield return new(Verdict.FitsWithCautions, NozzleNotes.BedSentence(cool.Filament, a, warm.Filament, b), "/bed/first",
+        yield return new("beds-differ", Verdict.FitsWithCautions, NozzleNotes.BedSentence(cool.Filament, a, warm.Filament, b), "/bed/first",
             "/envelope/heated");
     }
 
@@ -51,11 +51,12 @@ public static class TrialMatch
             || new[] { filament.Nozzle.First, filament.Nozzle.Others }.Max() is not { } first)
             yield break;
         if (second.MaxTemperature is { } most && first + warmer > most)
-            yield return new(Verdict.DoesNotFit,
+            yield return new("warmer-than-rated", Verdict.DoesNotFit,
                 $"{second.Id} is to be {Say(warmer)} °C hotter than {card.Head.Nozzles[0].Id}: {first + warmer:0} °C; its hot "
                     + $"end is rated for {most:0} °C.",
                 "/nozzle/first", "/head/nozzles/1/maxTemperature");
         else if (filament.Nozzle.Others is { } others && others + warmer < 0)
-            yield return new(Verdict.DoesNotFit, $"{second.Id} cannot be {Say(-warmer)} °C colder than {others:0} °C.", "/nozzle/first");
+            yield return new("colder-than-nothing", Verdict.DoesNotFit,
+                $"{second.Id} cannot be {Say(-warmer)} °C colder than {others:0} °C.", "/nozzle/first");
     }
 }

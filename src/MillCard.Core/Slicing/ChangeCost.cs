@@ -2,6 +2,7 @@ using MillCard.Core.Clearance;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
+using MillCard.Core.Reach;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Paths;
 using MillCard.Core.Slicing.Sections;
@@ -70,7 +71,7 @@ public sealed record ChangeCost(int Changes, double Seconds, double? Grams)
         var extra = Extra(plans).Sum(p => p.Path.Length / job.Recipe.SpeedOf(p.Path.Kind));
         int[] nozzles = [.. job.Parts.Select(p => job.Machine.NozzlesOf(p.Part.Nozzles)[0])];
         if (job.Sequence == Sequence.AllAtOnce && job.Parts.Count > 1
-            && new PrintOrder(job.Machine, job.Recipe).Of(job.Standing, job.Mode, cure: false, stop).Order is { } order)
+            && new PrintOrder(job.Machine, job.Recipe).Of(job.Standing, job.Mode, cures: Cures.LeftOut, stop).Order is { } order)
         {
             var needed = order.Zip(order.Skip(1)).Count(p => nozzles[p.First] != nozzles[p.Second]);
             yield return ($"One at a time ({string.Join(", ", order.Select(i => job.Parts[i].Part.Name).Distinct().Take(4))})", needed,

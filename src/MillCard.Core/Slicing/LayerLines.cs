@@ -43,9 +43,9 @@ internal sealed class LayerLines
 
     private static bool HasSameWalls(Recipe a, Recipe b) => a.Walls == b.Walls && a.Widths == b.Widths && a.Speeds == b.Speeds;
 
-    private double Outer(Recipe recipe) => recipe.WidthOf(PathKind.OuterWall, _layer == 0);
+    private double Outer(Recipe recipe) => recipe.WidthOn(_layer, PathKind.OuterWall);
 
-    private double Inner(Recipe recipe) => recipe.WidthOf(PathKind.InnerWall, _layer == 0);
+    private double Inner(Recipe recipe) => recipe.WidthOn(_layer, PathKind.InnerWall);
 
     /// <summary>Rings from the outside in and the single lines of thin places and gaps, cut to a zone.</summary>
     private void Walls(WallLines own, Recipe recipe, Shape? within)

@@ -85,7 +85,7 @@ internal sealed class Layering
         if (supports.Pattern == SupportPattern.None && !zones.Any(ZoneUse.Support) && !_part.Part.Marks.Any(m => m.Wanted))
             return (null, 0);
         _progress?.Report(new Progress("supports", 0, 1));
-        var (width, height) = (_recipe.WidthOf(PathKind.Support, false), _recipe.Layers.Others!.Value);
+        var (width, height) = (_recipe.WidthOf(PathKind.Support), _recipe.Layers.Others!.Value);
         var overhangs = Overhangs.Of(regions, _places, supports, zones, _mesh, _part.Part.Marks, width, _options);
         var task = new SupportTask(regions, overhangs, i => ground.Of(_nozzle, _places[i].Top - _places[i].Height + lift), supports, width,
             height);
@@ -94,7 +94,7 @@ internal sealed class Layering
 
     private PartLayer Spiral(Shape region, int layer)
     {
-        var width = _recipe.WidthOf(PathKind.OuterWall, false);
+        var width = _recipe.WidthOf(PathKind.OuterWall);
         var middle = Plane.Polygons(Plane.Offset(region, -width / 2)).MaxBy(p => p.Area);
         if (middle is null) return new PartLayer(region, [], [], [], []);
         return new PartLayer(region, [[WallLines.Ring(middle.ExteriorRing, PathKind.OuterWall,

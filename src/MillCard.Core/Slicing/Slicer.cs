@@ -6,6 +6,7 @@ using MillCard.Core.Flow;
 using MillCard.Core.Machines;
 using MillCard.Core.Meshes;
 using MillCard.Core.Motion;
+using MillCard.Core.Reach;
 using MillCard.Core.Routines;
 using MillCard.Core.Rules;
 using MillCard.Core.Rules.CardRules;
@@ -34,7 +35,7 @@ public static class Slicer
         OrderResult? order = null;
         if (job.Sequence == Sequence.OneAtATime)
         {
-            order = new PrintOrder(job.Machine, job.Recipe).Of(job.Standing, job.Mode, cure: true, stop);
+            order = new PrintOrder(job.Machine, job.Recipe).Of(job.Standing, job.Mode, Cures.Sought, stop);
             refusals = [.. SliceRefusals.OneAtATime(job, order)];
             if (refusals.Length > 0) return new SliceResult(default, [], null, refusals);
         }

@@ -30,7 +30,7 @@ internal static class OrderEndpoint
             var reading = await SentJob.OfAsync(request, toSlice: false, stop);
             if (reading.Document is not { } sent) return Refusal.Fields(reading.Errors);
             var result = await queue.BySizeAsync(sent.Bytes, left => sent.Read(left) is var job
-                ? new PrintOrder(job.Machine, job.Job.Recipe).Of(job.Standing, job.Job.Mode, cure: true, left) : null!, stop);
+                ? new PrintOrder(job.Machine, job.Job.Recipe).Of(job.Standing, job.Job.Mode, Cures.Sought, left) : null!, stop);
             string Name(int part) => sent.Job.Parts[part].Name;
             return TypedResults.Ok(new OrderAnswer(result.Order?.Select(Name)
                 .ToArray(), [.. result.Conflicts.Select(c => new ConflictAnswer(Name(c.First), Name(c.Then), c.With, c.Cure))]));

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
+using MillCard.Core.Reach;
 using MillCard.Store;
 using MillCard.Web.Http;
 using MillCard.Web.Trials;
@@ -35,7 +36,8 @@ internal static class TrialFitEndpoint
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
             var standing = await shelf.StandingAsync(question.Parts, blobs, stop);
             var fit = fits.Take(question.Card!, question.Recipe, question.Limits);
-            return TypedResults.Ok(new FitEndpoint.FitAnswer(fit.Of(standing, question.Mode, question.Cure, stop),
+            var cures = question.Cure ? Cures.Sought : Cures.LeftOut;
+            return TypedResults.Ok(new FitEndpoint.FitAnswer(fit.Of(standing, question.Mode, cures, stop),
                 FitEndpoint.ModeAnswer.Of(fit.PlanOf(standing, question.Mode))));
         })
             .Accepts<TrialFitQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)

@@ -99,7 +99,7 @@ internal static class TrialOrderEndpoint
     private static TrialOrderAnswer AnswerOf(TrialOrderQuestion question, IReadOnlyList<StandingPart> parts, CancellationToken stop)
     {
         var clearance = new PrintOrder(Machine.Of(question.Card!, question.Limits), question.Recipe);
-        var result = clearance.Of(parts, question.Mode, cure: true, stop);
+        var result = clearance.Of(parts, question.Mode, Cures.Sought, stop);
         var moments = result.Order is { } order
             ? clearance.Moments(parts, [.. order.Take(MostMoments)], question.Mode)
             : [.. result.Conflicts.Take(MostMoments).Select(c => clearance.MomentOf(parts, c.First, c.Then, question.Mode))

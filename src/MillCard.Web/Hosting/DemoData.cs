@@ -41,14 +41,17 @@ internal sealed class DemoData(MillCardContext context, BlobStore blobs, TimePro
                         await File.ReadAllBytesAsync(Path.Combine(folder, "parts", (string)part["file"]!), stop), "model/stl", stop);
                 await KeepAsync<Trial>(entry.Id, json, stop);
                 break;
-            default: throw new InvalidDataException($"{entry.File} names no schema that is known.");
+            default: throw new BrokenDemoException($"{entry.File} names no schema that is known.");
         }
     }
 
     private async Task KeepAsync<T>(Guid id, JsonObject json, CancellationToken stop) where T : class, IDocument
     {
         var reading = DocumentReader.Read<T>(JsonSerializer.SerializeToElement(json), draft: true);
-        if (reading.Document is null) throw new InvalidDataException($"A demo document breaks its schema: {reading.Errors[0].Message}");
+        if (reading.Document is null) throw new BrokenDemoException($"A demo document breaks its schema: {reading.Errors[0].Message}");
         await new DocumentStore<T>(context, clock).AddAsync(id, reading.Document, stop);
     }
+
+    /// <summary>A file of the demo data is not what the application takes.</summary>
+    private sealed class BrokenDemoException(string message) : Exception(message);
 }

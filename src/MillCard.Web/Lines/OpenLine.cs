@@ -123,7 +123,7 @@ internal sealed class OpenLine : IAsyncDisposable
         {
             var state = sender.Shown;
             await _connection.RunAsync(sender, () => { Tell(sender.Shown != state); state = sender.Shown; }, _breakOff.Token);
-            Tell(true);
+            Tell(now: true);
             if (job.How == SendHow.File && sender.State == SendState.Done) await FollowAsync();
         }
         catch (OperationCanceledException) { sender.Stop("It was broken off."); }
@@ -134,8 +134,8 @@ internal sealed class OpenLine : IAsyncDisposable
         }
         if (sender.State == SendState.Stopped)
         {
-            Tell(true, HeatersAre.SwitchingOff);
-            Tell(true, await AllOffAsync());
+            Tell(now: true, HeatersAre.SwitchingOff);
+            Tell(now: true, await AllOffAsync());
         }
         await _log.EndAsync(Status.Job!);
     }
@@ -277,7 +277,7 @@ internal sealed class OpenLine : IAsyncDisposable
         {
             // what comes a hundred times a second is not talk
             if (reply.Text != "ok" && !reply.Text.StartsWith("ok T:", StringComparison.Ordinal)
-                && reply.Kind is not (ReplyKind.Report or ReplyKind.Busy)) Keep(new LineTalk(false, reply.Text));
+                && reply.Kind is not (ReplyKind.Report or ReplyKind.Busy)) Keep(new LineTalk(Out: false, reply.Text));
             if (reply.Temperatures is { } heat)
             {
                 _status = _status with { Temperatures = heat };
@@ -291,7 +291,7 @@ internal sealed class OpenLine : IAsyncDisposable
 
     private void Say(string command)
     {
-        lock (_gate) Keep(new LineTalk(true, command));
+        lock (_gate) Keep(new LineTalk(Out: true, command));
     }
 
     private void Keep(LineTalk talk)

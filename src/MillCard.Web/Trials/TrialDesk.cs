@@ -44,7 +44,7 @@ internal sealed class TrialDesk(
     {
         if (await trials.FindAsync(id, stop) is not { } trial) return (null, Refusal.Missing("This trial").Value);
         var errors = new List<FieldError>();
-        var card = await TakeAsync(cards, trial.Document.Card, "/card", true, errors, stop);
+        var card = await TakeAsync(cards, trial.Document.Card, "/card", needed: true, errors, stop);
         var filament = await TakeAsync(filaments, trial.Document.Filament, "/filament", toSlice, errors, stop);
         var second = trial.Document.SecondFilament is { } given
             ? await TakeAsync(filaments, given, "/secondFilament", toSlice, errors, stop) : null;

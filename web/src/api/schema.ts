@@ -8094,6 +8094,8 @@ export interface components {
         };
         /** @description One reason of a verdict. */
         Reason: {
+            /** @description What it is, kebab-case; stays when the sentence is worded anew. */
+            code: string;
             /** @description How much it weighs. */
             verdict: components["schemas"]["Verdict"];
             /** @description A sentence with the numbers. */

@@ -76,7 +76,7 @@ public sealed record ImaginedPart(double Width, double Depth, double Height)
                 var (w, d) = (Width / 2 - half * (1 + 2 * ring), Depth / 2 - half * (1 + 2 * ring));
                 paths.Add(new ToolPath(ring == 0 ? PathKind.OuterWall : PathKind.InnerWall,
                     [new(place.X - w, place.Y - d), new(place.X + w, place.Y - d), new(place.X + w, place.Y + d),
-                        new(place.X - w, place.Y + d)], true, 2 * half)
+                        new(place.X - w, place.Y + d)], Closed: true, 2 * half)
                 {
                     Nozzle = ring == 0 && i == 1 && machine.Nozzles.Count > 1 && mode?.Kind is not (ModeKind.Copy or ModeKind.Mirror) ? 1
                         : 0,

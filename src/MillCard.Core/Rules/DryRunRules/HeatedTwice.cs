@@ -16,9 +16,8 @@ public sealed class HeatedTwice : IDryRunRule
         foreach (var heater in Enum.GetValues<Heater>())
         {
             var until = run.FirstExtrusion.Comes ? run.FirstExtrusion : new Moment(int.MaxValue);
-            Wait? First(bool inMacro) =>
-                run.Waits.FirstOrDefault(w => w.Heater == heater && w.InMacro == inMacro && w.Target > 0 && w.Begin <= until);
-            var (own, macro) = (First(false), First(true));
+            var waits = run.Waits.Where(w => w.Heater == heater && w.Target > 0 && w.Begin <= until).ToArray();
+            var (own, macro) = (waits.FirstOrDefault(w => !w.InMacro), waits.FirstOrDefault(w => w.InMacro));
             if (own is null || macro is null) continue;
             var call = run.MacroCalls.FirstOrDefault(c => c.Line == macro.Line);
             yield return Id.OnLine(own.Line, $"The {HeaterWords.NameOf(heater)} is waited for here ({own.Target:0} °C) and in "

@@ -22,6 +22,6 @@ internal sealed record FillPlace(Shape Area, Func<Shape> NearSkin, int Layer, do
     {
         using var clip = new Clip(Area);
         foreach (var curve in curves)
-            foreach (var points in clip.Of(curve)) yield return new ToolPath(PathKind.Infill, points, false, Width);
+            foreach (var points in clip.Of(curve)) yield return new ToolPath(PathKind.Infill, points, Closed: false, Width);
     }
 }

@@ -41,7 +41,7 @@ public static class Hatch
         if (rows.Count == 0) return [];
         if (joining == Joining.None) return [.. rows.SelectMany(row =>
             row.Value.Select(piece => new ToolPath(kind,
-            [frame.Back(piece.From, row.Key * spacing), frame.Back(piece.To, row.Key * spacing)], false, width)))];
+            [frame.Back(piece.From, row.Key * spacing), frame.Back(piece.To, row.Key * spacing)], Closed: false, width)))];
         using var border = new Edges(area);
         return Join(rows, border, frame, spacing, kind, width, joining == Joining.Far ? double.PositiveInfinity : 2 * spacing);
     }
@@ -121,7 +121,7 @@ public static class Hatch
 
         bool Inside(bool atEnd, double below, double here, double v) =>
             !border.AreMet(frame.Back(below + (atEnd ? -Slack : Slack), v - spacing), frame.Back(here + (atEnd ? -Slack : Slack), v));
-        void Close(List<Point> points) => paths.Add(new ToolPath(kind, [.. points], false, width));
+        void Close(List<Point> points) => paths.Add(new ToolPath(kind, [.. points], Closed: false, width));
     }
 
     /// <summary>Whether a piece of the next row may be joined: it overlaps, and its near end is not far.</summary>

@@ -27,8 +27,8 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
     public IReadOnlyList<IReadOnlyList<ToolPath>> Of(int layer, Recipe recipe, Shape inside)
     {
         if (inside.IsEmpty) return [];
-        var (place, first) = (places[layer], layer == 0);
-        var width = recipe.WidthOf(PathKind.Solid, first);
+        var place = places[layer];
+        var width = recipe.WidthOn(layer, PathKind.Solid);
         var angle = layer % 2 == 0 ? 45.0 : -45.0;
         var spacing = ExtrudedLine.Spacing(width, place.Height);
         var density = recipe.Infill.Density;
@@ -48,7 +48,7 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
             Hatch.Of(solid, angle, spacing, PathKind.Solid, width),
         };
         if (density > 0 && !sparse.IsEmpty)
-            groups.Add([.. Infills.Of(recipe.Infill.Pattern, PlaceOf(layer, recipe, sparse, density, first))]);
+            groups.Add([.. Infills.Of(recipe.Infill.Pattern, PlaceOf(layer, recipe, sparse, density))]);
         groups.Add(Hatch.Of(top, angle, spacing, PathKind.Top, width, joining: recipe.Top.OneDirection ? Joining.None : Joining.Near));
         if (recipe.Top.Smooth && !top.IsEmpty)
             groups.Add([.. Hatch.Of(top, -angle, SmoothingSpacing * nozzle, PathKind.Smoothing, width)
@@ -56,9 +56,9 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
         return groups;
     }
 
-    private FillPlace PlaceOf(int layer, Recipe recipe, Shape sparse, double density, bool first)
+    private FillPlace PlaceOf(int layer, Recipe recipe, Shape sparse, double density)
     {
-        var width = recipe.WidthOf(PathKind.Infill, first);
+        var width = recipe.WidthOn(layer, PathKind.Infill);
         var place = places[layer];
         return new FillPlace(sparse, () => NearSkin(layer, sparse), layer, place.Middle, ExtrudedLine.Spacing(width, place.Height),
             density, width);

@@ -5,24 +5,28 @@ namespace MillCard.Core.Slicing.Paths;
 /// <summary>Widths and speeds of a recipe by kind of line.</summary>
 internal static class SettingsOfLines
 {
-    /// <summary>Width of a kind of line, mm.</summary>
+    /// <summary>Width of a kind of line above the first layer, mm.</summary>
     /// <param name="recipe">Complete.</param>
     /// <param name="kind">The kind.</param>
-    /// <param name="first">Whether it lies on the first layer.</param>
-    public static double WidthOf(this Recipe recipe, PathKind kind, bool first)
+    public static double WidthOf(this Recipe recipe, PathKind kind) => recipe.LineWidth!.Value * (RatioOf(recipe.Widths, kind) ?? 1);
+
+    /// <summary>Width of a kind of line on the first layer, mm.</summary>
+    public static double FirstWidthOf(this Recipe recipe, PathKind kind) =>
+        recipe.LineWidth!.Value * (recipe.Widths.First ?? RatioOf(recipe.Widths, kind) ?? 1);
+
+    /// <summary>Width of a kind of line on a layer, counted from 0, mm.</summary>
+    public static double WidthOn(this Recipe recipe, int layer, PathKind kind) =>
+        layer == 0 ? recipe.FirstWidthOf(kind) : recipe.WidthOf(kind);
+
+    private static double? RatioOf(LineWidths widths, PathKind kind) => kind switch
     {
-        var widths = recipe.Widths;
-        var ratio = kind switch
-        {
-            PathKind.OuterWall => widths.OuterWall,
-            PathKind.InnerWall => widths.InnerWall,
-            PathKind.Solid or PathKind.Top => widths.Solid,
-            PathKind.Infill => widths.Infill,
-            PathKind.Support or PathKind.Interface => widths.Support,
-            _ => null,
-        };
-        return recipe.LineWidth!.Value * ((first ? widths.First : null) ?? ratio ?? 1);
-    }
+        PathKind.OuterWall => widths.OuterWall,
+        PathKind.InnerWall => widths.InnerWall,
+        PathKind.Solid or PathKind.Top => widths.Solid,
+        PathKind.Infill => widths.Infill,
+        PathKind.Support or PathKind.Interface => widths.Support,
+        _ => null,
+    };
 
     /// <summary>Speed of a kind of line above the slow layers, mm/s.</summary>
     public static double SpeedOf(this Recipe recipe, PathKind kind)
@@ -43,10 +47,13 @@ internal static class SettingsOfLines
     }
 
     /// <summary>Acceleration of a kind of line, mm/s²; null where nothing is said.</summary>
-    public static double? AccelerationOf(this Recipe recipe, PathKind kind, bool first)
+    /// <param name="recipe">Any.</param>
+    /// <param name="layer">The layer, counted from 0.</param>
+    /// <param name="kind">The kind.</param>
+    public static double? AccelerationOn(this Recipe recipe, int layer, PathKind kind)
     {
         var all = recipe.Accelerations;
-        if (first && all.FirstLayer is { } slow) return slow;
+        if (layer == 0 && all.FirstLayer is { } slow) return slow;
         return kind switch
         {
             PathKind.OuterWall => all.OuterWall,

@@ -70,7 +70,7 @@ internal static class Foot
     /// <summary>The brim's rings, from the outside in.</summary>
     public static IEnumerable<ToolPath> Brim(Shape area, Recipe recipe)
     {
-        var width = recipe.WidthOf(PathKind.Brim, true);
+        var width = recipe.FirstWidthOf(PathKind.Brim);
         var spacing = ExtrudedLine.Spacing(width, recipe.Layers.FirstHeight);
         var middle = Plane.Offset(area, -width / 2, 4);
         for (var round = 0; !middle.IsEmpty && round < 200; round++)
@@ -88,7 +88,7 @@ internal static class Foot
     public static IReadOnlyList<ToolPath> Skirt(Recipe recipe, Shape foot, Shape ground)
     {
         var (skirt, rounds) = (recipe.Skirt, new List<ToolPath[]>());
-        var width = recipe.WidthOf(PathKind.Skirt, true);
+        var width = recipe.FirstWidthOf(PathKind.Skirt);
         var spacing = ExtrudedLine.Spacing(width, recipe.Layers.FirstHeight);
         for (var (round, length) = (0, 0.0); round < MostRounds
             && (round < skirt.Rounds || skirt.Rounds > 0 && length < skirt.LeastLength); round++)

@@ -14,7 +14,7 @@ internal static class SupportLines
     /// <summary>Sparse lines in the body, dense ones across them in the interface; the first layer is dense, so that it holds.</summary>
     public static IEnumerable<ToolPath> Of(Shape body, Shape dense, Recipe recipe, LayerPlace place, int layer)
     {
-        var (supports, width) = (recipe.Supports, recipe.WidthOf(PathKind.Support, layer == 0));
+        var (supports, width) = (recipe.Supports, recipe.WidthOn(layer, PathKind.Support));
         var (spacing, half) = (ExtrudedLine.Spacing(width, place.Height), width / 2);
         foreach (var path in Body(Plane.Offset(body, -half, 4), recipe, layer, spacing, width)) yield return path;
         if (dense.IsEmpty) yield break;

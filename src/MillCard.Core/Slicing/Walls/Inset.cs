@@ -34,7 +34,8 @@ internal sealed record Inset(Shape Area, bool KeepsForm)
     /// <param name="distance">By how much, mm; more than 0.</param>
     /// <param name="chords">Chords a quarter turn, where a corner is rounded.</param>
     public static Inset? WithoutLoss(Shape before, double distance, int chords) =>
-        before.IsEmpty ? new Inset(before, true) : Moved(before, distance, chords) is { } moved ? new Inset(moved, true) : null;
+        before.IsEmpty ? new Inset(before, KeepsForm: true)
+            : Moved(before, distance, chords) is { } moved ? new Inset(moved, KeepsForm: true) : null;
 
     private static Shape? Moved(Shape before, double distance, int chords)
     {

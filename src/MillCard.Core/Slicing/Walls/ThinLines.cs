@@ -46,7 +46,7 @@ internal static class ThinLines
             var points = chain[start..Math.Min(end + (end < chain.Length ? 1 : 0), chain.Length)];
             start = Math.Max(end, start + 1);
             if (width < least || points.Length < 2) continue;
-            var path = new ToolPath(PathKind.Thin, [.. points.Select(p => p.At)], false, Math.Min(width + wider, most));
+            var path = new ToolPath(PathKind.Thin, [.. points.Select(p => p.At)], Closed: false, Math.Min(width + wider, most));
             if (path.Length >= least) yield return path;
         }
     }

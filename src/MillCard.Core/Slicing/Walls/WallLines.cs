@@ -95,6 +95,6 @@ internal sealed record WallLines(IReadOnlyList<Shape> Middles, Shape Inside, Sha
         var c = ring.Coordinates;
         var points = new Point[c.Length - 1];
         for (var i = 0; i < points.Length; i++) points[i] = new Point(c[i].X, c[i].Y);
-        return new ToolPath(kind, points, true, width);
+        return new ToolPath(kind, points, Closed: true, width);
     }
 }

@@ -81,7 +81,7 @@ internal sealed partial class ProgramWriter
             Layer(i);
         }
         _labels.Begin(null);
-        Accelerate(null, false);
+        Accelerate(null);
         _fans.NumberedOff();
         _out.Line(LayerMarks.End);
         if (_head.IsRelative) _out.Line("M83");
@@ -101,26 +101,25 @@ internal sealed partial class ProgramWriter
         _values["layer.height"] = (decimal)layer.Place.Height;
         _out.Line(Invariant($"; layer {index + 1} of {_layers.Count}, z {layer.Place.Top:0.###}"));
         Routine(RoutineMoment.BeforeLayer);
-        if (number == 2) Heat(first: false);
+        if (number == 2) HeatOthers();
         _pace = new LayerPace(_job, _fastest, layer, number);
         _fans.To(_head.Nozzle, LayerFan);
         foreach (var line in layer.Commands) _out.Line(line);
-        foreach (var path in layer.Paths) Path(path, layer.Place, number == 1, layer.Part);
+        foreach (var path in layer.Paths) Path(path, layer.Place, layer.Part);
         Routine(RoutineMoment.AfterLayer);
     }
 
     /// <summary>What the filament in the nozzle asks of its fan on the layer that is written.</summary>
     private double LayerFan => _pace.Number >= Filament.Fan.FromLayer ? Filament.Fan.ShareFor(_pace.Seconds) : 0;
 
-    private void Accelerate(ToolPath? path, bool first)
+    private void Accelerate(ToolPath? path)
     {
         if (!_recipe.Accelerations.Any) return;
         var usual = Math.Min(_job.Machine.Card.Motion.Axes.X?.MaxAcceleration ?? 1000, _job.Machine.Card.Motion.Axes.Y?.MaxAcceleration
             ?? 1000);
-        var (printing, travel) = ((path is null ? null : _recipe.AccelerationOf(path.Kind, first)) ?? usual, _recipe.Accelerations.Travel
-            ?? usual);
+        var printing = (path is null ? null : _recipe.AccelerationOn(_pace.Number - 1, path.Kind)) ?? usual;
         if (printing == _acceleration) return;
-        _spelling.Say("acceleration", ("printing", printing), ("travel", travel));
+        _spelling.Say("acceleration", ("printing", printing), ("travel", _recipe.Accelerations.Travel ?? usual));
         _acceleration = printing;
     }
 
@@ -143,7 +142,7 @@ internal sealed partial class ProgramWriter
             + $"{_layers.Select(l => l.Part).Distinct().Count()}");
         if (index == 0) return;
         _standing = _layers.Take(index).Max(l => l.Place.Top) + _job.Machine.Clearance;
-        Heat(first: true);
+        HeatFirst();
         if (Filament.Fan.FromLayer > 1) _fans.To(_head.Nozzle, 0);
         Leave();
     }
@@ -159,16 +158,21 @@ internal sealed partial class ProgramWriter
         _head.PulledBack = length;
     }
 
-    private void Heat(bool first)
+    private void HeatFirst() => Heat(Filament.Nozzle.First!.Value, _job.BedFor(b => b.First));
+
+    private void HeatOthers() => Heat(Filament.Nozzle.Others!.Value, _job.BedFor(b => b.Others));
+
+    /// <summary>Nothing is said where the first layer and the others ask for the same.</summary>
+    private void Heat(double nozzle, double bed)
     {
-        var (nozzle, firstBed, bed) = (Filament.Nozzle, _job.BedFor(b => b.First), _job.BedFor(b => b.Others));
-        if (nozzle.Others != nozzle.First) _spelling.Say("nozzle-set", ("value", first ? nozzle.First!.Value : nozzle.Others!.Value));
-        if (_job.Machine.Card.Envelope.Heated == true && bed != firstBed) _spelling.Say("bed-set", ("value", first ? firstBed : bed));
+        if (Filament.Nozzle.Others != Filament.Nozzle.First) _spelling.Say("nozzle-set", ("value", nozzle));
+        if (_job.Machine.Card.Envelope.Heated == true && _job.BedFor(b => b.Others) != _job.BedFor(b => b.First))
+            _spelling.Say("bed-set", ("value", bed));
     }
 
-    private void Path(ToolPath path, LayerPlace place, bool first, int? part)
+    private void Path(ToolPath path, LayerPlace place, int? part)
     {
-        if (path.Nozzle != _head.Nozzle) ChangeTool(path.Nozzle, place.Top, first);
+        if (path.Nozzle != _head.Nozzle) ChangeTool(path.Nozzle, place.Top);
         _labels.Begin(part ?? path.Part);
         var floor = path.Climbs ? place.Top - place.Height : place.Top;
         var perMm = path.SectionAt(place.Height) * (Filament.Flow ?? 1) / ExtrudedLine.FilamentArea(Filament.Diameter!.Value);
@@ -176,7 +180,7 @@ internal sealed partial class ProgramWriter
         // a spiral goes on where the layer below ended
         var goesOn = path.Climbs && _last is { Climbs: true } && _head.IsPlaced && _head.Here.To(path.Points[0]) < 2 * path.Width;
         if (!goesOn) Travel(path, floor);
-        Accelerate(path, first);
+        Accelerate(path);
         _fans.To(_head.Nozzle, path.Kind == PathKind.Bridge && Filament.Fan.Bridge is { } share ? share : LayerFan);
         _begun = true;
         if (path.Climbs) Climb(path, place, perMm, speed);
@@ -192,7 +196,7 @@ internal sealed partial class ProgramWriter
     }
 
     /// <summary>The one nozzle to its standby, the owner's routine, the other nozzle hot.</summary>
-    private void ChangeTool(int next, double z, bool first)
+    private void ChangeTool(int next, double z)
     {
         Leave(_recipe.NozzleChanges.Retraction);
         (_values["tool.now"], _values["tool.next"]) = (_head.Nozzle, next);
@@ -202,7 +206,7 @@ internal sealed partial class ProgramWriter
         Routine(RoutineMoment.ToolChange);
         _spelling.Say("tool", ("tool", next));
         Compensation();
-        _out.Command("M109").Whole('T', next).Whole('S', first ? Filament.Nozzle.First!.Value : Filament.Nozzle.Others!.Value).End();
+        _out.Command("M109").Whole('T', next).Whole('S', (_pace.Number == 1 ? Filament.Nozzle.First : Filament.Nozzle.Others)!.Value).End();
         Forget();
         _head.ResetFilament();
         _head.Rise(Math.Max(z, ClearOfAll(z)));

@@ -54,15 +54,29 @@ fi
 PASSED=0 FAILED=0
 # suite "name" "command that prints passed and failed" — a suite that ran nothing counts as failed
 suite() {
-    local name=$1 began=$SECONDS log passed failed
+    local name=$1
     shift
-    log="$LOGS/$(printf '%s' "$name" | tr -c 'a-zA-Z0-9\n' '-').log"
     printf '%s … ' "$name"
-    read -r passed failed < <("$@" "$log") || true
-    passed=${passed:-0} failed=${failed:-1}
+    outcome "$name" "$@" >"$LOGS/outcome"
+    told "$name" "$LOGS/outcome"
+}
+
+# prints passed, failed and seconds
+outcome() {
+    local name=$1 began=$SECONDS passed failed
+    shift
+    read -r passed failed < <("$@" "$(log_of "$name")") || true
+    echo "${passed:-0} ${failed:-1} $((SECONDS - began))"
+}
+
+log_of() { printf '%s/%s.log' "$LOGS" "$(printf '%s' "$1" | tr -c 'a-zA-Z0-9\n' '-')"; }
+
+told() {
+    local name=$1 passed failed took
+    read -r passed failed took <"$2"
     if ((passed + failed == 0)); then failed=1; fi
-    say "$passed passed, $failed failed, $((SECONDS - began)) s"
-    if ((failed > 0)); then tail -n 60 "$log" >&2; fi
+    say "$passed passed, $failed failed, $took s"
+    if ((failed > 0)); then tail -n 60 "$(log_of "$name")" >&2; fi
     PASSED=$((PASSED + passed)) FAILED=$((FAILED + failed))
 }
 
@@ -109,8 +123,14 @@ start_cluster -c fsync=off
 suite "Pages' units" vitest
 suite "Core" xunit tests/MillCard.Core.Tests
 suite "API on PostgreSQL" xunit tests/MillCard.Web.Tests
+# these two mostly wait, each for processes of its own
+LIFE="Starting, stopping, restoring"
+outcome "$LIFE" life >"$LOGS/life.outcome" &
+LIVES=$!
 suite "Pages in Chromium" playwright
-suite "Starting, stopping, restoring" life
+printf '%s … ' "$LIFE"
+wait "$LIVES"
+told "$LIFE" "$LOGS/life.outcome"
 
 say ""
 say "$PASSED passed, $FAILED failed"

@@ -30,7 +30,7 @@ export function headLayout(card: Card, w: number, h: number): HeadLayout {
   ]
   const acrossBeams = (head.beams ?? [])
     .filter((beam) => beam.along === 'x')
-    .flatMap((beam) => [Math.max(-80, beam.near), Math.min(80, beam.far)])
+    .flatMap((beam) => [beam.near, beam.far].map((face) => Math.max(-80, Math.min(80, face))))
   const ys = [-20, 20, ...boxes.flatMap((b) => [b.y, b.y + b.depth]), ...offsets.map((o) => o.y ?? 0), head.probe?.y ?? 0, ...acrossBeams]
   const zs = [20, ...(head.bodies ?? []).map((b) => b.underside + 12), ...(head.beams ?? []).map((b) => b.underside + 8)]
   const [minX, maxX, minY, maxY, maxZ] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys), Math.min(90, Math.max(...zs))]

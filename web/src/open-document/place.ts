@@ -67,7 +67,7 @@ function withPointers<T>(document: T, to: (pointer: string) => string | undefine
   moved.sort((a, b) => Number(a[2]) - Number(b[2]))
   const kept = (accepted ?? []).flatMap((one) => {
     const target = to(one.at ?? '')
-    return target === undefined ? [] : [target === one.at ? one : { ...one, at: target }]
+    return target === undefined ? [] : [target === (one.at ?? '') ? one : { ...one, at: target }]
   })
   return {
     ...document,

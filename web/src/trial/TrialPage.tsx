@@ -1,12 +1,12 @@
-import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useSnackbar } from 'notistack'
-import { useCallback, useEffect, useLayoutEffect, useMemo, useState } from 'react'
+import { useAddFiles } from './useAddFiles'
+import { useDragging } from './useDragging'
+import { useMeshes } from './useMeshes'
+import { useRun } from './useRun'
+import { useLayoutEffect, useMemo, useState } from 'react'
 import { useParams } from 'react-router'
 import { createStore, useStore, type StoreApi } from 'zustand'
 import { useShallow } from 'zustand/react/shallow'
-import { send } from '../api/send'
-import { api, dataOf, sentenceOf, type Card, type Filament, type MeshFacts, type Recipe, type Trial, type TrialPart } from '../api/client'
-import { inField } from '../shell/Shortcuts'
+import { sentenceOf, type Card, type Filament, type Recipe, type Trial } from '../api/client'
 import { Pane } from '../shell/Pane'
 import { Shell } from '../shell/Shell'
 import { DraftNotices } from '../open-document/DraftNotices'
@@ -14,7 +14,6 @@ import { SaveNote } from '../open-document/SaveNote'
 import type { DocumentState } from '../open-document/documentStore'
 import { useDocumentState, useDocumentStore } from '../open-document/useDocument'
 import { useUndoKeys } from '../open-document/useUndoKeys'
-import { bedSize } from '../drawing/outline'
 import { Bed } from './Bed'
 import { Limits } from './Limits'
 import { ModeOfTrial } from './ModeOfTrial'
@@ -25,10 +24,7 @@ import { ResultPanel } from './ResultPanel'
 import { Settings } from './Settings'
 import { WhatIf } from './WhatIf'
 import { Zones } from './Zones'
-import { readLayers, type Layer } from './layers'
 import { TrialContext, type OpenTrial } from './TrialContext'
-import { scaleOf } from './placement'
-import { putMesh } from '../api/putMesh'
 import { useFit } from './useFit'
 import { useOrder } from './useOrder'
 import './trial.css'
@@ -72,19 +68,7 @@ function OpenTrialPage({
   useUndoKeys(trial.undo, trial.redo)
 
   const [chosen, choose] = useState<number>()
-  const [dragged, dragging] = useState(false)
-  const [wanted, lookAt] = useState(0)
-  // what is dragged may be drawn anew under the pointer and never hear that it is let go
-  useEffect(() => {
-    if (!dragged) return
-    const drop = () => dragging(false)
-    const ends = ['pointerup', 'pointercancel', 'blur'] as const
-    for (const end of ends) window.addEventListener(end, drop)
-    return () => {
-      for (const end of ends) window.removeEventListener(end, drop)
-    }
-  }, [dragged])
-  const { enqueueSnackbar } = useSnackbar()
+  const [dragged, dragging] = useDragging()
 
   const parts = useMemo(() => trial.document.parts ?? [], [trial.document.parts])
   const meshes = useMeshes(parts)
@@ -100,68 +84,13 @@ function OpenTrialPage({
   const order = useOrder(card.document, recipe?.document, trial.document, !dragged)
   const [wantedMoment, lookAtMoment] = useState<number>()
   const moment = wantedMoment !== undefined && order && wantedMoment < order.moments.length ? wantedMoment : undefined
-  const { data: run } = useQuery({
-    queryKey: ['run', trial.id],
-    queryFn: async () => dataOf(await api.GET('/api/trials/{id}/run', { params: { path: { id: trial.id } } })) ?? null,
-  })
-  const { data: layers } = useQuery({
-    queryKey: ['layers', trial.id, run?.at],
-    enabled: (run?.result.layers ?? 0) > 0,
-    queryFn: async () => readLayers(await (await send(`/api/trials/${trial.id}/run/layers`)).arrayBuffer()),
-  })
-  const count = layers?.length ?? 0
-  const layer = Math.min(wanted, Math.max(0, count - 1))
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (inField(event) || count === 0) return
-      const step = { PageUp: 1, PageDown: -1 }[event.key]
-      if (step === undefined) return
-      event.preventDefault()
-      lookAt(Math.max(0, Math.min(count - 1, layer + step)))
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  }, [count, layer])
-
-  const { change } = trial
-  const { bed } = card.document.envelope ?? {}
-  const addFiles = useCallback(
-    async (files: Iterable<File>) => {
-      for (const file of files) {
-        try {
-          const found = await putMesh(file)
-          const { width = 0, depth = 0 } = bedSize(bed)
-          // parts of one file keep their places to each other, their middle in the middle of the bed
-          const [midX, midY] = [0, 1].map((k) => middleOf(found.flatMap((mesh) => mesh.at?.[k] ?? [])))
-          change((before) => {
-            choose(before.parts?.length ?? 0)
-            const stem =
-              file.name
-                .replace(/\.[^.]*$/, '')
-                .replaceAll(/[-_]+/g, ' ')
-                .slice(0, 180) || 'part'
-            const added = found.map((mesh, i) => ({
-              name: mesh.name?.slice(0, 200) || (found.length > 1 ? `${stem} ${i + 1}` : stem),
-              file: mesh.hash,
-              x: settle(width / 2 + (mesh.at ? mesh.at[0]! - midX! : 0)),
-              y: settle(depth / 2 + (mesh.at ? mesh.at[1]! - midY! : 0)),
-              turn: 0,
-            }))
-            return { ...before, parts: [...(before.parts ?? []), ...added] }
-          })
-        } catch (failure) {
-          enqueueSnackbar(`${file.name}: ${sentenceOf(failure)}`, { variant: 'error', persist: true })
-        }
-      }
-    },
-    [bed, change, enqueueSnackbar],
-  )
+  const { run, layers, layer, lookAt } = useRun(trial.id)
+  const take = useAddFiles(trial.change, card.document, choose)
 
   const documents = [trial, card, filament, recipe]
   const unsaved = documents.some((document) => document && document.state !== 'saved')
   const stale = Boolean(run && (unsaved || documents.some((document) => document && document.savedAt > run.at)))
   const asked = useShallow(withoutParts)(trial.document)
-  const take = useCallback((files: Iterable<File>) => void addFiles(files), [addFiles])
   const open: OpenTrial = {
     trial,
     id: trial.id,
@@ -178,10 +107,10 @@ function OpenTrialPage({
     order,
     moment,
     lookAtMoment,
-    run: run ?? undefined,
+    run,
     unsaved,
     stale,
-    layers: layers ?? none,
+    layers,
     layer,
     lookAt,
     chosen,
@@ -250,39 +179,9 @@ const sidePanes = [
     {pane}
   </Pane>
 ))
-const none: Layer[] = []
 
 function withoutParts(trial: Trial): Omit<Trial, 'parts'> {
   const others = { ...trial }
   delete others.parts
   return others
-}
-
-const middleOf = (values: number[]) => (values.length === 0 ? 0 : (Math.min(...values) + Math.max(...values)) / 2)
-const settle = (value: number) => Math.round(value * 1000) / 1000
-
-/** The meshes of parts as they stand, by part. */
-function useMeshes(parts: TrialPart[]): (MeshFacts | undefined)[] {
-  const client = useQueryClient()
-  // until the mesh as it stands now is there, the newest of the same file is drawn, so that a held handle stays in hand
-  const newest = (file: string) =>
-    client
-      .getQueryCache()
-      .findAll({ queryKey: ['mesh', file], predicate: (query) => query.state.data !== undefined })
-      .sort((a, b) => a.state.dataUpdatedAt - b.state.dataUpdatedAt)
-      .at(-1)?.state.data as MeshFacts | undefined
-  return useQueries({
-    queries: parts.map((part) => {
-      const { file, tilt } = part
-      const scale = scaleOf(part)
-      const query = { scaleX: scale.x, scaleY: scale.y, scaleZ: scale.z, tiltX: tilt?.x ?? 0, tiltY: tilt?.y ?? 0 }
-      return {
-        queryKey: ['mesh', file, query],
-        staleTime: Infinity,
-        placeholderData: () => newest(file),
-        queryFn: async () => dataOf(await api.GET('/api/meshes/{hash}', { params: { path: { hash: file }, query } })),
-      }
-    }),
-    combine: (answers) => answers.map(({ data }) => data),
-  })
 }

@@ -1,0 +1,37 @@
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useState } from 'react'
+import { send } from '../api/send'
+import { api, dataOf } from '../api/client'
+import { inField } from '../shell/Shortcuts'
+import { readLayers, type Layer } from './layers'
+
+/** The last run of a trial, its layers, and the one that is looked at; Page Up and Page Down go through them. */
+export function useRun(id: string) {
+  const [wanted, lookAt] = useState(0)
+  const { data: run } = useQuery({
+    queryKey: ['run', id],
+    queryFn: async () => dataOf(await api.GET('/api/trials/{id}/run', { params: { path: { id: id } } })) ?? null,
+  })
+  const { data: layers } = useQuery({
+    queryKey: ['layers', id, run?.at],
+    enabled: (run?.result.layers ?? 0) > 0,
+    queryFn: async () => readLayers(await (await send(`/api/trials/${id}/run/layers`)).arrayBuffer()),
+  })
+  const count = layers?.length ?? 0
+  const layer = Math.min(wanted, Math.max(0, count - 1))
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (inField(event) || count === 0) return
+      const step = { PageUp: 1, PageDown: -1 }[event.key]
+      if (step === undefined) return
+      event.preventDefault()
+      lookAt(Math.max(0, Math.min(count - 1, layer + step)))
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [count, layer])
+
+  return { run: run ?? undefined, layers: layers ?? none, layer, lookAt }
+}
+
+const none: Layer[] = []

@@ -26,19 +26,19 @@ public class CoverTests
         var border = Area.Boundary;
         var (held, not) = (0, 0);
         (from x in Gen.Double[-30, 80]
-            from y in Gen.Double[-25, 25]
-            from corners in Gen.Double[-1, 1].Array[6]
-            select new Triangle(x + size * corners[0], y + size * corners[1], x + size * corners[2], y + size * corners[3],
-                x + size * corners[4], y + size * corners[5])).Sample(t =>
-        {
-            var drawn = Drawn(t);
-            // slivers and those that end at the border are left to rounding
-            if (drawn.Area < 1e-3 || drawn.Coordinates.Any(c => border.Distance(Plane.Factory.CreatePoint(c)) < 2 * Plane.Touch)) return;
-            var covers = Area.Covers(drawn);
-            Assert.True(cover.Holds(t) == covers, $"{t}: {covers}");
-            if (covers) Interlocked.Increment(ref held);
-            else Interlocked.Increment(ref not);
-        }, iter: 2000);
+         from y in Gen.Double[-25, 25]
+         from corners in Gen.Double[-1, 1].Array[6]
+         select new Triangle(x + size * corners[0], y + size * corners[1], x + size * corners[2], y + size * corners[3],
+             x + size * corners[4], y + size * corners[5])).Sample(t =>
+     {
+         var drawn = Drawn(t);
+         // slivers and those that end at the border are left to rounding
+         if (drawn.Area < 1e-3 || drawn.Coordinates.Any(c => border.Distance(Plane.Factory.CreatePoint(c)) < 2 * Plane.Touch)) return;
+         var covers = Area.Covers(drawn);
+         Assert.True(cover.Holds(t) == covers, $"{t}: {covers}");
+         if (covers) Interlocked.Increment(ref held);
+         else Interlocked.Increment(ref not);
+     }, iter: 2000);
         Assert.True(held > 20 && not > 20, $"{held} held, {not} not");
     }
 

@@ -187,7 +187,7 @@ public class ClearanceTests
     public void Among_free_parts_the_nearest_comes_next() =>
         Assert.Equal([2, 0, 1], Order(With(Box(-1, -1, 2, 2), 5), At("a", 200, 50), At("b", 400, 50), At("c", 60, 50)).Order);
 
-    [Theory, InlineData(-20, 40), InlineData(-10, 60)]
+    [Theory, InlineData(-20, 40), InlineData(-10, 60), InlineData(-50, 60)]
     public void Rows_of_equal_parts_can_be_printed_in_their_order(double left, double width)
     {
         var card = With(Box(left, -20, width, 40), 5, clearance: 1);

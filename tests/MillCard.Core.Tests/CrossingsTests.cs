@@ -52,27 +52,30 @@ public class CrossingsTests
             new(i * 200, 0, i * 200 + 2, 2), new(i * 200, 2, i * 200 + 2, 0),
         })));
 
+    private static readonly Gen<DirectedSegment[]> Heaps =
+        from many in Gen.Int[20, 160]
+        from x in Gen.Double[-500, 500]
+        from length in Gen.Int[0, 2].Select(i => new[] { 1.0, 8, 60 }[i])
+        from ends in Gen.Select(Gen.Double[0, 40], Gen.Double[0, 40], Gen.Double[-1, 1], Gen.Double[-1, 1]).Array[many]
+        select ends.Select(e => new DirectedSegment(x + e.Item1, e.Item2, x + e.Item1 + length * e.Item3, e.Item2 + length * e.Item4))
+            .ToArray();
+
     // every pair looked at by NetTopologySuite, as an independent reference
     [Fact]
     public void It_is_told_as_one_who_looks_at_all_pairs_tells_it()
     {
         var (crossed, uncrossed) = (0, 0);
-        (from many in Gen.Int[20, 160]
-         from x in Gen.Double[-500, 500]
-         from length in Gen.Int[0, 2].Select(i => new[] { 1.0, 8, 60 }[i])
-         from ends in Gen.Select(Gen.Double[0, 40], Gen.Double[0, 40], Gen.Double[-1, 1], Gen.Double[-1, 1]).Array[many]
-         select ends.Select(e => new DirectedSegment(x + e.Item1, e.Item2, x + e.Item1 + length * e.Item3, e.Item2 + length * e.Item4))
-             .ToArray()).Sample(segments =>
-     {
-         var crossings = 0;
-         for (var i = 0; i < segments.Length; i++) for (var k = 0; k < i; k++) if (Cross(segments[i], segments[k])) crossings++;
-         var many = AreMany(segments);
-         // a crossing near the edge of a cell may be missed, none is counted twice
-         if (crossings > 1.5 * (100 + segments.Length)) Assert.True(many, $"{crossings} of {segments.Length}");
-         if (crossings <= 100 + segments.Length) Assert.False(many, $"{crossings} of {segments.Length}");
-         if (many) Interlocked.Increment(ref crossed);
-         else Interlocked.Increment(ref uncrossed);
-     }, iter: 300);
+        Heaps.Sample(segments =>
+        {
+            var crossings = 0;
+            for (var i = 0; i < segments.Length; i++) for (var k = 0; k < i; k++) if (Cross(segments[i], segments[k])) crossings++;
+            var many = AreMany(segments);
+            // a crossing near the edge of a cell may be missed, none is counted twice
+            if (crossings > 1.5 * (100 + segments.Length)) Assert.True(many, $"{crossings} of {segments.Length}");
+            if (crossings <= 100 + segments.Length) Assert.False(many, $"{crossings} of {segments.Length}");
+            if (many) Interlocked.Increment(ref crossed);
+            else Interlocked.Increment(ref uncrossed);
+        }, iter: 300);
         Assert.True(crossed > 20 && uncrossed > 20, $"{crossed}, {uncrossed}");
     }
 

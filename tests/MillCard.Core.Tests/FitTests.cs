@@ -122,6 +122,9 @@ public class FitTests
         Assert.True(Verdict(wide, Solids.Box(20, 20, 20), 13.02, 100, recipe: recipe with { Skirt = new() { Rounds = 2, Gap = 2 } }).Fits);
         Assert.False(Verdict(wide, Solids.Box(20, 20, 20), 13.02, 100,
             recipe: recipe with { Skirt = new() { Rounds = 2, Gap = 2.05 } }).Fits);
+        // 0.06 mm more room take a gap of one step of 0.05 more
+        Assert.EndsWith("A gap of 2.05 mm fits.", Verdict(wide, Solids.Box(20, 20, 20), 13.08, 100, recipe: recipe).Violations[0].Message,
+            StringComparison.Ordinal);
         // no gap helps where the part itself stands at the edge
         var edge = Verdict(wide, Solids.Box(20, 20, 20), 10.5, 100, recipe: recipe).Violations;
         Assert.Equal("/skirt/rounds", Assert.Single(edge).Remedy!.Edits[0].Pointer);

@@ -54,21 +54,22 @@ public class GapTests
 
     private static Conflict Before(int first, int then) => new(first, then, "the head", null);
 
+    private static readonly Gen<(int Count, (int First, int Then)[] Pairs)> Graphs =
+        from count in Gen.Int[1, 7]
+        from pairs in Gen.Select(Gen.Int[0, count - 1], Gen.Int[0, count - 1]).Array[0, 10]
+        select (count, pairs.Where(p => p.Item1 != p.Item2).ToArray());
+
     // reachability by trying all ways, as an independent look
     [Fact]
-    public void Parts_that_wait_for_each_other_are_found_and_no_others() =>
-        (from count in Gen.Int[1, 7]
-         from pairs in Gen.Select(Gen.Int[0, count - 1], Gen.Int[0, count - 1]).Array[0, 10]
-         select (count, pairs.Where(p => p.Item1 != p.Item2).ToArray())).Sample(graph =>
- {
-     var (count, pairs) = graph;
-     var reaches = new bool[count, count];
-     foreach (var (a, b) in pairs) reaches[a, b] = true;
-     for (var k = 0; k < count; k++) for (var i = 0; i < count; i++) for (var j = 0; j < count; j++)
-         reaches[i, j] |= reaches[i, k] && reaches[k, j];
-     var expected = Enumerable.Range(0, count).Where(i => reaches[i, i])
-         .Select(i => string.Join(' ', Enumerable.Range(0, count).Where(j => j == i || (reaches[i, j] && reaches[j, i])))).Distinct().Order();
-     var found = Cycles.Of(count, [.. pairs.Select(p => Before(p.Item1, p.Item2))]);
-     Assert.Equal(expected, found.Select(c => string.Join(' ', c)).Order());
- }, iter: 1000);
+    public void Parts_that_wait_for_each_other_are_found_and_no_others() => Graphs.Sample(graph =>
+    {
+        var reaches = new bool[graph.Count, graph.Count];
+        int[] all = [.. Enumerable.Range(0, graph.Count)];
+        foreach (var (first, then) in graph.Pairs) reaches[first, then] = true;
+        foreach (var k in all) foreach (var i in all) foreach (var j in all) reaches[i, j] |= reaches[i, k] && reaches[k, j];
+        var expected = all.Where(i => reaches[i, i])
+            .Select(i => string.Join(' ', all.Where(j => j == i || (reaches[i, j] && reaches[j, i])))).Distinct().Order();
+        var found = Cycles.Of(graph.Count, [.. graph.Pairs.Select(p => Before(p.First, p.Then))]);
+        Assert.Equal(expected, found.Select(c => string.Join(' ', c)).Order());
+    }, iter: 1000);
 }

@@ -2,7 +2,6 @@ using MillCard.Core.Documents;
 using MillCard.Core.Flow;
 using MillCard.Core.Motion;
 using MillCard.Core.Slicing.Paths;
-using static System.FormattableString;
 
 namespace MillCard.Core.Gauges;
 

@@ -1,5 +1,3 @@
-using static System.FormattableString;
-
 namespace MillCard.Core.Motion;
 
 /// <summary>What decides a layer's height on a machine.</summary>

@@ -1,7 +1,6 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Motion;
-using static System.FormattableString;
 
 namespace MillCard.Core.Rules.CardRules;
 

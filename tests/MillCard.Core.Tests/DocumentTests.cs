@@ -44,32 +44,40 @@ public class DocumentTests
         Assert.Equal("red", (string?)JsonSerializer.SerializeToNode(read, DocumentJson.Options)!["envelope"]!["lamp"]);
     }
 
-    public static TheoryData<string, Action<JsonObject>, string> Mistakes => new()
+    public static TheoryData<string, FieldProblem, Action<JsonObject>, string> Mistakes => new()
     {
-        { "/envelope/bed/width", c => c["envelope"]!["bed"]!["width"] = 0, "Bed width must be above 0 and at most 2000 mm; 0 is not." },
-        { "/envelope/bed/width", c => c["envelope"]!["bed"]!["width"] = 1e300, "1E+300" },
-        { "/envelope/height", c => c["envelope"]!.AsObject().Remove("height"), "Height is missing." },
-        { "/envelope/height", c => c["envelope"]!["height"] = null, "Height is missing." },
-        { "/envelope/heated", c => c["envelope"]!.AsObject().Remove("heated"), "Heated bed is missing." },
-        { "/envelope/bed/shape", c => c["envelope"]!["bed"]!["shape"] = "blob", "rectangle, ellipse, polygon" },
-        { "/envelope/keepOuts/1/kind", c => c["envelope"]!["keepOuts"]![1]!["kind"] = "lava", "obstacle, bad-surface, reserved" },
-        { "/head/nozzles/0/diameter", c => c["head"]!["nozzles"]![0]!["diameter"] = "wide", "Nozzle diameter must be a number." },
-        { "/head/nozzles/0/filamentDiameter", c => c["head"]!["nozzles"]![0]!.AsObject()
+        { "/envelope/bed/width", FieldProblem.OutOfRange, c => c["envelope"]!["bed"]!["width"] = 0,
+            "Bed width must be above 0 and at most 2000 mm; 0 is not." },
+        { "/envelope/bed/width", FieldProblem.OutOfRange, c => c["envelope"]!["bed"]!["width"] = 1e300, "1E+300" },
+        { "/envelope/height", FieldProblem.Missing, c => c["envelope"]!.AsObject().Remove("height"), "Height is missing." },
+        { "/envelope/height", FieldProblem.Missing, c => c["envelope"]!["height"] = null, "Height is missing." },
+        { "/envelope/heated", FieldProblem.Missing, c => c["envelope"]!.AsObject().Remove("heated"), "Heated bed is missing." },
+        { "/envelope/bed/shape", FieldProblem.NoChoice, c => c["envelope"]!["bed"]!["shape"] = "blob", "rectangle, ellipse, polygon" },
+        { "/envelope/keepOuts/1/kind", FieldProblem.NoChoice, c => c["envelope"]!["keepOuts"]![1]!["kind"] = "lava",
+            "obstacle, bad-surface, reserved" },
+        { "/head/nozzles/0/diameter", FieldProblem.WrongKind, c => c["head"]!["nozzles"]![0]!["diameter"] = "wide",
+            "Nozzle diameter must be a number." },
+        { "/head/nozzles/0/filamentDiameter", FieldProblem.Missing, c => c["head"]!["nozzles"]![0]!.AsObject()
             .Remove("filamentDiameter"), "Filament diameter is missing." },
-        { "/firmware/flavour", c => c["firmware"]!["flavour"] = "x", "marlin, reprapfirmware" },
-        { "/name", c => c["name"] = "", "Name is empty." },
-        { "/schema", c => c["schema"] = "mill-card/card/99", "mill-card/card/1" },
-        { "/head", c => c["head"] = null, "missing" },
-        { "/envelope", c => c.Remove("envelope"), "Envelope is missing." },
-        { "/firmware", c => c.Remove("firmware"), "Firmware is missing." },
+        { "/firmware/flavour", FieldProblem.NoChoice, c => c["firmware"]!["flavour"] = "x", "marlin, reprapfirmware" },
+        { "/name", FieldProblem.Missing, c => c["name"] = "", "Name is empty." },
+        { "/schema", FieldProblem.NoChoice, c => c["schema"] = "mill-card/card/99", "mill-card/card/1" },
+        { "/head", FieldProblem.Missing, c => c["head"] = null, "missing" },
+        { "/envelope", FieldProblem.Missing, c => c.Remove("envelope"), "Envelope is missing." },
+        { "/name", FieldProblem.TooLong, c => c["name"] = new string('x', 2000), "at most" },
+        { "/envelope/keepOuts", FieldProblem.TooMany, c => c["envelope"]!["keepOuts"] = Many(5000), "entries" },
+        { "/head/nozzles", FieldProblem.TooFew, c => c["head"]!["nozzles"] = new JsonArray(), "at least" },
+        { "/firmware", FieldProblem.Missing, c => c.Remove("firmware"), "Firmware is missing." },
     };
 
+    private static JsonArray Many(int count) => [.. Enumerable.Range(0, count).Select(_ => (JsonNode)new JsonObject())];
+
     [Theory, MemberData(nameof(Mistakes))]
-    public void A_mistake_is_refused_at_its_place(string pointer, Action<JsonObject> spoil, string says)
+    public void A_mistake_is_refused_at_its_place(string pointer, FieldProblem code, Action<JsonObject> spoil, string says)
     {
         var card = Dunlin();
         spoil(card);
-        Assert.Contains(Errors(card), e => e.Pointer == pointer && (e.Message + e.Limit)
+        Assert.Contains(Errors(card), e => e.Pointer == pointer && e.Code == code && (e.Message + e.Limit)
             .Contains(says, StringComparison.OrdinalIgnoreCase));
     }
 

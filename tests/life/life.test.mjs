@@ -96,9 +96,10 @@ describe('one copy', () => {
     const dunlin = (await copy.json('/api/cards')).find((card) => card.name === 'Dunlin')
     const line = `/api/cards/${dunlin.id}/line`
     await copy.post(`${line}/test`)
-    await copy.post(`${line}/command`, { command: 'STAND_IN SPEED=1' })
+    await copy.post(`${line}/command`, { command: 'STAND_IN SPEED=5' })
     const print = async () => {
-      const [trial] = await copy.json(`/api/trials?card=${dunlin.id}`)
+      // the quickest to slice
+      const trial = (await copy.json(`/api/trials?card=${dunlin.id}`)).find(({ name }) => name.startsWith('Float clamps'))
       await fetch(`${copy.url}/api/trials/${trial.id}/slice`, { method: 'POST' }).then((answer) => answer.text())
       await copy.post(`${line}/print`, { trial: trial.id, how: 'lines' })
       for (let i = 0; i < 200 && !((await copy.json(line)).job?.taken > 3); i++) await sleep(100)
@@ -116,7 +117,7 @@ describe('one copy', () => {
     assert.ok(job.line > 1)
 
     await copy.post(`${line}/test`)
-    await copy.post(`${line}/command`, { command: 'STAND_IN SPEED=1' })
+    await copy.post(`${line}/command`, { command: 'STAND_IN SPEED=5' })
     await print()
     copy.process.kill('SIGINT')
     await copy.says('A print is running, at line')

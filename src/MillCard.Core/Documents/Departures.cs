@@ -39,7 +39,8 @@ public static class Departures
         ? meant.All(leaf => leaf.Departs >= of)
         : pointer.Parent is { } parent && parent != JsonPointer.Root && MayDepart(parent, of);
 
-    private static Reading<Recipe> Refused(string pointer, string message) => new(null, [new FieldError(pointer, message)]);
+    private static Reading<Recipe> Refused(string pointer, string message) =>
+        new(null, [new FieldError(pointer, FieldProblem.NotTaken, message)]);
 
     private static bool Set(JsonNode root, JsonPointer pointer, JsonElement value)
     {

@@ -23,7 +23,7 @@ public static class DocumentReader
         }
         catch (JsonException broken)
         {
-            return new Reading<T>(null, [new FieldError("", $"This is not JSON: {Place(broken)}.")]);
+            return new Reading<T>(null, [new FieldError("", FieldProblem.Unreadable, $"This is not JSON: {Place(broken)}.")]);
         }
     }
 
@@ -40,7 +40,8 @@ public static class DocumentReader
         }
         catch (JsonException broken)
         {
-            return new Reading<T>(null, [new FieldError(Pointer(broken.Path), $"This value cannot be read: {Place(broken)}.")]);
+            return new Reading<T>(null,
+                [new FieldError(Pointer(broken.Path), FieldProblem.Unreadable, $"This value cannot be read: {Place(broken)}.")]);
         }
     }
 

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using static MillCard.Core.Documents.FieldProblem;
 
 namespace MillCard.Core.Documents;
 
@@ -28,7 +29,7 @@ public sealed class SchemaCheck
         if (node is not JsonObject schema || _errors.Count >= MostErrors) return;
         if (schema["$ref"] is JsonNode reference) { Look(Resolve((string)reference!), value, at); return; }
         if (schema["const"] is JsonNode constant && !Same(constant, value))
-        { Refuse(schema, at, $"must be \"{constant}\"", constant.ToString()); return; }
+        { Refuse(schema, at, NoChoice, $"must be \"{constant}\"", constant.ToString()); return; }
         if (schema["enum"] is JsonArray words) { Word(schema, words, value, at); return; }
         if (schema["type"] is JsonNode type && !Fits(type, value)) { Kind(schema, type, value, at); return; }
         switch (value.ValueKind)
@@ -52,12 +53,12 @@ public sealed class SchemaCheck
     private void Members(JsonObject schema, JsonElement value, JsonPointer at)
     {
         if (schema["maxProperties"] is JsonNode most && value.GetPropertyCount() > (int)most)
-            Refuse(schema, at, $"has {value.GetPropertyCount()} entries; at most {most} are taken", most.ToString());
+            Refuse(schema, at, TooMany, $"has {value.GetPropertyCount()} entries; at most {most} are taken", most.ToString());
         if (schema["anyOf"] is JsonArray kinds && Choose(schema, kinds, value, at) is JsonObject chosen) Members(chosen, value, at);
         foreach (var name in (schema["required"] as JsonArray ?? []).Select(n => (string)n!))
         {
             if (value.TryGetProperty(name, out _)) continue;
-            Refuse(schema["properties"]?[name] as JsonObject ?? [], at / name, "is missing", "required", name);
+            Refuse(schema["properties"]?[name] as JsonObject ?? [], at / name, Missing, "is missing", "required", name);
         }
         foreach (var member in value.EnumerateObject())
         {
@@ -81,9 +82,10 @@ public sealed class SchemaCheck
             }
         }
         if (discriminator is not null && value.TryGetProperty(discriminator, out _))
-            Refuse(schema, at / discriminator, $"must be one of {string.Join(", ", known)}", string.Join(", ", known), discriminator);
+            Refuse(schema, at / discriminator, NoChoice, $"must be one of {string.Join(", ", known)}", string.Join(", ", known),
+                discriminator);
         else if (discriminator is not null)
-            Refuse([], at / discriminator, $"is missing; it is one of {string.Join(", ", known)}", string.Join(", ", known),
+            Refuse([], at / discriminator, Missing, $"is missing; it is one of {string.Join(", ", known)}", string.Join(", ", known),
                 discriminator);
         return null;
     }
@@ -92,9 +94,9 @@ public sealed class SchemaCheck
     {
         var count = value.GetArrayLength();
         if (schema["maxItems"] is JsonNode most && count > (int)most)
-        { Refuse(schema, at, $"has {count} entries; at most {most} are taken", most.ToString()); return; }
+        { Refuse(schema, at, TooMany, $"has {count} entries; at most {most} are taken", most.ToString()); return; }
         if (schema["minItems"] is JsonNode fewest && count < (int)fewest)
-            Refuse(schema, at, $"has {count} entries; at least {fewest} are needed", fewest.ToString());
+            Refuse(schema, at, TooFew, $"has {count} entries; at least {fewest} are needed", fewest.ToString());
         var index = 0;
         foreach (var item in value.EnumerateArray()) Look(schema["items"], item, at / index++);
     }
@@ -110,7 +112,7 @@ public sealed class SchemaCheck
         var high = most is { } m ? $"at most {Plain(m)}" : null;
         var limit = string.Join(" and ", new[] { low, high }.OfType<string>());
         var unit = (string?)schema["x-unit"] is { Length: > 0 } u ? $" {u}" : "";
-        Refuse(schema, at, $"must be {(limit.Length > 0 ? limit : "a number")}{unit}; {Short(value.GetRawText())} is not",
+        Refuse(schema, at, OutOfRange, $"must be {(limit.Length > 0 ? limit : "a number")}{unit}; {Short(value.GetRawText())} is not",
             $"{limit}{unit}");
     }
 
@@ -121,31 +123,31 @@ public sealed class SchemaCheck
     {
         var length = value.GetString()!.Length;
         if (schema["maxLength"] is JsonNode most && length > (int)most)
-            Refuse(schema, at, $"has {length} characters; at most {most} are taken", most.ToString());
-        if (schema["minLength"] is JsonNode fewest && length < (int)fewest) Refuse(schema, at, "is empty", $"at least {fewest}");
+            Refuse(schema, at, TooLong, $"has {length} characters; at most {most} are taken", most.ToString());
+        if (schema["minLength"] is JsonNode fewest && length < (int)fewest) Refuse(schema, at, Missing, "is empty", $"at least {fewest}");
     }
 
     private void Word(JsonObject schema, JsonArray words, JsonElement value, JsonPointer at)
     {
         if (words.Any(word => word is null ? value.ValueKind == JsonValueKind.Null : Same(word, value))) return;
         var list = string.Join(", ", words.OfType<JsonNode>().Select(w => w.ToString()));
-        Refuse(schema, at, $"must be one of {list}", list);
+        Refuse(schema, at, NoChoice, $"must be one of {list}", list);
     }
 
     private void Kind(JsonObject schema, JsonNode type, JsonElement value, JsonPointer at)
     {
-        if (value.ValueKind == JsonValueKind.Null) { Refuse(schema, at, "is missing", "required"); return; }
+        if (value.ValueKind == JsonValueKind.Null) { Refuse(schema, at, Missing, "is missing", "required"); return; }
         var wanted = (type as JsonArray)?.Select(t => (string)t!) ?? [(string)type!];
         var names = string.Join(" or ", wanted.Where(t => t != "null").Select(Article));
-        Refuse(schema, at, $"must be {names}", names);
+        Refuse(schema, at, WrongKind, $"must be {names}", names);
     }
 
-    private void Refuse(JsonObject schema, JsonPointer at, string problem, string limit, string? name = null)
+    private void Refuse(JsonObject schema, JsonPointer at, FieldProblem code, string problem, string limit, string? name = null)
     {
         if (_errors.Count >= MostErrors) return;
         var label = (string?)schema["title"] ?? name ?? Short(at.Last);
         if (label.Length == 0) label = "the document";
-        _errors.Add(new FieldError(at, $"{char.ToUpperInvariant(label[0])}{label[1..]} {problem}.", limit));
+        _errors.Add(new FieldError(at, code, $"{char.ToUpperInvariant(label[0])}{label[1..]} {problem}.", limit));
     }
 
     private static bool Fits(JsonNode type, JsonElement value) =>

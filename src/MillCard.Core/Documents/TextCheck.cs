@@ -11,7 +11,7 @@ public static class TextCheck
     /// <param name="json">UTF-8 JSON that parses.</param>
     public static FieldError? Of(ReadOnlySpan<byte> json)
     {
-        if (!Utf8.IsValid(json)) return new FieldError("", "This is not text in UTF-8.");
+        if (!Utf8.IsValid(json)) return new FieldError("", FieldProblem.Unreadable, "This is not text in UTF-8.");
         // nothing but an escape can write what is looked for
         if (json.IndexOf("\\u"u8) < 0) return null;
         var reader = new Utf8JsonReader(json, new JsonReaderOptions { MaxDepth = DocumentJson.MaxDepth });
@@ -67,6 +67,7 @@ public static class TextCheck
     private static FieldError Refused(List<string> path, string what)
     {
         var pointer = path.Where(s => s.Length > 0).Aggregate(JsonPointer.Root, (at, step) => at / step);
-        return new FieldError(pointer, $"{what} holds half a character or the character NUL; it cannot be stored.");
+        return new FieldError(pointer, FieldProblem.Unreadable,
+            $"{what} holds half a character or the character NUL; it cannot be stored.");
     }
 }

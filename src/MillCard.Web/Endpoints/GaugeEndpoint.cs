@@ -110,7 +110,8 @@ internal static class GaugeEndpoint
         var second = question.Nozzle is { } named ? machine.NozzleNamed(named) : 1;
         if (second < 1)
             return (null, Refusal.Fields(
-                [new FieldError("/nozzle", $"{question.Nozzle} is no nozzle beside the first.", "a nozzle of the card")]),
+                [new FieldError("/nozzle", FieldProblem.NoChoice, $"{question.Nozzle} is no nozzle beside the first.",
+                    "a nozzle of the card")]),
                 new Dictionary<string, double>());
         var job = new GaugeJob(machine, question.Recipe ?? Proposal.Recipe(card), question.Filament
             ?? Proposal.Filament(card))

@@ -50,7 +50,8 @@ internal sealed record SentJob(Job Job, IReadOnlyDictionary<string, byte[]> File
         }));
         var form = await FormOfAsync(request, stop);
         if (form.Files.Count > Bounds.JobFiles)
-            return Refused("", $"A job takes {Bounds.JobFiles} files; this one has {form.Files.Count}.");
+            return new(null,
+                [new FieldError("", FieldProblem.TooMany, $"A job takes {Bounds.JobFiles} files; this one has {form.Files.Count}.")]);
         if (await JsonOfAsync(form, stop) is not { } json) return Refused("/job", "The field job is missing.");
         var reading = DocumentReader.Read<Job>(json);
         if (reading.Document is not { } job) return new Reading<SentJob>(null, reading.Errors);
@@ -131,5 +132,5 @@ internal sealed record SentJob(Job Job, IReadOnlyDictionary<string, byte[]> File
         }
     }
 
-    private static Reading<SentJob> Refused(string pointer, string message) => new(null, [new FieldError(pointer, message, "required")]);
+    private static Reading<SentJob> Refused(string pointer, string message) => new(null, [FieldError.Missing(pointer, message)]);
 }

@@ -103,7 +103,7 @@ internal static class MatchEndpoints
         {
             var reading = await request.ReadDocumentAsync<MatchQuestion>(Bounds.Document, draft: true, stop);
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
-            if (question.Card is not { } card) return Refusal.Fields([new FieldError("/card", "Card is missing.", "required")]);
+            if (question.Card is not { } card) return Refusal.Fields([FieldError.Missing("/card", "Card is missing.")]);
             if (InUse(card, question) is { Count: > 0 } used)
                 return TypedResults.Ok(TrialMatch.Of(card, used, question.Recipe, question.Mode));
             var filament = question.Filament is { } f ? FilamentMatch.Of(card, f) : new Match(Verdict.Fits, []);

@@ -113,9 +113,9 @@ internal static class MotionEndpoint
         {
             var reading = await request.ReadDocumentAsync<FlowQuestion>(Bounds.Document, draft: true, stop);
             if (reading.Document is not { Card: { } card } question)
-                return Refusal.Fields(reading.Errors is [] ? [new FieldError("/card", "Card is missing.", "required")] : reading.Errors);
+                return Refusal.Fields(reading.Errors is [] ? [FieldError.Missing("/card", "Card is missing.")] : reading.Errors);
             if (card.Head.Nozzles is not [{ } nozzle, ..])
-                return Refusal.Fields([new FieldError("/card/head/nozzles", "The card has no nozzle.", "at least 1")]);
+                return Refusal.Fields([new FieldError("/card/head/nozzles", FieldProblem.TooFew, "The card has no nozzle.", "at least 1")]);
             var lines = from height in question.Heights
                         from width in question.Widths
                         where width > 0 && height > 0 && height <= width
@@ -131,7 +131,7 @@ internal static class MotionEndpoint
         {
             var reading = await request.ReadDocumentAsync<RecipeHereQuestion>(Bounds.Document, draft: true, stop);
             if (reading.Document is not { Card: { } card, Recipe: { } recipe } question)
-                return Refusal.Fields(reading.Errors is [] ? [new FieldError("/recipe", "Card or recipe is missing.", "required")]
+                return Refusal.Fields(reading.Errors is [] ? [FieldError.Missing("/recipe", "Card or recipe is missing.")]
                     : reading.Errors);
             var width = Ladder.Resolved(recipe, card).LineWidth;
             var (others, first) = Ladder.Heights(recipe.Layers, card);

@@ -67,8 +67,8 @@ internal static class RoutineEndpoints
     private static List<FieldError> Missing(CarryQuestion question)
     {
         var missing = new List<FieldError>();
-        if (question.Card is null) missing.Add(new FieldError("/card", "Card is missing.", "required"));
-        if (question.To is null) missing.Add(new FieldError("/to", "The flavour to carry to is missing.", "required"));
+        if (question.Card is null) missing.Add(FieldError.Missing("/card", "Card is missing."));
+        if (question.To is null) missing.Add(FieldError.Missing("/to", "The flavour to carry to is missing."));
         return missing;
     }
 
@@ -104,7 +104,7 @@ internal static class RoutineEndpoints
             if (Missing(q) is { Count: > 0 } missing) return Refusal.Fields(missing);
             var (card, to) = (q.Card!, q.To!.Value);
             if (card.Firmware.Flavour is null) return Refusal.Fields(
-                [new FieldError("/card/firmware/flavour", "The card does not say which flavour its routines are written in.", "required")]);
+                [FieldError.Missing("/card/firmware/flavour", "The card does not say which flavour its routines are written in.")]);
             return TypedResults.Ok<IReadOnlyList<CarriedRoutine>>(
                 [.. OwnRoutine.Of(card).Select(r => new CarriedRoutine(r.Pointer, r.Title, Carry.Of(r.Text, card.Firmware, to)))]);
         })

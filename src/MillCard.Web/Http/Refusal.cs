@@ -39,7 +39,7 @@ public sealed class Refusal : ProblemDetails
             Title = title,
             Detail = detail,
             Errors = pointer.Length > 0
-            ? [new FieldError(pointer, detail)] : []
+            ? [new FieldError(pointer, FieldProblem.NotTaken, detail)] : []
         });
 
     /// <summary>Nothing is there.</summary>

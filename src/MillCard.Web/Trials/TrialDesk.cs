@@ -137,12 +137,12 @@ internal sealed class TrialDesk(
         var name = string.Join(' ', at.Steps);
         if (id is not { } given)
         {
-            if (needed) errors.Add(new FieldError(at, $"No {name} is chosen yet.", "required"));
+            if (needed) errors.Add(FieldError.Missing(at, $"No {name} is chosen yet."));
             return null;
         }
         if (await store.FindAsync(given, stop) is not { } found)
         {
-            errors.Add(new FieldError(at, $"The {name} of this trial is not there any more; choose another.", "required"));
+            errors.Add(FieldError.Missing(at, $"The {name} of this trial is not there any more; choose another."));
             return null;
         }
         foreach (var error in SchemaCheck.Of(DocumentSchema.Of(typeof(T)),

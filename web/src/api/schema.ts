@@ -6268,11 +6268,18 @@ export interface components {
         FieldError: {
             /** @description RFC 6901 pointer of the field. */
             pointer: string;
+            /** @description What is wrong with it. */
+            code: components["schemas"]["FieldProblem"];
             /** @description A sentence that a printer owner understands. */
             message: string;
             /** @description What is allowed, where it can be said shortly. */
             limit?: null | string;
         };
+        /**
+         * @description What is wrong with a field; stays when the sentence is worded anew.
+         * @enum {unknown}
+         */
+        FieldProblem: "missing" | "wrong-kind" | "no-choice" | "out-of-range" | "too-many" | "too-few" | "too-long" | "unreadable" | "not-taken";
         /** @description What a slice comes to. */
         Figures: {
             /**

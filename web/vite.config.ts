@@ -9,5 +9,5 @@ export default defineConfig({
   plugins: [react()],
   build: { chunkSizeWarningLimit: 800 },
   server: { host: '127.0.0.1', proxy: { '/api': asOwnPage, '/hubs': asOwnPage } },
-  test: { environment: 'jsdom', css: true, include: ['src/**/*.test.ts'] },
+  test: { css: true, include: ['src/**/*.test.ts'] },
 })

@@ -36,6 +36,10 @@ public partial class HouseTests
     public void True_and_false_are_passed_by_name() =>
         Assert.Empty(Files("src").SelectMany(file => Where(file, line => BareTruth().IsMatch(line))));
 
+    [Fact]
+    public void No_pointer_is_glued_together() =>
+        Assert.Empty(Files("src/MillCard.Core").SelectMany(file => Where(file, line => line.Contains("$\"/", StringComparison.Ordinal))));
+
     [GeneratedRegex(@"\b([Mm]essage|[Dd]etail|[Tt]itle)\??\.(Contains|StartsWith|EndsWith|IndexOf|includes|startsWith|endsWith|match)\(")]
     private static partial Regex LooksAtMessage();
 

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.Flow;
 using MillCard.Core.Slicing.Paths;
@@ -19,11 +20,10 @@ internal static class SpeedsMatch
         }
         if (capped.Count == 0) yield break;
         var (slowest, asks, limit) = capped.MaxBy(c => c.Asks / c.Ceiling.Speed);
-        var name = slowest.ToString();
         yield return new("slowed-down", Verdict.FitsWithCautions,
             Invariant($"It asks for {Say(asks)} mm/s; {Allows(limit.By)} {limit.Speed:0.#} in its ")
             + $"lines of {Say(here.WidthOf(slowest))} × {Say(height)} mm. The rest is slowed down.",
-            $"/speeds/{char.ToLowerInvariant(name[0])}{name[1..]}",
+            JsonPointer.Parse("/speeds") / JsonNamingPolicy.CamelCase.ConvertName(slowest.ToString()),
             limit.By == CeilingBy.HotEnd ? (string)(JsonPointer.Nozzle(index) / "maxFlow") : null);
     }
 

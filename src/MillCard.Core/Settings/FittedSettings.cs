@@ -42,7 +42,7 @@ internal static class FittedSettings
             (leaf.Pointer switch { "/retraction/length" => own.Length, "/retraction/speed" => own.Speed, _ => own.Lift }, GivenBy.Recipe,
                 job.Recipe.Name ?? "recipe", leaf.Pointer),
             (Of(job.FilamentOf(index).Retraction), GivenBy.Filament, job.FilamentOf(index).Name ?? "filament", leaf.Pointer),
-            (Of(nozzle.Retraction), GivenBy.Nozzle, nozzle.Id, $"/head/nozzles/{index}{leaf.Pointer}"),
+            (Of(nozzle.Retraction), GivenBy.Nozzle, nozzle.Id, JsonPointer.Nozzle(index) + JsonPointer.Parse(leaf.Pointer)),
             (Of(proposed), GivenBy.Usual, nozzle.Feed?.Kind == FeedKind.LongTube ? "usual for a long tube"
                 : "usual for a direct feed", JsonPointer.Nozzle(index) / "feed"),
         }.Where(g => g.Value is not null).ToArray();

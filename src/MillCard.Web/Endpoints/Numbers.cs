@@ -14,7 +14,7 @@ internal static class Numbers
         var beyond = typeof(T).GetProperties().Where(p => p.GetValue(piece) is double value && !double.IsFinite(value))
             .Select(p => JsonNamingPolicy.CamelCase.ConvertName(p.Name)).ToArray();
         if (beyond.Length > 0) return Refusal.Fields(
-            [.. beyond.Select(name => new FieldError($"/{name}", FieldProblem.WrongKind,
+            [.. beyond.Select(name => new FieldError(JsonPointer.Root / name, FieldProblem.WrongKind,
                 $"{name} is no number that can be computed with.", "a number"))]);
         var errors = SchemaCheck.Of(DocumentSchema.Of(typeof(T)), JsonSerializer.SerializeToElement(piece, DocumentJson.Options));
         return errors.Count > 0 ? Refusal.Fields(errors) : null;

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { Card, Position, SourceKind } from '../api/client'
-import { valueAt, withValue, under } from '../open-document/pointer'
+import { isWithin, under, valueAt, withValue } from '../open-document/pointer'
 import { bedSize } from '../drawing/outline'
 import { NumberField } from '../units/NumberField'
 import { useCard } from './CardContext'
@@ -21,7 +21,7 @@ export function FactField({ fact, knownBy }: FactFieldProps) {
   const write = (next: unknown) =>
     change((before) => {
       const after = written(before, fact.pointer, next)
-      const sized = fact.pointer.startsWith('/envelope/bed/') ? resized(before, after) : after
+      const sized = isWithin(fact.pointer, '/envelope/bed') ? resized(before, after) : after
       return knownBy ? known(sized, pointersOf(fact, after), knownBy) : sized
     }, fact.pointer)
 

@@ -1,5 +1,5 @@
 import type { Setting } from '../open-document/description'
-import { valueAt } from '../open-document/pointer'
+import { stepsOf, valueAt } from '../open-document/pointer'
 import { SettingField } from '../settings/SettingField'
 import { useTrial } from './TrialContext'
 
@@ -68,7 +68,4 @@ function first({ choices, kind, percent, limits }: Setting) {
 
 /** A document in which one value stands at a pointer. */
 const asDocument = (pointer: string, value: unknown): object =>
-  pointer
-    .split('/')
-    .slice(1)
-    .reduceRight<unknown>((inner, step) => ({ [step]: inner }), value) as object
+  stepsOf(pointer).reduceRight<unknown>((inner, step) => ({ [step]: inner }), value) as object

@@ -43,8 +43,8 @@ internal sealed class CuringMoves(Machine machine, Overlaps overlaps)
         {
             stop.ThrowIfCancellationRequested();
             if (ReferenceEquals(other.Part, part.Part) || free.IsEmpty) continue;
-            free = Plane.Difference(free, overlaps.OverlapsOf(part, other));
-            if (other.Second is { } second && !part.IsSecond) free = Plane.Difference(free, overlaps.OverlapsOf(part, second));
+            free = Plane.Difference(free, overlaps.Of(part, other));
+            if (other.Second is { } second && !part.IsSecond) free = Plane.Difference(free, overlaps.Of(part, second));
         }
         return free;
     }

@@ -13,6 +13,7 @@ internal sealed class Overlaps
     private readonly ConcurrentDictionary<(Footprints, double Turn, bool Mirrored, Footprints Other, double OtherTurn, bool OtherMirrored),
         Shape> _overlaps = new();
 
+    /// <summary>Whether <see cref="SpaceOf"/> is at hand.</summary>
     public bool IsKnown(PlacedPart part, Forbidden forbidden) =>
         _spaces.ContainsKey((part.Part.Footprints, part.Part.Turn, part.Mirrored, forbidden));
 
@@ -31,7 +32,7 @@ internal sealed class Overlaps
 
     /// <summary>Displacements at which a part overlaps another one. They depend on the turns alone, so they are kept while parts are
     /// dragged.</summary>
-    public Shape OverlapsOf(PlacedPart part, PlacedPart other)
+    public Shape Of(PlacedPart part, PlacedPart other)
     {
         if (_overlaps.Count > MostSpaces) _overlaps.Clear();
         var (a, b) = (part.Part, other.Part);

@@ -19,6 +19,11 @@ internal enum FootprintPart
 /// <summary>Finds what parts violate where they stand.</summary>
 internal sealed class Violations(Surroundings around, Overlaps overlaps)
 {
+    /// <summary>What one of the parts violates.</summary>
+    /// <param name="part">One of them.</param>
+    /// <param name="all">All that lie on the bed.</param>
+    /// <param name="plan">The plan of a mode; null where there is none.</param>
+    /// <param name="told">What violations are told of.</param>
     public List<Violation> Of(PlacedPart part, PlacedPart[] all, ModePlan? plan, FootprintPart told = FootprintPart.Whole)
     {
         var found = new List<Violation>();
@@ -37,6 +42,7 @@ internal sealed class Violations(Surroundings around, Overlaps overlaps)
         TooWide(part, plan, found);
         return found;
     }
+
     private void TooHighOrLow(PlacedPart part, List<Violation> found)
     {
         var high = part.Part.Footprints.Height;
@@ -112,7 +118,7 @@ internal sealed class Violations(Surroundings around, Overlaps overlaps)
         if (!part.Whole.EnvelopeInternal.Intersects(other.Whole.EnvelopeInternal)) return;
         var overlap = Plane.Intersection(part.Whole, other.Whole);
         if (overlap.IsEmpty || Plane.Offset(overlap, -Plane.Touch / 2).IsEmpty) return;
-        var depth = DepthIn(overlaps.OverlapsOf(part, other));
+        var depth = DepthIn(overlaps.Of(part, other));
         if (depth > Plane.Touch)
             found.Add(new(ViolationKind.Part, other.Label, null, depth, null, $"{part.Label} overlaps {other.Label} by {depth:0.00} mm."));
     }

@@ -46,13 +46,22 @@ internal sealed class Assembler
     public bool Write(Mutation? change, string to)
     {
         var compilation = change is null ? _whole : _whole.ReplaceSyntaxTree(change.File, change.Made());
+        return Write(compilation, to) || (change is null ? throw new InvalidOperationException("The core does not compile.") : false);
+    }
+
+    /// <summary>Writes the assembly with marks in it that tell which bodies are passed through.</summary>
+    public void Write(Touches marks, string to)
+    {
+        var compilation = Sources.Aggregate(_whole, (whole, file) => whole.ReplaceSyntaxTree(file, marks.Marked(file)));
+        var keeper = CSharpSyntaxTree.ParseText(marks.Keeper, (CSharpParseOptions)Sources[0].Options);
+        if (!Write(compilation.AddSyntaxTrees(keeper), to)) throw new InvalidOperationException("The core does not compile with marks.");
+    }
+
+    private bool Write(CSharpCompilation compilation, string to)
+    {
         using var stream = new MemoryStream();
         var result = compilation.Emit(stream, manifestResources: _resources);
-        if (!result.Success)
-        {
-            if (change is not null) return false;
-            throw new InvalidOperationException(string.Join('\n', result.Diagnostics.Where(d => d.Severity == DiagnosticSeverity.Error)));
-        }
+        if (!result.Success) return false;
         File.WriteAllBytes(to, stream.ToArray());
         return true;
     }

@@ -46,6 +46,22 @@ public class DriveTests
         Assert.Null(Candidate.That(Belt(1.8, 16), 60));
     }
 
+    // a belt of 2 mm on 20 teeth moves 0.2 mm a full step of 1.8°: 5 steps per mm for each microstep
+    [Theory, InlineData(1), InlineData(2), InlineData(4), InlineData(8), InlineData(16), InlineData(32), InlineData(64), InlineData(128),
+        InlineData(256)]
+    public void Every_usual_number_of_microsteps_is_found(int microsteps) =>
+        Assert.Equal(microsteps, Candidate.That(Belt(1.8, 16), 5.02 * microsteps)!.Microsteps);
+
+    [Fact]
+    public void Candidates_come_the_likeliest_first_and_none_without_the_parts()
+    {
+        var all = Candidate.For(Belt(1.8, 16), 42);
+        Assert.Equal(9, all.Count);
+        Assert.Equal([8, 16, 4], all.Take(3).Select(c => c.Microsteps));
+        Assert.Equal(40 / 42.0 - 1, all[0].Off, 1e-9);
+        Assert.Empty(Candidate.For(null, 42));
+    }
+
     [Fact]
     public void The_ladder_has_a_rung_every_full_step()
     {

@@ -110,6 +110,9 @@ public class LadderTests
         var bore = Machine.Head.Nozzles![0].Diameter!.Value;
         Assert.Equal(1.1 * bore, Resolved(new(), ofNozzle: 1.1).LineWidth!.Value, 1e-4);
         Assert.Equal(0.5, Resolved(new()).LineWidth);
-        Assert.Equal(0.5, Ladder.Resolved(new Recipe { LineWidth = 0.5, LineWidthOfNozzle = 1.1 }, Machine, nozzle: 7).LineWidth);
+        // a nozzle that the card does not have
+        var none = Machine.Head.Nozzles!.Count;
+        Assert.Equal(0.5, Ladder.Resolved(new Recipe { LineWidth = 0.5, LineWidthOfNozzle = 1.1 }, Machine, none).LineWidth);
+        Assert.Equal(0.16, Ladder.Heights(new() { Others = 0.17, OnRung = true }, Machine, none).Others.Height);
     }
 }

@@ -8,10 +8,7 @@ namespace MillCard.Core.Tests;
 /// <summary>Where a shape may be moved within a region, against looking at single places.</summary>
 public class ErosionTests
 {
-    private static readonly Polygon Part = Star([6, 3, 5, 2, 4, 6, 3]);
-
-    private static Polygon Star(double[] radii) => Plane.Factory.CreatePolygon([.. radii.Append(radii[0]).Select((r, i) => new Coordinate(
-        r * Math.Cos(2 * Math.PI * (i % radii.Length) / radii.Length), r * Math.Sin(2 * Math.PI * (i % radii.Length) / radii.Length)))]);
+    private static readonly Polygon Part = DrawnOutlines.Star([6, 3, 5, 2, 4, 6, 3]);
 
     public static TheoryData<string, Shape> Regions => new()
     {

@@ -9,11 +9,7 @@ namespace MillCard.Core.Tests;
 /// <summary>How near things of the head come to what stands, and who waits for whom.</summary>
 public class GapTests
 {
-    private static readonly Gen<Polygon> Hulls =
-        from points in Gen.Select(Gen.Double[-20, 20], Gen.Double[-20, 20]).Array[4, 12]
-        let hull = Shapes.Hull(Plane.Factory.CreateMultiPointFromCoords([.. points.Select(p => new Coordinate(p.Item1, p.Item2))]))
-        where hull.Area > 1
-        select (Polygon)hull;
+    private static readonly Gen<Polygon> Hulls = DrawnOutlines.Convex(20, 4, 12);
 
     // NetTopologySuite's distance of envelopes and of areas, as an independent reference
     [Fact]

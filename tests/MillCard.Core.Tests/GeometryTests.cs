@@ -11,18 +11,9 @@ namespace MillCard.Core.Tests;
 
 public class GeometryTests
 {
-    private static readonly Gen<Polygon> Convex =
-        from points in Gen.Select(Gen.Double[-50, 50], Gen.Double[-50, 50]).Array[5, 20]
-        let hull = Shapes.Hull(Plane.Factory.CreateMultiPointFromCoords([.. points.Select(p => new Coordinate(p.Item1, p.Item2))]))
-        where hull.Area > 1
-        select (Polygon)hull;
+    private static readonly Gen<Polygon> Convex = DrawnOutlines.Convex(50, 5, 20);
 
-    /// <summary>A star-shaped outline: simple, mostly not convex.</summary>
-    private static readonly Gen<Polygon> Star =
-        from radii in Gen.Double[3, 40].Array[5, 24]
-        select Plane.Factory.CreatePolygon([.. radii.Append(radii[0]).Select((r, i) => new Coordinate(
-            r * Math.Cos(2 * Math.PI * (i % radii.Length) / radii.Length),
-                r * Math.Sin(2 * Math.PI * (i % radii.Length) / radii.Length)))]);
+    private static readonly Gen<Polygon> Star = Gen.Double[3, 40].Array[5, 24].Select(DrawnOutlines.Star);
 
     // Steiner's formula, area(A ⊕ disc r) = A + P·r + πr² for convex A: J. Steiner 1840; Schneider, "Convex Bodies", section 4.
     [Fact]

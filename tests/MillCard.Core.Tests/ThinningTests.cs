@@ -10,10 +10,7 @@ public class ThinningTests
 {
     /// <summary>Rings of many corners, closed, some of them hardly off a straight line.</summary>
     private static readonly Gen<Coordinate[]> Rings =
-        from radii in Gen.Double[9.5, 10.5].Array[5, 120]
-        select radii.Append(radii[0]).Select((r, i) => new Coordinate(
-            40 + r * Math.Cos(2 * Math.PI * (i % radii.Length) / radii.Length),
-            -70 + r * Math.Sin(2 * Math.PI * (i % radii.Length) / radii.Length))).ToArray();
+        Gen.Double[9.5, 10.5].Array[5, 120].Select(radii => DrawnOutlines.StarRing(radii, 40, -70));
 
     // NetTopologySuite's distance between a point and a line, as an independent reference
     [Fact]

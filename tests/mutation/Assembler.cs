@@ -43,11 +43,7 @@ internal sealed class Assembler
     public IReadOnlyList<SyntaxTree> Sources { get; }
 
     /// <summary>Writes the assembly with a change in it; none where it would not compile.</summary>
-    public bool Write(Mutation? change, string to)
-    {
-        var compilation = change is null ? _whole : _whole.ReplaceSyntaxTree(change.File, change.Made());
-        return Write(compilation, to) || (change is null ? throw new InvalidOperationException("The core does not compile.") : false);
-    }
+    public bool Write(Mutation change, string to) => Write(_whole.ReplaceSyntaxTree(change.File, change.Made()), to);
 
     /// <summary>Writes the assembly with marks in it that tell which bodies are passed through.</summary>
     public void Write(Touches marks, string to)

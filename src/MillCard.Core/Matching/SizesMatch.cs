@@ -38,7 +38,7 @@ internal static class SizesMatch
             yield return new(misfit.Code, misfit.Weight == MisfitWeight.Impossible ? Verdict.DoesNotFit : Verdict.FitsWithCautions,
                 misfit.Message, misfit.Asks, JsonPointer.Nozzle(index) / "diameter", misfit.Weight == MisfitWeight.Bad)
             {
-                Remedy = misfit.Asks.StartsWith("/layers/", StringComparison.Ordinal) ? AboutOnRung(card, index, recipe) : null,
+                Remedy = JsonPointer.Parse(misfit.Asks).IsWithin("/layers") ? AboutOnRung(card, index, recipe) : null,
             };
         if (here.Layers.Others is { } height && here.LineWidth < height)
             yield return new("higher-than-wide", Verdict.DoesNotFit,

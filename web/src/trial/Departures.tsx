@@ -1,5 +1,5 @@
 import type { Setting } from '../open-document/description'
-import { stepsOf, valueAt } from '../open-document/pointer'
+import { valueAt, withValue } from '../open-document/pointer'
 import { SettingField } from '../settings/SettingField'
 import { useTrial } from './TrialContext'
 
@@ -24,7 +24,7 @@ export function Departures({ name, rows, settings, onChange }: DeparturesProps) 
           <SettingField
             setting={{ ...row, needed: true }}
             label={`${name}, ${row.name}`}
-            document={asDocument(row.pointer, settings[row.pointer])}
+            document={withValue({}, row.pointer, settings[row.pointer])}
             refused={undefined}
             onChange={(value) => value !== undefined && onChange({ ...settings, [row.pointer]: value })}
           />
@@ -65,7 +65,3 @@ function first({ choices, kind, percent, limits }: Setting) {
   if (kind === 'switch') return false
   return percent ? 1 : (limits.least ?? 0)
 }
-
-/** A document in which one value stands at a pointer. */
-const asDocument = (pointer: string, value: unknown): object =>
-  stepsOf(pointer).reduceRight<unknown>((inner, step) => ({ [step]: inner }), value) as object

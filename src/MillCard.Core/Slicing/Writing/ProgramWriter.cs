@@ -158,16 +158,16 @@ internal sealed partial class ProgramWriter
         _head.PulledBack = length;
     }
 
-    private void HeatFirst() => Heat(Filament.Nozzle.First!.Value, _job.BedFor(b => b.First));
+    private void HeatFirst() => Heat(n => n.First, b => b.First);
 
-    private void HeatOthers() => Heat(Filament.Nozzle.Others!.Value, _job.BedFor(b => b.Others));
+    private void HeatOthers() => Heat(n => n.Others, b => b.Others);
 
     /// <summary>Nothing is said where the first layer and the others ask for the same.</summary>
-    private void Heat(double nozzle, double bed)
+    private void Heat(Func<NozzleHeat, double?> nozzle, Func<BedHeat, double> bed)
     {
-        if (Filament.Nozzle.Others != Filament.Nozzle.First) _spelling.Say("nozzle-set", ("value", nozzle));
+        if (Filament.Nozzle.Others != Filament.Nozzle.First) _spelling.Say("nozzle-set", ("value", nozzle(Filament.Nozzle)!.Value));
         if (_job.Machine.Card.Envelope.Heated == true && _job.BedFor(b => b.Others) != _job.BedFor(b => b.First))
-            _spelling.Say("bed-set", ("value", bed));
+            _spelling.Say("bed-set", ("value", _job.BedFor(bed)));
     }
 
     private void Path(ToolPath path, LayerPlace place, int? part)

@@ -8,9 +8,9 @@ namespace MillCard.Core.Meshes;
 /// A vertical line through a solid leaves it downwards through a face that looks down; so the projection of what lies below z
 /// is that of the downward faces cut at z; for what lies above, the same upside down. Where the border of all those faces hardly crosses
 /// itself, it is resolved at once by winding number. Where it does, as on twisted bars and threads, the crossings may be as many as the
-/// square of the faces, while the outline of their union is short: there faces are taken by patches, each is resolved alone, patches are
-/// united, and those that lie within what is covered already, to half of <see cref="Plane.Touch"/>, are left out. Downward faces all wind
-/// the same way, so both come to the same area.
+/// square of the faces, while the outline of their union is short: there squares that are surely covered come first, and of the faces that
+/// reach beyond them patches are taken, each is resolved alone, patches are united, and those that lie within what is covered already, to
+/// half of <see cref="Plane.Touch"/>, are left out. Downward faces all wind the same way, so both come to the same area.
 /// </remarks>
 public static class Projection
 {
@@ -39,15 +39,16 @@ public static class Projection
         var chosen = faces.All(stop);
         var border = faces.Border(chosen, patch: null);
         if (!Crossings.AreMany(border, stop)) return Plane.WithoutSlits(Winding.Resolve(border, stop));
-        return Covering(faces, chosen, stop);
+        var certain = CertainCells.Of(border, stop);
+        var cover = new Cover(certain);
+        return Covering(faces, chosen.FindAll(face => !cover.Holds(faces.Seen(face))), certain, stop);
     }
 
     /// <summary>Patches in no order, twice as many each time; those that lie in what is covered already add nothing.</summary>
-    private static Shape Covering(DownwardFaces faces, List<int> chosen, CancellationToken stop)
+    private static Shape Covering(DownwardFaces faces, List<int> chosen, Shape covered, CancellationToken stop)
     {
         var (patches, patchOf) = faces.Patches(chosen, PatchFaces, stop);
         new Random(patches.Count).Shuffle(CollectionsMarshal.AsSpan(patches));
-        var covered = Plane.Empty;
         for (var (from, count) = (0, FirstPatches); from < patches.Count; (from, count) = (from + count, 2 * count))
         {
             var cover = new Cover(covered);

@@ -30,7 +30,7 @@ internal static class Engine
     }
 
     public static double Plastic(IEnumerable<LayerPlan> layers, Func<ToolPath, bool>? which = null) =>
-        layers.Sum(l => l.Paths.Where(which ?? (_ => true)).Sum(p => p.Length * p.SectionAt(l.Place.Height)));
+        layers.Sum(l => l.Paths.Where(which ?? (_ => true)).Sum(p => p.VolumeAt(l.Place.Height)));
 
     public static Shape Inked(ToolPath path, double less = 0) =>
         Plane.Factory.CreateLineString([.. path.Points.Append(path.Closed ? path.Points[0] : path.Points[^1])

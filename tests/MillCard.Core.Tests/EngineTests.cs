@@ -41,7 +41,7 @@ public class EngineTests
     private static readonly Mesh Gate = Joined(Block.Of(8, 30, 8), Placed(Block.Of(8, 30, 8), 28, 0, 0),
         Placed(Block.Of(36, 30, 3), 0, 0, 8));
 
-    [Theory, InlineData(0.3), InlineData(0.45), InlineData(0.6), InlineData(0.75)]
+    [Theory, InlineData(0.3), InlineData(0.448), InlineData(0.45), InlineData(0.4505), InlineData(0.6)]
     public void A_thin_fin_gets_one_line(double thickness)
     {
         var paths = Slice(Block.Of(20, thickness, 2), Plain).Layers[4].Paths;

@@ -1,5 +1,7 @@
 using MillCard.Core.Files;
 using MillCard.Core.Meshes;
+using NetTopologySuite.Geometries;
+using NetTopologySuite.Triangulate.Polygon;
 
 namespace MillCard.Core.Tests;
 
@@ -27,6 +29,34 @@ internal static class Solids
         {
             var j = (i + 1) % n;
             faces.AddRange([j, i, n, i + n + 1, j + n + 1, 2 * n + 1, i, j, j + n + 1, i, j + n + 1, i + n + 1]);
+        }
+        return new Mesh([.. corners], [.. faces]);
+    }
+
+    /// <summary>A prism over any outline, its caps cut to triangles by NetTopologySuite.</summary>
+    public static Mesh Extruded(Polygon outline, double h)
+    {
+        var (corners, faces) = (new List<float>(), new List<int>());
+        int Corner(Coordinate at, double z)
+        {
+            corners.AddRange([(float)at.X, (float)at.Y, (float)z]);
+            return corners.Count / 3 - 1;
+        }
+        var normal = (Polygon)outline.Copy();
+        normal.Normalize();
+        // normalized shells run clockwise, holes the other way: the solid to the right
+        foreach (var ring in normal.InteriorRings.Prepend(normal.ExteriorRing))
+            for (var (i, c) = (1, ring.Coordinates); i < c.Length; i++)
+            {
+                var (a, b, d, e) = (Corner(c[i - 1], 0), Corner(c[i], 0), Corner(c[i], h), Corner(c[i - 1], h));
+                faces.AddRange([b, a, e, b, e, d]);
+            }
+        var caps = ConstrainedDelaunayTriangulator.Triangulate(normal);
+        for (var t = 0; t < caps.NumGeometries; t++)
+        {
+            var c = caps.GetGeometryN(t).Coordinates;
+            if (NetTopologySuite.Algorithm.Orientation.IsCCW(c)) (c[0], c[1]) = (c[1], c[0]);
+            faces.AddRange([Corner(c[0], 0), Corner(c[1], 0), Corner(c[2], 0), Corner(c[1], h), Corner(c[0], h), Corner(c[2], h)]);
         }
         return new Mesh([.. corners], [.. faces]);
     }

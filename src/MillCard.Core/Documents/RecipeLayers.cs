@@ -80,6 +80,16 @@ public sealed record WallUse : OpenRecord
     [Field("single lines in thin places", Departs = Departs.Part)]
     [Tends("Thin ribs get a line instead of nothing.", Strength = 1, Time = -1, Accuracy = 1)]
     public bool FillThin { get; init; } = true;
+    /// <summary>Narrowest line that is laid in thin places, as a ratio of the nozzle.</summary>
+    [Field("least line width", "", AtLeast = 0.3, AtMost = 1, Look = FieldLook.Percent, Also = "thin walls, fine detail, minimum bead",
+        Departs = Departs.Part)]
+    [Tends("Narrower lines reach further into tips and thin ribs; very narrow ones come out uneven.", Accuracy = -1, Surface = 1)]
+    public double LeastLine { get; init; } = 0.5;
+    /// <summary>Widest line before two are laid in its place, as a ratio of the nozzle.</summary>
+    [Field("greatest line width", "", AtLeast = 1, AtMost = 3, Look = FieldLook.Percent, Also = "thin walls, wide bead",
+        Departs = Departs.Part)]
+    [Tends("Wider lines fill ribs in one pass; two narrower ones are truer.", Time = 1, Accuracy = -1)]
+    public double GreatestLine { get; init; } = 2;
 }
 
 /// <summary>Order of the walls of one outline.</summary>

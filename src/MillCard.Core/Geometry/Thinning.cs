@@ -19,30 +19,51 @@ public static class Thinning
     public static Coordinate[] Of(Coordinate[] ring, double error, CancellationToken stop = default)
     {
         if (ring.Length < 5) return ring;
-        var keep = new bool[ring.Length];
-        // a ring has no ends: its first corner and the one farthest from it stand for them
-        var far = Enumerable.Range(0, ring.Length).MaxBy(i => ring[i].Distance(ring[0]));
-        keep[0] = keep[far] = keep[^1] = true;
-        var sections = new Stack<(int From, int To)>([(0, far), (far, ring.Length - 1)]);
-        while (sections.TryPop(out var section))
-        {
-            stop.ThrowIfCancellationRequested();
-            if (Farthest(ring, section.From, section.To, error) is not { } split) continue;
-            keep[split] = true;
-            sections.Push((section.From, split));
-            sections.Push((split, section.To));
-        }
+        var keep = Kept(ring.Length, Farthest(ring.Length, i => ring[i].Distance(ring[0])), (from, to, i) => Off(ring, from, to, i), error,
+            stop);
         return [.. ring.Where((_, i) => keep[i])];
     }
 
-    private static int? Farthest(Coordinate[] ring, int from, int to, double error)
+    /// <summary>Which points of a curve are kept.</summary>
+    /// <param name="count">Number of its points; of a closed one the last is the first again.</param>
+    /// <param name="middle">A point between the ends that is kept anyway; null for none.</param>
+    /// <param name="off">How far a point (the third) lies off the straight way between two others.</param>
+    /// <param name="error">How far a left-out point may lie off.</param>
+    /// <param name="stop">Ends the computation.</param>
+    public static bool[] Kept(int count, int? middle, Func<int, int, int, double> off, double error, CancellationToken stop = default)
+    {
+        var keep = new bool[count];
+        keep[0] = keep[^1] = true;
+        var sections = new Stack<(int From, int To)>();
+        if (middle is { } split)
+        {
+            keep[split] = true;
+            sections.Push((0, split));
+            sections.Push((split, count - 1));
+        }
+        else sections.Push((0, count - 1));
+        while (sections.TryPop(out var section))
+        {
+            stop.ThrowIfCancellationRequested();
+            if (Farthest(section.From, section.To, off, error) is not { } at) continue;
+            keep[at] = true;
+            sections.Push((section.From, at));
+            sections.Push((at, section.To));
+        }
+        return keep;
+    }
+
+    /// <summary>A ring has no ends: its first corner and the one farthest from it stand for them.</summary>
+    public static int Farthest(int count, Func<int, double> fromFirst) => Enumerable.Range(0, count).MaxBy(fromFirst);
+
+    private static int? Farthest(int from, int to, Func<int, int, int, double> off, double error)
     {
         var most = 0.0;
-        for (var i = from + 1; i < to; i++) most = Math.Max(most, Off(ring, from, to, i));
+        for (var i = from + 1; i < to; i++) most = Math.Max(most, off(from, to, i));
         if (most <= error) return null;
         var (middle, best) = ((from + to) / 2, -1);
         for (var i = from + 1; i < to; i++)
-            if (Off(ring, from, to, i) >= AsFar * most && (best < 0 || Math.Abs(i - middle) < Math.Abs(best - middle))) best = i;
+            if (off(from, to, i) >= AsFar * most && (best < 0 || Math.Abs(i - middle) < Math.Abs(best - middle))) best = i;
         return best;
     }
 

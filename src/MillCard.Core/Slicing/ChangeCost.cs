@@ -44,7 +44,7 @@ public sealed record ChangeCost(int Changes, double Seconds, double? Grams)
 
     private static double? Mass(SliceJob job, IEnumerable<(ToolPath Path, LayerPlace Place)> paths) =>
         paths.Aggregate((double?)0, (sum, p) =>
-        sum + p.Path.Length * p.Path.SectionAt(p.Place.Height) * job.FilamentOf(p.Path.Nozzle).Density / 1000);
+        sum + p.Path.VolumeAt(p.Place.Height) * job.FilamentOf(p.Path.Nozzle).Density / 1000);
 
     /// <summary>What would save a good share of time or plastic, and what the tower is worth.</summary>
     internal IEnumerable<Finding> Notes(SliceJob job, IReadOnlyList<LayerPlan> plans, DryRunReport run, CancellationToken stop)

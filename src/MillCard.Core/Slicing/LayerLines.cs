@@ -4,17 +4,25 @@ using MillCard.Core.Slicing.Filling;
 using MillCard.Core.Slicing.Paths;
 using MillCard.Core.Slicing.Sections;
 using MillCard.Core.Slicing.Walls;
+using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Slicing;
 
 /// <summary>The part's own lines on one layer: walls, thin places and fill, by the settings of every zone it lies in.</summary>
 internal sealed class LayerLines
 {
+    /// <summary>Lines that may lie between the walls of both sides in place of fill.</summary>
+    private const int BetweenWalls = 1;
+
+    /// <summary>The same where the inside is solid: rows across so narrow a place would be short and leave holes along its sides.</summary>
+    private const int BetweenWhereSolid = 5;
+
     private readonly Shape _region;
     private readonly LayerPlace _place;
     private readonly int _layer;
     private readonly List<IReadOnlyList<ToolPath>> _walls = [], _fill = [];
     private readonly List<ToolPath> _thin = [];
+    private readonly List<TooThin> _missing = [];
 
     private LayerLines(Shape region, LayerPlace place, int layer) => (_region, _place, _layer) = (region, place, layer);
 
@@ -33,34 +41,34 @@ internal sealed class LayerLines
         for (var k = 0; k < pieces.Count; k++)
         {
             var (recipe, area) = pieces[k];
-            var own = WallLines.Of(region, recipe.Walls, lines.Outer(recipe), lines.Inner(recipe), place.Height, recipe.Wall.FillThin);
+            var own = WallLines.Of(region, lines.Plan(recipe, filler.Nozzle));
             if (k == 0 || !sameWalls) lines.Walls(own, recipe, alone || sameWalls ? null : area);
             var groups = filler.Of(layer, recipe, alone ? own.Inside : Plane.Intersection(own.Inside, area));
             lines._fill.AddRange(groups.Select(g => (IReadOnlyList<ToolPath>)[.. Speeded(g, recipe)]));
         }
-        return new PartLayer(region, lines._walls, lines._thin, lines._fill, []);
+        return new PartLayer(region, lines._walls, lines._thin, lines._fill, []) { Missing = lines._missing };
     }
 
     private static bool HasSameWalls(Recipe a, Recipe b) => a.Walls == b.Walls && a.Widths == b.Widths && a.Speeds == b.Speeds;
 
-    private double Outer(Recipe recipe) => recipe.WidthOn(_layer, PathKind.OuterWall);
-
-    private double Inner(Recipe recipe) => recipe.WidthOn(_layer, PathKind.InnerWall);
+    private WallPlan Plan(Recipe recipe, double nozzle)
+    {
+        var (outer, inner) = (recipe.WidthOn(_layer, PathKind.OuterWall), recipe.WidthOn(_layer, PathKind.InnerWall));
+        return new(recipe.Walls, outer, inner, _place.Height, recipe.Infill.Density >= 1 ? BetweenWhereSolid : BetweenWalls,
+            Math.Min(recipe.Wall.LeastLine * nozzle, Math.Min(outer, inner)),
+            Math.Max(recipe.Wall.GreatestLine * nozzle, Math.Max(outer, inner)), recipe.Wall.FillThin);
+    }
 
     /// <summary>Rings from the outside in and the single lines of thin places and gaps, cut to a zone.</summary>
     private void Walls(WallLines own, Recipe recipe, Shape? within)
     {
-        var (outer, inner) = (Outer(recipe), Inner(recipe));
-        for (var wall = 0; wall < own.Middles.Count; wall++)
+        for (var wall = 0; wall < own.Walls.Count; wall++)
         {
-            var rings = wall == 0 ? WallLines.Rings(own.Middles[wall], PathKind.OuterWall, outer)
-                : WallLines.Rings(own.Middles[wall], PathKind.InnerWall, inner);
             if (_walls.Count <= wall) _walls.Add([]);
-            _walls[wall] = [.. _walls[wall], .. Speeded(within is null ? rings : Cut(rings, within), recipe)];
+            _walls[wall] = [.. _walls[wall], .. Speeded(within is null ? own.Walls[wall] : Cut(own.Walls[wall], within), recipe)];
         }
-        IEnumerable<ToolPath> single = [.. ThinLines.Of(own.Thin, 0.4 * outer, 2 * outer, 0),
-            .. ThinLines.Of(own.Gaps, 0.3 * inner, 2 * inner, _place.Height * (1 - Math.PI / 4))];
-        _thin.AddRange(Speeded(within is null ? single : Cut(single, within), recipe));
+        _thin.AddRange(Speeded(within is null ? own.Thin : Cut(own.Thin, within), recipe));
+        _missing.AddRange(own.Missing.Where(m => within?.Covers(Plane.Factory.CreatePoint(new Coordinate(m.At.X, m.At.Y))) ?? true));
     }
 
     private static IEnumerable<ToolPath> Speeded(IEnumerable<ToolPath> paths, Recipe recipe) =>
@@ -70,7 +78,7 @@ internal sealed class LayerLines
     private static IEnumerable<ToolPath> Cut(IEnumerable<ToolPath> paths, Shape area)
     {
         using var clip = new Clip(area);
-        foreach (var path in paths)
+        foreach (var path in paths.SelectMany(p => p.Even()))
         {
             Point[] way = path.Closed ? [.. path.Points, path.Points[0]] : path.Points;
             var pieces = clip.Of(way).ToArray();

@@ -75,6 +75,7 @@ internal sealed class Layering
 
         List<Finding> findings = [.. MeshNotes.Of(_part, sections)];
         findings.AddRange(Islands.Of(_part.Part.Name, regions, _places, supports is null ? null : i => layers[i].Held, gap, lift));
+        if (ThinNotes.Of(_part.Part.Name, layers, _places, _recipe.Wall.LeastLine * nozzleWidth) is { } thin) findings.Add(thin);
         if (_job.Recipe.Spiral && MeshNotes.Spiral(_part, regions.Skip(_recipe.BottomLayers)) is { } several) findings.Add(several);
         return new LaidPart(layers, _recipe, findings);
     }

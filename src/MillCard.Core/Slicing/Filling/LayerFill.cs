@@ -13,6 +13,9 @@ namespace MillCard.Core.Slicing.Filling;
 /// <param name="nozzle">Diameter of the nozzle, mm.</param>
 internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNeighbours common, double nozzle)
 {
+    /// <summary>Diameter of the nozzle, mm.</summary>
+    public double Nozzle => nozzle;
+
     /// <summary>How far from the skin graded infill is dense, mm.</summary>
     private const double Skin = 3;
 

@@ -15,6 +15,9 @@ internal sealed record PartLayer(Shape Region, IReadOnlyList<IReadOnlyList<ToolP
 {
     /// <summary>What its supports cover.</summary>
     public Shape Held { get; init; } = Plane.Empty;
+
+    /// <summary>Places that no line fits into.</summary>
+    public IReadOnlyList<TooThin> Missing { get; init; } = [];
 }
 
 /// <summary>A part cut and laid.</summary>

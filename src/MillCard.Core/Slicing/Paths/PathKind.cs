@@ -47,63 +47,6 @@ public static class PathKinds
             or PathKind.Top or PathKind.Bridge or PathKind.Thin or PathKind.Smoothing;
 }
 
-/// <summary>A line of plastic.</summary>
-/// <param name="Kind">What it is for.</param>
-/// <param name="Points">Its middle, mm, bed frame; a closed one does not repeat its first point.</param>
-/// <param name="Closed">Whether it runs back to its first point.</param>
-/// <param name="Width">mm.</param>
-public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double Width)
-{
-    /// <summary>Speed that its settings ask for, mm/s; that of its kind in the job's recipe where it is null.</summary>
-    public double? Speed { get; init; }
-    /// <summary>Cross-section of the strand, mm², where it is not that of a line of its width and the layer's height.</summary>
-    public double? Section { get; init; }
-    /// <summary>Whether the nozzle climbs by a layer along it.</summary>
-    public bool Climbs { get; init; }
-    /// <summary>Corners of a way to its first point that stays within the part, from the end of the path before it; null where there is
-    /// none.</summary>
-    public Point[]? Approach { get; init; }
-    /// <summary>Index of the nozzle that lays it.</summary>
-    public int Nozzle { get; init; }
-    /// <summary>Index of the part it belongs to; null where it belongs to none.</summary>
-    public int? Part { get; init; }
-
-    /// <summary>The same line begun at another of its corners; an open one begun at its end is turned round.</summary>
-    public ToolPath From(int corner)
-    {
-        if (corner == 0) return this;
-        var points = new Point[Points.Length];
-        if (Closed)
-        {
-            Array.Copy(Points, corner, points, 0, Points.Length - corner);
-            Array.Copy(Points, 0, points, Points.Length - corner, corner);
-        }
-        else
-        {
-            Points.CopyTo(points, 0);
-            Array.Reverse(points);
-        }
-        return this with { Points = points };
-    }
-
-    /// <summary>Where the nozzle is when it has been laid.</summary>
-    public Point End => Closed ? Points[0] : Points[^1];
-
-    /// <summary>Cross-section of the strand in a layer of a height, mm².</summary>
-    public double SectionAt(double height) => Section ?? Flow.ExtrudedLine.Area(Width, height);
-
-    /// <summary>Length of the middle, mm.</summary>
-    public double Length
-    {
-        get
-        {
-            var sum = Closed ? Points[^1].To(Points[0]) : 0;
-            for (var i = 1; i < Points.Length; i++) sum += Points[i - 1].To(Points[i]);
-            return sum;
-        }
-    }
-}
-
 /// <summary>One layer in the order in which it is printed.</summary>
 /// <param name="Place">Its top and height.</param>
 /// <param name="Paths">Its lines.</param>

@@ -1,15 +1,29 @@
+using MillCard.Core.Flow;
 using MillCard.Core.Geometry;
 using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Slicing.Sections;
 using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Slicing.Walls;
 
+/// <summary>How walls are to be laid on a layer.</summary>
+/// <param name="Count">On each side.</param>
+/// <param name="Outer">Width of the outer wall, mm.</param>
+/// <param name="Inner">Width of the others, mm.</param>
+/// <param name="Height">Of the layer, mm.</param>
+/// <param name="Between">Lines that may lie between the walls of both sides in place of fill.</param>
+/// <param name="Least">Least width of a line, mm.</param>
+/// <param name="Most">Greatest width of a line, mm.</param>
+/// <param name="Varying">Whether lines follow the thickness; without it all are as wide as usual, and narrow places stay free.</param>
+internal sealed record WallPlan(int Count, double Outer, double Inner, double Height, int Between, double Least, double Most, bool Varying);
+
 /// <summary>Lines along the contour, from the outside in.</summary>
-/// <param name="Middles">The areas bounded by each wall's middle.</param>
+/// <param name="Walls">The lines of each wall, the outermost first.</param>
+/// <param name="Thin">Single lines in the middle of thin places, and lines between the walls of both sides.</param>
 /// <param name="Inside">The area in which the middles of fill lines may lie.</param>
-/// <param name="Thin">Places of the contour where one line has to do, between its edges.</param>
-/// <param name="Gaps">What is left free between walls, and between walls and fill.</param>
-internal sealed record WallLines(IReadOnlyList<Shape> Middles, Shape Inside, Shape Thin, Shape Gaps)
+/// <param name="Missing">Places that no line fits into.</param>
+internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, IReadOnlyList<ToolPath> Thin, Shape Inside,
+    IReadOnlyList<TooThin> Missing)
 {
     private const int Chords = 6;
 
@@ -22,67 +36,80 @@ internal sealed record WallLines(IReadOnlyList<Shape> Middles, Shape Inside, Sha
 
     /// <summary>Walls of one layer; the outer edge of the first lies on the contour.</summary>
     /// <param name="region">The cross-section.</param>
-    /// <param name="count">Number of walls.</param>
-    /// <param name="outer">Width of the outer wall, mm.</param>
-    /// <param name="inner">Width of the others, mm.</param>
-    /// <param name="height">Of the layer, mm.</param>
-    /// <param name="fillThin">Whether thin places are left to single lines.</param>
-    public static WallLines Of(Shape region, int count, double outer, double inner, double height, bool fillThin)
+    /// <param name="plan">How they are to be laid.</param>
+    public static WallLines Of(Shape region, WallPlan plan)
     {
-        var (middles, thin, gaps) = (new List<Shape>(count), Plane.Empty, new List<Shape>());
-        var half = Flow.ExtrudedLine.Spacing(inner, height) / 2;
-        var edge = new Lazy<Shape>(region);
-        Inset? ahead = null;
-        for (var i = 0; i < count; i++)
+        if (plan.Count == 0) return new([], [], Inset.Of(region, plan.Inner / 2, Chords).Area, []);
+        var laid = Plane.Polygons(region).Select(polygon => Even(polygon, plan, plan.Varying)
+            ?? (plan.Varying ? Varying(polygon, plan) : Even(polygon, plan, whole: false)!)).ToArray();
+        if (laid.Length == 1) return laid[0];
+        return new(
+            [.. Enumerable.Range(0, plan.Count).Select(wall => (IReadOnlyList<ToolPath>)[.. laid.Where(l => l.Walls.Count > wall)
+                .SelectMany(l => l.Walls[wall])])],
+            [.. laid.SelectMany(l => l.Thin)], Plane.Factory.BuildGeometry([.. laid.SelectMany(l => Plane.Polygons(l.Inside))]),
+            [.. laid.SelectMany(l => l.Missing)]);
+    }
+
+    private static PathKind KindOf(int wall) => wall == 0 ? PathKind.OuterWall : PathKind.InnerWall;
+
+    /// <summary>Lines of the usual widths all round.</summary>
+    /// <param name="polygon">A polygon.</param>
+    /// <param name="plan">How they are to be laid.</param>
+    /// <param name="whole">Whether null is to be returned where a line would be lost on the way, or little more than one has room between
+    /// the innermost.</param>
+    private static WallLines? Even(Polygon polygon, WallPlan plan, bool whole)
+    {
+        if (whole && Ribs.HasTip(polygon)) return null;
+        var half = ExtrudedLine.Spacing(plan.Inner, plan.Height) / 2;
+        var (walls, area, step) = (new List<IReadOnlyList<ToolPath>>(), (Shape)polygon, plan.Outer / 2);
+        for (var wall = 0; wall < plan.Count; wall++)
         {
-            var spacing = Flow.ExtrudedLine.Spacing(i == 0 ? outer : inner, height);
-            // the outer edge of the outermost line is the contour itself; neighbours overlap by their round sides
-            var outside = i == 0 ? outer / 2 : half;
-            var (middle, keeps) = ahead ?? Inset.Of(edge.Value, outside, Chords);
-            // where nothing is lost on the way, what comes next follows straight from this line's middle
-            ahead = Inset.WithoutLoss(middle, spacing / 2 + (i + 1 < count ? half : (1 - Lap) * half), Chords);
-            var next = ahead is null ? Inset.Of(middle, spacing / 2, Chords) : null;
-            if (fillThin)
-            {
-                if (next is { KeepsForm: false } && WithoutThin(middle, spacing) is var wide && !ReferenceEquals(wide, middle))
-                    (middle, keeps, next) = (wide, false, Inset.Of(wide, spacing / 2, Chords));
-                var left = keeps ? Plane.Empty : Left(edge.Value, middle, outside);
-                if (i == 0) thin = left; else if (!left.IsEmpty) gaps.Add(left);
-            }
-            var line = middle;
-            edge = next is null ? new Lazy<Shape>(() => Inset.Of(line, spacing / 2, Chords).Area) : new Lazy<Shape>(next.Area);
-            if (middle.IsEmpty) break;
-            middles.Add(middle);
-            if (next is { Area.IsEmpty: true }) break;
+            if (Next(step) is not { } middle) return null;
+            area = middle;
+            var width = wall == 0 ? plan.Outer : plan.Inner;
+            walls.Add([.. Rings(area, KindOf(wall), width)]);
+            step = ExtrudedLine.Spacing(width, plan.Height) / 2 + (wall + 1 < plan.Count ? half : (1 - Lap) * half);
         }
-        if (count == 0) return new WallLines(middles, Inset.Of(region, inner / 2, Chords).Area, thin, Plane.Empty);
-        if (middles.Count == count && ahead is not null) return new WallLines(middles, ahead.Area, thin, Plane.Union(gaps));
-        var (inside, whole) = Inset.Of(edge.Value, (1 - Lap) * half, Chords);
-        if (fillThin && !whole && Left(edge.Value, Inset.Of(edge.Value, half, Chords).Area, half) is { IsEmpty: false } rest)
-            gaps.Add(rest);
-        return new WallLines(middles, inside, thin, Plane.Union(gaps));
+        if (Next(step) is not { } inside) return null;
+        return whole && Inset.WithoutLoss(inside, (plan.Between + 1.5 - (1 - Lap)) * half, Chords) is null ? null
+            : new(walls, [], inside, []);
+
+        Shape? Next(double by) => whole ? Inset.WithoutLoss(area, by, Chords)?.Area : Inset.Of(area, by, Chords).Area;
     }
 
-    /// <summary>A wall's middles without the places where its two sides would lie nearer to each other than a line is wide.</summary>
-    private static Shape WithoutThin(Shape middle, double spacing)
+    private static WallLines Varying(Polygon polygon, WallPlan plan)
     {
-        if (middle.IsEmpty) return middle;
-        var radius = 0.45 * spacing;
-        var wide = Plane.Opened(middle, radius, Chords);
-        if (middle.Area - wide.Area < LeastArea) return wide.IsEmpty ? wide : middle;
-        // the opening rounds corners as well; only what reaches away from it is thin
-        var thin = Plane.Polygons(Plane.Difference(middle, Plane.Offset(wide, radius, Chords))).Where(p => p.Area > LeastArea / 4)
-            .ToArray();
-        return thin.Length == 0 ? middle : Plane.Difference(middle, Plane.Union([.. thin.Select(t => Plane.Offset(t, 0.1 * radius, 2))]));
+        var beading = new Beading(plan.Count, plan.Outer, plan.Inner, plan.Height, plan.Between, plan.Least, plan.Most);
+        var outline = new Outline(polygon, beading);
+        var walls = new List<IReadOnlyList<ToolPath>>();
+        for (var i = 0; i < plan.Count; i++) walls.Add([.. RingBeads.Of(outline, i).Select(bead => bead.Path(KindOf(i)))]);
+        // lines along the walls that stand for fill
+        var between = Enumerable.Range(plan.Count, beading.Most / 2 - plan.Count).SelectMany(i => RingBeads.Of(outline, i))
+            .Select(bead => bead.Path(PathKind.Solid));
+        List<ToolPath> thin = [.. between, .. MiddleBeads.Of(outline).Select(bead => bead.Path(PathKind.Thin))];
+        thin.AddRange(Dots.Of(polygon, outline, [.. walls.SelectMany(w => w), .. thin], plan.Height));
+        var half = ExtrudedLine.Spacing(plan.Inner, plan.Height) / 2;
+        var step = ExtrudedLine.Spacing(plan.Count == 1 ? plan.Outer : plan.Inner, plan.Height) / 2 + (1 - Lap) * half;
+        var inside = Inset.Of(Within(walls[^1]), step, Chords).Area;
+        foreach (var path in inside.IsEmpty ? [] : thin) inside = Plane.Difference(inside, Covered(path));
+        var places = Plane.Factory.BuildGeometry([.. Plane.Polygons(inside).Where(p => p.Area > LeastArea)]);
+        return new(walls, thin, places, MiddleBeads.Missing(outline));
     }
 
-    private static Shape Left(Shape edge, Shape middle, double half)
+    /// <summary>What closed lines enclose.</summary>
+    private static Shape Within(IReadOnlyList<ToolPath> lines)
     {
-        // a touch more than it was shrunk by: edges that coincide are slow to overlay
-        var left = Plane.Difference(edge, Plane.Offset(middle, half + Plane.Touch, Chords));
-        if (left.Area < LeastArea) return Plane.Empty;
-        var narrowest = 0.4 * half;
-        return Plane.Factory.BuildGeometry([.. Plane.Polygons(Plane.Opened(left, narrowest, Chords)).Where(p => p.Area > LeastArea)]);
+        ToolPath[] rings = [.. lines.Where(line => line.Closed)];
+        var (ends, end) = (new int[rings.Length], 0);
+        for (var i = 0; i < rings.Length; i++) ends[i] = end += rings[i].Points.Length;
+        return Regions.Of(new Contours([.. rings.SelectMany(ring => ring.Points)], ends, Unclosed: 0));
+    }
+
+    /// <summary>What a line covers.</summary>
+    private static Shape Covered(ToolPath path)
+    {
+        var way = path.Closed ? path.Points.Append(path.Points[0]) : path.Points;
+        return Plane.Offset(Plane.Factory.CreateLineString([.. way.Select(p => new Coordinate(p.X, p.Y))]), path.Widest / 2, Chords);
     }
 
     /// <summary>The rings of one wall as paths.</summary>

@@ -46,7 +46,7 @@ internal sealed class LayerPace
         var limit = Math.Min((path.Nozzle < _job.Machine.Nozzles.Count ? _job.Machine.Nozzles[path.Nozzle].MaxFlow : null)
             ?? double.PositiveInfinity, filament.MaxFlow ?? double.PositiveInfinity);
         var asked = recipe.Speeds.OnLayer(path.Speed ?? recipe.SpeedOf(path.Kind), Number);
-        var speed = Math.Min(Math.Min(_fastest, asked), limit / (path.SectionAt(Layer.Place.Height) * (filament.Flow ?? 1)));
+        var speed = Math.Min(Math.Min(_fastest, asked), limit / (path.GreatestSectionAt(Layer.Place.Height) * (filament.Flow ?? 1)));
         return _slower == 1 ? speed : Math.Max(speed / _slower, Math.Min(speed, recipe.Speeds.Least));
     }
 }

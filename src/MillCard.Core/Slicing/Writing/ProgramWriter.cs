@@ -175,7 +175,7 @@ internal sealed partial class ProgramWriter
         if (path.Nozzle != _head.Nozzle) ChangeTool(path.Nozzle, place.Top);
         _labels.Begin(part ?? path.Part);
         var floor = path.Climbs ? place.Top - place.Height : place.Top;
-        var perMm = path.SectionAt(place.Height) * (Filament.Flow ?? 1) / ExtrudedLine.FilamentArea(Filament.Diameter!.Value);
+        var perArea = (Filament.Flow ?? 1) / ExtrudedLine.FilamentArea(Filament.Diameter!.Value);
         var speed = _pace.SpeedOf(path);
         // a spiral goes on where the layer below ended
         var goesOn = path.Climbs && _last is { Climbs: true } && _head.IsPlaced && _head.Here.To(path.Points[0]) < 2 * path.Width;
@@ -183,14 +183,14 @@ internal sealed partial class ProgramWriter
         Accelerate(path);
         _fans.To(_head.Nozzle, path.Kind == PathKind.Bridge && Filament.Fan.Bridge is { } share ? share : LayerFan);
         _begun = true;
-        if (path.Climbs) Climb(path, place, perMm, speed);
+        if (path.Climbs) Climb(path, place, perArea * path.SectionAt(place.Height), speed);
         else
         {
             for (var i = 1; i < path.Points.Length; i++)
                 // what is shorter than positions are written to would be all rounding
                 if (i == path.Points.Length - 1 || _head.Here.To(path.Points[i]) > LeastMove)
-                    _head.Lay(path.Points[i], perMm, speed);
-            if (path.Closed) _head.Lay(path.Points[0], perMm, speed);
+                    _head.Lay(path.Points[i], perArea * path.SectionTo(i, place.Height), speed);
+            if (path.Closed) _head.Lay(path.Points[0], perArea * path.SectionTo(path.Points.Length, place.Height), speed);
         }
         _last = path;
     }

@@ -1,0 +1,104 @@
+namespace MillCard.Core.Slicing.Paths;
+
+/// <summary>A line of plastic.</summary>
+/// <param name="Kind">What it is for.</param>
+/// <param name="Points">Its middle, mm, bed frame; a closed one does not repeat its first point.</param>
+/// <param name="Closed">Whether it runs back to its first point.</param>
+/// <param name="Width">mm; the middle between narrowest and widest where it varies.</param>
+public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double Width)
+{
+    /// <summary>Width at every point, mm, evenly from one to the next; null where it is the same all along.</summary>
+    public double[]? Widths { get; init; }
+    /// <summary>Speed that its settings ask for, mm/s; that of its kind in the job's recipe where it is null.</summary>
+    public double? Speed { get; init; }
+    /// <summary>Cross-section of the strand, mm², where it is not that of a line of its width and the layer's height.</summary>
+    public double? Section { get; init; }
+    /// <summary>Whether the nozzle climbs by a layer along it.</summary>
+    public bool Climbs { get; init; }
+    /// <summary>Corners of a way to its first point that stays within the part, from the end of the path before it; null where there is
+    /// none.</summary>
+    public Point[]? Approach { get; init; }
+    /// <summary>Index of the nozzle that lays it.</summary>
+    public int Nozzle { get; init; }
+    /// <summary>Index of the part it belongs to; null where it belongs to none.</summary>
+    public int? Part { get; init; }
+
+    /// <summary>The same line begun at another of its corners; an open one begun at its end is turned round.</summary>
+    public ToolPath From(int corner)
+    {
+        if (corner == 0) return this;
+        return this with { Points = Begun(Points), Widths = Widths is null ? null : Begun(Widths) };
+
+        T[] Begun<T>(T[] all) => Closed ? [.. all.AsSpan(corner), .. all.AsSpan(0, corner)] : [.. all.Reverse()];
+    }
+
+    /// <summary>Its greatest width, mm.</summary>
+    public double Widest => Widths?.Max() ?? Width;
+
+    /// <summary>Cross-section of the strand on the way to a point from the one before it, in a layer of a height, mm².</summary>
+    /// <param name="point">From 1; the number of points stands for the way back to the first.</param>
+    /// <param name="height">mm.</param>
+    public double SectionTo(int point, double height) => Widths is not { } widths ? SectionAt(height)
+        : Flow.ExtrudedLine.Area((widths[point - 1] + widths[point % widths.Length]) / 2, height);
+
+    /// <summary>Greatest cross-section of the strand in a layer of a height, mm².</summary>
+    public double GreatestSectionAt(double height) => Section ?? Flow.ExtrudedLine.Area(Widest, height);
+
+    /// <summary>Plastic in it, in a layer of a height, mm³.</summary>
+    public double VolumeAt(double height)
+    {
+        if (Widths is null) return Length * SectionAt(height);
+        var sum = 0.0;
+        for (var i = 1; i < Points.Length + (Closed ? 1 : 0); i++)
+            sum += Points[i - 1].To(Points[i % Points.Length]) * SectionTo(i, height);
+        return sum;
+    }
+
+    /// <summary>Pieces of one width each; itself where its width does not vary.</summary>
+    public IEnumerable<ToolPath> Even()
+    {
+        if (Widths is not { } widths)
+        {
+            yield return this;
+            yield break;
+        }
+        var n = Points.Length;
+        for (int start = 0, end, last = Closed ? n : n - 1; start < last; start = end)
+        {
+            var (least, most) = (widths[start], widths[start]);
+            for (end = start; end < last; end++)
+            {
+                var next = widths[(end + 1) % n];
+                if (end > start && Math.Max(most, next) - Math.Min(least, next) > EvenWithin) break;
+                (least, most) = (Math.Min(least, next), Math.Max(most, next));
+            }
+            yield return this with
+            {
+                Points = [.. Enumerable.Range(start, end - start + 1).Select(i => Points[i % n])],
+                Widths = null,
+                Closed = false,
+                Width = (least + most) / 2,
+            };
+        }
+    }
+
+    /// <summary>Widths within this count as one, mm.</summary>
+    private const double EvenWithin = 0.05;
+
+    /// <summary>Where the nozzle is when it has been laid.</summary>
+    public Point End => Closed ? Points[0] : Points[^1];
+
+    /// <summary>Cross-section of the strand in a layer of a height, mm².</summary>
+    public double SectionAt(double height) => Section ?? Flow.ExtrudedLine.Area(Width, height);
+
+    /// <summary>Length of the middle, mm.</summary>
+    public double Length
+    {
+        get
+        {
+            var sum = Closed ? Points[^1].To(Points[0]) : 0;
+            for (var i = 1; i < Points.Length; i++) sum += Points[i - 1].To(Points[i]);
+            return sum;
+        }
+    }
+}

@@ -1,0 +1,66 @@
+using MillCard.Core.Flow;
+using MillCard.Core.Slicing.Paths;
+using NetTopologySuite.Geometries;
+
+namespace MillCard.Core.Slicing.Walls;
+
+/// <summary>Drops in holes between lines that are hardly longer than wide: in the middle of what is round, and where several sides
+/// meet.</summary>
+internal static class Dots
+{
+    /// <summary>Smaller holes are closed by what lies round them, mm.</summary>
+    private const double LeastRadius = 0.05;
+
+    /// <summary>Between a disc and the square round it: holes are cornered.</summary>
+    private const double AreaOfHole = 3.6;
+
+    /// <summary>The drops.</summary>
+    /// <param name="polygon">A polygon.</param>
+    /// <param name="outline">Of it.</param>
+    /// <param name="paths">Lines in it.</param>
+    /// <param name="height">Of the layer, mm.</param>
+    public static IEnumerable<ToolPath> Of(Polygon polygon, Outline outline, IReadOnlyList<ToolPath> paths, double height)
+    {
+        var found = new List<Point>();
+        for (var ring = 0; ring < outline.Ribs.Length; ring++)
+        {
+            var ribs = outline.Ribs[ring];
+            for (var i = 0; i < ribs.Length; i++)
+            {
+                var (before, rib, next) = (ribs[(i + ribs.Length - 1) % ribs.Length], ribs[i], ribs[(i + 1) % ribs.Length]);
+                // where there is most room: not before a corner, nor all along a middle of even thickness
+                if (outline.Lines[ring][i] == 0 || outline.IsWide(ring, i) || 2 * rib.Radius < 0.99 * outline.Thickness[ring][i]
+                    || rib.Radius < before.Radius || rib.Radius < next.Radius || rib.Faces && rib.Radius == before.Radius) continue;
+                var at = rib.At(rib.Radius);
+                if (found.Exists(f => f.To(at) < rib.Radius)) continue;
+                var radius = Math.Min(rib.Radius, Free(at, paths, outline.Beading));
+                if (radius <= LeastRadius) continue;
+                found.Add(at);
+                // a stroke as wide as the hole, as long as its plastic asks for
+                var area = paths.Count == 0 ? outline.Beading.Filled(polygon) : AreaOfHole * radius * radius;
+                var reach = area * height / ExtrudedLine.Area(2 * radius, height) / 2;
+                var box = polygon.EnvelopeInternal;
+                var (x, y) = box.Width >= box.Height ? (reach, 0.0) : (0.0, reach);
+                yield return new ToolPath(PathKind.Thin, [new Point(at.X - x, at.Y - y), new Point(at.X + x, at.Y + y)], Closed: false,
+                    2 * radius);
+            }
+        }
+    }
+
+    /// <summary>How far lines stay away from a point, mm.</summary>
+    private static double Free(Point at, IReadOnlyList<ToolPath> paths, Beading beading)
+    {
+        var least = double.PositiveInfinity;
+        foreach (var path in paths)
+            for (var i = 1; i < path.Points.Length + (path.Closed ? 1 : 0); i++)
+            {
+                var (a, b) = (path.Points[i - 1], path.Points[i % path.Points.Length]);
+                var (dx, dy) = (b.X - a.X, b.Y - a.Y);
+                var square = dx * dx + dy * dy;
+                var t = square > 0 ? Math.Clamp(((at.X - a.X) * dx + (at.Y - a.Y) * dy) / square, 0, 1) : 0;
+                var width = path.Widths is { } w ? w[i - 1] + t * (w[i % w.Length] - w[i - 1]) : path.Width;
+                least = Math.Min(least, at.To(new Point(a.X + t * dx, a.Y + t * dy)) - beading.RoomOf(width) / 2);
+            }
+        return least;
+    }
+}

@@ -1,0 +1,128 @@
+using NetTopologySuite.Algorithm;
+using NetTopologySuite.Geometries;
+
+namespace MillCard.Core.Slicing.Walls;
+
+/// <summary>Ribs all along an outline, as dense as its thickness changes.</summary>
+internal sealed class Ribs
+{
+    /// <summary>Sides face each other where they make less than this angle, degrees; a wider one is a corner, round which walls
+    /// run.</summary>
+    private const double Facing = 40;
+    private const double Step = 0.5, LeastStep = 0.06, Error = 0.01;
+    /// <summary>Between the ribs of a corner that points inwards, radians.</summary>
+    private const double Turn = Math.PI / 12;
+    private static readonly double FacingCosine = -Math.Cos(Facing * Math.PI / 180);
+
+    private readonly OutlineEdges _edges;
+    private readonly double _most;
+
+    private Ribs(Polygon polygon, double most) => (_edges, _most) = (new OutlineEdges(polygon), most);
+
+    /// <summary>Whether the outline has a tip so sharp that its sides face each other.</summary>
+    public static bool HasTip(Polygon polygon) => Array.Exists([.. polygon.InteriorRings.Prepend(polygon.ExteriorRing)], ring =>
+    {
+        var c = ring.Coordinates;
+        var left = Orientation.IsCCWArea(c) == ReferenceEquals(ring, polygon.ExteriorRing) ? 1 : -1;
+        for (var i = 0; i + 1 < c.Length; i++)
+        {
+            var (a, b, d) = (c[i == 0 ? c.Length - 2 : i - 1], c[i], c[i + 1]);
+            var turn = left * Turning(new Point(a.X, a.Y), new Point(b.X, b.Y), new Point(d.X, d.Y));
+            if (turn > 0 && Math.Cos(turn) <= FacingCosine) return true;
+        }
+        return false;
+    });
+
+    /// <summary>The ribs of every ring, in the order of its way, the solid to the left.</summary>
+    /// <param name="polygon">Valid.</param>
+    /// <param name="most">Radius from which a place is wide, mm.</param>
+    public static Rib[][] Of(Polygon polygon, double most)
+    {
+        var ribs = new Ribs(polygon, most);
+        return [.. Enumerable.Range(0, ribs._edges.Rings.Length).Select(ribs.Ring)];
+    }
+
+    private Rib[] Ring(int ring)
+    {
+        var corners = _edges.Rings[ring];
+        var n = corners.Length;
+        if (n < 3) return [];
+        var (into, along) = (new List<Rib>(2 * n), 0.0);
+        for (var i = 0; i < n; i++)
+        {
+            var (before, here, next) = (corners[(i + n - 1) % n], corners[i], corners[(i + 1) % n]);
+            var length = here.To(next);
+            var (x, y) = ((next.X - here.X) / length, (next.Y - here.Y) / length);
+            var edge = new Side(here, x, y, along, _edges.Firsts[ring] + i);
+            var first = Corner(into, before, next, edge, _edges.Firsts[ring] + (i + n - 1) % n);
+            var turn = Turning(here, next, corners[(i + 2) % n]);
+            var last = turn > 0 ? Tip(next, edge, along + length, turn) : At(edge, length, _edges.Firsts[ring] + (i + 1) % n);
+            // between two corners that point outwards only what lies between them tells how much room there is
+            if (first.Radius == 0 && turn > 0 && length < LeastStep) into.Add(At(edge, length / 2));
+            Between(into, edge, first, 0, last, length);
+            into.Add(last);
+            along += length;
+        }
+        return [.. into];
+    }
+
+    private readonly record struct Side(Point Start, double X, double Y, double Along, int Edge);
+
+    /// <summary>By how much the way turns at a corner, radians; more than 0 where the corner points outwards.</summary>
+    private static double Turning(Point a, Point b, Point c)
+    {
+        var (x0, y0, x1, y1) = (b.X - a.X, b.Y - a.Y, c.X - b.X, c.Y - b.Y);
+        return Math.Atan2(x0 * y1 - y0 * x1, x0 * x1 + y0 * y1);
+    }
+
+    /// <summary>The end of an edge at a corner that points outwards: there is no room for a disc, and the sides of a sharp tip face each
+    /// other up to it.</summary>
+    private static Rib Tip(Point corner, Side edge, double along, double turn) =>
+        new(corner, -edge.Y, edge.X, along, 0, Math.Cos(turn) <= FacingCosine, -1, 0);
+
+    /// <summary>Ribs at the corner where an edge begins, the last of them square to it; at a corner that points inwards they spread like a
+    /// fan.</summary>
+    private Rib Corner(List<Rib> into, Point before, Point next, Side edge, int edgeBefore)
+    {
+        var here = edge.Start;
+        var turn = Turning(before, here, next);
+        if (turn > 0)
+        {
+            into.Add(Tip(here, edge, edge.Along, turn));
+            return into[^1];
+        }
+        var fan = (int)Math.Ceiling(-turn / Turn);
+        for (var k = 1; k <= fan; k++)
+        {
+            // from the direction of the edge that begins here, turned back
+            var (sin, cos) = Math.SinCos(turn * (k - fan) / fan);
+            var (dx, dy) = (cos * edge.X - sin * edge.Y, sin * edge.X + cos * edge.Y);
+            into.Add(Of(here, -dy, dx, edge.Along, edge.Edge, edgeBefore));
+        }
+        return fan > 0 ? into[^1] : At(edge, 0, edgeBefore);
+    }
+
+    private Rib At(Side edge, double along, int beside = -1) => Of(new Point(edge.Start.X + along * edge.X, edge.Start.Y + along * edge.Y),
+        -edge.Y, edge.X, edge.Along + along, edge.Edge, beside);
+
+    private Rib Of(Point foot, double normalX, double normalY, double along, int on, int beside)
+    {
+        var disc = _edges.Disc(foot, normalX, normalY, _most, on, beside);
+        return new Rib(foot, normalX, normalY, along, disc.Radius, disc.Cosine <= FacingCosine, disc.Ring, disc.Along);
+    }
+
+    /// <summary>Ribs between two of an edge, where the radius does not run straight from the one to the other.</summary>
+    private void Between(List<Rib> into, Side edge, Rib from, double start, Rib to, double end)
+    {
+        if (end - start < LeastStep) return;
+        var middle = (start + end) / 2;
+        var rib = At(edge, middle);
+        var straight = Math.Abs(rib.Radius - (from.Radius + to.Radius) / 2) < Error && rib.Faces == from.Faces && rib.Faces == to.Faces;
+        if (!straight || end - start > Step)
+        {
+            Between(into, edge, from, start, rib, middle);
+            into.Add(rib);
+            Between(into, edge, rib, middle, to, end);
+        }
+    }
+}

@@ -1,0 +1,171 @@
+using MillCard.Core.Documents;
+using MillCard.Core.Findings;
+using MillCard.Core.Geometry;
+using MillCard.Core.Slicing;
+using MillCard.Core.Slicing.Paths;
+using NetTopologySuite.Geometries;
+using Xunit;
+using static MillCard.Core.Tests.Engine;
+
+namespace MillCard.Core.Tests;
+
+/// <summary>Walls of every thickness: as much plastic as there is room, no holes between lines, nothing dropped in silence.</summary>
+public sealed class WallWidthTests
+{
+    private const double Height = 0.2, Round = 1 - Math.PI / 4;
+    private static readonly Recipe Solid = Plain with { Infill = new() { Density = 1 }, Walls = 3 };
+    private static readonly Shape Axis = Plane.Factory.CreatePoint(new Coordinate(20, 20));
+
+    private static Polygon Ring(double thickness) => (Polygon)Axis.Buffer(10, 24).Difference(Axis.Buffer(10 - thickness, 24));
+
+    private static Polygon Outline(params (double X, double Y)[] corners) =>
+        Plane.Factory.CreatePolygon([.. corners.Append(corners[0]).Select(c => new Coordinate(c.X, c.Y))]);
+
+    /// <summary>A plate with a fin at its edge.</summary>
+    private static Polygon Fin(double thickness) =>
+        (Polygon)Shapes.Rectangle(0, 0, 20, 20).Union(Shapes.Rectangle(19.5, 8, 8.5, thickness));
+
+    private static Polygon Star(int tips, double inner, double outer) => Outline([.. Enumerable.Range(0, 2 * tips)
+        .Select(i => (20 + (i % 2 == 0 ? outer : inner) * Math.Cos(i * Math.PI / tips),
+            20 + (i % 2 == 0 ? outer : inner) * Math.Sin(i * Math.PI / tips)))]);
+
+    private static Polygon Bent(double thickness) => (Polygon)Plane.Factory.CreateLineString([.. Enumerable.Range(0, 60)
+        .Select(i => new Coordinate(20 + 0.2 * i, 20 + 5 * Math.Sin(i * 0.15)))]).Buffer(thickness / 2, 8);
+
+    private static SliceResult Sliced(Polygon section, Recipe recipe) => Slice(Solids.Extruded(section, 3 * Height), recipe);
+
+    /// <summary>Plastic of the middle layer against its room: the section without what the round sides of its outermost lines leave
+    /// free.</summary>
+    private static double Filled(Polygon section, Recipe recipe) => Plastic([Sliced(section, recipe).Layers[1]])
+        / ((section.Area - section.Length / 2 * Round * Height) * Height);
+
+    public static TheoryData<double> Thicknesses => [.. Enumerable.Range(0, 25).Select(i => Math.Round(0.25 + 0.2 * i, 2))];
+
+    [Theory, MemberData(nameof(Thicknesses))]
+    public void A_straight_rib_holds_its_plastic(double from)
+    {
+        for (var thickness = from; thickness < from + 0.195; thickness += 0.01)
+            Assert.Equal(1, Filled(Shapes.Rectangle(0, 0, 40, thickness), Solid), 0.03);
+    }
+
+    [Theory, MemberData(nameof(Thicknesses))]
+    public void A_ring_holds_its_plastic(double from)
+    {
+        foreach (var thickness in new[] { from, from + 0.07, from + 0.13 }) Assert.Equal(1, Filled(Ring(thickness), Solid), 0.03);
+    }
+
+    // what used to vanish, to be laid twice or to stay hollow between two skins
+    [Theory, InlineData(0.448), InlineData(0.449), InlineData(0.45), InlineData(0.4505), InlineData(0.455), InlineData(1), InlineData(1.01),
+        InlineData(1.75), InlineData(1.8), InlineData(2.1), InlineData(2.2), InlineData(3)]
+    public void A_fin_on_a_plate_holds_its_plastic(double thickness)
+    {
+        var fin = Shapes.Rectangle(20, 8, 8, thickness);
+        var layer = Sliced(Fin(thickness), Solid).Layers[1];
+        // the part's middle stands at X 150, Y 100
+        var (x, y) = (150 - 14.0, 100 - 10.0);
+        var there = Plane.Moved(fin, x, y);
+        var laid = 0.0;
+        foreach (var path in layer.Paths)
+            for (var i = 1; i < path.Points.Length + (path.Closed ? 1 : 0); i++)
+            {
+                var (a, b) = (path.Points[i - 1], path.Points[i % path.Points.Length]);
+                laid += Plane.Factory.CreateLineString([new(a.X, a.Y), new(b.X, b.Y)]).Intersection(there).Length
+                    * path.SectionTo(i, Height);
+            }
+        // two sides and the end stand free
+        Assert.Equal(1, laid / ((fin.Area - (8 + thickness / 2) * Round * Height) * Height), 0.04);
+    }
+
+    [Theory, InlineData(0.3), InlineData(0.45), InlineData(0.6)]
+    public void A_straight_rib_of_one_line_is_one_move(double thickness)
+    {
+        var path = Assert.Single(Sliced(Shapes.Rectangle(0, 0, 40, thickness), Solid).Layers[1].Paths);
+        Assert.Equal(2, path.Points.Length);
+        Assert.Equal(thickness, path.Widest, 0.005);
+    }
+
+    [Fact]
+    public void A_wedge_gets_ever_more_lines_and_its_single_one_widens_as_it_does()
+    {
+        // 0.3 to 3.1 mm thick over 40 mm
+        var paths = Sliced(Outline((0, 0), (40, -1.4), (40, 1.7), (0, 0.3)), Solid).Layers[1].Paths;
+        int Across(double at) => paths.Sum(p => Crossings(p, 150 - 20 + at));
+        Assert.Equal([1, 2, 3, 4, 5, 6, 7], new[] { 2.0, 8, 14, 20, 25, 31, 37 }.Select(Across));
+        var single = paths.Where(p => p.Points.Min(q => q.X) < 131).MinBy(p => p.Length)!;
+        Assert.NotNull(single.Widths);
+        Assert.InRange(single.Widths.Max() / single.Widths.Min(), 1.8, 2.4);
+    }
+
+    private static int Crossings(ToolPath path, double x) => Enumerable.Range(1, path.Points.Length - (path.Closed ? 0 : 1))
+        .Count(i => path.Points[i - 1].X < x != path.Points[i % path.Points.Length].X < x);
+
+    public static TheoryData<string> Shaped =>
+        ["ring", "wide ring", "star", "bent", "thick bent", "tee", "angle", "letter", "fin", "square", "dot"];
+
+    private static Polygon Of(string shape) => shape switch
+    {
+        "ring" => Ring(1),
+        "wide ring" => Ring(1.9),
+        "star" => Star(5, 2.4, 7),
+        "bent" => Bent(0.9),
+        "thick bent" => Bent(2.3),
+        "tee" => (Polygon)Shapes.Rectangle(0, 0, 14, 1.2).Union(Shapes.Rectangle(6.4, 0, 1.2, 9)),
+        "angle" => (Polygon)Shapes.Rectangle(0, 0, 14, 1.6).Union(Shapes.Rectangle(0, 0, 1.6, 9)),
+        "letter" => (Polygon)Shapes.Rectangle(0, 0, 1.5, 9).Union(Shapes.Rectangle(0, 0, 6, 0.8)).Union(Shapes.Rectangle(0, 4, 5, 0.8))
+            .Union(Shapes.Rectangle(0, 8.2, 6, 0.8)),
+        "fin" => Fin(1),
+        "square" => Shapes.Rectangle(0, 0, 1.3, 1.3),
+        _ => (Polygon)Axis.Buffer(0.4, 12),
+    };
+
+    // the program is read by itself and held against the outline from which the mesh was made
+    [Theory, MemberData(nameof(Shaped))]
+    public void What_the_program_lays_covers_the_section_and_hardly_more(string shape)
+    {
+        var section = Of(shape);
+        var program = new Deposited(Sliced(section, Solid).Gcode, 2 * Height, Height, Cards.Petg.Diameter!.Value);
+        var box = section.EnvelopeInternal;
+        var (cover, outside, hole) = program.Against(Plane.Moved(section, 150 - box.Centre.X, 100 - box.Centre.Y));
+        Assert.True(cover >= (shape is "star" or "square" or "dot" ? 0.96 : 0.98), $"{cover:0.000} of it is covered");
+        Assert.InRange(outside, 0, 0.225);
+        Assert.InRange(hole, 0, shape is "fin" ? 0.4 : 0.2);
+    }
+
+    [Fact]
+    public void Narrow_ends_of_a_noisy_ring_do_not_break_it_into_pieces()
+    {
+        var random = new Random(5);
+        Polygon Rough(double radius) => Outline([.. Enumerable.Range(0, 200).Select(i => i * Math.PI / 100).Select(a =>
+        {
+            var r = radius + 0.1 * random.NextDouble();
+            return (20 + r * Math.Cos(a), 20 + r * Math.Sin(a));
+        })]);
+        // about where one line becomes two
+        var section = (Polygon)Rough(8).Difference(Rough(7.35));
+        Assert.Equal(1, Filled(section, Solid), 0.03);
+        Assert.InRange(Sliced(section, Solid).Layers[1].Paths.Count, 1, 12);
+    }
+
+    [Fact]
+    public void What_is_too_thin_for_the_least_line_is_told_with_layer_place_and_size()
+    {
+        var section = Fin(0.15);
+        var finding = Assert.Single(Sliced(section, Solid).Findings, f => f.Rule == "too-thin");
+        Assert.Equal(Severity.Caution, finding.Severity);
+        Assert.Matches("^part: 3 places on 3 of 3 layers are too thin for a line of 0.2 mm; the largest is 0.1[56] mm thick and "
+            + @"[78][.0-9]* mm long, on layer 1 \(0.2 mm up\) at X 1[56]\d[.0-9]*, Y 98.1.$", finding.Message);
+        Assert.Equal("/recipe/wall/leastLine", finding.Pointer);
+        var finer = Solid with { Wall = new() { LeastLine = 0.35 } };
+        Assert.DoesNotContain(Sliced(section, finer).Findings, f => f.Rule == "too-thin");
+    }
+
+    [Fact]
+    public void The_greatest_line_tells_when_two_are_laid()
+    {
+        var rib = Shapes.Rectangle(0, 0, 40, 0.6);
+        Assert.Equal(PathKind.Thin, Assert.Single(Sliced(rib, Solid).Layers[1].Paths).Kind);
+        // a nozzle of 0.4 mm: no line wider than 0.52 mm
+        Assert.Equal(PathKind.OuterWall,
+            Assert.Single(Sliced(rib, Solid with { Wall = new() { GreatestLine = 1.3 } }).Layers[1].Paths).Kind);
+    }
+}

@@ -9144,6 +9144,16 @@ export interface components {
             seam?: components["schemas"]["Seam"];
             /** @description Whether places too thin for a wall on both sides get one line, and gaps between walls are filled. */
             fillThin?: boolean;
+            /**
+             * Format: double
+             * @description Narrowest line that is laid in thin places, as a ratio of the nozzle.
+             */
+            leastLine?: number;
+            /**
+             * Format: double
+             * @description Widest line before two are laid in its place, as a ratio of the nozzle.
+             */
+            greatestLine?: number;
         };
         /** @enum {unknown} */
         WearRating: "low" | "middling" | "high" | null;

@@ -150,6 +150,9 @@ public class CardRuleTests
             Bare(y: new() { Min = -80, Max = 80 }, origin: 80) },
         { "axis-short-of-bed", "/motion/axes/z/max", Bare(z: new() { Max = 150 }), Bare(z: new() { Max = 170 }) },
         { "travel-past-bed", "/motion/axes/x/max", Bare(x: new() { Min = 0, Max = 211 }), Bare(x: new() { Min = -30, Max = 210 }) },
+        { "travel-past-bed", "/motion/axes/y/max", Bare(y: new() { Min = -80, Max = 111 }, origin: 80),
+            Bare(y: new() { Min = -80, Max = 110 }, origin: 80) },
+        { "travel-past-bed", "/motion/axes/x/max", BesideX(new() { Min = -50, Max = 161 }, 50), BesideX(new() { Min = -50, Max = 160 }, 50) },
         { "home-off-travel", "/envelope/home/y", Homed(-12), Homed(-10) },
         { "faster-than-axis", "/motion/axes/x/homingSpeed", WithX(x => x with { HomingSpeed = 181 }),
             WithX(x => x with { HomingSpeed = 180 }) },
@@ -190,6 +193,10 @@ public class CardRuleTests
             Motion = card.Motion with { Axes = new() { X = x, Y = y, Z = z } }
         };
     }
+
+    /// <summary>With zero of X so far within the bed.</summary>
+    private static Card BesideX(Axis x, double origin) => Bare(x) is var card
+        ? card with { Envelope = card.Envelope with { Origin = new() { X = origin, Y = 0 } } } : card;
 
     private static Card Kept(params KeepOut[] keepOuts) => Bare() with { Envelope = Bare().Envelope with { KeepOuts = keepOuts } };
 

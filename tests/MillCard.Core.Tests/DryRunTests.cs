@@ -31,6 +31,16 @@ public class DryRunTests
         DoesNotFire("move-before-home", "G28\nG1 X10\n");
         var lift = Assert.Single(Find("G91\nG1 Z5 F600\nG90\nG28\n"), f => f.Rule == "move-before-home");
         Assert.Equal((Severity.Note, 2), (lift.Severity, lift.Line));
+        Fires("move-before-home", "G91\nG1 X3 Z5 F600\nG90\nG28\n", 2);
+    }
+
+    [Fact]
+    public void A_spline_climbs_evenly()
+    {
+        var heights = Run("G28\nG1 X20 Y20 Z5 F3000\nG5 X40 Y40 Z7 I5 J0 P-5 Q0\n").Moves.ToArray().Where(m => m.Line == 2)
+            .Select(m => (double)m.To.Z).ToArray();
+        Assert.True(heights.Length > 4);
+        for (var i = 0; i < heights.Length; i++) Assert.Equal(5 + 2.0 * (i + 1) / heights.Length, heights[i], 1e-4);
     }
 
     [Fact]

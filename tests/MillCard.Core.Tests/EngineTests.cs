@@ -238,6 +238,18 @@ public class EngineTests
     }
 
     [Fact]
+    public void A_brim_stays_off_the_foot_of_the_next_part()
+    {
+        var recipe = Plain with { Brim = new() { Place = BrimPlace.Outer, Width = 6 } };
+        var job = Job(Block.Of(20, 20, 3), recipe);
+        job = job with { Parts = [job.Parts[0], job.Parts[0] with { Part = job.Parts[0].Part with { Name = "next", X = 173 } }] };
+        var brim = Slicer.Slice(job).Layers[0].Paths.Where(p => p.Kind == PathKind.Brim).ToArray();
+        Assert.True(brim.Sum(p => p.Length) > 500);
+        var feet = Shapes.Rectangle(140, 90, 20, 20).Union(Shapes.Rectangle(163, 90, 20, 20));
+        Assert.All(brim, path => Assert.False(Inked(path, 0.01).Intersects(feet)));
+    }
+
+    [Fact]
     public void A_raft_lifts_the_part_and_a_skirt_goes_on_until_the_nozzle_is_primed()
     {
         var block = Block.Of(20, 20, 3);

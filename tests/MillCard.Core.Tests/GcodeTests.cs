@@ -32,6 +32,15 @@ public class GcodeTests
     public void Line_number_and_checksum_are_left_out() => Assert.Equal([('G', 28.0)], Read("N5 G28*22"));
 
     [Fact]
+    public void Parameters_of_an_extended_command_may_be_single_letters_or_quoted()
+    {
+        var command = ExtendedCommand.OfText("SET_PART Q=5 NAME=\"left one\" Z='a b' SPEED=1.5")!;
+        Assert.Equal((5, 1.5), (command.Number("Q"), command.Number("SPEED")));
+        Assert.Equal(("left one", "a b"), (command.Text("NAME"), command.Text("Z")));
+        Assert.Null(command.Text("X"));
+    }
+
+    [Fact]
     public void A_letter_may_stand_alone() => Assert.Equal(['G', 'X', 'Y'], Read("G28 X Y").Select(w => w.Item1));
 
     [Fact]

@@ -1,5 +1,6 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
+using MillCard.Core.Slicing.Paths;
 using MillCard.Core.Slicing.Sections;
 using MillCard.Core.Slicing.Writing;
 using Xunit;
@@ -22,6 +23,32 @@ public class WritingTests
 
     [Fact]
     public void A_long_name_ends_in_time() => Assert.Equal(new string('x', 120) + ".gcode", ProgramName.Safe(new string('x', 300)));
+
+    // read by the words of its own description
+    [Fact]
+    public void The_binary_of_layers_holds_every_line_where_its_description_says()
+    {
+        var even = new ToolPath(PathKind.OuterWall, [new(1, 2), new(3, 4), new(5, 0)], Closed: true, 0.45);
+        var varying = new ToolPath(PathKind.Thin, [new(0, 0), new(1, 0), new(2, 0)], Closed: false, 0.4) { Widths = [0.3, 0.3, 0.5] };
+        var file = new BinaryReader(new MemoryStream(LayerFile.Write(
+            [new LayerPlan(new LayerPlace(0.2, 0.25), [even]), new LayerPlan(new LayerPlace(0.5, 0.3), [varying])])));
+        Assert.Equal("MCL1", new string(file.ReadChars(4)));
+        Assert.Equal(2, file.ReadInt32());
+        Assert.Equal((0.2f, 0.25f, 1), (file.ReadSingle(), file.ReadSingle(), file.ReadInt32()));
+        Path(PathKind.OuterWall, 1, 0.45f, [1, 2, 3, 4, 5, 0]);
+        Assert.Equal((0.5f, 0.3f, 2), (file.ReadSingle(), file.ReadSingle(), file.ReadInt32()));
+        Path(PathKind.Thin, 0, 0.3f, [0, 0, 1, 0]);
+        Path(PathKind.Thin, 0, 0.4f, [1, 0, 2, 0]);
+        Assert.Equal(file.BaseStream.Length, file.BaseStream.Position);
+
+        void Path(PathKind kind, byte closed, float width, float[] numbers)
+        {
+            Assert.Equal(((byte)kind, closed, (ushort)0), (file.ReadByte(), file.ReadByte(), file.ReadUInt16()));
+            Assert.Equal(width, file.ReadSingle(), 1e-6f);
+            Assert.Equal(numbers.Length / 2, file.ReadInt32());
+            Assert.Equal(numbers, numbers.Select(_ => file.ReadSingle()));
+        }
+    }
 
     private static readonly Nozzle Bare = new() { Id = "T0" };
     private static readonly Filament Silent = new() { Name = "a" };

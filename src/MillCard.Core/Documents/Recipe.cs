@@ -29,6 +29,12 @@ public sealed record Recipe : OpenRecord, IDocument
     /// <summary>Widths of single kinds of line.</summary>
     [Group("Layers and lines")]
     public LineWidths Widths { get; init; } = new();
+    /// <summary>How far a path may leave its curve, so that it takes fewer and longer moves, mm.</summary>
+    [Group("Layers and lines")]
+    [Field("deviation of paths", "mm", AtLeast = 0, AtMost = 0.1, Also = "resolution, chord error, fewer moves, arc tolerance",
+        Departs = Departs.Part)]
+    [Tends("More of it means fewer moves a second, which a slow board keeps up with; curves turn to chords.", Accuracy = -1)]
+    public double Deviation { get; init; } = 0.01;
     /// <summary>Lines along the contour.</summary>
     [Group("Walls and shells")]
     [Field("walls", "", AtLeast = 0, AtMost = 100, Also = "perimeters, shells, contours", Departs = Departs.Zone,

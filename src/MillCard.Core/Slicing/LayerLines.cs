@@ -46,7 +46,12 @@ internal sealed class LayerLines
             var groups = filler.Of(layer, recipe, alone ? own.Inside : Plane.Intersection(own.Inside, area));
             lines._fill.AddRange(groups.Select(g => (IReadOnlyList<ToolPath>)[.. Speeded(g, recipe)]));
         }
-        return new PartLayer(region, lines._walls, lines._thin, lines._fill, []) { Missing = lines._missing };
+        return new PartLayer(region, [.. lines._walls.Select(Thinned)], Thinned(lines._thin), [.. lines._fill.Select(Thinned)], [])
+        {
+            Missing = lines._missing,
+        };
+
+        IReadOnlyList<ToolPath> Thinned(IReadOnlyList<ToolPath> paths) => [.. paths.Select(path => path.Thinned(first.Deviation))];
     }
 
     private static bool HasSameWalls(Recipe a, Recipe b) => a.Walls == b.Walls && a.Widths == b.Widths && a.Speeds == b.Speeds;

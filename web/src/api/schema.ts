@@ -8139,6 +8139,11 @@ export interface components {
             /** @description Widths of single kinds of line. */
             widths?: components["schemas"]["LineWidths"];
             /**
+             * Format: double
+             * @description How far a path may leave its curve, so that it takes fewer and longer moves, mm.
+             */
+            deviation?: number;
+            /**
              * Format: int32
              * @description Lines along the contour.
              */

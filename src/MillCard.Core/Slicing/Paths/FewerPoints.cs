@@ -1,0 +1,38 @@
+using MillCard.Core.Geometry;
+
+namespace MillCard.Core.Slicing.Paths;
+
+/// <summary>Leaves out the points of a line that change nothing: boards run out of moves long before they run out of time.</summary>
+internal static class FewerPoints
+{
+    /// <summary>A line narrower or wider by so much, as a share of how far its middle may be off, is as bad: half of it shows on either
+    /// side.</summary>
+    private const double OfWidth = 0.5;
+
+    /// <summary>The same line with as few of its points as keep its middle, and its sides.</summary>
+    /// <param name="path">Any.</param>
+    /// <param name="error">How far a point that is left out may lie off, mm.</param>
+    public static ToolPath Thinned(this ToolPath path, double error)
+    {
+        var n = path.Points.Length;
+        if (n < 3 || error <= 0) return path;
+        var count = path.Closed ? n + 1 : n;
+        var keep = Thinning.Kept(count, path.Closed ? Thinning.Farthest(n, i => path.Points[i].To(path.Points[0])) : null,
+            (from, to, i) => Off(path, from % n, to % n, i % n), error);
+        var kept = Enumerable.Range(0, n).Where(i => keep[i]).ToArray();
+        if (kept.Length == n || path.Closed && kept.Length < 3) return path;
+        return path with { Points = [.. kept.Select(i => path.Points[i])], Widths = path.Widths is { } w ? [.. kept.Select(i => w[i])] : null };
+    }
+
+    /// <summary>How far a point lies off the straight way between two others, mm, or its side where its width changes.</summary>
+    private static double Off(ToolPath path, int from, int to, int i)
+    {
+        var (a, b, p) = (path.Points[from], path.Points[to], path.Points[i]);
+        var (dx, dy) = (b.X - a.X, b.Y - a.Y);
+        var square = dx * dx + dy * dy;
+        var t = square > 0 ? Math.Clamp(((p.X - a.X) * dx + (p.Y - a.Y) * dy) / square, 0, 1) : 0;
+        var (x, y) = (a.X + t * dx - p.X, a.Y + t * dy - p.Y);
+        var off = Math.Sqrt(x * x + y * y);
+        return path.Widths is not { } w ? off : Math.Max(off, OfWidth * Math.Abs(w[from] + t * (w[to] - w[from]) - w[i]));
+    }
+}

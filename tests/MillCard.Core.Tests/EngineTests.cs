@@ -103,6 +103,24 @@ public class EngineTests
         Assert.DoesNotContain(Slice(Table, Plain).Layers.SelectMany(l => l.Paths), p => p.Kind == PathKind.Bridge);
     }
 
+    /// <summary>A mushroom on a wide foot: most of what hangs has the foot below it.</summary>
+    private static readonly Mesh Mushroom = Joined(Placed(Block.Of(30, 30, 2), 0, 0, 0), Placed(Block.Of(8, 8, 10), 11, 11, 2),
+        Placed(Block.Of(30, 30, 3), 0, 0, 12));
+
+    [Theory, InlineData(SupportPattern.Crossed), InlineData(SupportPattern.Branching)]
+    public void What_supports_from_the_bed_do_not_reach_is_told(SupportPattern pattern)
+    {
+        var bare = Assert.Single(Supported(pattern, s => s with { From = SupportFrom.Bed }, Mushroom).Findings,
+            f => f.Rule == "bare-overhang");
+        Assert.Equal((Severity.Caution, "/recipe/supports/from"), (bare.Severity, bare.Pointer));
+        // 30 × 30 less the stem of 8 × 8, less what a line's width of the stem holds itself
+        var area = double.Parse(bare.Message.Split("reach ")[1].Split(' ')[0], System.Globalization.CultureInfo.InvariantCulture);
+        Assert.InRange(area, 700, 836);
+        Assert.Contains("begins on layer 61 (12.2 mm up)", bare.Message, StringComparison.Ordinal);
+        Assert.DoesNotContain(Supported(pattern, null, Mushroom).Findings, f => f.Rule == "bare-overhang");
+        Assert.DoesNotContain(Supported(pattern).Findings, f => f.Rule == "bare-overhang");
+    }
+
     private static SliceResult Supported(SupportPattern pattern, Func<Supports, Supports>? and = null, Mesh? mesh = null)
     {
         var supports = new Supports { Pattern = pattern };

@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text;
+using System.Text.Json;
 using System.Text.Json.Nodes;
 using Xunit;
 
@@ -101,6 +102,21 @@ public class ComputationTests(Server server)
         Assert.Empty(run.RulesFound());
         // the prime line begins at Y 4; the box ends at 110, less half a line
         Assert.Equal(110 - 0.225, run.GetProperty("extents").GetProperty("maxY").GetDouble() - 4.45, 0.5);
+    }
+
+    [Fact]
+    public async Task Findings_of_a_slice_stand_in_a_header()
+    {
+        // a roof without supports begins in the air
+        var answer = await server.Client.PostAsync("/api/slice", Wire.Job(Wire.Boxes((20, 20, 2, 0), (20, 20, 2, 8)), 90, 100));
+        Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+        var findings = JsonDocument.Parse(Assert.Single(answer.Headers.GetValues("Findings"))).RootElement;
+        Assert.Contains("island-in-air", findings.EnumerateArray().Select(f => f.GetProperty("rule").GetString()));
+        Assert.Equal(findings.GetArrayLength().ToString(System.Globalization.CultureInfo.InvariantCulture),
+            Assert.Single(answer.Headers.GetValues("Findings-Count")));
+        var plain = await server.Client.PostAsync("/api/slice", Wire.Job(Wire.Box(20, 20, 10), 90, 100));
+        Assert.Equal("[]", Assert.Single(plain.Headers.GetValues("Findings")));
+        Assert.Equal("0", Assert.Single(plain.Headers.GetValues("Findings-Count")));
     }
 
     [Fact]

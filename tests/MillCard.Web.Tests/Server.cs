@@ -86,9 +86,16 @@ internal static class Wire
     public static byte[] DemoPart(string name) => File.ReadAllBytes(Path.Combine(Server.Root, "demo", "parts", $"{name}.stl"));
 
     /// <summary>A box w × d × h as binary STL.</summary>
-    public static byte[] Box(float w, float d, float h) => Stl.Write(new Mesh(
-        [0, 0, 0, w, 0, 0, w, d, 0, 0, d, 0, 0, 0, h, w, 0, h, w, d, h, 0, d, h],
-        [0, 2, 1, 0, 3, 2, 4, 5, 6, 4, 6, 7, 0, 1, 5, 0, 5, 4, 1, 2, 6, 1, 6, 5, 2, 3, 7, 2, 7, 6, 3, 0, 4, 3, 4, 7]));
+    public static byte[] Box(float w, float d, float h) => Boxes((w, d, h, 0));
+
+    /// <summary>Boxes over the same corner, each at a height.</summary>
+    public static byte[] Boxes(params (float W, float D, float H, float Z)[] boxes)
+    {
+        int[] faces = [0, 2, 1, 0, 3, 2, 4, 5, 6, 4, 6, 7, 0, 1, 5, 0, 5, 4, 1, 2, 6, 1, 6, 5, 2, 3, 7, 2, 7, 6, 3, 0, 4, 3, 4, 7];
+        return Stl.Write(new Mesh(
+            [.. boxes.SelectMany(b => new[] { b.Z, b.Z + b.H }.SelectMany(z => new[] { 0, 0, z, b.W, 0, z, b.W, b.D, z, 0, b.D, z }))],
+            [.. boxes.SelectMany((_, i) => faces.Select(corner => corner + 8 * i))]));
+    }
 
     /// <summary>A job with one part.</summary>
     public static MultipartFormDataContent Job(byte[] file, double x, double y, double turn = 0, JsonObject? card = null,

@@ -55,7 +55,7 @@ internal sealed class Layering
         var nozzleWidth = _job.Machine.Nozzles[_nozzle].Diameter ?? _recipe.LineWidth!.Value;
         var filler = new LayerFill(regions, _places, common, nozzleWidth);
 
-        var (supports, gap) = Supports(regions, zones, ground, lift);
+        var (task, supports) = Supports(regions, zones, ground, lift);
         var layers = new PartLayer[n];
         var done = 0;
         Parallel.For(0, n, _options, i =>
@@ -74,23 +74,26 @@ internal sealed class Layering
         Seam(layers);
 
         List<Finding> findings = [.. MeshNotes.Of(_part, sections)];
-        findings.AddRange(Islands.Of(_part.Part.Name, regions, _places, supports is null ? null : i => layers[i].Held, gap, lift));
+        findings.AddRange(Islands.Of(_part.Part.Name, regions, _places, supports is null ? null : i => layers[i].Held, task?.Gap ?? 0,
+            lift));
+        if (task is not null && supports is not null && BareOverhangs.Of(_part.Part.Name, task, supports, _places, lift) is { } bare)
+            findings.Add(bare);
         if (ThinNotes.Of(_part.Part.Name, layers, _places, _recipe.Wall.LeastLine * nozzleWidth) is { } thin) findings.Add(thin);
         if (_job.Recipe.Spiral && MeshNotes.Spiral(_part, regions.Skip(_recipe.BottomLayers)) is { } several) findings.Add(several);
         return new LaidPart(layers, _recipe, findings);
     }
 
-    private (SupportAreas? Areas, int Gap) Supports(Shape[] regions, Zones zones, AllowedGround ground, double lift)
+    private (SupportTask? Task, SupportAreas? Areas) Supports(Shape[] regions, Zones zones, AllowedGround ground, double lift)
     {
         var supports = _recipe.Supports;
         if (supports.Pattern == SupportPattern.None && !zones.Any(ZoneUse.Support) && !_part.Part.Marks.Any(m => m.Wanted))
-            return (null, 0);
+            return (null, null);
         _progress?.Report(new Progress("supports", 0, 1));
         var (width, height) = (_recipe.WidthOf(PathKind.Support), _recipe.Layers.Others!.Value);
         var overhangs = Overhangs.Of(regions, _places, supports, zones, _mesh, _part.Part.Marks, width, _options);
         var task = new SupportTask(regions, overhangs, i => ground.Of(_nozzle, _places[i].Top - _places[i].Height + lift), supports, width,
             height);
-        return (supports.Pattern == SupportPattern.Branching ? Branches.Of(task, _options) : Columns.Of(task, _options), task.Gap);
+        return (task, supports.Pattern == SupportPattern.Branching ? Branches.Of(task, _options) : Columns.Of(task, _options));
     }
 
     private PartLayer Spiral(Shape region, int layer)

@@ -16,11 +16,12 @@ internal static class SliceEndpoint
             var reading = await SentJob.OfAsync(request, toSlice: true, stop);
             if (reading.Document is not { } sent) return Refusal.Fields(reading.Errors);
             var sliced = await queue.LargeAsync(sent.Bytes, left => Slicer.Slice(JobOf(sent.Read(left)), null, left), stop);
-            return sliced.Sliced ? TypedResults.Bytes(sliced.Gcode.ToArray(), "text/x.gcode", sliced.FileName)
-                : Refusal.Because(sliced.Findings);
+            if (!sliced.Sliced) return Refusal.Because(sliced.Findings);
+            FindingsHeader.SetOn(request.HttpContext.Response, sliced.Findings);
+            return TypedResults.Bytes(sliced.Gcode.ToArray(), "text/x.gcode", sliced.FileName);
         })
             .Accepts<JobForm>("multipart/form-data").Produces<string>(200, "text/x.gcode").Produces<Refusal>(422, Refusal.MediaType)
-            .WithSummary("Slices parts; the program, or findings that say why not").WithTags("Computation");
+            .WithSummary("Slices parts; the program with its findings in a header, or findings that say why not").WithTags("Computation");
 
     private static SliceJob JobOf(ReadJob job) =>
         new(job.Parts.Count > 0 ? job.Parts[0].Part.Name : "job", job.Machine, job.Job.Filament!, job.Job.Recipe!, job.Parts)

@@ -43,6 +43,7 @@ internal static class Setup
         services.AddScoped<Bin>();
         services.AddScoped<Leftovers>();
         services.AddHostedService<Housekeeping>();
+        services.AddHostedService<WarmUp>();
         services.AddScoped(typeof(DocumentStore<>));
         services.AddScoped<TrialDesk>();
         services.AddScoped<ProofDesk>();

@@ -951,7 +951,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Slices parts; the program, or findings that say why not */
+        /** Slices parts; the program with its findings in a header, or findings that say why not */
         post: {
             parameters: {
                 query?: never;

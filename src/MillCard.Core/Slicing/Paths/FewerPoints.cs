@@ -21,7 +21,9 @@ internal static class FewerPoints
             (from, to, i) => Off(path, from % n, to % n, i % n), error);
         var kept = Enumerable.Range(0, n).Where(i => keep[i]).ToArray();
         if (kept.Length == n || path.Closed && kept.Length < 3) return path;
-        return path with { Points = [.. kept.Select(i => path.Points[i])], Widths = path.Widths is { } w ? [.. kept.Select(i => w[i])] : null };
+        return path with { Points = At(path.Points), Widths = path.Widths is { } widths ? At(widths) : null };
+
+        T[] At<T>(T[] all) => Array.ConvertAll(kept, i => all[i]);
     }
 
     /// <summary>How far a point lies off the straight way between two others, mm, or its side where its width changes.</summary>

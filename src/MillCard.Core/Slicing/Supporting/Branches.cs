@@ -8,7 +8,7 @@ namespace MillCard.Core.Slicing.Supporting;
 /// <summary>Supports that branch: tips under what they hold lean towards each other on their way down, join, and grow thicker.</summary>
 internal static class Branches
 {
-    private const double TipSpacing = 4;
+    internal const double TipSpacing = 4;
     private const double TipRadius = 0.8;
     private const double GreatestRadius = 3;
     private const double Thickens = 0.05;
@@ -25,7 +25,8 @@ internal static class Branches
         var n = task.Regions.Length;
         var (body, dense, blocked, standing) = (Columns.Filled(n), Columns.Filled(n), Columns.Filled(n), new List<Node>[n]);
         Parallel.For(0, n, options, i => blocked[i] = task.Blocked(i));
-        List<Node> nodes = [];
+        // where each node of a layer goes on in the one below; −1 where it ends on the part
+        var (goesOn, nodes) = (new int[n][], new List<Node>());
         for (var i = n - 1; i >= 0; i--)
         {
             options.CancellationToken.ThrowIfCancellationRequested();
@@ -35,19 +36,38 @@ internal static class Branches
                     // what a branch already holds needs no other
                     if (!nodes.Exists(node => new Point(node.X, node.Y).To(tip) < TipSpacing / 2))
                         nodes.Add(new Node(tip.X, tip.Y, TipRadius));
-            standing[i] = nodes = Descend(nodes, task, blocked[i], task.Ground(i));
+            (standing[i], goesOn[i]) = Descend(nodes, task, blocked[i], task.Ground(i));
+            nodes = [.. standing[i]];
         }
+        if (task.Supports.From == SupportFrom.Bed) KeepThoseOnTheBed(standing, goesOn);
         Parallel.For(0, n, options, i =>
         {
             Shape Free(Shape shape) => Plane.Intersection(Plane.Difference(shape, blocked[i]), task.Ground(i));
             var pads = Pads(task, i);
+            // dense layers that no branch carries would lie in the air
+            if (task.Supports.From == SupportFrom.Bed && !pads.IsEmpty)
+                pads = Plane.Intersection(pads, Circles(standing[Math.Max(0, i - task.Supports.InterfaceLayers)], _ => TipSpacing));
             if (!pads.IsEmpty) dense[i] = Columns.Opened(Free(pads), task.Width / 2);
             if (standing[i].Count == 0) return;
-            var circles = Plane.Union([.. standing[i]
-                .Select(node => Plane.Factory.CreatePoint(new Coordinate(node.X, node.Y)).Buffer(node.Radius, 4))]);
+            var circles = Circles(standing[i], node => node.Radius);
             body[i] = Columns.Opened(Plane.Difference(Free(circles), dense[i]), task.Width / 2);
         });
         return new SupportAreas(body, dense);
+    }
+
+    private static Shape Circles(List<Node> nodes, Func<Node, double> radius) => Plane.Union([.. nodes
+        .Select(node => Plane.Factory.CreatePoint(new Coordinate(node.X, node.Y)).Buffer(radius(node), 4))]);
+
+    /// <summary>Takes away the branches that would end on the part, from the bottom up.</summary>
+    private static void KeepThoseOnTheBed(List<Node>[] standing, int[][] goesOn)
+    {
+        bool[] stands = [.. Enumerable.Repeat(true, standing[0].Count)];
+        for (var i = 1; i < standing.Length; i++)
+        {
+            // those of this layer come first among the ones that went on from it
+            bool[] here = [.. goesOn[i - 1].Take(standing[i].Count).Select(next => next >= 0 && stands[next])];
+            (standing[i], stands) = ([.. standing[i].Where((_, k) => here[k])], here);
+        }
     }
 
     private static Shape Pads(SupportTask task, int layer)
@@ -78,18 +98,21 @@ internal static class Branches
         }
     }
 
-    private static List<Node> Descend(List<Node> nodes, SupportTask task, Shape blocked, Shape ground)
+    private static (List<Node> Moved, int[] To) Descend(List<Node> nodes, SupportTask task, Shape blocked, Shape ground)
     {
         var step = Lean * task.Height;
-        var moved = new List<Node>(nodes.Count);
-        foreach (var node in nodes)
+        var (moved, to) = (new List<Node>(nodes.Count), new int[nodes.Count]);
+        Array.Fill(to, -1);
+        for (var k = 0; k < nodes.Count; k++)
         {
+            var node = nodes[k];
             var radius = Math.Min(GreatestRadius, node.Radius + Thickens * task.Height);
             var at = Towards(node, nodes, step);
             var next = Clear(new Node(at.X, at.Y, radius), node, blocked, ground, 2 * step, task);
             if (next is not { } free) continue;
             // those that meet go on as one
             var twin = moved.FindIndex(m => new Point(m.X, m.Y).To(new Point(free.X, free.Y)) < step);
+            to[k] = twin < 0 ? moved.Count : twin;
             if (twin < 0) moved.Add(free);
             else moved[twin] = moved[twin] with
             {
@@ -97,7 +120,7 @@ internal static class Branches
                 Math.Sqrt(moved[twin].Radius * moved[twin].Radius + free.Radius * free.Radius / 4))
             };
         }
-        return moved;
+        return (moved, to);
     }
 
     /// <summary>A step towards the nearest other branch, no farther than half the way.</summary>

@@ -37,6 +37,8 @@ export class Server {
       stdio: ['pipe', 'inherit', 'inherit'],
       env: {
         ...process.env,
+        // the tests' machine has enough to do
+        WarmUp: 'false',
         ConnectionStrings__MillCard: this.connection,
         Demo: join(root, 'demo'),
         Pages: join(root, 'web/dist'),

@@ -76,18 +76,19 @@ public sealed record WallUse : OpenRecord
     [Field("seam", Also = "seam position, start of a ring", Departs = Departs.Part)]
     [Tends("Where the seam shows.", Surface = 0)]
     public Seam Seam { get; init; } = Seam.Aligned;
-    /// <summary>Whether places too thin for a wall on both sides get one line, and gaps between walls are filled.</summary>
-    [Field("single lines in thin places", Departs = Departs.Part)]
-    [Tends("Thin ribs get a line instead of nothing.", Strength = 1, Time = -1, Accuracy = 1)]
+    /// <summary>Whether number and width of lines follow the thickness of ribs; without it every line is as wide as usual, what is too
+    /// thin for a wall on both sides stays free, and so do gaps between walls.</summary>
+    [Field("walls of varying width", Also = "single lines in thin places, gap fill, thin walls", Departs = Departs.Part)]
+    [Tends("Ribs hold as many lines as there is room for, instead of nothing or a gap.", Strength = 1, Time = -1, Accuracy = 1)]
     public bool FillThin { get; init; } = true;
     /// <summary>Narrowest line that is laid in thin places, as a ratio of the nozzle.</summary>
-    [Field("least line width", "", AtLeast = 0.3, AtMost = 1, Look = FieldLook.Percent, Also = "thin walls, fine detail, minimum bead",
-        Departs = Departs.Part)]
+    [Field("least line width by the nozzle", "", AtLeast = 0.3, AtMost = 1, Short = "least line, of the nozzle",
+        Look = FieldLook.Percent, Also = "thin walls, fine detail, minimum bead", Departs = Departs.Part)]
     [Tends("Narrower lines reach further into tips and thin ribs; very narrow ones come out uneven.", Accuracy = -1, Surface = 1)]
     public double LeastLine { get; init; } = 0.5;
     /// <summary>Widest line before two are laid in its place, as a ratio of the nozzle.</summary>
-    [Field("greatest line width", "", AtLeast = 1, AtMost = 3, Look = FieldLook.Percent, Also = "thin walls, wide bead",
-        Departs = Departs.Part)]
+    [Field("greatest line width by the nozzle", "", AtLeast = 1, AtMost = 3, Short = "greatest line, of the nozzle",
+        Look = FieldLook.Percent, Also = "thin walls, wide bead", Departs = Departs.Part)]
     [Tends("Wider lines fill ribs in one pass; two narrower ones are truer.", Time = 1, Accuracy = -1)]
     public double GreatestLine { get; init; } = 2;
 }

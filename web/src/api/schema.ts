@@ -9147,7 +9147,10 @@ export interface components {
             order?: components["schemas"]["WallOrder"];
             /** @description Where rings begin. */
             seam?: components["schemas"]["Seam"];
-            /** @description Whether places too thin for a wall on both sides get one line, and gaps between walls are filled. */
+            /**
+             * @description Whether number and width of lines follow the thickness of ribs; without it every line is as wide as usual, what is too
+             *                 thin for a wall on both sides stays free, and so do gaps between walls.
+             */
             fillThin?: boolean;
             /**
              * Format: double

@@ -39,9 +39,8 @@ public static class Projection
         var chosen = faces.All(stop);
         var border = faces.Border(chosen, patch: null);
         if (!Crossings.AreMany(border, stop)) return Plane.WithoutSlits(Winding.Resolve(border, stop));
-        var certain = CertainCells.Of(border, stop);
-        var cover = new Cover(certain);
-        return Covering(faces, chosen.FindAll(face => !cover.Holds(faces.Seen(face))), certain, stop);
+        var certain = new CertainCells(border, stop);
+        return Covering(faces, chosen.FindAll(face => !certain.Holds(faces.Seen(face))), certain.Area(stop), stop);
     }
 
     /// <summary>Patches in no order, twice as many each time; those that lie in what is covered already add nothing.</summary>

@@ -28,7 +28,7 @@ internal static class ThinNotes
         var all = missing.Length == 1 ? "one place is" : $"{missing.Length} places on {on} of {layers.Length} layers are";
         var there = Invariant($"layer {layer + 1} ({places[layer].Top:0.##} mm up) at X {place.At.X:0.#}, Y {place.At.Y:0.#}");
         return new Finding("too-thin", area >= Seen ? Severity.Caution : Severity.Note, Invariant(
-            $"{part}: {all} too thin for a line of {least:0.##} mm; the largest is {place.Thickness:0.##} mm thick and "
+            $"{part}: {all} too thin for a line of {least:0.##} mm; the largest is {place.Thickness:0.###} mm thick and "
                 + $"{place.Length:0.#} mm long, on {there}."),
             "Nothing is laid there. A narrower least line, a finer nozzle, or the part a little thicker would print it.",
             "/recipe/wall/leastLine");

@@ -19,7 +19,8 @@ internal static class Projections
                 var mesh = make(faces);
                 var (seconds, corners) = Time(mesh);
                 Console.WriteLine(string.Create(CultureInfo.InvariantCulture,
-                    $"{name,26} {mesh.FaceCount,8} faces: {seconds:0.00} s, {1e6 * seconds / mesh.FaceCount:0.0} µs a face, {corners} corners"));
+                    $"{name,26} {mesh.FaceCount,8} faces: {seconds:0.00} s, {1e6 * seconds / mesh.FaceCount:0.0} µs a face, "
+                        + $"{corners} corners"));
             }
         }
     }

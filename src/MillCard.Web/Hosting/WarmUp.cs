@@ -7,8 +7,8 @@ using MillCard.Core.Slicing.Jobs;
 
 namespace MillCard.Web.Hosting;
 
-/// <summary>Slices two small leaning blocks once the server is up, behind everything else, so that the owner's first slice does not wait for
-/// the code to be compiled.</summary>
+/// <summary>Slices two small leaning blocks once the server is up, behind everything else, so that the owner's first slice does not wait
+/// for the code to be compiled.</summary>
 internal sealed partial class WarmUp(IHostApplicationLifetime life, IConfiguration configuration, ILogger<WarmUp> log) : BackgroundService
 {
     private const int Rounds = 4;

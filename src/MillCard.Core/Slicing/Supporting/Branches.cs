@@ -61,7 +61,7 @@ internal static class Branches
     /// <summary>Takes away the branches that would end on the part, from the bottom up.</summary>
     private static void KeepThoseOnTheBed(List<Node>[] standing, int[][] goesOn)
     {
-        bool[] stands = [.. Enumerable.Repeat(true, standing[0].Count)];
+        bool[] stands = [.. Enumerable.Repeat(element: true, standing[0].Count)];
         for (var i = 1; i < standing.Length; i++)
         {
             // those of this layer come first among the ones that went on from it

@@ -40,7 +40,7 @@ public class GeometryTests
     public void Outlines_moved_edge_by_edge_are_where_the_buffer_puts_them() => Gen.Select(Areas, Gen.Double[0.1, 3])
         .Sample((area, distance) =>
     {
-        var inset = Inset.Of(area, distance, 6).Area;
+        var inset = Inset.Of(area, distance, 6);
         var buffer = Plane.Offset(area, -distance, 6);
         var within = 0.012 * distance;
         Assert.True(inset.IsValid);

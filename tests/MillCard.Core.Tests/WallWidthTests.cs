@@ -1,8 +1,10 @@
+using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
 using MillCard.Core.Slicing;
 using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Slicing.Sections;
 using NetTopologySuite.Geometries;
 using Xunit;
 using static MillCard.Core.Tests.Engine;
@@ -63,18 +65,17 @@ public sealed class WallWidthTests
         var layer = Sliced(Fin(thickness), Solid).Layers[1];
         // the part's middle stands at X 150, Y 100
         var (x, y) = (150 - 14.0, 100 - 10.0);
-        var there = Plane.Moved(fin, x, y);
-        var laid = 0.0;
-        foreach (var path in layer.Paths)
-            for (var i = 1; i < path.Points.Length + (path.Closed ? 1 : 0); i++)
-            {
-                var (a, b) = (path.Points[i - 1], path.Points[i % path.Points.Length]);
-                laid += Plane.Factory.CreateLineString([new(a.X, a.Y), new(b.X, b.Y)]).Intersection(there).Length
-                    * path.SectionTo(i, Height);
-            }
         // two sides and the end stand free
-        Assert.Equal(1, laid / ((fin.Area - (8 + thickness / 2) * Round * Height) * Height), 0.04);
+        Assert.Equal(1, LaidIn(layer, Plane.Moved(fin, x, y)) / ((fin.Area - (8 + thickness / 2) * Round * Height) * Height), 0.04);
     }
+
+    /// <summary>Plastic of a layer's lines within an area, mm³.</summary>
+    private static double LaidIn(LayerPlan layer, Shape area) => layer.Paths.Sum(path =>
+        Enumerable.Range(1, path.Points.Length - (path.Closed ? 0 : 1)).Sum(i =>
+        {
+            var (a, b) = (path.Points[i - 1], path.Points[i % path.Points.Length]);
+            return Plane.Factory.CreateLineString([new(a.X, a.Y), new(b.X, b.Y)]).Intersection(area).Length * path.SectionTo(i, Height);
+        }));
 
     [Theory, InlineData(0.3), InlineData(0.45), InlineData(0.6)]
     public void A_straight_rib_of_one_line_is_one_move(double thickness)
@@ -129,6 +130,25 @@ public sealed class WallWidthTests
         Assert.True(cover >= (shape is "star" or "square" or "dot" ? 0.96 : 0.98), $"{cover:0.000} of it is covered");
         Assert.InRange(outside, 0, 0.225);
         Assert.InRange(hole, 0, shape is "fin" ? 0.4 : 0.2);
+    }
+
+    // a rib that takes lines where it is solid and fill where it is not: each half keeps to its own
+    [Fact]
+    public void A_zone_that_is_solid_fills_its_half_of_a_rib_with_lines()
+    {
+        var rib = Shapes.Rectangle(0, 0, 40, 3.4);
+        var sparse = Plain with { Infill = new() { Density = 0.1 }, TopLayers = 0, BottomLayers = 0 };
+        var job = Job(Solids.Extruded(rib, 3 * Height), sparse);
+        var zone = new BoxZone
+        {
+            Name = "half", X = 160, Y = 100, Width = 20, Depth = 10, Height = 5,
+            Settings = new Dictionary<string, JsonElement> { ["/infill/density"] = JsonSerializer.SerializeToElement(1.0) },
+        };
+        var layer = Slicer.Slice(job with { Zones = [new ZoneToSlice(zone)] }).Layers[1];
+        double FilledFrom(double x) => LaidIn(layer, Plane.Moved(Shapes.Rectangle(0, 0, 20, 3.4), x, 98.3))
+            / ((20 * 3.4 - (20 + 1.7) * Round * Height) * Height);
+        Assert.Equal(1, FilledFrom(150), 0.05);
+        Assert.InRange(FilledFrom(130), 0.6, 0.9);
     }
 
     [Fact]

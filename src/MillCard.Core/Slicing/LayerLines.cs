@@ -54,12 +54,15 @@ internal sealed class LayerLines
         IReadOnlyList<ToolPath> Thinned(IReadOnlyList<ToolPath> paths) => [.. paths.Select(path => path.Thinned(first.Deviation))];
     }
 
-    private static bool HasSameWalls(Recipe a, Recipe b) => a.Walls == b.Walls && a.Widths == b.Widths && a.Speeds == b.Speeds;
+    private static bool HasSameWalls(Recipe a, Recipe b) =>
+        a.Walls == b.Walls && a.Widths == b.Widths && a.Speeds == b.Speeds && Between(a) == Between(b);
+
+    private static int Between(Recipe recipe) => recipe.Infill.Density >= 1 ? BetweenWhereSolid : BetweenWalls;
 
     private WallPlan Plan(Recipe recipe, double nozzle)
     {
         var (outer, inner) = (recipe.WidthOn(_layer, PathKind.OuterWall), recipe.WidthOn(_layer, PathKind.InnerWall));
-        return new(recipe.Walls, outer, inner, _place.Height, recipe.Infill.Density >= 1 ? BetweenWhereSolid : BetweenWalls,
+        return new(recipe.Walls, outer, inner, _place.Height, Between(recipe),
             Math.Min(recipe.Wall.LeastLine * nozzle, Math.Min(outer, inner)),
             Math.Max(recipe.Wall.GreatestLine * nozzle, Math.Max(outer, inner)), recipe.Wall.FillThin);
     }

@@ -8,13 +8,8 @@ namespace MillCard.Core.Slicing.Walls;
 /// <summary>Areas made smaller by a distance, as lines within them are laid.</summary>
 /// <remarks>Most outlines of a part keep their form: every edge moves sideways, none vanishes and none meets another. They are moved edge
 /// by edge here, corner for corner; where that does not do, the general buffer is asked.</remarks>
-/// <param name="Area">What is left.</param>
-/// <param name="KeepsForm">Whether nothing closed up on the way: the area follows from the edges and corners alone.</param>
-internal sealed record Inset(Shape Area, bool KeepsForm)
+internal static class Inset
 {
-    /// <summary>Less than this is no place for a line, mm².</summary>
-    private const double Unnoticed = 0.02;
-
     /// <summary>An edge has vanished when it is shorter than this, mm.</summary>
     private const double LeastEdge = 1e-6;
 
@@ -22,20 +17,15 @@ internal sealed record Inset(Shape Area, bool KeepsForm)
     /// <param name="before">Valid areas.</param>
     /// <param name="distance">By how much, mm; more than 0.</param>
     /// <param name="chords">Chords a quarter turn, where a corner is rounded.</param>
-    public static Inset Of(Shape before, double distance, int chords)
-    {
-        if (WithoutLoss(before, distance, chords) is { } plain) return plain;
-        var after = Plane.Offset(before, -distance, chords);
-        return new Inset(after, KeepsItsForm(before, after, distance));
-    }
+    public static Shape Of(Shape before, double distance, int chords) =>
+        WithoutLoss(before, distance, chords) ?? Plane.Offset(before, -distance, chords);
 
     /// <summary>An area made smaller where all its edges stay; null where one of them would vanish or meet another.</summary>
     /// <param name="before">Valid areas.</param>
     /// <param name="distance">By how much, mm; more than 0.</param>
     /// <param name="chords">Chords a quarter turn, where a corner is rounded.</param>
-    public static Inset? WithoutLoss(Shape before, double distance, int chords) =>
-        before.IsEmpty ? new Inset(before, KeepsForm: true)
-            : Moved(before, distance, chords) is { } moved ? new Inset(moved, KeepsForm: true) : null;
+    public static Shape? WithoutLoss(Shape before, double distance, int chords) =>
+        before.IsEmpty ? before : Moved(before, distance, chords);
 
     private static Shape? Moved(Shape before, double distance, int chords)
     {
@@ -111,37 +101,5 @@ internal sealed record Inset(Shape Area, bool KeepsForm)
         var (x, y) = (b.X - a.X, b.Y - a.Y);
         var length = Math.Sqrt(x * x + y * y);
         return (x / length, y / length, length);
-    }
-
-    /// <summary>Whether an inset has the area that moving every edge inwards gives: A − P·d + d²·(Σ tan(θ/2) over corners that point
-    /// outwards − Σ |θ|/2 over those that point inwards).</summary>
-    private static bool KeepsItsForm(Shape before, Shape after, double distance)
-    {
-        if (after.IsEmpty) return false;
-        var expected = before.Area;
-        foreach (var polygon in Plane.Polygons(before))
-        {
-            expected -= Lost(polygon.ExteriorRing, distance, isHole: false);
-            foreach (var hole in polygon.InteriorRings) expected -= Lost(hole, distance, isHole: true);
-        }
-        return Math.Abs(expected - after.Area) < Unnoticed;
-    }
-
-    private static double Lost(LineString ring, double distance, bool isHole)
-    {
-        var c = ring.Coordinates;
-        var n = c.Length - 1;
-        var side = Orientation.IsCCWArea(c) != isHole ? 1 : -1;
-        var (perimeter, corners) = (0.0, 0.0);
-        var (px, py, _) = Direction(c[n - 1], c[0]);
-        for (var i = 0; i < n; i++)
-        {
-            var (x, y, length) = Direction(c[i], c[i + 1]);
-            perimeter += length;
-            var turn = side * Math.Atan2(px * y - py * x, px * x + py * y);
-            corners += turn > 0 ? Math.Tan(turn / 2) : turn / 2;
-            (px, py) = (x, y);
-        }
-        return perimeter * distance - distance * distance * corners;
     }
 }

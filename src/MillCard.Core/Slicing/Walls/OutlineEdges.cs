@@ -53,7 +53,8 @@ internal sealed class OutlineEdges
         for (e = 0; e < _edges.Length; e++) foreach (var cell in CellsOf(_edges[e])) _inCells[_starts[cell + 1]++] = e;
     }
 
-    /// <summary>Corners of every ring, the solid to the left of the way, none of them twice.</summary>
+    /// <summary>Corners of every ring, the solid to the left of the way, none of them twice; none where a ring is no larger than a
+    /// touch.</summary>
     public Point[][] Rings { get; }
 
     /// <summary>Number of each ring's first edge; edge i of a ring begins at its corner i.</summary>
@@ -67,7 +68,7 @@ internal sealed class OutlineEdges
         foreach (var at in c.AsSpan(1))
             if (new Point(at.X, at.Y) is var corner && (corners.Count == 0 || corners[^1].To(corner) > Plane.Touch)) corners.Add(corner);
         if (corners.Count > 3 && corners[^1].To(corners[0]) <= Plane.Touch) corners.RemoveAt(corners.Count - 1);
-        return [.. corners];
+        return corners.Count < 3 ? [] : [.. corners];
     }
 
     private int Column(double x) => (int)Math.Clamp((x - _left) / _side, 0, _columns - 1);

@@ -46,7 +46,6 @@ internal sealed class Ribs
     {
         var corners = _edges.Rings[ring];
         var n = corners.Length;
-        if (n < 3) return [];
         var (into, along) = (new List<Rib>(2 * n), 0.0);
         for (var i = 0; i < n; i++)
         {

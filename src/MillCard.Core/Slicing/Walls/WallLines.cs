@@ -39,9 +39,8 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
     /// <param name="plan">How they are to be laid.</param>
     public static WallLines Of(Shape region, WallPlan plan)
     {
-        if (plan.Count == 0) return new([], [], Inset.Of(region, plan.Inner / 2, Chords).Area, []);
-        var laid = Plane.Polygons(region).Select(polygon => Even(polygon, plan, plan.Varying)
-            ?? (plan.Varying ? Varying(polygon, plan) : Even(polygon, plan, whole: false)!)).ToArray();
+        if (plan.Count == 0) return new([], [], Inset.Of(region, plan.Inner / 2, Chords), []);
+        var laid = Plane.Polygons(region).Select(polygon => Even(polygon, plan) ?? Varying(polygon, plan)).ToArray();
         if (laid.Length == 1) return laid[0];
         return new(
             [.. Enumerable.Range(0, plan.Count).Select(wall => (IReadOnlyList<ToolPath>)[.. laid.Where(l => l.Walls.Count > wall)
@@ -52,14 +51,11 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
 
     private static PathKind KindOf(int wall) => wall == 0 ? PathKind.OuterWall : PathKind.InnerWall;
 
-    /// <summary>Lines of the usual widths all round.</summary>
-    /// <param name="polygon">A polygon.</param>
-    /// <param name="plan">How they are to be laid.</param>
-    /// <param name="whole">Whether null is to be returned where a line would be lost on the way, or little more than one has room between
-    /// the innermost.</param>
-    private static WallLines? Even(Polygon polygon, WallPlan plan, bool whole)
+    /// <summary>Lines of the usual widths all round; null where their number or width is to vary: a line would be lost on the way, or
+    /// hardly more than one has room between the innermost.</summary>
+    private static WallLines? Even(Polygon polygon, WallPlan plan)
     {
-        if (whole && Ribs.HasTip(polygon)) return null;
+        if (plan.Varying && Ribs.HasTip(polygon)) return null;
         var half = ExtrudedLine.Spacing(plan.Inner, plan.Height) / 2;
         var (walls, area, step) = (new List<IReadOnlyList<ToolPath>>(), (Shape)polygon, plan.Outer / 2);
         for (var wall = 0; wall < plan.Count; wall++)
@@ -71,10 +67,10 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
             step = ExtrudedLine.Spacing(width, plan.Height) / 2 + (wall + 1 < plan.Count ? half : (1 - Lap) * half);
         }
         if (Next(step) is not { } inside) return null;
-        return whole && Inset.WithoutLoss(inside, (plan.Between + 1.5 - (1 - Lap)) * half, Chords) is null ? null
+        return plan.Varying && Inset.WithoutLoss(inside, (plan.Between + 1.5 - (1 - Lap)) * half, Chords) is null ? null
             : new(walls, [], inside, []);
 
-        Shape? Next(double by) => whole ? Inset.WithoutLoss(area, by, Chords)?.Area : Inset.Of(area, by, Chords).Area;
+        Shape? Next(double by) => plan.Varying ? Inset.WithoutLoss(area, by, Chords) : Inset.Of(area, by, Chords);
     }
 
     private static WallLines Varying(Polygon polygon, WallPlan plan)
@@ -90,7 +86,7 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
         thin.AddRange(Dots.Of(polygon, outline, [.. walls.SelectMany(w => w), .. thin], plan.Height));
         var half = ExtrudedLine.Spacing(plan.Inner, plan.Height) / 2;
         var step = ExtrudedLine.Spacing(plan.Count == 1 ? plan.Outer : plan.Inner, plan.Height) / 2 + (1 - Lap) * half;
-        var inside = Inset.Of(Within(walls[^1]), step, Chords).Area;
+        var inside = Inset.Of(Within(walls[^1]), step, Chords);
         foreach (var path in inside.IsEmpty ? [] : thin) inside = Plane.Difference(inside, Covered(path));
         var places = Plane.Factory.BuildGeometry([.. Plane.Polygons(inside).Where(p => p.Area > LeastArea)]);
         return new(walls, thin, places, MiddleBeads.Missing(outline));

@@ -141,7 +141,12 @@ public sealed class WallWidthTests
         var job = Job(Solids.Extruded(rib, 3 * Height), sparse);
         var zone = new BoxZone
         {
-            Name = "half", X = 160, Y = 100, Width = 20, Depth = 10, Height = 5,
+            Name = "half",
+            X = 160,
+            Y = 100,
+            Width = 20,
+            Depth = 10,
+            Height = 5,
             Settings = new Dictionary<string, JsonElement> { ["/infill/density"] = JsonSerializer.SerializeToElement(1.0) },
         };
         var layer = Slicer.Slice(job with { Zones = [new ZoneToSlice(zone)] }).Layers[1];

@@ -26,4 +26,12 @@ internal sealed record Bead(IReadOnlyList<BeadPoint> Points, bool Closed)
         var path = new ToolPath(kind, [.. Points.Select(p => p.At)], Closed, (least + most) / 2);
         return (most - least <= SameWidth ? path : path with { Widths = widths }).Thinned(Straight);
     }
+
+    /// <summary>Length of a middle that is not closed, mm.</summary>
+    public static double LengthOf(IReadOnlyList<BeadPoint> points)
+    {
+        var sum = 0.0;
+        for (var i = 1; i < points.Count; i++) sum += points[i - 1].At.To(points[i].At);
+        return sum;
+    }
 }

@@ -31,7 +31,7 @@ internal sealed class MiddleBeads
 
     /// <summary>Places that no line fits into.</summary>
     public static IReadOnlyList<TooThin> Missing(Outline outline) => [.. Pieces(outline, lines => lines == 0)
-        .Select(p => new TooThin(p.Points[p.Points.Count / 2].At, Length(p.Points), p.Points.Max(q => q.Width)))];
+        .Select(p => new TooThin(p.Points[p.Points.Count / 2].At, Bead.LengthOf(p.Points), p.Points.Max(q => q.Width)))];
 
     private static List<Piece> Pieces(Outline outline, Func<int, bool> lies)
     {
@@ -207,11 +207,4 @@ internal sealed class MiddleBeads
 
     private static BeadPoint Between(BeadPoint a, BeadPoint b, double share) => new(
         new Point(a.At.X + share * (b.At.X - a.At.X), a.At.Y + share * (b.At.Y - a.At.Y)), a.Width + share * (b.Width - a.Width));
-
-    private static double Length(List<BeadPoint> points)
-    {
-        var sum = 0.0;
-        for (var i = 1; i < points.Count; i++) sum += points[i - 1].At.To(points[i].At);
-        return sum;
-    }
 }

@@ -138,14 +138,7 @@ internal sealed class RingBeads
             var run = first.Next;
             for (; run is not null && done.Add(run); run = run.Next) points.AddRange(run.Points);
             var closed = run == first && points.Count > 2;
-            if (Length(points) > (closed ? 3 : 1) * points[0].Width) _beads.Add(new Bead(points, closed));
+            if (Bead.LengthOf(points) > (closed ? 3 : 1) * points[0].Width) _beads.Add(new Bead(points, closed));
         }
-    }
-
-    private static double Length(List<BeadPoint> points)
-    {
-        var sum = 0.0;
-        for (var i = 1; i < points.Count; i++) sum += points[i - 1].At.To(points[i].At);
-        return sum;
     }
 }

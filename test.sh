@@ -76,7 +76,7 @@ told() {
     read -r passed failed took <"$2"
     if ((passed + failed == 0)); then failed=1; fi
     say "$passed passed, $failed failed, $took s"
-    if ((failed > 0)); then tail -n 60 "$(log_of "$name")" >&2; fi
+    if ((failed > 0)); then tail -n 200 "$(log_of "$name")" >&2; fi
     PASSED=$((PASSED + passed)) FAILED=$((FAILED + failed))
 }
 

@@ -13,33 +13,15 @@ using MillCard.Core.Slicing.Paths;
 using NetTopologySuite.Geometries;
 using Xunit;
 using static MillCard.Core.Tests.Engine;
+using static MillCard.Core.Tests.Solids;
 using Point = MillCard.Core.Geometry.Point;
 
 namespace MillCard.Core.Tests;
 
 public class EngineTests
 {
-    private static Mesh Placed(Mesh mesh, double x, double y, double z) =>
-        new([.. mesh.Corners.Select((c, i) => c + (float)(i % 3 == 0 ? x : i % 3 == 1 ? y : z))], mesh.Faces);
-
-    private static Mesh Joined(params Mesh[] meshes)
-    {
-        var corners = new List<float>();
-        var faces = new List<int>();
-        foreach (var mesh in meshes)
-        {
-            faces.AddRange(mesh.Faces.Select(f => f + corners.Count / 3));
-            corners.AddRange(mesh.Corners);
-        }
-        return new Mesh([.. corners], [.. faces]);
-    }
-
     /// <summary>A post with a plate on top: it hangs over by 10 mm on each side.</summary>
     private static readonly Mesh Table = Joined(Placed(Block.Of(10, 10, 10), 10, 10, 0), Placed(Block.Of(30, 30, 3), 0, 0, 10));
-
-    /// <summary>A gate: two walls 20 mm apart and a lintel.</summary>
-    private static readonly Mesh Gate = Joined(Block.Of(8, 30, 8), Placed(Block.Of(8, 30, 8), 28, 0, 0),
-        Placed(Block.Of(36, 30, 3), 0, 0, 8));
 
     [Theory, InlineData(0.3), InlineData(0.448), InlineData(0.45), InlineData(0.4505), InlineData(0.6)]
     public void A_thin_fin_gets_one_line(double thickness)
@@ -149,20 +131,11 @@ public class EngineTests
             p => p.Kind == PathKind.Support));
     }
 
-    /// <summary>A cone that widens upwards and leans out from the upright by an angle.</summary>
-    private static Mesh Leaning(double degrees)
-    {
-        const double foot = 10, high = 8;
-        var rim = foot + high * Math.Tan(degrees * Math.PI / 180);
-        return Solids.Revolved(t => t < 1 / 3.0 ? (3 * t * foot, 0) : t < 2 / 3.0
-            ? (foot + (3 * t - 1) * (rim - foot), (3 * t - 1) * high) : (rim * 3 * (1 - t), high), 96, 90);
-    }
-
     // The setting is the angle itself, at any angle: two degrees on either side of it.
     [Theory, InlineData(30), InlineData(50), InlineData(65)]
     public void A_leaning_face_is_held_up_from_its_angle_on(double angle)
     {
-        bool Held(double leans) => Supported(SupportPattern.Crossed, s => s with { Angle = angle }, Leaning(leans)).Layers
+        bool Held(double leans) => Supported(SupportPattern.Crossed, s => s with { Angle = angle }, Solids.Leaning(leans, 8)).Layers
             .SelectMany(l => l.Paths).Any(p => p.Kind is PathKind.Support or PathKind.Interface);
         Assert.False(Held(angle - 2));
         Assert.True(Held(angle + 2));

@@ -9,8 +9,8 @@ namespace MillCard.Core.Tests;
 /// <summary>Where a wall begins.</summary>
 public class SeamTests
 {
-    /// <summary>An arrow, clockwise: a sharp tip at the right, a notch at the left.</summary>
-    private static readonly Point[] Arrow = [new(0, 0), new(4, 5), new(0, 10), new(6, 10.5), new(30, 5), new(6, -0.5)];
+    /// <summary>An arrow, counter-clockwise: a sharp tip at the right, a notch at the left.</summary>
+    private static readonly Point[] Arrow = [new(6, -0.5), new(30, 5), new(6, 10.5), new(0, 10), new(4, 5), new(0, 0)];
 
     private static readonly ToolPath Ring = new(PathKind.OuterWall, Arrow, Closed: true, 0.4);
 
@@ -54,6 +54,6 @@ public class SeamTests
         var turned = Seams.At(Ring, Seam.Back, default, 0);
         Assert.Equal(Ring.Length, turned.Length, 1e-9);
         Assert.Equal(Arrow.ToHashSet(), [.. turned.Points]);
-        Assert.Equal(new Point(30, 5), turned.Points[1]);
+        Assert.Equal(new Point(0, 10), turned.Points[1]);
     }
 }

@@ -61,6 +61,42 @@ internal static class Solids
         return new Mesh([.. corners], [.. faces]);
     }
 
+    /// <summary>A mesh moved.</summary>
+    public static Mesh Placed(Mesh mesh, double x, double y, double z) =>
+        new([.. mesh.Corners.Select((c, i) => c + (float)(i % 3 == 0 ? x : i % 3 == 1 ? y : z))], mesh.Faces);
+
+    /// <summary>Meshes as one.</summary>
+    public static Mesh Joined(params Mesh[] meshes)
+    {
+        var corners = new List<float>();
+        var faces = new List<int>();
+        foreach (var mesh in meshes)
+        {
+            faces.AddRange(mesh.Faces.Select(f => f + corners.Count / 3));
+            corners.AddRange(mesh.Corners);
+        }
+        return new Mesh([.. corners], [.. faces]);
+    }
+
+    /// <summary>A gate: two walls 20 mm apart and a lintel.</summary>
+    public static Mesh Gate { get; } = Joined(Block.Of(8, 30, 8), Placed(Block.Of(8, 30, 8), 28, 0, 0),
+        Placed(Block.Of(36, 30, 3), 0, 0, 8));
+
+    /// <summary>A cone that widens upwards and leans out from the upright by an angle.</summary>
+    public static Mesh Leaning(double degrees, double high)
+    {
+        const double foot = 10;
+        var rim = foot + high * Math.Tan(degrees * Math.PI / 180);
+        return Revolved(t => t < 1 / 3.0 ? (3 * t * foot, 0) : t < 2 / 3.0
+            ? (foot + (3 * t - 1) * (rim - foot), (3 * t - 1) * high) : (rim * 3 * (1 - t), high), 96, 180);
+    }
+
+    /// <summary>A post of 8 by 8 by 2 mm with a plate of 24 by 24 by 2 mm on its top.</summary>
+    public static Mesh Mushroom { get; } = Joined(Placed(Block.Of(8, 8, 2), 8, 8, 0), Placed(Block.Of(24, 24, 2), 0, 0, 2));
+
+    /// <summary>A post of 20 by 20 by 4 mm with a shelf of 2 mm on its top that juts out by 6 mm.</summary>
+    public static Mesh Shelf { get; } = Joined(Block.Of(20, 20, 4), Placed(Block.Of(26, 20, 2), 0, 0, 4));
+
     /// <summary>A closed surface of revolution about Z from (radius, z) points that begin and end at radius 0.</summary>
     public static Mesh Revolved(Func<double, (double R, double Z)> profile, int rings, int n)
     {

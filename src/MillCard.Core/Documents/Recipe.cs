@@ -64,6 +64,11 @@ public sealed record Recipe : OpenRecord, IDocument
     [Field("bridges", Also = "bridging", Departs = Departs.Zone)]
     [Tends("Free spans are laid the shorter way as strands.", Surface = 2, Accuracy = 1)]
     public bool Bridges { get; init; } = true;
+    /// <summary>Plastic of a bridge's strands, as a ratio of a round strand as thick as the nozzle.</summary>
+    [Group("Walls and shells")]
+    [Field("bridge flow", "", AtLeast = 0.5, AtMost = 2, Look = FieldLook.Percent, When = "bridges", Departs = Departs.Zone)]
+    [Tends("Less pulls strands taut, more lays them thick; either too far and they tear or sag.", Surface = 0, Strength = 1)]
+    public double BridgeFlow { get; init; } = 1;
     /// <summary>Corrections of the contour.</summary>
     [Group("Walls and shells")]
     public Compensation Compensation { get; init; } = new();

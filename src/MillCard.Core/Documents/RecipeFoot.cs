@@ -15,10 +15,19 @@ public sealed record Skirt : OpenRecord
     [Field("skirt layers", "", AtLeast = 1, AtMost = 10000)]
     [Tends("A high skirt keeps draught away.", Time = -1, Strength = 1)]
     public int Layers { get; init; } = 1;
+    /// <summary>Whether it goes up to the top, as a shield against draught.</summary>
+    [Field("shield against draught", Also = "draft shield, warping, high skirt")]
+    [Tends("Keeps warm air round the part; costs plastic.", Strength = 1, Accuracy = 1, Time = -2)]
+    public bool ToTop { get; init; }
     /// <summary>Least length on the first layer, mm; further rounds are added until it is reached.</summary>
     [Field("skirt's least length", "mm", AtLeast = 0, AtMost = 20000)]
     [Tends("Primes the nozzle by a length of line.", Time = -1, Adhesion = 1)]
     public double LeastLength { get; init; }
+
+    /// <summary>How high it stands, mm; infinite where it goes up to the top.</summary>
+    /// <param name="first">Height of the first layer, mm.</param>
+    /// <param name="others">Height of the others, mm.</param>
+    internal double Height(double first, double others) => ToTop ? double.PositiveInfinity : first + (Layers - 1) * others;
 }
 
 /// <summary>A flat border on the first layer.</summary>

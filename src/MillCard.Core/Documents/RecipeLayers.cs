@@ -76,6 +76,26 @@ public sealed record WallUse : OpenRecord
     [Field("seam", Also = "seam position, start of a ring", Departs = Departs.Part)]
     [Tends("Where the seam shows.", Surface = 0)]
     public Seam Seam { get; init; } = Seam.Aligned;
+    /// <summary>Where the rings of the other walls begin; as the outer one where nothing is said.</summary>
+    [Field("inner walls' seam", Otherwise = "as the outer wall", Departs = Departs.Part)]
+    [Tends("Seams that do not lie beside each other weaken the wall less.", Strength = 0)]
+    public Seam? InnerSeam { get; init; }
+    /// <summary>Whether fill is laid before the walls of its layer.</summary>
+    [Field("fill before walls", Departs = Departs.Part)]
+    [Tends("Walls press against the fill; it may show through them.", Strength = 1, Surface = -1)]
+    public bool FillFirst { get; init; }
+    /// <summary>Whether every other layer has one wall more, which locks walls and fill into each other.</summary>
+    [Field("one more wall every other layer", Also = "alternating walls, extra perimeter", Departs = Departs.Zone)]
+    [Tends("Walls and fill hold each other; a little slower.", Strength = 2, Time = -1)]
+    public bool Alternate { get; init; }
+    /// <summary>How far the outer wall runs to and fro across its line, mm, for a rough grip; 0 for a smooth wall.</summary>
+    [Field("texture of outer walls", "mm", AtLeast = 0, AtMost = 2, Also = "rough skin, grip, fuzz", Departs = Departs.Zone)]
+    [Tends("A rough skin hides layers and seams; sizes are no longer true.", Surface = 1, Accuracy = -3, Time = -1)]
+    public double Texture { get; init; }
+    /// <summary>Distance of the turns of a texture, mm.</summary>
+    [Field("grain of the texture", "mm", AtLeast = 0.2, AtMost = 10, Departs = Departs.Zone)]
+    [Tends("Finer is softer to the hand and asks more moves of the board.", Time = 1)]
+    public double TextureGrain { get; init; } = 0.8;
     /// <summary>Whether number and width of lines follow the thickness of ribs; without it every line is as wide as usual, what is too
     /// thin for a wall on both sides stays free, and so do gaps between walls.</summary>
     [Field("walls of varying width", Also = "single lines in thin places, gap fill, thin walls", Departs = Departs.Part)]
@@ -117,6 +137,9 @@ public enum Seam
     Sharpest,
     /// <summary>Scattered over the outline.</summary>
     Scattered,
+    /// <summary>In a corner that points inwards, where there is one; else above the seam of the layer below.</summary>
+    [Word("in a hollow corner")]
+    Hollow,
 }
 
 /// <summary>How much contours are moved outwards, mm; negative inwards.</summary>
@@ -127,6 +150,10 @@ public sealed record Compensation : OpenRecord
         Departs = Departs.Part)]
     [Tends("Positive makes outlines larger and holes smaller.", Accuracy = 0)]
     public double Xy { get; init; }
+    /// <summary>On the outlines of holes, beside that of every outline.</summary>
+    [Field("holes' compensation", "mm", AtLeast = -2, AtMost = 2, Also = "hole size, bore, tolerance", Departs = Departs.Part)]
+    [Tends("Negative makes holes wider, positive narrower; outer outlines stay.", Accuracy = 0)]
+    public double Holes { get; init; }
     /// <summary>On the first layer, beside that of every layer.</summary>
     [Field("first layer's compensation", "mm", AtLeast = -2, AtMost = 2, Also = "elephant's foot", Departs = Departs.Part)]
     [Tends("Negative takes away the foot that the first layer squeezes out.", Accuracy = 0, Adhesion = 1)]
@@ -144,6 +171,19 @@ public sealed record TopSurface : OpenRecord
     [Field("second pass over the top", Departs = Departs.Zone)]
     [Tends("A flat top for extra time.", Surface = 3, Time = -2)]
     public bool Smooth { get; init; }
+    /// <summary>Plastic of the second pass, as a share of what a full layer of its lines' distance would hold.</summary>
+    [Field("second pass's plastic", "", AtLeast = 0, AtMost = 0.5, Look = FieldLook.Percent, When = "smooth", Departs = Departs.Zone)]
+    [Tends("More fills pores; too much smears over the edge.", Surface = 0)]
+    public double SmoothPlastic { get; init; } = 0.15;
+    /// <summary>Distance of the second pass's lines, as a ratio of the nozzle.</summary>
+    [Field("second pass's line distance by the nozzle", "", AtLeast = 0.05, AtMost = 1, Short = "second pass's line distance",
+        Look = FieldLook.Percent, When = "smooth", Departs = Departs.Zone)]
+    [Tends("Closer lines leave a flatter top and take longer.", Surface = -1, Time = 2)]
+    public double SmoothSpacing { get; init; } = 0.35;
+    /// <summary>Whether an uppermost layer has one wall alone, and fill up to it.</summary>
+    [Field("one wall round tops", Also = "single perimeter top", Departs = Departs.Zone)]
+    [Tends("Tops are one even field up to their edge.", Surface = 2, Strength = -1)]
+    public bool OneWall { get; init; }
 }
 
 /// <summary>Sparse infill.</summary>
@@ -158,6 +198,19 @@ public sealed record Infill : OpenRecord
     [Field("infill pattern", Short = "pattern", Departs = Departs.Zone)]
     [Tends("Which way it bears, how long it takes, how tops lie on it.", Time = 0, Strength = 0)]
     public InfillPattern Pattern { get; init; } = InfillPattern.Lines;
+    /// <summary>Direction of straight fill from X, degrees; every other layer of lines and solid fill lies across it.</summary>
+    [Field("infill direction", "°", AtLeast = 0, AtMost = 180, Also = "infill angle, raster angle", Departs = Departs.Zone)]
+    [Tends("Which way it bears; along the belts it shakes less.", Strength = 0)]
+    public double Angle { get; init; } = 45;
+    /// <summary>Share of plastic near the skin; as everywhere where nothing is said.</summary>
+    [Field("infill near the skin", "", AtLeast = 0, AtMost = 1, Look = FieldLook.Percent, Otherwise = "as everywhere",
+        Also = "gradual infill, denser under tops", Departs = Departs.Zone)]
+    [Tends("Denser under tops and behind walls, where it bears; sparse in the middle.", Strength = 2, Surface = 1, Time = -1)]
+    public double? NearSkin { get; init; }
+    /// <summary>How deep the skin reaches for infill that is denser there, mm.</summary>
+    [Field("depth of the skin", "mm", AtLeast = 0.5, AtMost = 50, Departs = Departs.Zone)]
+    [Tends("A deeper skin bears more and takes longer.", Strength = 1, Time = -1)]
+    public double SkinDepth { get; init; } = 3;
 }
 
 /// <summary>Infill patterns.</summary>

@@ -35,6 +35,17 @@ public sealed record Speeds : OpenRecord
     [Field("thin line speed", "mm/s", AtLeast = 1, AtMost = 2000, Short = "thin lines", Departs = Departs.Zone)]
     [Tends("Slower thin lines are evener.", Surface = -1, Time = 1)]
     public double Thin { get; init; } = 30;
+    /// <summary>Walls that lie over air, by the share of their width that does.</summary>
+    public OverhangSpeeds Overhangs { get; init; } = new();
+    /// <summary>Rings of wall that are short.</summary>
+    [Field("small rings' speed", "mm/s", AtLeast = 1, AtMost = 2000, Short = "small rings", Otherwise = "as all",
+        Also = "small perimeters, small holes", Departs = Departs.Zone)]
+    [Tends("Slower small holes are rounder.", Accuracy = -1, Surface = -1, Time = 1)]
+    public double? Small { get; init; }
+    /// <summary>Rings shorter than this are small, mm.</summary>
+    [Field("small rings are shorter than", "mm", AtLeast = 0, AtMost = 1000, When = "small", Departs = Departs.Zone)]
+    [Tends("Longer rings count as small, and are slower.", Time = -1)]
+    public double SmallBelow { get; init; } = 30;
     /// <summary>Supports, shield and tower.</summary>
     [Field("support speed", "mm/s", AtLeast = 1, AtMost = 2000, Short = "supports", Departs = Departs.Part)]
     [Tends("Faster supports are quicker and stand worse.", Time = 1)]
@@ -63,6 +74,42 @@ public sealed record Speeds : OpenRecord
     [Field("least speed", "mm/s", AtLeast = 1, AtMost = 2000)]
     [Tends("How slow the least layer time may make it.", Time = 1, Surface = -1)]
     public double Least { get; init; } = 10;
+    /// <summary>What becomes of a layer that takes less than its least time even at the least speed.</summary>
+    [Field("layers too quick to cool", Also = "minimum layer time, cooling, lift head, small parts")]
+    [Tends("Waiting aside cools small layers, and strings.", Surface = 1, Accuracy = 1, Time = -2)]
+    public TooQuick TooQuick { get; init; } = TooQuick.Leave;
+}
+
+/// <summary>What becomes of a layer that is laid too quickly to cool.</summary>
+public enum TooQuick
+{
+    /// <summary>The next one follows at once.</summary>
+    [Word("go on")]
+    Leave,
+    /// <summary>The nozzle rises off the part until the time is over.</summary>
+    [Word("wait aside")]
+    Wait,
+}
+
+/// <summary>Speed of walls that lie over air, as a ratio of what they have else, by the share of their width that nothing carries; wholly
+/// over air they are laid as bridges are. Which shares deserve which speed is common practice, no source.</summary>
+public sealed record OverhangSpeeds : OpenRecord
+{
+    /// <summary>From a quarter of the width on.</summary>
+    [Field("speed with a quarter over air", "", AtLeast = 0.05, AtMost = 1, Short = "a quarter over air", Look = FieldLook.Percent,
+        Also = "overhang speed", Departs = Departs.Zone)]
+    [Tends("Slower overhangs curl less.", Surface = -1, Time = 1)]
+    public double Quarter { get; init; } = 1;
+    /// <summary>From half of the width on.</summary>
+    [Field("speed with half over air", "", AtLeast = 0.05, AtMost = 1, Short = "half over air", Look = FieldLook.Percent,
+        Also = "overhang speed", Departs = Departs.Zone)]
+    [Tends("Slower overhangs curl less.", Surface = -1, Time = 1)]
+    public double Half { get; init; } = 0.75;
+    /// <summary>From three quarters of the width on.</summary>
+    [Field("speed with three quarters over air", "", AtLeast = 0.05, AtMost = 1, Short = "three quarters over air",
+        Look = FieldLook.Percent, Also = "overhang speed", Departs = Departs.Zone)]
+    [Tends("Slower overhangs curl less.", Surface = -1, Time = 1)]
+    public double ThreeQuarters { get; init; } = 0.5;
 }
 
 /// <summary>Accelerations, mm/s²; what stands in the firmware where nothing is said.</summary>
@@ -116,6 +163,10 @@ public sealed record Retraction : OpenRecord
     [Field("Z hop", "mm", AtLeast = 0, AtMost = 20, Otherwise = "filament, head", Also = "lift, hop")]
     [Tends("Keeps off what stands; slower, strings more.", Adhesion = 1, Surface = -1, Time = -1)]
     public double? Lift { get; init; }
+    /// <summary>Way back along the line just laid while pulling back, mm.</summary>
+    [Field("wipe", "mm", AtLeast = 0, AtMost = 20, Otherwise = "filament, head", Also = "wipe while retracting")]
+    [Tends("Leaves the drop on the line instead of at the seam; a little slower.", Surface = 1, Time = -1)]
+    public double? Wipe { get; init; }
     /// <summary>Whether travels are led round corners so that they stay within the part, where that is not much longer.</summary>
     [Field("travels stay inside")]
     [Tends("Fewer marks outside; a little more way.", Surface = 2)]

@@ -35,6 +35,10 @@ public enum ZoneUse
     Support,
     /// <summary>Nothing in it is held up.</summary>
     NoSupport,
+    /// <summary>It is cut away from the parts.</summary>
+    Cut,
+    /// <summary>Seams lie in it, where outlines pass through it.</summary>
+    Seam,
 }
 
 /// <summary>A box along the axes.</summary>

@@ -78,12 +78,17 @@ public sealed class Footprints
     private Shape Make(double height, Apron apron, CancellationToken stop)
     {
         if (apron.Width == 0) return Projection.Below(_mesh, Neighbours, height, stop);
-        var foot = Plane.GrowOutside(Below(apron.FirstLayer, stop: stop), apron.Width);
-        return height <= apron.FirstLayer ? foot : Plane.Union(Below(height, stop: stop), foot);
+        var foot = Plane.GrowOutside(Below(apron.Top, stop: stop), apron.Width);
+        return height <= apron.Top ? foot : Plane.Union(Below(height, stop: stop), foot);
     }
 }
 
-/// <summary>What is grown round a part's first layer.</summary>
+/// <summary>What is grown round a part's lowest layers.</summary>
 /// <param name="FirstLayer">Height of the first layer, mm.</param>
 /// <param name="Width">mm; 0 for nothing.</param>
-public readonly record struct Apron(double FirstLayer, double Width);
+/// <param name="Top">How high it stands, mm: it goes round all of the part below that.</param>
+public readonly record struct Apron(double FirstLayer, double Width, double Top)
+{
+    /// <summary>On the first layer alone.</summary>
+    public Apron(double firstLayer, double width) : this(firstLayer, width, firstLayer) { }
+}

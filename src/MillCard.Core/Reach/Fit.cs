@@ -42,7 +42,7 @@ public sealed class Fit
     /// <summary>The regions a part of the first nozzle must stay out of, as drawn on the plan.</summary>
     public IReadOnlyList<Forbidden> Regions => _around.ForbiddenTo(0);
 
-    /// <summary>What a recipe grows round a part's first layer: skirt with its gap. Brim and raft end where the bed does; the skirt goes
+    /// <summary>What a recipe grows round a part's lowest layers: skirt with its gap. Brim and raft end where the bed does; the skirt goes
     /// round them.</summary>
     /// <param name="recipe">Any recipe; null for nothing.</param>
     /// <param name="card">The machine, which decides what rungs and shares of its nozzle come to.</param>
@@ -50,9 +50,11 @@ public sealed class Fit
     {
         if (recipe is null) return new Apron(DefaultFirstLayer, 0);
         recipe = Motion.Ladder.Resolved(recipe, card);
-        return new Apron(recipe.Layers.First ?? recipe.Layers.Others ?? DefaultFirstLayer,
-            recipe.Skirt.Rounds == 0 ? 0
-                : FootOf(recipe) + recipe.Skirt.Gap + recipe.Skirt.Rounds * (recipe.LineWidth ?? 0) * (recipe.Widths.First ?? 1));
+        var first = recipe.Layers.First ?? recipe.Layers.Others ?? DefaultFirstLayer;
+        return recipe.Skirt.Rounds == 0 ? new Apron(first, 0)
+            : new Apron(first,
+                FootOf(recipe) + recipe.Skirt.Gap + recipe.Skirt.Rounds * (recipe.LineWidth ?? 0) * (recipe.Widths.First ?? 1),
+                recipe.Skirt.Height(first, recipe.Layers.Others ?? first));
     }
 
     private static double FootOf(Recipe recipe) =>

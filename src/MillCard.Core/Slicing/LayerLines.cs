@@ -23,8 +23,10 @@ internal sealed class LayerLines
     private readonly List<IReadOnlyList<ToolPath>> _walls = [], _fill = [];
     private readonly List<ToolPath> _thin = [];
     private readonly List<TooThin> _missing = [];
+    private readonly OverAir? _over;
 
-    private LayerLines(Shape region, LayerPlace place, int layer) => (_region, _place, _layer) = (region, place, layer);
+    private LayerLines(Shape region, LayerPlace place, int layer, OverAir? over) =>
+        (_region, _place, _layer, _over) = (region, place, layer, over);
 
     /// <summary>Lays them.</summary>
     /// <param name="region">What is plastic.</param>
@@ -32,10 +34,12 @@ internal sealed class LayerLines
     /// <param name="layer">Counted from 0.</param>
     /// <param name="pieces">Zones of the region, each with its settings.</param>
     /// <param name="filler">Fills what walls leave.</param>
+    /// <param name="carried">What lies below; null where it carries all.</param>
     public static PartLayer Of(Shape region, LayerPlace place, int layer, IReadOnlyList<(Recipe Recipe, Shape Area)> pieces,
-        LayerFill filler)
+        LayerFill filler, Shape? carried)
     {
-        var lines = new LayerLines(region, place, layer);
+        using var over = carried is null ? null : new OverAir(carried, pieces[0].Recipe.WidthOn(layer, PathKind.OuterWall));
+        var lines = new LayerLines(region, place, layer, over);
         var (first, alone) = (pieces[0].Recipe, pieces.Count == 1);
         var sameWalls = pieces.All(p => HasSameWalls(p.Recipe, first));
         for (var k = 0; k < pieces.Count; k++)
@@ -55,14 +59,15 @@ internal sealed class LayerLines
     }
 
     private static bool HasSameWalls(Recipe a, Recipe b) =>
-        a.Walls == b.Walls && a.Widths == b.Widths && a.Speeds == b.Speeds && Between(a) == Between(b);
+        a.Walls == b.Walls && a.Wall == b.Wall && a.Widths == b.Widths && a.Speeds == b.Speeds && Between(a) == Between(b);
 
     private static int Between(Recipe recipe) => recipe.Infill.Density >= 1 ? BetweenWhereSolid : BetweenWalls;
 
     private WallPlan Plan(Recipe recipe, double nozzle)
     {
         var (outer, inner) = (recipe.WidthOn(_layer, PathKind.OuterWall), recipe.WidthOn(_layer, PathKind.InnerWall));
-        return new(recipe.Walls, outer, inner, _place.Height, Between(recipe),
+        var more = recipe.Wall.Alternate && recipe.Walls > 0 && _layer % 2 == 1 ? 1 : 0;
+        return new(recipe.Walls + more, outer, inner, _place.Height, Between(recipe),
             Math.Min(recipe.Wall.LeastLine * nozzle, Math.Min(outer, inner)),
             Math.Max(recipe.Wall.GreatestLine * nozzle, Math.Max(outer, inner)), recipe.Wall.FillThin);
     }
@@ -73,10 +78,23 @@ internal sealed class LayerLines
         for (var wall = 0; wall < own.Walls.Count; wall++)
         {
             if (_walls.Count <= wall) _walls.Add([]);
-            _walls[wall] = [.. _walls[wall], .. Speeded(within is null ? own.Walls[wall] : Cut(own.Walls[wall], within), recipe)];
+            var rings = wall == 0 && _layer > 0 && recipe.Wall.Texture > 0 ? own.Walls[0].Select(r => Texture.On(r, recipe.Wall, _layer))
+                : own.Walls[wall];
+            _walls[wall] = [.. _walls[wall], .. Paced(within is null ? rings : Cut(rings, within), recipe)];
         }
-        _thin.AddRange(Speeded(within is null ? own.Thin : Cut(own.Thin, within), recipe));
+        _thin.AddRange(Paced(within is null ? own.Thin : Cut(own.Thin, within), recipe));
         _missing.AddRange(own.Missing.Where(m => within?.Covers(Plane.Factory.CreatePoint(new Coordinate(m.At.X, m.At.Y))) ?? true));
+    }
+
+    /// <summary>Walls with their speeds: small rings and what lies over air are slower.</summary>
+    private IEnumerable<ToolPath> Paced(IEnumerable<ToolPath> paths, Recipe recipe)
+    {
+        foreach (var path in Speeded(paths, recipe))
+        {
+            var small = recipe.Speeds.Small is { } slow && path.Closed && path.Length < recipe.Speeds.SmallBelow
+                ? path with { Speed = Math.Min(slow, path.Speed!.Value) } : path;
+            yield return _over?.Marked(small, recipe.Speeds) ?? small;
+        }
     }
 
     private static IEnumerable<ToolPath> Speeded(IEnumerable<ToolPath> paths, Recipe recipe) =>

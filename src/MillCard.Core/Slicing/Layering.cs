@@ -48,8 +48,8 @@ internal sealed class Layering
         var n = _places.Length;
         var sections = PartSections.Of(_mesh, _part.Footprints.Neighbours, _places, _recipe.Compensation, _options,
             done => Tell("sections", done, n));
-        var regions = sections.Regions;
         var zones = new Zones(_job.Zones, _recipe, [.. _places.Select(p => p.Middle)]);
+        var regions = zones.Cut(sections.Regions);
         var longest = zones.Recipes.Max(r => Math.Max(r.TopLayers, r.BottomLayers));
         var common = new CommonToNeighbours(regions, Math.Max(longest, 1), _options);
         var nozzleWidth = _job.Machine.Nozzles[_nozzle].Diameter ?? _recipe.LineWidth!.Value;
@@ -61,7 +61,8 @@ internal sealed class Layering
         Parallel.For(0, n, _options, i =>
         {
             layers[i] = _job.Recipe.Spiral && i >= _recipe.BottomLayers ? Spiral(regions[i], i)
-                : LayerLines.Of(regions[i], _places[i], i, zones.PiecesOf(i, regions[i]), filler);
+                : LayerLines.Of(regions[i], _places[i], i, zones.PiecesOf(i, regions[i], i + 1 < n ? regions[i + 1] : Plane.Empty), filler,
+                    CarriedAt(i, regions, supports, task?.Gap ?? 0));
             if (supports is not null)
                 layers[i] = layers[i] with
                 {
@@ -71,7 +72,7 @@ internal sealed class Layering
                 };
             Tell("lines", Interlocked.Increment(ref done), n);
         });
-        Seam(layers);
+        Seam(layers, zones);
 
         List<Finding> findings = [.. MeshNotes.Of(_part, sections)];
         findings.AddRange(Islands.Of(_part.Part.Name, regions, _places, supports is null ? null : i => layers[i].Held, task?.Gap ?? 0,
@@ -96,6 +97,15 @@ internal sealed class Layering
         return (task, supports.Pattern == SupportPattern.Branching ? Branches.Of(task, _options) : Columns.Of(task, _options));
     }
 
+    /// <summary>What lies below a layer and carries it; null where that is all of it.</summary>
+    private static Shape? CarriedAt(int layer, Shape[] regions, SupportAreas? supports, int gap)
+    {
+        if (layer == 0 || ReferenceEquals(regions[layer], regions[layer - 1])) return null;
+        var held = layer - 1 - gap;
+        return supports is null || held < 0 ? regions[layer - 1]
+            : Plane.Union([regions[layer - 1], supports.Body[held], supports.Interface[held]]);
+    }
+
     private PartLayer Spiral(Shape region, int layer)
     {
         var width = _recipe.WidthOf(PathKind.OuterWall);
@@ -107,8 +117,9 @@ internal sealed class Layering
 
     /// <summary>Turns rings to their seams. Aligned ones follow the longest outer ring of the layer below, so those are gone through from
     /// the bottom up first.</summary>
-    private void Seam(PartLayer[] layers)
+    private void Seam(PartLayer[] layers, Zones zones)
     {
+        var (wall, inner) = (_recipe.Wall.Seam, _recipe.Wall.InnerSeam ?? _recipe.Wall.Seam);
         var guides = new Point?[layers.Length];
         Point? guide = null;
         for (var i = 0; i < layers.Length; i++)
@@ -116,16 +127,17 @@ internal sealed class Layering
             if (layers[i].Walls.Count == 0 || layers[i].Walls[0].Where(p => p.Closed).MaxBy(p => p.Length) is not { } outer) continue;
             var at = guide ?? Seams.First(outer);
             guides[i] = at;
-            guide = Seams.At(outer, _recipe.Wall.Seam, at, i).Points[0];
+            guide = Seams.At(outer, wall, at, i).Points[0];
         }
         // spirals climb from where the layer below ended; they are turned where layers are put in order
         Parallel.For(0, layers.Length, _options, i =>
         {
-            if (guides[i] is { } at) layers[i] = layers[i] with
+            if (guides[i] is not { } at) return;
+            var wanted = zones.Of(ZoneUse.Seam, i);
+            layers[i] = layers[i] with
             {
-                Walls = [
-                .. layers[i].Walls.Select(rings =>
-                (IReadOnlyList<ToolPath>)[.. rings.Select(r => r.Closed ? Seams.At(r, _recipe.Wall.Seam, at, i) : r)])]
+                Walls = [.. layers[i].Walls.Select((rings, k) => (IReadOnlyList<ToolPath>)[.. rings.Select(ring => !ring.Closed ? ring
+                    : Seams.In(wanted, ring) ?? Seams.At(ring, k == 0 ? wall : inner, at, i))])],
             };
         });
     }

@@ -16,6 +16,8 @@ public sealed record SliceResult(ReadOnlyMemory<byte> Gcode, IReadOnlyList<Layer
     public string FileName { get; init; } = "print.gcode";
     /// <summary>What changing nozzles costs; null where one prints it all.</summary>
     public ChangeCost? Changes { get; init; }
+    /// <summary>What the plastic is used for.</summary>
+    public IReadOnlyList<PlasticUsed> Uses { get; init; } = [];
     /// <summary>Whether there is a program.</summary>
     public bool Sliced => Gcode.Length > 0;
 }

@@ -73,11 +73,16 @@ public static class Slicer
         try
         {
             progress?.Report(new Progress("dry run", 0, 1));
-            var run = Written(job, plans, stop);
+            var (run, lines) = Written(job, plans, stop);
             var changes = ChangeCost.Of(job, plans, run);
+            if (QuickLayers.Of(job, plans, run, lines) is { } quick) notes.Add(quick);
             return new SliceResult(run.Text.Bytes, plans, run,
                 [.. notes, .. changes?.Notes(job, plans, run, stop) ?? [], .. RuleBook.Check(run, job.Machine)])
-            { FileName = ProgramName.Of(job, plans, run.TotalSeconds), Changes = changes };
+            {
+                FileName = ProgramName.Of(job, plans, run.TotalSeconds),
+                Changes = changes,
+                Uses = PlasticUsed.Of(job, plans, run),
+            };
         }
         catch (RoutineException broken)
         {
@@ -85,19 +90,27 @@ public static class Slicer
         }
     }
 
-    /// <summary>The program, run dry once: its head is remarks alone, and gets its figures from the run.</summary>
-    private static DryRunReport Written(SliceJob job, IReadOnlyList<LayerPlan> plans, CancellationToken stop)
+    /// <summary>The program, run dry once: its head is remarks alone, and gets its figures from the run. With the lines at which layers
+    /// begin.</summary>
+    private static (DryRunReport Run, IReadOnlyList<int> LayerLines) Written(SliceJob job, IReadOnlyList<LayerPlan> plans,
+        CancellationToken stop)
     {
         var head = new ProgramHead(job, plans);
+        int[] lines = [];
         var run = Run(seconds: 0);
         // only a routine that tells the time needs it before it is written
         if (RoutineMoment.All.Any(m => m.Of(job.Machine.Card.Routines)?.Contains("job.seconds", StringComparison.Ordinal) == true))
             run = Run(run.TotalSeconds);
         run.StandFor(head.Filled(run));
-        return run;
+        return (run, lines);
 
-        DryRunReport Run(double seconds) => SimulatedMachine.Run(job.Machine,
-            head.Before(new ProgramWriter(job, plans, seconds).Write(stop)), job.Filaments, stop);
+        DryRunReport Run(double seconds)
+        {
+            var writer = new ProgramWriter(job, plans, seconds);
+            var report = SimulatedMachine.Run(job.Machine, head.Before(writer.Write(stop)), job.Filaments, stop);
+            lines = [.. writer.LayerLines.Select(line => line + head.Count)];
+            return report;
+        }
     }
 
     /// <summary>Parts larger by what the filament shrinks, in X and Y.</summary>

@@ -44,6 +44,9 @@ public sealed record RunResult(
     /// <summary>What changing nozzles costs; null where one prints it all.</summary>
     public ChangeCost? Changes { get; init; }
 
+    /// <summary>What the plastic is used for; empty for a program that was brought, or sliced long ago.</summary>
+    public IReadOnlyList<PlasticUsed> Uses { get; init; } = [];
+
     internal static RunResult Of(
         string name, ProgramOrigin origin, DryRunReport run, IReadOnlyList<Finding> findings, int layers, double took, Card card,
         IReadOnlyList<Filament?> filaments, int copies = 1)

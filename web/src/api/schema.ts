@@ -5822,6 +5822,11 @@ export interface components {
             xy?: number;
             /**
              * Format: double
+             * @description On the outlines of holes, beside that of every outline.
+             */
+            holes?: number;
+            /**
+             * Format: double
              * @description On the first layer, beside that of every layer.
              */
             firstLayer?: number;
@@ -6674,6 +6679,21 @@ export interface components {
             density?: number;
             /** @description How it is laid. */
             pattern?: components["schemas"]["InfillPattern"];
+            /**
+             * Format: double
+             * @description Direction of straight fill from X, degrees; every other layer of lines and solid fill lies across it.
+             */
+            angle?: number;
+            /**
+             * Format: double
+             * @description Share of plastic near the skin; as everywhere where nothing is said.
+             */
+            nearSkin?: null | number;
+            /**
+             * Format: double
+             * @description How deep the skin reaches for infill that is denser there, mm.
+             */
+            skinDepth?: number;
         };
         /**
          * @description Infill patterns.
@@ -7739,6 +7759,27 @@ export interface components {
              */
             depth: number;
         };
+        /**
+         * @description Speed of walls that lie over air, as a ratio of what they have else, by the share of their width that nothing carries; wholly
+         *                 over air they are laid as bridges are. Which shares deserve which speed is common practice, no source.
+         */
+        OverhangSpeeds: {
+            /**
+             * Format: double
+             * @description From a quarter of the width on.
+             */
+            quarter?: number;
+            /**
+             * Format: double
+             * @description From half of the width on.
+             */
+            half?: number;
+            /**
+             * Format: double
+             * @description From three quarters of the width on.
+             */
+            threeQuarters?: number;
+        };
         /** @description Rows of equal parts. */
         PackingAnswer: {
             /**
@@ -7842,6 +7883,31 @@ export interface components {
         };
         PictureAnswer: {
             hash: string;
+        };
+        /**
+         * @description What plastic is used for.
+         * @enum {unknown}
+         */
+        PlasticUse: "parts" | "supports" | "foot" | "tower" | "shield" | "routines";
+        /** @description Plastic that goes into one use. */
+        PlasticUsed: {
+            /** @description Which. */
+            use: components["schemas"]["PlasticUse"];
+            /**
+             * Format: double
+             * @description mm.
+             */
+            filament: number;
+            /**
+             * Format: double
+             * @description Mass; null where it is not known of a filament that is used.
+             */
+            grams: null | number;
+            /**
+             * Format: double
+             * @description In the owner's money; null where it is not known of a filament that is used.
+             */
+            cost: null | number;
         };
         /** @description What is drawn of the plate itself. */
         Plate: {
@@ -8164,6 +8230,11 @@ export interface components {
             top?: components["schemas"]["TopSurface"];
             /** @description Whether lines that hang between two banks are laid as round strands across the shorter way. */
             bridges?: boolean;
+            /**
+             * Format: double
+             * @description Plastic of a bridge's strands, as a ratio of a round strand as thick as the nozzle.
+             */
+            bridgeFlow?: number;
             /** @description Corrections of the contour. */
             compensation?: components["schemas"]["Compensation"];
             /** @description One continuous wall that climbs; no top, no infill. */
@@ -8328,6 +8399,11 @@ export interface components {
              * @description Lift of Z while travelling, mm.
              */
             lift?: null | number;
+            /**
+             * Format: double
+             * @description Way back along the line just laid while pulling back, mm.
+             */
+            wipe?: null | number;
             /** @description Whether travels are led round corners so that they stay within the part, where that is not much longer. */
             stayInside?: boolean;
         };
@@ -8472,6 +8548,8 @@ export interface components {
             /** @description Time, filament, mass and cost of each nozzle; empty for a program that ran long ago. */
             spent?: components["schemas"]["NozzleSpent"][];
             changes?: null | components["schemas"]["ChangeCost"];
+            /** @description What the plastic is used for; empty for a program that was brought, or sliced long ago. */
+            uses?: components["schemas"]["PlasticUsed"][];
         };
         /**
          * @description What a run shows over time, at even steps: temperatures °C, fan as a share, speed mm/s, flow as mm of filament a
@@ -8537,7 +8615,7 @@ export interface components {
          * @description Where a ring begins and ends.
          * @enum {unknown}
          */
-        Seam: "aligned" | "back" | "sharpest" | "scattered";
+        Seam: "aligned" | "back" | "sharpest" | "scattered" | "hollow";
         /** @description Where the second part of a copy or mirror mode comes to lie. */
         SecondPart: {
             /**
@@ -8616,6 +8694,8 @@ export interface components {
              * @description How many layers high.
              */
             layers?: number;
+            /** @description Whether it goes up to the top, as a shield against draught. */
+            toTop?: boolean;
             /**
              * Format: double
              * @description Least length on the first layer, mm; further rounds are added until it is reached.
@@ -8670,6 +8750,18 @@ export interface components {
              * @description Single lines in thin places and gaps.
              */
             thin?: number;
+            /** @description Walls that lie over air, by the share of their width that does. */
+            overhangs?: components["schemas"]["OverhangSpeeds"];
+            /**
+             * Format: double
+             * @description Rings of wall that are short.
+             */
+            small?: null | number;
+            /**
+             * Format: double
+             * @description Rings shorter than this are small, mm.
+             */
+            smallBelow?: number;
             /**
              * Format: double
              * @description Supports, shield and tower.
@@ -8705,6 +8797,8 @@ export interface components {
              * @description The least layer time slows nothing below this.
              */
             least?: number;
+            /** @description What becomes of a layer that takes less than its least time even at the least speed. */
+            tooQuick?: components["schemas"]["TooQuick"];
         };
         /** @description A revision in the list. */
         StockRevision: {
@@ -8892,12 +8986,29 @@ export interface components {
             /** Format: double */
             seconds: null | number;
         };
+        /**
+         * @description What becomes of a layer that is laid too quickly to cool.
+         * @enum {unknown}
+         */
+        TooQuick: "leave" | "wait";
         /** @description How the uppermost layer's lines are laid. */
         TopSurface: {
             /** @description Whether all lines run in one direction. */
             oneDirection?: boolean;
             /** @description Whether the nozzle passes over it once more with very little plastic. */
             smooth?: boolean;
+            /**
+             * Format: double
+             * @description Plastic of the second pass, as a share of what a full layer of its lines' distance would hold.
+             */
+            smoothPlastic?: number;
+            /**
+             * Format: double
+             * @description Distance of the second pass's lines, as a ratio of the nozzle.
+             */
+            smoothSpacing?: number;
+            /** @description Whether an uppermost layer has one wall alone, and fill up to it. */
+            oneWall?: boolean;
         };
         /** @description Parts on a card's bed with a filament and a recipe. */
         Trial: {
@@ -9147,6 +9258,21 @@ export interface components {
             order?: components["schemas"]["WallOrder"];
             /** @description Where rings begin. */
             seam?: components["schemas"]["Seam"];
+            innerSeam?: null | components["schemas"]["Seam"];
+            /** @description Whether fill is laid before the walls of its layer. */
+            fillFirst?: boolean;
+            /** @description Whether every other layer has one wall more, which locks walls and fill into each other. */
+            alternate?: boolean;
+            /**
+             * Format: double
+             * @description How far the outer wall runs to and fro across its line, mm, for a rough grip; 0 for a smooth wall.
+             */
+            texture?: number;
+            /**
+             * Format: double
+             * @description Distance of the turns of a texture, mm.
+             */
+            textureGrain?: number;
             /**
              * @description Whether number and width of lines follow the thickness of ribs; without it every line is as wide as usual, what is too
              *                 thin for a wall on both sides stays free, and so do gaps between walls.
@@ -9310,7 +9436,7 @@ export interface components {
          * @description What a zone is for.
          * @enum {unknown}
          */
-        ZoneUse: "settings" | "support" | "no-support";
+        ZoneUse: "settings" | "support" | "no-support" | "cut" | "seam";
     };
     responses: never;
     parameters: never;

@@ -1,6 +1,6 @@
 import { Button, LinearProgress } from '@mui/material'
 import { Link } from 'react-router'
-import type { NozzleSpent, Refusal } from '../api/client'
+import type { NozzleSpent, PlasticUsed, Refusal } from '../api/client'
 import { SeverityMark } from '../findings/SeverityMark'
 import { duration, plain, timeOfDay } from '../units/format'
 import { useTrial } from './TrialContext'
@@ -53,6 +53,7 @@ export function ResultPanel() {
             <Figure name="layers" value={String(result.layers || '—')} />
           </dl>
           <ByNozzle spent={result.spent ?? []} old={stale} />
+          <ByUse uses={result.uses ?? []} old={stale} />
           <div className="head-line between">
             <h2 className="caps">Dry run</h2>
             <span className="quiet">{result.lines.toLocaleString('en-GB').replaceAll(',', ' ')} lines</span>
@@ -107,6 +108,34 @@ function ByNozzle({ spent, old }: { spent: NozzleSpent[]; old: boolean }) {
       </tbody>
     </table>
   )
+}
+
+/** Filament, mass and cost of what is thrown away, beside that of the parts. */
+function ByUse({ uses, old }: { uses: PlasticUsed[]; old: boolean }) {
+  if (uses.length < 2) return null
+  return (
+    <table className={old ? 'list by-nozzle old' : 'list by-nozzle'} aria-label="By use">
+      <tbody>
+        {uses.map((used) => (
+          <tr key={used.use}>
+            <td>{useNames[used.use]}</td>
+            <td className="number">{plain(used.filament / 1000, 2)} m</td>
+            <td className="number">{used.grams == null ? 'mass ?' : `${plain(used.grams, 1)} g`}</td>
+            <td className="number">{used.cost == null ? '' : used.cost.toFixed(2)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}
+
+const useNames: Record<PlasticUsed['use'], string> = {
+  parts: 'parts',
+  supports: 'supports',
+  foot: 'skirt, brim, raft',
+  tower: 'tower',
+  shield: 'shield',
+  routines: 'priming by routines',
 }
 
 function Figure({ name, value }: { name: string; value: string }) {

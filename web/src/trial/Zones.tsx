@@ -9,7 +9,13 @@ import { putMesh } from '../api/putMesh'
 import { useTrial } from './TrialContext'
 import { under } from '../open-document/pointer'
 
-const uses = { settings: 'settings differ', support: 'support wanted', 'no-support': 'no support' } as const
+const uses = {
+  settings: 'settings differ',
+  support: 'support wanted',
+  'no-support': 'no support',
+  cut: 'cut away',
+  seam: 'seam here',
+} as const
 
 /** Boxes, cylinders and meshes inside which settings differ, or support is wanted or unwanted; a later one wins. */
 export function Zones() {

@@ -11,7 +11,9 @@ namespace MillCard.Core.Slicing.Filling;
 /// <param name="Spacing">Distance at which lines just fill, mm.</param>
 /// <param name="Density">Share of the volume, above 0 and below 1.</param>
 /// <param name="Width">Line width, mm.</param>
-internal sealed record FillPlace(Shape Area, Func<Shape> NearSkin, int Layer, double Z, double Spacing, double Density, double Width)
+/// <param name="Angle">Direction of straight lines, degrees from X.</param>
+internal sealed record FillPlace(Shape Area, Func<Shape> NearSkin, int Layer, double Z, double Spacing, double Density, double Width,
+    double Angle)
 {
     /// <summary>Parallel lines.</summary>
     public IReadOnlyList<ToolPath> Rows(double angle, double spacing, double phase = 0) =>

@@ -16,13 +16,6 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
     /// <summary>Diameter of the nozzle, mm.</summary>
     public double Nozzle => nozzle;
 
-    /// <summary>How far from the skin graded infill is dense, mm.</summary>
-    private const double Skin = 3;
-
-    /// <summary>The second pass: distance of its lines as a ratio of the nozzle, and its plastic as a ratio of a full line's; common
-    /// practice, no source.</summary>
-    private const double SmoothingSpacing = 0.35, SmoothingPlastic = 0.15;
-
     /// <summary>The lines, in groups in the order in which they are laid.</summary>
     /// <param name="layer">Number of the layer.</param>
     /// <param name="recipe">What holds there.</param>
@@ -32,7 +25,7 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
         if (inside.IsEmpty) return [];
         var place = places[layer];
         var width = recipe.WidthOn(layer, PathKind.Solid);
-        var angle = layer % 2 == 0 ? 45.0 : -45.0;
+        var angle = recipe.Infill.Angle - (layer % 2 == 0 ? 0 : 90);
         var spacing = ExtrudedLine.Spacing(width, place.Height);
         var density = recipe.Infill.Density;
         var (sparse, solid) = density >= 1 || recipe.Spiral ? (Plane.Empty, inside) : Parted(layer, recipe, inside, width);
@@ -47,31 +40,49 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
         var groups = new List<IReadOnlyList<ToolPath>>
         {
             bridges.SelectMany(b => Hatch.Of(b.Area, b.Angle, nozzle, PathKind.Bridge, nozzle))
-                .Select(p => p with { Section = Math.PI * nozzle * nozzle / 4 }).ToArray(),
+                .Select(p => p with { Section = recipe.BridgeFlow * Math.PI * nozzle * nozzle / 4 }).ToArray(),
             Hatch.Of(solid, angle, spacing, PathKind.Solid, width),
         };
-        if (density > 0 && !sparse.IsEmpty)
-            groups.Add([.. Infills.Of(recipe.Infill.Pattern, PlaceOf(layer, recipe, sparse, density))]);
+        if (!sparse.IsEmpty) groups.AddRange(Sparse(layer, recipe, sparse));
         groups.Add(Hatch.Of(top, angle, spacing, PathKind.Top, width, joining: recipe.Top.OneDirection ? Joining.None : Joining.Near));
-        if (recipe.Top.Smooth && !top.IsEmpty)
-            groups.Add([.. Hatch.Of(top, -angle, SmoothingSpacing * nozzle, PathKind.Smoothing, width)
-                .Select(p => p with { Section = SmoothingPlastic * SmoothingSpacing * nozzle * place.Height })]);
+        if (recipe.Top is { Smooth: true, SmoothPlastic: > 0 } && !top.IsEmpty)
+            groups.Add([.. Hatch.Of(top, -angle, recipe.Top.SmoothSpacing * nozzle, PathKind.Smoothing, width)
+                .Select(p => p with { Section = recipe.Top.SmoothPlastic * recipe.Top.SmoothSpacing * nozzle * place.Height })]);
         return groups;
+    }
+
+    /// <summary>Infill, near the skin with a density of its own where the recipe has one.</summary>
+    private IEnumerable<IReadOnlyList<ToolPath>> Sparse(int layer, Recipe recipe, Shape sparse)
+    {
+        var (infill, skin) = (recipe.Infill, Plane.Empty);
+        if (infill.NearSkin is { } near && near != infill.Density)
+        {
+            skin = Plane.Intersection(NearSkin(layer, sparse, infill.SkinDepth), sparse);
+            sparse = Plane.Difference(sparse, skin);
+            if (near > 0 && !skin.IsEmpty) yield return Filled(skin, near);
+        }
+        if (infill.Density > 0 && !sparse.IsEmpty) yield return Filled(sparse, infill.Density);
+
+        IReadOnlyList<ToolPath> Filled(Shape area, double density) => density < 1
+            ? [.. Infills.Of(infill.Pattern, PlaceOf(layer, recipe, area, density))]
+            : Hatch.Of(area, infill.Angle - (layer % 2 == 0 ? 0 : 90),
+                ExtrudedLine.Spacing(recipe.WidthOn(layer, PathKind.Infill), places[layer].Height), PathKind.Infill,
+                recipe.WidthOn(layer, PathKind.Infill));
     }
 
     private FillPlace PlaceOf(int layer, Recipe recipe, Shape sparse, double density)
     {
         var width = recipe.WidthOn(layer, PathKind.Infill);
         var place = places[layer];
-        return new FillPlace(sparse, () => NearSkin(layer, sparse), layer, place.Middle, ExtrudedLine.Spacing(width, place.Height),
-            density, width);
+        return new FillPlace(sparse, () => NearSkin(layer, sparse, recipe.Infill.SkinDepth), layer, place.Middle,
+            ExtrudedLine.Spacing(width, place.Height), density, width, recipe.Infill.Angle);
     }
 
     /// <summary>What is near the skin, to the sides, above or below.</summary>
-    private Shape NearSkin(int layer, Shape sparse)
+    private Shape NearSkin(int layer, Shape sparse, double depth)
     {
-        var away = (int)Math.Ceiling(Skin / places[^1].Height);
-        var deep = Plane.Offset(regions[layer], -Skin);
+        var away = (int)Math.Ceiling(depth / places[^1].Height);
+        var deep = Plane.Offset(regions[layer], -depth);
         // a few layers away stand for all between: the skin is thicker than a slope is long
         foreach (var other in new[] { layer - away, layer - away / 2, layer + away / 2, layer + away })
             deep = other < 0 || other >= regions.Length ? Plane.Empty : Plane.Intersection(deep, regions[other]);

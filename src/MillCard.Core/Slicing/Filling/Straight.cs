@@ -12,7 +12,7 @@ internal static class Straight
 
     /// <summary>Both directions on every layer, each with half of the plastic.</summary>
     public static IEnumerable<ToolPath> Grid(FillPlace place) =>
-        [.. place.Rows(45, 2 * place.Spacing / place.Density), .. place.Rows(-45, 2 * place.Spacing / place.Density)];
+        [.. place.Rows(place.Angle, 2 * place.Spacing / place.Density), .. place.Rows(place.Angle - 90, 2 * place.Spacing / place.Density)];
 
     /// <summary>Three directions on every layer, each with a third of the plastic.</summary>
     public static IEnumerable<ToolPath> Triangles(FillPlace place) => Three(place, 0);
@@ -30,11 +30,12 @@ internal static class Straight
             .. Hatch.Of(deep, Across(place), SparserInside * spacing, PathKind.Infill, place.Width)];
     }
 
-    private static double Across(FillPlace place) => place.Layer % 2 == 0 ? 45 : -45;
+    private static double Across(FillPlace place) => place.Angle - (place.Layer % 2 == 0 ? 0 : 90);
 
     private static IEnumerable<ToolPath> Three(FillPlace place, double phase)
     {
-        var spacing = 3 * place.Spacing / place.Density;
-        return [.. place.Rows(0, spacing, phase), .. place.Rows(120, spacing, phase), .. place.Rows(240, spacing, phase)];
+        // one of them lies halfway between the two of crossed lines
+        var (spacing, first) = (3 * place.Spacing / place.Density, place.Angle - 45);
+        return [.. Enumerable.Range(0, 3).SelectMany(k => place.Rows(first + 120 * k, spacing, phase))];
     }
 }

@@ -98,10 +98,22 @@ internal sealed class LayerOrder
         if (refusal is not null) return (null, refusal);
         var shield = recipe.NozzleChanges.Shield && changes.Any(c => c > 0) ? Shield(taken) : [];
         if (shield.Any(ring => !floor.Covers(Line(ring)))) return (null, NoRoomForShield);
-        var skirt = Foot.Skirt(recipe, shield.Length > 0 ? Plane.Union([foot, .. shield.Select(Filled)]) : foot, floor);
-        if (raft.Length > 0 && skirt.Count > 0)
-            raft[0] = raft[0] with { Paths = [.. skirt.Select(s => s with { Nozzle = _inUse[0] }), .. raft[0].Paths] };
-        return (new(raft, raft.Length > 0 ? [] : skirt, brims, shield, Array.FindLastIndex(changes, c => c > 0), tower), null);
+        var skirt = Foot.Skirt(recipe, Plane.Union([foot, .. shield.Select(Filled), .. WithinSkirt()]), floor);
+        for (var i = 0; i < raft.Length && skirt.Count > 0 && (i == 0 || recipe.Skirt.ToTop); i++)
+            raft[i] = raft[i] with { Paths = [.. skirt.Select(s => s with { Nozzle = _inUse[0] }), .. raft[i].Paths] };
+        var onLayers = raft.Length > 0 && !recipe.Skirt.ToTop ? [] : skirt;
+        return (new(raft, onLayers, brims, shield, Array.FindLastIndex(changes, c => c > 0), tower), null);
+    }
+
+    /// <summary>What reaches out over the first layer below the skirt's top: a high skirt must stand clear of it.</summary>
+    private IEnumerable<Shape> WithinSkirt()
+    {
+        var layers = _job.Recipe.Layers;
+        var top = _job.Recipe.Skirt.Height(layers.FirstHeight, layers.Others!.Value);
+        if (top <= layers.FirstHeight) return [];
+        var count = _job.Recipe.Skirt.ToTop ? int.MaxValue : _job.Recipe.Skirt.Layers;
+        return [.. _job.Parts.Select(p => p.Footprints.Below(top, p.Part.X, p.Part.Y, p.Part.Turn)),
+            .. _parts.SelectMany(p => p.Layers.Take(count)).Select(l => l.Held).Where(h => !h.IsEmpty)];
     }
 
     /// <summary>What a raft stands on: the foot with the raft's margin, as far as there is room.</summary>
@@ -122,7 +134,7 @@ internal sealed class LayerOrder
         var (recipe, nozzles) = (_job.Recipe, sequence[layer]);
         var place = LayerHeights.At(layer, recipe.Layers.FirstHeight, recipe.Layers.Others!.Value);
         var lines = new OrderedLayer(new Point(_job.Machine.Frames.ZeroX, _job.Machine.Frames.ZeroY));
-        if (layer < recipe.Skirt.Layers) lines.Add(around.Skirt, nozzles[0]);
+        if (layer < recipe.Skirt.Layers || recipe.Skirt.ToTop) lines.Add(around.Skirt, nozzles[0]);
         if (layer == 0)
             for (var p = 0; p < _parts.Count; p++) lines.Add(Foot.Brim(around.Brims[p], _parts[p].Recipe), nozzles[0]);
         if (layer <= around.ShieldTop) lines.Add(around.Shield, nozzles.Length > 0 ? nozzles[0] : _inUse[0]);
@@ -215,15 +227,24 @@ internal sealed class LayerOrder
             : null;
         into.Inside = inside;
         var inward = part.Recipe.Wall.Order == WallOrder.OutsideIn;
+        if (part.Recipe.Wall.FillFirst) Fill(group => !IsLast(group));
         for (var k = 0; k < own.Walls.Count; k++)
             into.AddNearest(own.Walls[inward ? k : own.Walls.Count - 1 - k], nozzle, index, keepSeams: true);
         into.AddNearest(own.Thin, nozzle, index);
-        foreach (var group in own.Fill)
-        {
-            // lines that all run one way keep their order
-            var fixedOrder = part.Recipe.Top.OneDirection && group.Count > 0 && group[0].Kind == PathKind.Top;
-            if (fixedOrder) into.Add(group, nozzle, index); else into.AddNearest(group, nozzle, index);
-        }
+        Fill(group => !part.Recipe.Wall.FillFirst || IsLast(group));
         into.Inside = null;
+
+        void Fill(Func<IReadOnlyList<ToolPath>, bool> which)
+        {
+            foreach (var group in own.Fill.Where(g => g.Count > 0 && which(g)))
+            {
+                // lines that all run one way keep their order
+                var fixedOrder = part.Recipe.Top.OneDirection && group[0].Kind == PathKind.Top;
+                if (fixedOrder) into.Add(group, nozzle, index); else into.AddNearest(group, nozzle, index);
+            }
+        }
+
+        // the second pass goes over walls too
+        static bool IsLast(IReadOnlyList<ToolPath> group) => group[0].Kind == PathKind.Smoothing;
     }
 }

@@ -21,14 +21,21 @@ internal static class FewerPoints
             (from, to, i) => Off(path, from % n, to % n, i % n), error);
         var kept = Enumerable.Range(0, n).Where(i => keep[i]).ToArray();
         if (kept.Length == n || path.Closed && kept.Length < 3) return path;
-        return path with { Points = At(path.Points), Widths = path.Widths is { } widths ? At(widths) : null };
+        return path with
+        {
+            Points = At(path.Points),
+            Widths = path.Widths is { } widths ? At(widths) : null,
+            Paces = path.Paces is { } paces ? Array.ConvertAll(path.Closed ? kept : kept[..^1], i => paces[i]) : null,
+        };
 
         T[] At<T>(T[] all) => Array.ConvertAll(kept, i => all[i]);
     }
 
-    /// <summary>How far a point lies off the straight way between two others, mm, or its side where its width changes.</summary>
+    /// <summary>How far a point lies off the straight way between two others, mm, or its side where its width changes; where the pace
+    /// changes it must stay.</summary>
     private static double Off(ToolPath path, int from, int to, int i)
     {
+        if (path.Paces is { } paces && paces[(i + path.Points.Length - 1) % path.Points.Length] != paces[i]) return double.PositiveInfinity;
         var (a, b, p) = (path.Points[from], path.Points[to], path.Points[i]);
         var (dx, dy) = (b.X - a.X, b.Y - a.Y);
         var square = dx * dx + dy * dy;

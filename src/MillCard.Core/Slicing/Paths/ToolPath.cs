@@ -1,5 +1,10 @@
 namespace MillCard.Core.Slicing.Paths;
 
+/// <summary>How a stretch of a line is laid.</summary>
+/// <param name="Speed">That its settings ask for, mm/s.</param>
+/// <param name="Hangs">Whether nothing carries it.</param>
+public readonly record struct Pace(double Speed, bool Hangs);
+
 /// <summary>A line of plastic.</summary>
 /// <param name="Kind">What it is for.</param>
 /// <param name="Points">Its middle, mm, bed frame; a closed one does not repeat its first point.</param>
@@ -9,6 +14,8 @@ public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double
 {
     /// <summary>Width at every point, mm, evenly from one to the next; null where it is the same all along.</summary>
     public double[]? Widths { get; init; }
+    /// <summary>Pace on the way from every point to the next; null where it is the same all along.</summary>
+    public Pace[]? Paces { get; init; }
     /// <summary>Speed that its settings ask for, mm/s; that of its kind in the job's recipe where it is null.</summary>
     public double? Speed { get; init; }
     /// <summary>Cross-section of the strand, mm², where it is not that of a line of its width and the layer's height.</summary>
@@ -27,9 +34,39 @@ public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double
     public ToolPath From(int corner)
     {
         if (corner == 0) return this;
-        return this with { Points = Begun(Points), Widths = Widths is null ? null : Begun(Widths) };
+        return this with
+        {
+            Points = Begun(Points),
+            Widths = Widths is null ? null : Begun(Widths),
+            Paces = Paces is null ? null : Begun(Paces),
+        };
 
         T[] Begun<T>(T[] all) => Closed ? [.. all.AsSpan(corner), .. all.AsSpan(0, corner)] : [.. all.Reverse()];
+    }
+
+    /// <summary>The same closed line begun anywhere on it.</summary>
+    /// <param name="place">The index of a point and the share of the way to the next.</param>
+    public ToolPath Begun(double place)
+    {
+        var (i, n) = ((int)place, Points.Length);
+        if (place - i < 1e-9 || place - i > 1 - 1e-9) return From((int)Math.Round(place) % n);
+        var (point, width) = At(place);
+        return (this with
+        {
+            Points = [.. Points[..(i + 1)], point, .. Points[(i + 1)..]],
+            Widths = Widths is { } w ? [.. w[..(i + 1)], width, .. w[(i + 1)..]] : null,
+            Paces = Paces is { } p ? [.. p[..(i + 1)], p[i], .. p[(i + 1)..]] : null,
+        }).From(i + 1);
+    }
+
+    /// <summary>A place on it.</summary>
+    /// <param name="place">The index of a point and the share of the way to the next.</param>
+    public (Point Point, double Width) At(double place)
+    {
+        var (i, n) = ((int)place, Points.Length);
+        var (a, b, t) = (Points[i % n], Points[(i + 1) % n], place - i);
+        return (t == 0 ? a : new Point(a.X + t * (b.X - a.X), a.Y + t * (b.Y - a.Y)),
+            Widths is { } w ? w[i % n] + t * (w[(i + 1) % n] - w[i % n]) : Width);
     }
 
     /// <summary>Its greatest width, mm.</summary>

@@ -1,6 +1,7 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
+using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Slicing.Sections;
 
@@ -29,7 +30,7 @@ internal sealed record PartSections(Shape[] Regions, int Unclosed, int Crossing,
             var contours = tracer.Trace(i);
             if (contours.Unclosed > 0) Interlocked.Add(ref unclosed, contours.Unclosed);
             var grown = compensation.Xy + (i == 0 ? compensation.FirstLayer : 0);
-            regions[i] = Plane.Offset(Sections.Regions.Of(contours, out var crosses), grown);
+            regions[i] = Grown(Sections.Regions.Of(contours, out var crosses), grown, grown + compensation.Holes);
             if (crosses) Interlocked.Increment(ref crossing);
             done(Interlocked.Increment(ref cut));
             return tracer;
@@ -37,5 +38,14 @@ internal sealed record PartSections(Shape[] Regions, int Unclosed, int Crossing,
         // equal neighbours share one shape: comparing them costs nothing then
         for (var i = 1; i < regions.Length; i++) if (regions[i].EqualsExact(regions[i - 1])) regions[i] = regions[i - 1];
         return new(regions, unclosed, crossing, neighbours.OpenEdges);
+    }
+
+    /// <summary>A section with its outer outlines moved outwards and those of its holes inwards.</summary>
+    private static Shape Grown(Shape section, double outlines, double holes)
+    {
+        if (outlines == holes) return Plane.Offset(section, outlines);
+        return Plane.Union([.. Plane.Polygons(section).Select(polygon => Plane.Difference(
+            Plane.Offset(Plane.Factory.CreatePolygon((LinearRing)polygon.ExteriorRing), outlines),
+            Plane.Union([.. polygon.Holes.Select(hole => Plane.Offset(Plane.Factory.CreatePolygon(hole), -holes))])))]);
     }
 }

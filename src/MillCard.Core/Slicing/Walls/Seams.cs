@@ -1,5 +1,7 @@
 using MillCard.Core.Documents;
+using MillCard.Core.Geometry;
 using MillCard.Core.Slicing.Paths;
+using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Slicing.Walls;
 
@@ -17,7 +19,8 @@ internal static class Seams
         var at = seam switch
         {
             Seam.Back => Best(points, i => points[i].Y + 1e-6 * points[i].X),
-            Seam.Sharpest => Best(points, i => Turn(points, i)),
+            Seam.Sharpest => Best(points, i => Turn(ring, i)),
+            Seam.Hollow => Best(points, i => Angle(ring, i) is var turn and > LeastHollow ? turn : -points[i].To(guide)),
             // the golden ratio never comes back to the same place
             Seam.Scattered => (int)(Math.Abs((layer * 0.6180339887 + points.Length * 0.37) % 1) * points.Length) % points.Length,
             _ => Best(points, i => -points[i].To(guide)),
@@ -25,8 +28,36 @@ internal static class Seams
         return ring.From(at);
     }
 
+    /// <summary>The ring so that it begins where an area holds it, as near to the area's middle as it comes; null where the ring does not
+    /// pass through the area.</summary>
+    public static ToolPath? In(Shape area, ToolPath ring)
+    {
+        if (area.IsEmpty) return null;
+        var middle = Plane.Polygons(area).SelectMany(polygon => Nearest(ring, polygon)).OrderBy(n => n.Off).Select(n => (double?)n.Place)
+            .FirstOrDefault();
+        return middle is { } place ? ring.Begun(place) : null;
+    }
+
+    /// <summary>The place of a ring that lies nearest to the middle of a polygon, where that is within the polygon.</summary>
+    private static IEnumerable<(double Place, double Off)> Nearest(ToolPath ring, Polygon polygon)
+    {
+        var middle = polygon.InteriorPoint;
+        var (best, least, to) = (0.0, double.PositiveInfinity, new Point(middle.X, middle.Y));
+        for (var i = 0; i < ring.Points.Length; i++)
+        {
+            var (a, b) = (ring.Points[i], ring.Points[(i + 1) % ring.Points.Length]);
+            var (dx, dy) = (b.X - a.X, b.Y - a.Y);
+            var square = dx * dx + dy * dy;
+            var t = square > 0 ? Math.Clamp(((to.X - a.X) * dx + (to.Y - a.Y) * dy) / square, 0, 1) : 0;
+            var off = to.To(new Point(a.X + t * dx, a.Y + t * dy));
+            if (off < least) (best, least) = (i + t, off);
+        }
+        var at = ring.At(best).Point;
+        if (polygon.Covers(Plane.Factory.CreatePoint(new Coordinate(at.X, at.Y)))) yield return (best, least);
+    }
+
     /// <summary>The seam of the lowest layer, from which the aligned ones go up: its sharpest corner.</summary>
-    public static Point First(ToolPath ring) => ring.Points[Best(ring.Points, i => Turn(ring.Points, i))];
+    public static Point First(ToolPath ring) => ring.Points[Best(ring.Points, i => Turn(ring, i))];
 
     private static int Best(Point[] points, Func<int, double> score)
     {
@@ -35,13 +66,38 @@ internal static class Seams
         return best;
     }
 
+    /// <summary>A corner that points inwards by less hides nothing, radians.</summary>
+    private const double LeastHollow = 0.5;
+
     /// <summary>How far the ring turns at a corner, radians; corners that point inwards count double, as they hide the seam.</summary>
-    private static double Turn(Point[] points, int i)
+    private static double Turn(ToolPath ring, int i)
+    {
+        var turn = Angle(ring, i);
+        return turn > 0 ? 2 * turn : -turn;
+    }
+
+    /// <summary>How far the ring turns within a line's width before and behind a point, radians, inwards above 0: corners that point
+    /// inwards are rounded, as the wall runs round them at half a line's distance.</summary>
+    private static double Angle(ToolPath ring, int i)
+    {
+        var n = ring.Points.Length;
+        var sum = Corner(ring.Points, i);
+        foreach (var step in new[] { 1, n - 1 })
+            for (var (k, way) = (i, 0.0); ;)
+            {
+                var next = (k + step) % n;
+                way += ring.Points[k].To(ring.Points[next]);
+                if (way > ring.Width || next == i) break;
+                sum += Corner(ring.Points, k = next);
+            }
+        return sum;
+    }
+
+    private static double Corner(Point[] points, int i)
     {
         var (a, b, c) = (points[(i + points.Length - 1) % points.Length], points[i], points[(i + 1) % points.Length]);
         var cross = (b.X - a.X) * (c.Y - b.Y) - (b.Y - a.Y) * (c.X - b.X);
-        var turn = Math.Atan2(cross, (b.X - a.X) * (c.X - b.X) + (b.Y - a.Y) * (c.Y - b.Y));
-        // NTS runs its shells clockwise
-        return turn > 0 ? 2 * turn : -turn;
+        // the solid lies to the left of the way
+        return -Math.Atan2(cross, (b.X - a.X) * (c.X - b.X) + (b.Y - a.Y) * (c.Y - b.Y));
     }
 }

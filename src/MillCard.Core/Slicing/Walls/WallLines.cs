@@ -2,6 +2,7 @@ using MillCard.Core.Flow;
 using MillCard.Core.Geometry;
 using MillCard.Core.Slicing.Paths;
 using MillCard.Core.Slicing.Sections;
+using NetTopologySuite.Algorithm;
 using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Slicing.Walls;
@@ -108,16 +109,17 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
         return Plane.Offset(Plane.Factory.CreateLineString([.. way.Select(p => new Coordinate(p.X, p.Y))]), path.Widest / 2, Chords);
     }
 
-    /// <summary>The rings of one wall as paths.</summary>
-    public static IEnumerable<ToolPath> Rings(Shape middle, PathKind kind, double width) => Plane.Rings(middle)
-        .Select(ring => Ring(ring, kind, width));
+    /// <summary>The rings of one wall as paths, the solid to the left of the way.</summary>
+    public static IEnumerable<ToolPath> Rings(Shape middle, PathKind kind, double width) => Plane.Polygons(middle).SelectMany(polygon =>
+        polygon.InteriorRings.Select(hole => Ring(hole, kind, width, Orientation.IsCCWArea(hole.Coordinates)))
+            .Prepend(Ring(polygon.ExteriorRing, kind, width, !Orientation.IsCCWArea(polygon.ExteriorRing.Coordinates))));
 
     /// <summary>A ring as a path.</summary>
-    public static ToolPath Ring(LineString ring, PathKind kind, double width)
+    public static ToolPath Ring(LineString ring, PathKind kind, double width, bool backwards = false)
     {
         var c = ring.Coordinates;
         var points = new Point[c.Length - 1];
-        for (var i = 0; i < points.Length; i++) points[i] = new Point(c[i].X, c[i].Y);
+        for (var i = 0; i < points.Length; i++) points[backwards ? points.Length - 1 - i : i] = new Point(c[i].X, c[i].Y);
         return new ToolPath(kind, points, Closed: true, width);
     }
 }

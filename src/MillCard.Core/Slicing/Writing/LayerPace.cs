@@ -21,12 +21,12 @@ internal sealed class LayerPace
         foreach (var path in layer.Paths)
         {
             if (!double.IsNaN(at.X)) moving += at.To(path.Points[0]) / job.Recipe.Speeds.Travel;
-            laying += path.Length / SpeedOf(path);
+            laying += SecondsOf(path);
             at = path.End;
         }
         var least = job.Recipe.Speeds.LeastLayerTime;
         if (layer.Speed is null && laying > 0 && laying + moving < least) _slower = Math.Max(1, (least - moving) / laying);
-        Seconds = layer.Paths.Sum(path => path.Length / SpeedOf(path)) + moving;
+        Seconds = layer.Paths.Sum(SecondsOf) + moving;
     }
 
     /// <summary>The layer.</summary>
@@ -38,14 +38,25 @@ internal sealed class LayerPace
     /// <summary>How long it takes, s, accelerations left out.</summary>
     public double Seconds { get; }
 
+    /// <summary>Time that one of its lines takes, s.</summary>
+    private double SecondsOf(ToolPath path)
+    {
+        if (path.Paces is not { } paces) return path.Length / SpeedOf(path);
+        var sum = 0.0;
+        for (var i = 0; i < paces.Length; i++) sum += path.Points[i].To(path.Points[(i + 1) % path.Points.Length]) / SpeedOf(path, i);
+        return sum;
+    }
+
     /// <summary>Speed of one of its lines, mm/s.</summary>
-    public double SpeedOf(ToolPath path)
+    /// <param name="path">The line.</param>
+    /// <param name="from">The point from which on; it counts only where the line's pace changes.</param>
+    public double SpeedOf(ToolPath path, int from = 0)
     {
         if (Layer.Speed is { } own) return own;
         var (recipe, filament) = (_job.Recipe, _job.FilamentOf(path.Nozzle));
         var limit = Math.Min((path.Nozzle < _job.Machine.Nozzles.Count ? _job.Machine.Nozzles[path.Nozzle].MaxFlow : null)
             ?? double.PositiveInfinity, filament.MaxFlow ?? double.PositiveInfinity);
-        var asked = recipe.Speeds.OnLayer(path.Speed ?? recipe.SpeedOf(path.Kind), Number);
+        var asked = recipe.Speeds.OnLayer(path.Paces?[from].Speed ?? path.Speed ?? recipe.SpeedOf(path.Kind), Number);
         var speed = Math.Min(Math.Min(_fastest, asked), limit / (path.GreatestSectionAt(Layer.Place.Height) * (filament.Flow ?? 1)));
         return _slower == 1 ? speed : Math.Max(speed / _slower, Math.Min(speed, recipe.Speeds.Least));
     }

@@ -11,6 +11,9 @@ namespace MillCard.Core.Slicing.Writing;
 /// <remarks>It has the same lines before the dry run, without figures, and after it, so that a run holds for both.</remarks>
 internal sealed class ProgramHead(SliceJob job, IReadOnlyList<LayerPlan> layers)
 {
+    /// <summary>How many lines it has.</summary>
+    public int Count => Lines(null).Count();
+
     /// <summary>A program below its head, the figures left open.</summary>
     public byte[] Before(ReadOnlyMemory<byte> program) => [.. Bytes(null), .. program.Span];
 

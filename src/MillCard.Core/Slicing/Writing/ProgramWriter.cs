@@ -17,6 +17,9 @@ internal sealed partial class ProgramWriter
     /// <summary>Higher than any prime line, mm.</summary>
     private const double OverPrimeLine = 1;
 
+    /// <summary>How far the nozzle rises off a layer that is to cool, mm.</summary>
+    private const double WaitsAbove = 5;
+
     /// <summary>Moves of at most this are taken together with the next, mm.</summary>
     private const double LeastMove = 0.01;
 
@@ -61,6 +64,8 @@ internal sealed partial class ProgramWriter
 
     /// <summary>Whether it keeps where routines were written.</summary>
     public bool KeepsSpans { get; init; }
+    /// <summary>Lines at which the layers begin, counted from 0.</summary>
+    public List<int> LayerLines { get; } = [];
     /// <summary>Where routines were written, in order.</summary>
     public List<RoutineSpan> Spans { get; } = [];
 
@@ -99,6 +104,7 @@ internal sealed partial class ProgramWriter
         _values["layer.number"] = number;
         _values["layer.z"] = (decimal)Math.Round(layer.Place.Top, 5);
         _values["layer.height"] = (decimal)layer.Place.Height;
+        LayerLines.Add(_out.Lines);
         _out.Line(Invariant($"; layer {index + 1} of {_layers.Count}, z {layer.Place.Top:0.###}"));
         Routine(RoutineMoment.BeforeLayer);
         if (number == 2) HeatOthers();
@@ -106,7 +112,19 @@ internal sealed partial class ProgramWriter
         _fans.To(_head.Nozzle, LayerFan);
         foreach (var line in layer.Commands) _out.Line(line);
         foreach (var path in layer.Paths) Path(path, layer.Place, layer.Part);
+        if (index + 1 < _layers.Count && _layers[index + 1].Part == layer.Part) Wait(layer);
         Routine(RoutineMoment.AfterLayer);
+    }
+
+    /// <summary>Rises off a layer that was laid too quickly until its least time is over, where the recipe asks for that.</summary>
+    private void Wait(LayerPlan layer)
+    {
+        var missing = _recipe.Speeds.LeastLayerTime - _pace.Seconds;
+        if (_recipe.Speeds.TooQuick != TooQuick.Wait || missing <= 0 || layer.Paths.Count == 0 || layer.Paths[^1].Climbs) return;
+        Leave();
+        var high = Math.Min(layer.Place.Top + WaitsAbove, _job.Machine.Card.Envelope.Height!.Value);
+        if (!(high <= _head.Z)) _head.Rise(high);
+        _out.Command("G4").Whole('P', Math.Ceiling(1000 * missing)).End();
     }
 
     /// <summary>What the filament in the nozzle asks of its fan on the layer that is written.</summary>
@@ -176,24 +194,32 @@ internal sealed partial class ProgramWriter
         _labels.Begin(part ?? path.Part);
         var floor = path.Climbs ? place.Top - place.Height : place.Top;
         var perArea = (Filament.Flow ?? 1) / ExtrudedLine.FilamentArea(Filament.Diameter!.Value);
-        var speed = _pace.SpeedOf(path);
         // a spiral goes on where the layer below ended
         var goesOn = path.Climbs && _last is { Climbs: true } && _head.IsPlaced && _head.Here.To(path.Points[0]) < 2 * path.Width;
         if (!goesOn) Travel(path, floor);
         Accelerate(path);
-        _fans.To(_head.Nozzle, path.Kind == PathKind.Bridge && Filament.Fan.Bridge is { } share ? share : LayerFan);
+        Cool(path.Kind == PathKind.Bridge);
         _begun = true;
-        if (path.Climbs) Climb(path, place, perArea * path.SectionAt(place.Height), speed);
+        if (path.Climbs) Climb(path, place, perArea * path.SectionAt(place.Height), _pace.SpeedOf(path));
         else
         {
             for (var i = 1; i < path.Points.Length; i++)
                 // what is shorter than positions are written to would be all rounding
-                if (i == path.Points.Length - 1 || _head.Here.To(path.Points[i]) > LeastMove)
-                    _head.Lay(path.Points[i], perArea * path.SectionTo(i, place.Height), speed);
-            if (path.Closed) _head.Lay(path.Points[0], perArea * path.SectionTo(path.Points.Length, place.Height), speed);
+                if (i == path.Points.Length - 1 || _head.Here.To(path.Points[i]) > LeastMove) LayTo(i);
+            if (path.Closed) LayTo(path.Points.Length);
         }
         _last = path;
+
+        void LayTo(int point)
+        {
+            if (path.Paces is { } paces) Cool(paces[point - 1].Hangs);
+            _head.Lay(path.Points[point % path.Points.Length], perArea * path.SectionTo(point, place.Height),
+                _pace.SpeedOf(path, point - 1));
+        }
     }
+
+    /// <summary>The fan for what hangs in the air, or for the layer.</summary>
+    private void Cool(bool hangs) => _fans.To(_head.Nozzle, hangs && Filament.Fan.Bridge is { } share ? share : LayerFan);
 
     /// <summary>The one nozzle to its standby, the owner's routine, the other nozzle hot.</summary>
     private void ChangeTool(int next, double z)

@@ -21,8 +21,8 @@ public sealed record Pullback(double Length, double Speed, double Lift, double W
         var (head, departs, own) = (nozzle.Retraction, filament.Retraction, recipe.Retraction);
         var length = IsForbidden(filament) ? 0 : layers ?? own.Length ?? departs?.Length ?? head?.Length ?? proposed.Length!.Value;
         return new Pullback(length, own.Speed ?? departs?.Speed ?? head?.Speed ?? proposed.Speed!.Value,
-            own.Lift ?? departs?.Lift ?? head?.Lift ?? proposed.Lift!.Value, departs?.Wipe ?? head?.Wipe
-                ?? proposed.Wipe!.Value, own.LeastTravel);
+            own.Lift ?? departs?.Lift ?? head?.Lift ?? proposed.Lift!.Value,
+            own.Wipe ?? departs?.Wipe ?? head?.Wipe ?? proposed.Wipe!.Value, own.LeastTravel);
     }
 
     /// <summary>What suits a feed. A direct one pulls back up to 1 or 2 mm, a long tube 4 to 7 mm at 25 to 60 mm/s; common practice, no

@@ -36,6 +36,8 @@ public sealed record Trial : OpenRecord, IDocument
     [Field("parts", Most = 500)] public IReadOnlyList<TrialPart> Parts { get; init; } = [];
     /// <summary>Places where settings differ or support is wanted or unwanted; a later one wins.</summary>
     [Field("zones", Most = 100)] public IReadOnlyList<Zone> Zones { get; init; } = [];
+    /// <summary>Heights at which the print stops.</summary>
+    [Field("stops", Most = 100)] public IReadOnlyList<TrialStop> Stops { get; init; } = [];
     /// <summary>Tighter limits than the card's, for this trial alone.</summary>
     public TrialLimits? Limits { get; init; }
 }

@@ -3,6 +3,7 @@ using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Flow;
+using MillCard.Core.Gcode;
 using MillCard.Core.Machines;
 using MillCard.Core.Meshes;
 using MillCard.Core.Motion;
@@ -66,6 +67,7 @@ public static class Slicer
         var plans = ordered.Layers;
         notes.AddRange(ordered.Notes);
         notes.AddRange(Vanished(job, parts));
+        notes.AddRange(WrittenStops.Notes(job, plans, new Spelling(job.Machine, new GcodeWriter())));
         if (plans.All(l => l.Paths.Count == 0))
             return new SliceResult(default, [], null,
                 [new Finding("nothing-to-print", Severity.Stop, "No part is anywhere wide enough for a line.",
@@ -96,8 +98,14 @@ public static class Slicer
         CancellationToken stop)
     {
         var head = new ProgramHead(job, plans);
-        int[] lines = [];
+        int[] lines = [], paths = [];
+        var warming = WarmingPlan.Hot;
         var run = Run(seconds: 0);
+        if (job.NozzlesInUse.Count > 1 && WarmingPlan.Of(job, plans, run, paths) is { } planned)
+        {
+            warming = planned;
+            run = Run(seconds: 0);
+        }
         // only a routine that tells the time needs it before it is written
         if (RoutineMoment.All.Any(m => m.Of(job.Machine.Card.Routines)?.Contains("job.seconds", StringComparison.Ordinal) == true))
             run = Run(run.TotalSeconds);
@@ -106,9 +114,10 @@ public static class Slicer
 
         DryRunReport Run(double seconds)
         {
-            var writer = new ProgramWriter(job, plans, seconds);
+            var writer = new ProgramWriter(job, plans, seconds) { Warming = warming };
             var report = SimulatedMachine.Run(job.Machine, head.Before(writer.Write(stop)), job.Filaments, stop);
-            lines = [.. writer.LayerLines.Select(line => line + head.Count)];
+            (lines, paths) = ([.. writer.LayerLines.Select(line => line + head.Count)],
+                [.. writer.PathLines.Select(line => line + head.Count)]);
             return report;
         }
     }

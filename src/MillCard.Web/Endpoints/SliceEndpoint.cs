@@ -31,5 +31,6 @@ internal static class SliceEndpoint
             SecondFilament = job.Job.SecondFilament,
             Loaded = job.Job.Loaded,
             Zones = job.Zones,
+            Stops = job.Job.Stops,
         };
 }

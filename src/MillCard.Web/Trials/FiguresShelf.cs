@@ -23,6 +23,7 @@ internal sealed class FiguresShelf(WorkQueue queue) : IDisposable
             job.Recipe,
             Parts = job.Parts.Select(p => p.Part),
             Zones = job.Zones.Select(z => z.Zone),
+            job.Stops,
             job.Sequence,
             job.Mode,
         });

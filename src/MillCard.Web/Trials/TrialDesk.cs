@@ -89,6 +89,7 @@ internal sealed class TrialDesk(
             SecondFilament = trial.SecondFilament,
             Loaded = trial.Loaded,
             Zones = zones,
+            Stops = trial.Trial.Stops,
         };
     }
 

@@ -8814,6 +8814,11 @@ export interface components {
             /** @description Settings in which the draft differs from it. */
             changed: string[];
         };
+        /**
+         * @description What a print stops for.
+         * @enum {unknown}
+         */
+        StopKind: "filament" | "pause";
         /** @description A stored document. */
         StoredOfCard: {
             /**
@@ -9051,6 +9056,8 @@ export interface components {
             parts?: components["schemas"]["TrialPart"][];
             /** @description Places where settings differ or support is wanted or unwanted; a later one wins. */
             zones?: components["schemas"]["Zone"][];
+            /** @description Heights at which the print stops. */
+            stops?: components["schemas"]["TrialStop"][];
             limits?: null | components["schemas"]["TrialLimits"];
         };
         /** @description Which card and recipe, and where the parts stand now. */
@@ -9133,6 +9140,18 @@ export interface components {
             settings?: Record<string, never>;
             /** @description Faces of the file's mesh where support is wanted or unwanted. */
             marks?: components["schemas"]["FaceMark"][];
+            /** @description Its id within its list; given as the document is read where it has none. */
+            id?: null | string;
+        };
+        /** @description A height at which a print stops, for another colour or something that is laid in. */
+        TrialStop: {
+            /**
+             * Format: double
+             * @description The first layer that reaches above it comes after the stop, mm above the parts' own floor.
+             */
+            z: number;
+            /** @description What it is for. */
+            for?: components["schemas"]["StopKind"];
             /** @description Its id within its list; given as the document is read where it has none. */
             id?: null | string;
         };

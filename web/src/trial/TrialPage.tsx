@@ -23,6 +23,7 @@ import { PrintOrder } from './PrintOrder'
 import { ResultPanel } from './ResultPanel'
 import { Settings } from './Settings'
 import { WhatIf } from './WhatIf'
+import { Stops } from './Stops'
 import { Zones } from './Zones'
 import { TrialContext, type OpenTrial } from './TrialContext'
 import { useFit } from './useFit'
@@ -167,6 +168,7 @@ const bedPane = (
 const sidePanes = [
   ['parts', <PartsList />],
   ['zones', <Zones />],
+  ['stops', <Stops />],
   ['mode', <ModeOfTrial />],
   ['nozzles', <Nozzles />],
   ['print order', <PrintOrder />],

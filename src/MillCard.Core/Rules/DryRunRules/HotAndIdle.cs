@@ -1,5 +1,6 @@
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
+using MillCard.Core.Heat;
 using MillCard.Core.Machines;
 
 namespace MillCard.Core.Rules.DryRunRules;
@@ -40,8 +41,11 @@ public sealed class HotAndIdle : IDryRunRule
         var waits = run.Waits.Where(w => w.Heater == Heater.Nozzle && w.Tool == tool && !w.Hotter && double.IsFinite(w.Seconds)).ToArray();
         var (sum, since) = (0.0, until);
         var step = Math.Max(Step, until / 20_000);
+        var printing = run.FirstExtrusion.Comes ? run.TimeOf(run.FirstExtrusion) : double.PositiveInfinity;
         for (var time = 0.0; time < until; time += step)
         {
+            // a nozzle that warms while another one prints is not idle, it comes in time
+            if (time > printing && run.Nozzles[tool].At(time) < run.Nozzles[tool].TargetAt(time) - HeatModel.WaitTolerance) continue;
             if (run.Nozzles[tool].At(time) < oozes || waits.Any(w => time >= w.At && time < w.At + w.Seconds)) continue;
             sum += Math.Min(step, until - time);
             since = Math.Min(since, time);

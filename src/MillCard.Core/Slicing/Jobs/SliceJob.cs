@@ -28,6 +28,9 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
     /// <summary>Places where settings differ or support is wanted or unwanted; a later one wins.</summary>
     public IReadOnlyList<ZoneToSlice> Zones { get; init; } = [];
 
+    /// <summary>Heights at which the print stops.</summary>
+    public IReadOnlyList<TrialStop> Stops { get; init; } = [];
+
     /// <summary>Threads that work on it; the result does not depend on them.</summary>
     public int Threads { get; init; } = Environment.ProcessorCount;
 

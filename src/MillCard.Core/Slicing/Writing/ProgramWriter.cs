@@ -34,6 +34,7 @@ internal sealed partial class ProgramWriter
     private readonly Spelling _spelling;
     private readonly WrittenFans _fans;
     private readonly PartLabels _labels;
+    private readonly ILookup<int, StopKind> _stops;
     private LayerPace _pace;
     private double _acceleration = double.NaN;
     /// <summary>Height that is clear of the parts that stand finished, mm.</summary>
@@ -54,6 +55,7 @@ internal sealed partial class ProgramWriter
         _values = ProgramValues.Of(job, layers);
         _values["job.seconds"] = Math.Round(seconds);
         _pace = new LayerPace(job, _fastest, layers[0], 1);
+        _stops = WrittenStops.Before(job, layers);
         if (job.TextOf(RoutineMoment.Start).Text?.Contains("tool.first", StringComparison.Ordinal) == true) _head.Nozzle = job.FirstNozzle;
         var nozzles = layers.SelectMany(l => l.Paths).Select(p => p.Nozzle).Distinct().ToArray();
         _obstacles = [.. nozzles.SelectMany(n => Forbidden.All(job.Machine, layers[0].Place.Height, n))
@@ -64,6 +66,10 @@ internal sealed partial class ProgramWriter
 
     /// <summary>Whether it keeps where routines were written.</summary>
     public bool KeepsSpans { get; init; }
+    /// <summary>When idle nozzles cool and warm; without it each cools when another comes on.</summary>
+    public WarmingPlan? Warming { get; init; }
+    /// <summary>Lines at which lines of plastic begin, with the way to them, counted from 0.</summary>
+    public List<int> PathLines { get; } = [];
     /// <summary>Lines at which the layers begin, counted from 0.</summary>
     public List<int> LayerLines { get; } = [];
     /// <summary>Where routines were written, in order.</summary>
@@ -106,6 +112,7 @@ internal sealed partial class ProgramWriter
         _values["layer.height"] = (decimal)layer.Place.Height;
         LayerLines.Add(_out.Lines);
         _out.Line(Invariant($"; layer {index + 1} of {_layers.Count}, z {layer.Place.Top:0.###}"));
+        foreach (var kind in _stops[index]) Stop(kind, layer.Place.Top);
         Routine(RoutineMoment.BeforeLayer);
         if (number == 2) HeatOthers();
         _pace = new LayerPace(_job, _fastest, layer, number);
@@ -190,8 +197,13 @@ internal sealed partial class ProgramWriter
 
     private void Path(ToolPath path, LayerPlace place, int? part)
     {
-        if (path.Nozzle != _head.Nozzle) ChangeTool(path.Nozzle, place.Top);
+        var number = PathLines.Count;
+        PathLines.Add(_out.Lines);
+        var warmed = new Queue<WarmingPlan.Warmed>((Warming?.WarmsOn(number) ?? []).OrderBy(w => w.Share));
+        Warm(share: 0);
+        if (path.Nozzle != _head.Nozzle) ChangeTool(path.Nozzle, place.Top, Warming?.CoolsAt(number) ?? true);
         _labels.Begin(part ?? path.Part);
+        var laid = 0.0;
         var floor = path.Climbs ? place.Top - place.Height : place.Top;
         var perArea = (Filament.Flow ?? 1) / ExtrudedLine.FilamentArea(Filament.Diameter!.Value);
         // a spiral goes on where the layer below ended
@@ -204,11 +216,21 @@ internal sealed partial class ProgramWriter
         else
         {
             for (var i = 1; i < path.Points.Length; i++)
+            {
+                if (warmed.Count > 0) Warm((laid += path.Points[i - 1].To(path.Points[i])) / path.Length);
                 // what is shorter than positions are written to would be all rounding
                 if (i == path.Points.Length - 1 || _head.Here.To(path.Points[i]) > LeastMove) LayTo(i);
+            }
+            Warm(share: 1);
             if (path.Closed) LayTo(path.Points.Length);
         }
         _last = path;
+
+        void Warm(double share)
+        {
+            while (warmed.TryPeek(out var next) && next.Share <= share)
+                _out.Command("M104").Whole('T', warmed.Dequeue().Nozzle).Whole('S', next.Degrees).End();
+        }
 
         void LayTo(int point)
         {
@@ -221,12 +243,24 @@ internal sealed partial class ProgramWriter
     /// <summary>The fan for what hangs in the air, or for the layer.</summary>
     private void Cool(bool hangs) => _fans.To(_head.Nozzle, hangs && Filament.Fan.Bridge is { } share ? share : LayerFan);
 
-    /// <summary>The one nozzle to its standby, the owner's routine, the other nozzle hot.</summary>
-    private void ChangeTool(int next, double z)
+    /// <summary>Rises off the print and stops; what the owner did meanwhile may have changed speed and position.</summary>
+    private void Stop(StopKind kind, double z)
+    {
+        Leave();
+        var high = Math.Min(z + WaitsAbove, _job.Machine.Card.Envelope.Height!.Value);
+        if (!(high <= _head.Z)) _head.Rise(high);
+        WrittenStops.Say(kind, _spelling);
+        Forget();
+        _head.ResetFilament();
+        _head.Rise(Math.Max(high, ClearOfAll(z)));
+    }
+
+    /// <summary>The one nozzle to its standby where that pays, the owner's routine, the other nozzle hot.</summary>
+    private void ChangeTool(int next, double z, bool cools)
     {
         Leave(_recipe.NozzleChanges.Retraction);
         (_values["tool.now"], _values["tool.next"]) = (_head.Nozzle, next);
-        if (Filament.Nozzle.Standby is { } standby && _head.Nozzle < _job.Machine.Nozzles.Count)
+        if (cools && Filament.Nozzle.Standby is { } standby && _head.Nozzle < _job.Machine.Nozzles.Count)
             _out.Command("M104").Whole('T', _head.Nozzle).Whole('S', standby).End();
         _head.Nozzle = next;
         Routine(RoutineMoment.ToolChange);

@@ -15,6 +15,9 @@ internal sealed class Spelling(Machine machine, GcodeWriter to)
         if (_flavour.Spell(what, values) is { } line && IsThere(line)) to.Line(line);
     }
 
+    /// <summary>Whether the dialect can say something, and the machine has the command.</summary>
+    public bool Has(string what) => _flavour.Spell(what) is { } line && IsThere(line);
+
     /// <summary>Whether the machine has the command of a line; some have theirs only where they were switched on.</summary>
     private bool IsThere(string line)
     {

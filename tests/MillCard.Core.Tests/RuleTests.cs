@@ -50,6 +50,10 @@ public class RuleTests
 
     private const string Endless = "[gcode_macro GO_ROUND]\ngcode:\n  G4 P1\n  GO_ROUND\n";
 
+    /// <summary>Many short moves along a line.</summary>
+    private static string Crumbs(double each) => string.Concat(Enumerable.Range(1, 120).Select(i =>
+        string.Create(System.Globalization.CultureInfo.InvariantCulture, $"G1 X{i * each:0.###} E0.001 F4800\n")));
+
     private static readonly Card Klipper = On(FlavourId.Klipper, Warmer);
     private static readonly Card TwoNozzles = Plain with
     {
@@ -63,7 +67,11 @@ public class RuleTests
     private static readonly Dictionary<string, Card> Machines = new()
     {
         ["wide"] = Plain with { Motion = Cards.Bare().Motion },
-        ["slow board"] = Plain with { Motion = Plain.Motion with { StepRate = 10_000 } },
+        ["slow board"] = Plain with
+        {
+            Motion = Plain.Motion with { StepRate = 10_000 },
+            Firmware = Plain.Firmware with { MovesPerSecond = 50 },
+        },
         ["weak bed"] = Plain with { Heat = Plain.Heat with { Bed = new() { Best = 71 } } },
         ["RepRapFirmware"] = On(FlavourId.RepRapFirmware),
         ["Klipper without macros"] = On(FlavourId.Klipper),
@@ -97,6 +105,7 @@ public class RuleTests
             "M206 X5\n" + Warm + "G1 X9 E1\n" },
         { "line-without-effect", "plain", "M141 S50\n", 1, "M140 S50\n" },
         { "speed-over-limit", "plain", "G28\nG1 X100 F12000\n", 2, "G28\nG1 X100 F10800\n" },
+        { "moves-too-quick", "slow board", "G28\nM83\n" + Crumbs(0.1), 3, "G28\nM83\n" + Crumbs(1.4) },
         { "step-rate", "slow board", "G28\nG1 X100 F9000\n", 2, "G28\nG1 X100 F7000\n" },
         { "relative-left-on", "plain", "G28\nG91\nG1 X5 F600\n", 2, "G28\nG91\nG1 X5 F600\nG90\n" },
         { "head-hits-print", "plain", Warm + "G1 X20 Y20 Z5\nG1 X40 E1\nG1 Y30 E1\nG1 X60\nG1 Z1\nG1 X30 Y25\n" + Off, 12,

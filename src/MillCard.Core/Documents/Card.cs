@@ -129,6 +129,10 @@ public sealed record Firmware : OpenRecord
     /// <summary>Version of the firmware.</summary>
     [Field("firmware version", Most = 120, Short = "version", Pages = FieldPages.Sheet)]
     public string? Version { get; init; }
+    /// <summary>How many moves a second the board takes at most.</summary>
+    [Field("moves a second", "1/s", AtLeast = 10, AtMost = 100000, Pages = FieldPages.Sheet,
+        Hint = "From where on a curve of short moves stutters")]
+    public int? MovesPerSecond { get; init; }
     /// <summary>What this version is known not to store, in the owner's words.</summary>
     [Field("what it does not store", Most = 1000, Short = "does not store", Pages = FieldPages.Sheet)]
     public string? DoesNotStore { get; init; }

@@ -35,6 +35,11 @@ public sealed record Recipe : OpenRecord, IDocument
         Departs = Departs.Part)]
     [Tends("More of it means fewer moves a second, which a slow board keeps up with; curves turn to chords.", Accuracy = -1)]
     public double Deviation { get; init; } = 0.01;
+    /// <summary>Whether curves are written as arcs, within the deviation of paths.</summary>
+    [Group("Layers and lines")]
+    [Field("curves as arcs", Also = "G2, G3, arc welding, fewer moves", Departs = Departs.Part)]
+    [Tends("One move stands for many; some boards cut arcs into coarser pieces.", Accuracy = 0)]
+    public bool Arcs { get; init; }
     /// <summary>Lines along the contour.</summary>
     [Group("Walls and shells")]
     [Field("walls", "", AtLeast = 0, AtMost = 100, Also = "perimeters, shells, contours", Departs = Departs.Zone,

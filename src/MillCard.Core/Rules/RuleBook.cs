@@ -70,6 +70,7 @@ public static class RuleBook
         new LineWithoutEffect(),
         new SpeedOverLimit(),
         new StepRateOverLimit(),
+        new MovesTooQuick(),
         new RelativeLeftOn(),
         new HeadHitsPrint(),
         new TargetOverRating(),

@@ -17,6 +17,9 @@ internal sealed class LayerLines
     /// <summary>The same where the inside is solid: rows across so narrow a place would be short and leave holes along its sides.</summary>
     private const int BetweenWhereSolid = 5;
 
+    /// <summary>Arcs need some play where none is asked for, mm.</summary>
+    private const double LeastArcError = 0.002;
+
     private readonly Shape _region;
     private readonly LayerPlace _place;
     private readonly int _layer;
@@ -55,7 +58,8 @@ internal sealed class LayerLines
             Missing = lines._missing,
         };
 
-        IReadOnlyList<ToolPath> Thinned(IReadOnlyList<ToolPath> paths) => [.. paths.Select(path => path.Thinned(first.Deviation))];
+        IReadOnlyList<ToolPath> Thinned(IReadOnlyList<ToolPath> paths) => [.. paths.Select(path =>
+            path.Thinned(first.Deviation) with { ArcsWithin = first.Arcs ? Math.Max(first.Deviation, LeastArcError) : null })];
     }
 
     private static bool HasSameWalls(Recipe a, Recipe b) =>

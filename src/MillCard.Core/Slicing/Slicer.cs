@@ -67,7 +67,9 @@ public static class Slicer
         var plans = ordered.Layers;
         notes.AddRange(ordered.Notes);
         notes.AddRange(Vanished(job, parts));
-        notes.AddRange(WrittenStops.Notes(job, plans, new Spelling(job.Machine, new GcodeWriter())));
+        var spelling = new Spelling(job.Machine, new GcodeWriter());
+        notes.AddRange(WrittenStops.Notes(job, plans, spelling));
+        if (parts.Any(p => p.Recipe.Arcs) && !(spelling.Knows("G2") && spelling.Knows("G3"))) notes.Add(NoArcs);
         if (plans.All(l => l.Paths.Count == 0))
             return new SliceResult(default, [], null,
                 [new Finding("nothing-to-print", Severity.Stop, "No part is anywhere wide enough for a line.",
@@ -134,6 +136,10 @@ public static class Slicer
             return new PartToSlice(grown, part.Mesh, new Footprints(Placement.Oriented(part.Mesh, grown.Scale, grown.Tilt), stop));
         })],
     };
+
+    private static readonly Finding NoArcs = new("arcs-not-known", Severity.Note,
+        "Curves are written as straight moves: the card does not say that its firmware knows G2 and G3.",
+        "Arcs that a firmware does not know would be left out.", "/recipe/arcs");
 
     /// <summary>Parts of which nothing is laid, while others are.</summary>
     private static IEnumerable<Finding> Vanished(SliceJob job, List<LaidPart> parts) =>

@@ -44,6 +44,9 @@ public sealed record RunResult(
     /// <summary>What changing nozzles costs; null where one prints it all.</summary>
     public ChangeCost? Changes { get; init; }
 
+    /// <summary>Moves in the busiest second; null for a program that ran long ago.</summary>
+    public int? BusiestSecond { get; init; }
+
     /// <summary>What the plastic is used for; empty for a program that was brought, or sliced long ago.</summary>
     public IReadOnlyList<PlasticUsed> Uses { get; init; } = [];
 
@@ -54,7 +57,11 @@ public sealed record RunResult(
         var spent = Core.DryRun.Spent.Of(run, card, filaments, copies);
         return new RunResult(name, origin, run.TotalSeconds, spent.Filament, spent.Grams, spent.Cost, run.Extents, run.Text.Count,
             run.Text.Bytes.Length, layers, took, findings)
-        { ByNozzle = [.. spent.ByNozzle.Select(n => n.Filament)], Spent = spent.ByNozzle };
+        {
+            BusiestSecond = Core.DryRun.BusiestSecond.Of(run).Moves,
+            ByNozzle = [.. spent.ByNozzle.Select(n => n.Filament)],
+            Spent = spent.ByNozzle,
+        };
     }
 }
 

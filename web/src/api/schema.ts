@@ -6414,6 +6414,11 @@ export interface components {
             board?: null | string;
             /** @description Version of the firmware. */
             version?: null | string;
+            /**
+             * Format: int32
+             * @description How many moves a second the board takes at most.
+             */
+            movesPerSecond?: null | number;
             /** @description What this version is known not to store, in the owner's words. */
             doesNotStore?: null | string;
             /** @description The file that holds the owner's macros, as it stands in the machine; only flavours with such a file read it. */
@@ -8209,6 +8214,8 @@ export interface components {
              * @description How far a path may leave its curve, so that it takes fewer and longer moves, mm.
              */
             deviation?: number;
+            /** @description Whether curves are written as arcs, within the deviation of paths. */
+            arcs?: boolean;
             /**
              * Format: int32
              * @description Lines along the contour.
@@ -8548,6 +8555,11 @@ export interface components {
             /** @description Time, filament, mass and cost of each nozzle; empty for a program that ran long ago. */
             spent?: components["schemas"]["NozzleSpent"][];
             changes?: null | components["schemas"]["ChangeCost"];
+            /**
+             * Format: int32
+             * @description Moves in the busiest second; null for a program that ran long ago.
+             */
+            busiestSecond?: null | number;
             /** @description What the plastic is used for; empty for a program that was brought, or sliced long ago. */
             uses?: components["schemas"]["PlasticUsed"][];
         };

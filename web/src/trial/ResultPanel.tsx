@@ -51,6 +51,7 @@ export function ResultPanel() {
             {result.changes && <Figure name="changes" value={`${result.changes.changes}, ${duration(result.changes.seconds)}`} />}
             {result.cost != null && <Figure name="cost" value={result.cost.toFixed(2)} />}
             <Figure name="layers" value={String(result.layers || '—')} />
+            {result.busiestSecond != null && <Figure name="busiest second" value={`${result.busiestSecond} moves`} />}
           </dl>
           <ByNozzle spent={result.spent ?? []} old={stale} />
           <ByUse uses={result.uses ?? []} old={stale} />

@@ -10,7 +10,8 @@ const kinds = { filament: 'change the filament', pause: 'pause' } as const
 export function Stops() {
   const { asked, change } = useTrial('asked', 'change')
   const stops = asked.stops ?? []
-  const add = () => change((before) => ({ ...before, stops: [...(before.stops ?? []), { z: (stops.at(-1)?.z ?? 0) + 5, for: 'filament' }] }))
+  const next: TrialStop = { z: (stops.at(-1)?.z ?? 0) + 5, for: 'filament' }
+  const add = () => change((before) => ({ ...before, stops: [...(before.stops ?? []), next] }))
   return (
     <section aria-label="Stops">
       <div className="head-line between">

@@ -20,6 +20,8 @@ public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double
     public double? Speed { get; init; }
     /// <summary>Cross-section of the strand, mm², where it is not that of a line of its width and the layer's height.</summary>
     public double? Section { get; init; }
+    /// <summary>How far arcs may lie off it, mm, where its curves are to be written as arcs; null where they are not.</summary>
+    public double? ArcsWithin { get; init; }
     /// <summary>Whether the nozzle climbs by a layer along it.</summary>
     public bool Climbs { get; init; }
     /// <summary>Corners of a way to its first point that stays within the part, from the end of the path before it; null where there is

@@ -35,6 +35,7 @@ internal sealed partial class ProgramWriter
     private readonly WrittenFans _fans;
     private readonly PartLabels _labels;
     private readonly ILookup<int, StopKind> _stops;
+    private readonly bool _arcs;
     private LayerPace _pace;
     private double _acceleration = double.NaN;
     /// <summary>Height that is clear of the parts that stand finished, mm.</summary>
@@ -56,6 +57,7 @@ internal sealed partial class ProgramWriter
         _values["job.seconds"] = Math.Round(seconds);
         _pace = new LayerPace(job, _fastest, layers[0], 1);
         _stops = WrittenStops.Before(job, layers);
+        _arcs = _spelling.Knows("G2") && _spelling.Knows("G3");
         if (job.TextOf(RoutineMoment.Start).Text?.Contains("tool.first", StringComparison.Ordinal) == true) _head.Nozzle = job.FirstNozzle;
         var nozzles = layers.SelectMany(l => l.Paths).Select(p => p.Nozzle).Distinct().ToArray();
         _obstacles = [.. nozzles.SelectMany(n => Forbidden.All(job.Machine, layers[0].Place.Height, n))
@@ -218,11 +220,18 @@ internal sealed partial class ProgramWriter
             for (var i = 1; i < path.Points.Length; i++)
             {
                 if (warmed.Count > 0) Warm((laid += path.Points[i - 1].To(path.Points[i])) / path.Length);
+                if (ArcFrom(path, i - 1) is { } arc)
+                {
+                    LayTo(arc.End, arc);
+                    laid += arc.Length - path.Points[i - 1].To(path.Points[i]);
+                    i = arc.End;
+                    continue;
+                }
                 // what is shorter than positions are written to would be all rounding
                 if (i == path.Points.Length - 1 || _head.Here.To(path.Points[i]) > LeastMove) LayTo(i);
             }
             Warm(share: 1);
-            if (path.Closed) LayTo(path.Points.Length);
+            if (path.Closed && _head.Here != path.Points[0]) LayTo(path.Points.Length);
         }
         _last = path;
 
@@ -232,13 +241,19 @@ internal sealed partial class ProgramWriter
                 _out.Command("M104").Whole('T', warmed.Dequeue().Nozzle).Whole('S', next.Degrees).End();
         }
 
-        void LayTo(int point)
+        void LayTo(int point, Arcs.Arc? arc = null)
         {
             if (path.Paces is { } paces) Cool(paces[point - 1].Hangs);
-            _head.Lay(path.Points[point % path.Points.Length], perArea * path.SectionTo(point, place.Height),
+            var (end, perMm, speed) = (path.Points[point % path.Points.Length], perArea * path.SectionTo(point, place.Height),
                 _pace.SpeedOf(path, point - 1));
+            if (arc is { } round) _head.Lay(end, round, perMm, speed);
+            else _head.Lay(end, perMm, speed);
         }
     }
+
+    /// <summary>The arc that a line's way runs along from a point on, where arcs are wanted and the machine knows them.</summary>
+    private Arcs.Arc? ArcFrom(ToolPath path, int point) =>
+        path is { ArcsWithin: { } error, Widths: null } && _arcs && _head.Here == path.Points[point] ? Arcs.From(path, point, error) : null;
 
     /// <summary>The fan for what hangs in the air, or for the layer.</summary>
     private void Cool(bool hangs) => _fans.To(_head.Nozzle, hangs && Filament.Fan.Bridge is { } share ? share : LayerFan);

@@ -56,6 +56,21 @@ internal sealed class WrittenHead(Machine machine, GcodeWriter to)
         Here = end;
     }
 
+    /// <summary>Lays an arc.</summary>
+    /// <param name="end">mm, bed frame.</param>
+    /// <param name="arc">From where the nozzle is.</param>
+    /// <param name="perMm">mm of filament a mm.</param>
+    /// <param name="speed">mm/s.</param>
+    public void Lay(Point end, Arcs.Arc arc, double perMm, double speed)
+    {
+        var from = Here;
+        Begin(arc.Sweep > 0 ? "G3" : "G2", end);
+        to.Word('I', arc.Centre.X - from.X).Word('J', arc.Centre.Y - from.Y);
+        Fed(arc.Length * perMm);
+        Finish(speed);
+        Here = end;
+    }
+
     /// <summary>Goes straight to a place without laying.</summary>
     public void Go(Point end, double speed)
     {

@@ -52,8 +52,9 @@ internal static class WrittenStops
         {
             var pointer = JsonPointer.Root / "stops" / index;
             if (layer <= 0)
-                yield return new Finding("stop-not-reached", Severity.Caution, Invariant(
-                    $"The stop at {stop.Z:0.##} mm does not come: ") + (layer < 0 ? "no layer reaches above it." : "no layer lies below it."),
+                yield return new Finding("stop-not-reached", Severity.Caution,
+                    Invariant($"The stop at {stop.Z:0.##} mm does not come: ")
+                        + (layer < 0 ? "no layer reaches above it." : "no layer lies below it."),
                     "The print would go on without it.", pointer / "z");
             else if (!spelling.Has(Name(stop.For)) && !spelling.Has(Name(StopKind.Pause)))
                 yield return new Finding("stop-not-said", Severity.Stop, Invariant(

@@ -85,7 +85,8 @@ public class WritingTests
     private static readonly LayerPlace[] Places = [.. Enumerable.Range(0, 4).Select(i => LayerHeights.At(i, 0.3, 0.2))];
 
     private static string[] Told(Shape[] regions, Func<int, Shape>? held = null, int gap = 0) =>
-        [.. Islands.Of("arch", regions, Places, held, gap, lift: 1).Select(f => f.Message)];
+        [.. Islands.Of("arch", regions, Places, held is null ? null : i => i - 1 - gap >= 0 ? held(i - 1 - gap) : Plane.Empty, lift: 1)
+            .Select(f => f.Message)];
 
     [Fact]
     public void A_piece_with_nothing_below_is_told_with_layer_height_size_and_place()

@@ -26,6 +26,25 @@ public sealed record LayerSizes : OpenRecord
     [Tends("More steps for the first layer forgive an uneven bed.", Time = 1, Adhesion = 1)]
     public int? FirstRungs { get; init; }
 
+    /// <summary>How far the edge of a layer may stand off the surface, mm: layers are as high as that allows; all alike where nothing is
+    /// said.</summary>
+    [Field("surface error of layers", "mm", AtLeast = 0.005, AtMost = 1, Otherwise = "heights alike",
+        Also = "variable layer height, adaptive layers, cusp height")]
+    [Tends("More of it means higher layers on slopes; upright walls are as high as they may be.", Time = 2, Surface = -2)]
+    public double? Error { get; init; }
+    /// <summary>Lowest layer where heights vary, mm; half of the usual where nothing is said.</summary>
+    [Field("lowest layer", "mm", AtLeast = 0.01, AtMost = 2, Otherwise = "half", When = "error")]
+    [Tends("Lower layers show less on flat slopes, and take longer.", Surface = -1, Time = 1)]
+    public double? Lowest { get; init; }
+    /// <summary>Highest layer where heights vary, mm; the usual height where nothing is said.</summary>
+    [Field("highest layer", "mm", AtLeast = 0.01, AtMost = 2, Otherwise = "as usual", When = "error")]
+    [Tends("Higher layers on upright walls are quicker.", Time = 1, Strength = -1)]
+    public double? Highest { get; init; }
+
+    /// <summary>Lowest and highest layer of a complete recipe, mm.</summary>
+    internal (double Lowest, double Highest) Range => Error is null ? (Others!.Value, Others.Value)
+        : (Math.Min(Lowest ?? Others!.Value / 2, Others!.Value), Math.Max(Highest ?? 0, Others!.Value));
+
     /// <summary>Height of the first layer of a complete recipe, mm.</summary>
     internal double FirstHeight => First ?? Others!.Value;
 }

@@ -49,7 +49,9 @@ public static class NozzleBounds
                         $"Its {name} of {w:0.##} mm are {100 * w / d:0} % of the nozzle; {100 * LeastWidth:0} to {100 * most:0} % go."),
                     pointer, MisfitWeight.Impossible));
         foreach (var (name, are, height, pointer) in new[] { ("first layer", "is", recipe.Layers.First, "/layers/first"),
-            ("layers", "are", recipe.Layers.Others, "/layers/others") })
+            ("layers", "are", recipe.Layers.Others, "/layers/others"),
+            ("lowest layers", "are", Varying(recipe.Layers, r => r.Lowest), "/layers/lowest"),
+            ("highest layers", "are", Varying(recipe.Layers, r => r.Highest), "/layers/highest") })
         {
             if (height is not { } h) continue;
             var of = Invariant($"Its {name} of {h:0.###} mm {are} {100 * h / d:0.#} % of the nozzle");
@@ -67,4 +69,8 @@ public static class NozzleBounds
         return misfits;
     }
 
+
+    /// <summary>A bound of heights that vary, where it is not the usual height; null where heights are alike.</summary>
+    private static double? Varying(LayerSizes layers, Func<(double Lowest, double Highest), double> of) =>
+        layers is { Error: not null, Others: { } usual } && of(layers.Range) is var height && height != usual ? height : null;
 }

@@ -2,6 +2,7 @@ using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
+using MillCard.Core.Motion;
 using MillCard.Core.Slicing.Filling;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Paths;
@@ -23,25 +24,27 @@ internal sealed class Layering
     private readonly ParallelOptions _options;
     private readonly IProgress<Progress>? _progress;
 
-    private Layering(SliceJob job, PartToSlice part, IProgress<Progress>? progress, CancellationToken stop)
+    private Layering(SliceJob job, PartToSlice part, LayerPlace[]? places, IProgress<Progress>? progress, CancellationToken stop)
     {
         (_job, _part, _progress) = (job, part, progress);
         _recipe = job.RecipeOf(part.Part);
         _nozzle = job.Machine.NozzlesOf(part.Part.Nozzles)[0];
         _mesh = Placement.Place(part.Mesh, part.Part);
-        _places = LayerHeights.Of(_mesh.Box.MaxZ, _recipe.Layers.FirstHeight, _recipe.Layers.Others!.Value);
+        _places = places is null ? LayerHeights.Of([_mesh], _recipe.Layers, Ladder.Of(job.Machine.Card)?.FullStep)
+            : LayerHeights.Below(places, _mesh.Box.MaxZ);
         _options = job.Parallel(stop);
     }
 
     /// <summary>Cuts a part and lays its lines, layers in parallel.</summary>
     /// <param name="job">The job.</param>
     /// <param name="part">One of its parts.</param>
+    /// <param name="places">Layers of all parts that grow together; null where the part stands alone.</param>
     /// <param name="ground">Where supports may stand.</param>
     /// <param name="lift">What lies under the part, mm.</param>
     /// <param name="progress">Told after every layer of every stage.</param>
     /// <param name="stop">Ends the computation.</param>
-    public static LaidPart Of(SliceJob job, PartToSlice part, AllowedGround ground, double lift, IProgress<Progress>? progress,
-        CancellationToken stop) => new Layering(job, part, progress, stop).Lay(ground, lift);
+    public static LaidPart Of(SliceJob job, PartToSlice part, LayerPlace[]? places, AllowedGround ground, double lift,
+        IProgress<Progress>? progress, CancellationToken stop) => new Layering(job, part, places, progress, stop).Lay(ground, lift);
 
     private LaidPart Lay(AllowedGround ground, double lift)
     {
@@ -50,7 +53,8 @@ internal sealed class Layering
             done => Tell("sections", done, n));
         var zones = new Zones(_job.Zones, _recipe, [.. _places.Select(p => p.Middle)]);
         var regions = zones.Cut(sections.Regions);
-        var longest = zones.Recipes.Max(r => Math.Max(r.TopLayers, r.BottomLayers));
+        var (usual, lowest) = (_recipe.Layers.Others!.Value, _places.Select(p => p.Height).DefaultIfEmpty(1).Min());
+        var longest = (int)Math.Ceiling(zones.Recipes.Max(r => Math.Max(r.TopLayers, r.BottomLayers)) * usual / lowest);
         var common = new CommonToNeighbours(regions, Math.Max(longest, 1), _options);
         var nozzleWidth = _job.Machine.Nozzles[_nozzle].Diameter ?? _recipe.LineWidth!.Value;
         var filler = new LayerFill(regions, _places, common, nozzleWidth);
@@ -62,7 +66,7 @@ internal sealed class Layering
         {
             layers[i] = _job.Recipe.Spiral && i >= _recipe.BottomLayers ? Spiral(regions[i], i)
                 : LayerLines.Of(regions[i], _places[i], i, zones.PiecesOf(i, regions[i], i + 1 < n ? regions[i + 1] : Plane.Empty), filler,
-                    CarriedAt(i, regions, supports, task?.Gap ?? 0));
+                    CarriedAt(i, regions, supports, task));
             if (supports is not null)
                 layers[i] = layers[i] with
                 {
@@ -75,13 +79,13 @@ internal sealed class Layering
         Seam(layers, zones);
 
         List<Finding> findings = [.. MeshNotes.Of(_part, sections)];
-        findings.AddRange(Islands.Of(_part.Part.Name, regions, _places, supports is null ? null : i => layers[i].Held, task?.Gap ?? 0,
-            lift));
+        findings.AddRange(Islands.Of(_part.Part.Name, regions, _places,
+            supports is null ? null : i => task!.TopFor(i) is >= 0 and var top ? layers[top].Held : Plane.Empty, lift));
         if (task is not null && supports is not null && BareOverhangs.Of(_part.Part.Name, task, supports, _places, lift) is { } bare)
             findings.Add(bare);
         if (ThinNotes.Of(_part.Part.Name, layers, _places, _recipe.Wall.LeastLine * nozzleWidth) is { } thin) findings.Add(thin);
         if (_job.Recipe.Spiral && MeshNotes.Spiral(_part, regions.Skip(_recipe.BottomLayers)) is { } several) findings.Add(several);
-        return new LaidPart(layers, _recipe, findings);
+        return new LaidPart(layers, _places, _recipe, findings);
     }
 
     private (SupportTask? Task, SupportAreas? Areas) Supports(Shape[] regions, Zones zones, AllowedGround ground, double lift)
@@ -90,18 +94,18 @@ internal sealed class Layering
         if (supports.Pattern == SupportPattern.None && !zones.Any(ZoneUse.Support) && !_part.Part.Marks.Any(m => m.Wanted))
             return (null, null);
         _progress?.Report(new Progress("supports", 0, 1));
-        var (width, height) = (_recipe.WidthOf(PathKind.Support), _recipe.Layers.Others!.Value);
+        var width = _recipe.WidthOf(PathKind.Support);
         var overhangs = Overhangs.Of(regions, _places, supports, zones, _mesh, _part.Part.Marks, width, _options);
         var task = new SupportTask(regions, overhangs, i => ground.Of(_nozzle, _places[i].Top - _places[i].Height + lift), supports, width,
-            height);
+            _places);
         return (task, supports.Pattern == SupportPattern.Branching ? Branches.Of(task, _options) : Columns.Of(task, _options));
     }
 
     /// <summary>What lies below a layer and carries it; null where that is all of it.</summary>
-    private static Shape? CarriedAt(int layer, Shape[] regions, SupportAreas? supports, int gap)
+    private static Shape? CarriedAt(int layer, Shape[] regions, SupportAreas? supports, SupportTask? task)
     {
         if (layer == 0 || ReferenceEquals(regions[layer], regions[layer - 1])) return null;
-        var held = layer - 1 - gap;
+        var held = task?.TopFor(layer) ?? -1;
         return supports is null || held < 0 ? regions[layer - 1]
             : Plane.Union([regions[layer - 1], supports.Body[held], supports.Interface[held]]);
     }

@@ -50,7 +50,7 @@ internal static class SliceRefusals
             yield return new Finding("too-many-layers", Severity.Stop, $"This would be more than {MostLayers} layers.",
                 "Use higher layers.", "/recipe/layers/others");
         foreach (var (height, pointer) in new[] { (layers.FirstHeight, "/recipe/layers/first"),
-            (layers.Others!.Value, "/recipe/layers/others") })
+            (layers.Others!.Value, "/recipe/layers/others"), (layers.Range.Highest, "/recipe/layers/highest") }.DistinctBy(h => h.Item1))
             if (height > width)
                 yield return new Finding("line-higher-than-wide", Severity.Stop,
                     Invariant($"A line of {width:0.###} mm cannot be {height:0.###} mm high."),

@@ -14,6 +14,7 @@ using MillCard.Core.Rules.CardRules;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Order;
 using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Slicing.Sections;
 using MillCard.Core.Slicing.Supporting;
 using MillCard.Core.Slicing.Writing;
 
@@ -45,9 +46,10 @@ public static class Slicer
         notes.AddRange(MisfitNotes(job));
         notes.AddRange(NozzleNotes.Of(job));
         var ground = new AllowedGround(job);
+        var places = job.Sequence == Sequence.OneAtATime ? null : CommonPlaces(job);
         foreach (var part in job.Parts)
         {
-            var laid = Layering.Of(job, part, ground, Foot.Lift(job.Recipe), progress, stop);
+            var laid = Layering.Of(job, part, places, ground, Foot.Lift(job.Recipe), progress, stop);
             notes.AddRange(laid.Findings);
             parts.Add(laid);
         }
@@ -136,6 +138,16 @@ public static class Slicer
             return new PartToSlice(grown, part.Mesh, new Footprints(Placement.Oriented(part.Mesh, grown.Scale, grown.Tilt), stop));
         })],
     };
+
+    /// <summary>The layers of parts that grow together.</summary>
+    private static LayerPlace[] CommonPlaces(SliceJob job)
+    {
+        var layers = job.Recipe.Layers;
+        return layers.Error is null
+            ? LayerHeights.Of(job.Parts.Max(p => p.Footprints.Height), layers.FirstHeight, layers.Others!.Value)
+            : LayerHeights.Of([.. job.Parts.Select(p => Placement.Place(p.Mesh, p.Part))], layers,
+                Ladder.Of(job.Machine.Card)?.FullStep);
+    }
 
     private static readonly Finding NoArcs = new("arcs-not-known", Severity.Note,
         "Curves are written as straight moves: the card does not say that its firmware knows G2 and G3.",

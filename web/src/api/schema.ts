@@ -6844,6 +6844,22 @@ export interface components {
              * @description The first layer's height as a number of full steps of Z.
              */
             firstRungs?: null | number;
+            /**
+             * Format: double
+             * @description How far the edge of a layer may stand off the surface, mm: layers are as high as that allows; all alike where nothing is
+             *                 said.
+             */
+            error?: null | number;
+            /**
+             * Format: double
+             * @description Lowest layer where heights vary, mm; half of the usual where nothing is said.
+             */
+            lowest?: null | number;
+            /**
+             * Format: double
+             * @description Highest layer where heights vary, mm; the usual height where nothing is said.
+             */
+            highest?: null | number;
         };
         LearnQuestion: {
             card?: null | components["schemas"]["Card"];

@@ -93,8 +93,9 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
     /// width more.</summary>
     private (Shape Sparse, Shape Solid) Parted(int layer, Recipe recipe, Shape inside, double width)
     {
-        var above = recipe.TopLayers > 0 ? common.Of(layer + 1, recipe.TopLayers) : null;
-        var below = recipe.BottomLayers > 0 ? common.Of(layer - recipe.BottomLayers, recipe.BottomLayers) : null;
+        var (tops, bottoms) = (Count(layer, 1, recipe.TopLayers, recipe), Count(layer, -1, recipe.BottomLayers, recipe));
+        var above = tops > 0 ? common.Of(layer + 1, tops) : null;
+        var below = bottoms > 0 ? common.Of(layer - bottoms, bottoms) : null;
         var covered = above is not null && below is not null ? Plane.Intersection(above, below) : above ?? below ?? inside;
         if (covered.IsEmpty) return (Plane.Empty, inside);
         var bare = ReferenceEquals(covered, inside) ? Plane.Empty : Plane.Difference(inside, covered);
@@ -102,6 +103,20 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
         // the band itself is taken away, not what of it lies inside: edges that coincide are slow to overlay
         var band = Plane.Offset(Plane.Offset(bare, -width / 4), width);
         return (Plane.Difference(inside, band), Plane.Intersection(band, inside));
+    }
+
+    /// <summary>How many layers above or below make as thick a shell as so many of the usual height.</summary>
+    private int Count(int layer, int way, int layers, Recipe recipe)
+    {
+        if (recipe.Layers.Error is null) return layers;
+        var (thick, count) = (layers * recipe.Layers.Others!.Value, 0);
+        for (var sum = 0.0; sum < thick - 1e-6; count++)
+        {
+            var next = layer + way * (count + 1);
+            if (next < 0 || next >= places.Length) return count + 1;
+            sum += places[next].Height;
+        }
+        return count;
     }
 
     /// <summary>Where nothing lies on the solid area, with half a line's width more all round.</summary>

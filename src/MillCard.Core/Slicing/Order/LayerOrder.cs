@@ -21,6 +21,7 @@ internal sealed class LayerOrder
     private readonly AllowedGround _ground;
     private readonly int[] _nozzles, _inUse;
     private readonly double _lift;
+    private readonly LayerPlace[] _places;
     private readonly List<Finding> _notes = [];
 
     private LayerOrder(SliceJob job, IReadOnlyList<LaidPart> parts, AllowedGround ground)
@@ -29,6 +30,7 @@ internal sealed class LayerOrder
         _nozzles = [.. job.Parts.Select(p => job.Machine.NozzlesOf(p.Part.Nozzles)[0])];
         _inUse = [.. _nozzles.Distinct().Order()];
         _lift = Foot.Lift(job.Recipe);
+        _places = parts.MaxBy(p => p.Places.Length)!.Places;
     }
 
     /// <summary>Layers in order, and what forbids them.</summary>
@@ -132,7 +134,7 @@ internal sealed class LayerOrder
     private LayerPlan Plan(int layer, int[][] sequence, Surroundings around)
     {
         var (recipe, nozzles) = (_job.Recipe, sequence[layer]);
-        var place = LayerHeights.At(layer, recipe.Layers.FirstHeight, recipe.Layers.Others!.Value);
+        var place = _places[layer];
         var lines = new OrderedLayer(new Point(_job.Machine.Frames.ZeroX, _job.Machine.Frames.ZeroY));
         if (layer < recipe.Skirt.Layers || recipe.Skirt.ToTop) lines.Add(around.Skirt, nozzles[0]);
         if (layer == 0)

@@ -1,6 +1,7 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
+using MillCard.Core.Slicing.Sections;
 
 namespace MillCard.Core.Slicing.Paths;
 
@@ -22,6 +23,7 @@ internal sealed record PartLayer(Shape Region, IReadOnlyList<IReadOnlyList<ToolP
 
 /// <summary>A part cut and laid.</summary>
 /// <param name="Layers">From the bottom up.</param>
+/// <param name="Places">Where the layers lie.</param>
 /// <param name="Recipe">Its own settings.</param>
 /// <param name="Findings">What was noticed.</param>
-internal sealed record LaidPart(PartLayer[] Layers, Recipe Recipe, IReadOnlyList<Finding> Findings);
+internal sealed record LaidPart(PartLayer[] Layers, LayerPlace[] Places, Recipe Recipe, IReadOnlyList<Finding> Findings);

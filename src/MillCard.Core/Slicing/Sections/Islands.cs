@@ -13,10 +13,9 @@ internal static class Islands
     /// <param name="part">Name of the part.</param>
     /// <param name="regions">Its cross-sections.</param>
     /// <param name="places">Its layers.</param>
-    /// <param name="held">What supports cover, by layer; null for none.</param>
-    /// <param name="gap">Layers left free between support and part.</param>
+    /// <param name="held">What supports cover under the gap below a layer; null for none.</param>
     /// <param name="lift">What lies under the part, mm.</param>
-    public static IEnumerable<Finding> Of(string part, Shape[] regions, LayerPlace[] places, Func<int, Shape>? held, int gap, double lift)
+    public static IEnumerable<Finding> Of(string part, Shape[] regions, LayerPlace[] places, Func<int, Shape>? held, double lift)
     {
         var found = 0;
         for (var i = 1; i < regions.Length; i++)
@@ -25,8 +24,7 @@ internal static class Islands
             foreach (var piece in Plane.Polygons(regions[i]))
             {
                 if (piece.Area < LeastArea || Nesting.Meet(piece, regions[i - 1])) continue;
-                if (held is not null && i - 1 - gap >= 0 && held(i - 1 - gap) is { IsEmpty: false } below && Nesting.Meet(piece, below))
-                    continue;
+                if (held is not null && held(i) is { IsEmpty: false } below && Nesting.Meet(piece, below)) continue;
                 if (++found > Most) yield break;
                 var at = piece.InteriorPoint;
                 yield return new Finding("island-in-air", Severity.Caution,

@@ -1,3 +1,6 @@
+using MillCard.Core.Documents;
+using MillCard.Core.Meshes;
+
 namespace MillCard.Core.Slicing.Sections;
 
 /// <summary>One layer's place: its top above the bed and its height, mm.</summary>
@@ -16,6 +19,28 @@ public static class LayerHeights
     /// <param name="others">Height of the others, mm.</param>
     public static LayerPlace At(int layer, double first, double others) => layer == 0 ? new(first, first)
         : new(first + layer * others, others);
+
+    /// <summary>The layers of parts that are printed together.</summary>
+    /// <param name="meshes">As they stand on the bed.</param>
+    /// <param name="layers">Of a complete recipe.</param>
+    /// <param name="step">A full step of Z, mm; null where it is not known.</param>
+    internal static LayerPlace[] Of(IReadOnlyList<Mesh> meshes, LayerSizes layers, double? step)
+    {
+        if (layers.Error is not { } error) return Of(meshes.Max(m => m.Box.MaxZ), layers.FirstHeight, layers.Others!.Value);
+        var (lowest, highest) = layers.Range;
+        // rungs finer than positions are written to are none
+        var rung = step is > FinestRung and var full && full <= highest ? full : CommonRung;
+        var least = (int)Math.Ceiling(lowest / rung - 0.01);
+        return SlopedHeights.Of(meshes, new(layers.FirstHeight, rung, Math.Max(1, least),
+            Math.Max(Math.Max(1, least), (int)(highest / rung + 0.01)), error));
+    }
+
+    private const double FinestRung = 0.0025, CommonRung = 0.01;
+
+    /// <summary>The layers of a part among those of all.</summary>
+    /// <param name="all">Of all that is printed together.</param>
+    /// <param name="part">Height of the part, mm.</param>
+    internal static LayerPlace[] Below(LayerPlace[] all, double part) => [.. all.TakeWhile(place => place.Middle < part)];
 
     /// <summary>All layers whose middle lies in the part.</summary>
     /// <param name="part">Height of the part, mm.</param>

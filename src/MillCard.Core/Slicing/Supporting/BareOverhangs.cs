@@ -23,7 +23,7 @@ internal static class BareOverhangs
         var (all, largest, on) = (0.0, Plane.Empty, 0);
         for (var i = 0; i < task.Overhangs.Length; i++)
         {
-            var below = i - 1 - task.Gap;
+            var below = task.TopFor(i);
             if (below < 0 || task.Overhangs[i].IsEmpty) continue;
             var held = Plane.Union(areas.Body[below], areas.Interface[below]);
             var bare = Plane.Opened(Plane.Difference(task.Overhangs[i], Plane.Offset(held, holds, 2)), task.Width / 2, 2);

@@ -30,13 +30,12 @@ internal static class Branches
         for (var i = n - 1; i >= 0; i--)
         {
             options.CancellationToken.ThrowIfCancellationRequested();
-            var under = i + 1 + task.Gap + task.Supports.InterfaceLayers;
-            if (under < n && task.Overhangs[under] is { IsEmpty: false } over)
+            foreach (var over in task.OverhangsFrom(i + task.Supports.InterfaceLayers))
                 foreach (var tip in Tips(over))
                     // what a branch already holds needs no other
                     if (!nodes.Exists(node => new Point(node.X, node.Y).To(tip) < TipSpacing / 2))
                         nodes.Add(new Node(tip.X, tip.Y, TipRadius));
-            (standing[i], goesOn[i]) = Descend(nodes, task, blocked[i], task.Ground(i));
+            (standing[i], goesOn[i]) = Descend(nodes, task, task.HeightOf(i), blocked[i], task.Ground(i));
             nodes = [.. standing[i]];
         }
         if (task.Supports.From == SupportFrom.Bed) KeepThoseOnTheBed(standing, goesOn);
@@ -74,8 +73,7 @@ internal static class Branches
     {
         var near = new List<Shape>();
         for (var k = 1; k <= task.Supports.InterfaceLayers; k++)
-            if (layer + task.Gap + k < task.Overhangs.Length && task.Overhangs[layer + task.Gap + k] is { IsEmpty: false } over)
-                near.Add(Plane.Offset(over, task.Width / 2, 2));
+            near.AddRange(task.OverhangsFrom(layer + k - 1).Select(over => Plane.Offset(over, task.Width / 2, 2)));
         return Plane.Union(near);
     }
 
@@ -98,15 +96,16 @@ internal static class Branches
         }
     }
 
-    private static (List<Node> Moved, int[] To) Descend(List<Node> nodes, SupportTask task, Shape blocked, Shape ground)
+    private static (List<Node> Moved, int[] To) Descend(List<Node> nodes, SupportTask task, double height, Shape blocked,
+        Shape ground)
     {
-        var step = Lean * task.Height;
+        var step = Lean * height;
         var (moved, to) = (new List<Node>(nodes.Count), new int[nodes.Count]);
         Array.Fill(to, -1);
         for (var k = 0; k < nodes.Count; k++)
         {
             var node = nodes[k];
-            var radius = Math.Min(GreatestRadius, node.Radius + Thickens * task.Height);
+            var radius = Math.Min(GreatestRadius, node.Radius + Thickens * height);
             var at = Towards(node, nodes, step);
             var next = Clear(new Node(at.X, at.Y, radius), node, blocked, ground, 2 * step, task);
             if (next is not { } free) continue;

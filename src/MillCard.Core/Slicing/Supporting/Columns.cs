@@ -21,8 +21,7 @@ internal static class Columns
         for (var i = n - 1; i >= 0; i--)
         {
             options.CancellationToken.ThrowIfCancellationRequested();
-            if (i + 1 + task.Gap < n && task.Overhangs[i + 1 + task.Gap] is { IsEmpty: false } over)
-                hanging = Plane.Union(hanging, Plane.Offset(over, task.Width / 2, 2));
+            foreach (var over in task.OverhangsFrom(i)) hanging = Plane.Union(hanging, Plane.Offset(over, task.Width / 2, 2));
             if (hanging.IsEmpty) continue;
             // what the part itself covers ends here; what is only blocked by the gap goes on below
             hanging = Plane.Difference(hanging, task.Regions[i]);
@@ -44,8 +43,8 @@ internal static class Columns
         var near = new List<Shape>();
         for (var k = 1; k <= task.Supports.InterfaceLayers; k++)
         {
-            if (layer + task.Gap + k < task.Overhangs.Length) near.Add(Plane.Offset(task.Overhangs[layer + task.Gap + k], task.Width, 2));
-            if (layer - task.Gap - k >= 0) near.Add(task.Regions[layer - task.Gap - k]);
+            near.AddRange(task.OverhangsFrom(layer + k - 1).Select(over => Plane.Offset(over, task.Width, 2)));
+            if (layer - task.FreeBelow(layer) - k is >= 0 and var below) near.Add(task.Regions[below]);
         }
         return Opened(Plane.Intersection(here, Plane.Union([.. near.Where(s => !s.IsEmpty)])), task.Width / 2);
     }

@@ -1,3 +1,5 @@
+using MillCard.Core.Slicing.Sections;
+
 namespace MillCard.Core.Slicing.Supporting;
 
 /// <summary>What a part's supports cover on each of its layers.</summary>
@@ -6,27 +8,76 @@ namespace MillCard.Core.Slicing.Supporting;
 internal sealed record SupportAreas(Shape[] Body, Shape[] Interface);
 
 /// <summary>What supports have to know of a part.</summary>
-/// <param name="Regions">Its cross-sections.</param>
-/// <param name="Overhangs">What of each layer must be held up from below.</param>
-/// <param name="Ground">Where supports may stand, by layer.</param>
-/// <param name="Supports">The settings.</param>
-/// <param name="Width">Line width, mm.</param>
-/// <param name="Height">Height of the layers, mm.</param>
-internal sealed record SupportTask(Shape[] Regions, Shape[] Overhangs, Func<int, Shape> Ground, Documents.Supports Supports, double Width,
-    double Height)
+internal sealed class SupportTask
 {
-    /// <summary>Layers left free between support and part.</summary>
-    public int Gap => (int)Math.Ceiling(Supports.GapZ / Height - 0.01);
+    /// <summary>A gap counts as wide enough that lacks less than this share of a layer.</summary>
+    private const double Rounding = 0.01;
+
+    private readonly Func<int, Shape> _ground;
+    private readonly LayerPlace[] _places;
+    private readonly int[] _tops;
+    private readonly ILookup<int, int> _heldFrom;
+
+    /// <param name="regions">Its cross-sections.</param>
+    /// <param name="overhangs">What of each layer must be held up from below.</param>
+    /// <param name="ground">Where supports may stand, by layer.</param>
+    /// <param name="supports">The settings.</param>
+    /// <param name="width">Line width, mm.</param>
+    /// <param name="places">Its layers.</param>
+    public SupportTask(Shape[] regions, Shape[] overhangs, Func<int, Shape> ground, Documents.Supports supports, double width,
+        LayerPlace[] places)
+    {
+        (Regions, Overhangs, _ground, Supports, Width, _places) = (regions, overhangs, ground, supports, width, places);
+        _tops = [.. Enumerable.Range(0, places.Length).Select(layer => layer - 1 - FreeBelow(layer))];
+        _heldFrom = Enumerable.Range(0, places.Length).Where(layer => _tops[layer] >= 0).ToLookup(layer => _tops[layer]);
+    }
+
+    /// <summary>The part's cross-sections.</summary>
+    public Shape[] Regions { get; }
+    /// <summary>What of each layer must be held up from below.</summary>
+    public Shape[] Overhangs { get; }
+    /// <summary>The settings.</summary>
+    public Documents.Supports Supports { get; }
+    /// <summary>Line width, mm.</summary>
+    public double Width { get; }
+
+    /// <summary>Where supports may stand on a layer.</summary>
+    public Shape Ground(int layer) => _ground(layer);
+
+    /// <summary>Height of a layer, mm.</summary>
+    public double HeightOf(int layer) => _places[layer].Height;
+
+    /// <summary>The highest layer of supports under an overhang on a layer, the gap between them left free; below 0 where there is no
+    /// room for any.</summary>
+    public int TopFor(int layer) => _tops[layer];
+
+    /// <summary>What overhangs hold on supports whose highest layer is this one; several where layers are lower than those below.</summary>
+    public IEnumerable<Shape> OverhangsFrom(int layer) => _heldFrom[layer].Select(above => Overhangs[above]).Where(o => !o.IsEmpty);
+
+    /// <summary>Layers left free under a layer.</summary>
+    public int FreeBelow(int layer)
+    {
+        var free = 0;
+        while (layer - 1 - free >= 0
+            && _places[layer - 1].Top - _places[layer - 1 - free].Top < Supports.GapZ - Rounding * _places[layer - 1 - free].Height) free++;
+        return free;
+    }
+
+    /// <summary>Layers left free over a layer.</summary>
+    private int FreeAbove(int layer)
+    {
+        var free = 0;
+        while (layer + free < _places.Length
+            && _places[layer + free].Top - _places[layer].Top < Supports.GapZ - Rounding * _places[layer + free].Height) free++;
+        return free;
+    }
 
     /// <summary>What a layer's supports must stay clear of: the part beside it, and the part within the gap above and below.</summary>
     public Shape Blocked(int layer)
     {
         var near = new List<Shape> { Geometry.Plane.Offset(Regions[layer], Supports.GapXy, 4) };
-        for (var k = 1; k <= Gap; k++)
-        {
-            if (layer - k >= 0) near.Add(Regions[layer - k]);
-            if (layer + k < Regions.Length) near.Add(Regions[layer + k]);
-        }
+        for (var k = 1; k <= FreeBelow(layer) && layer - k >= 0; k++) near.Add(Regions[layer - k]);
+        for (var k = 1; k <= FreeAbove(layer) && layer + k < Regions.Length; k++) near.Add(Regions[layer + k]);
         return Geometry.Plane.Union([.. near.Where(n => !n.IsEmpty)]);
     }
 }

@@ -32,7 +32,7 @@ internal sealed record Tower(Shape Foot, int Strips, int Top)
         var top = Array.FindLastIndex(changes, c => c > 0) + 1;
         if (top == 0 || recipe.NozzleChanges.Tower == 0) return (null, null);
         var strips = changes.Max();
-        var height = Math.Min(recipe.Layers.FirstHeight, recipe.Layers.Others!.Value);
+        var height = Math.Min(recipe.Layers.FirstHeight, recipe.Layers.Range.Lowest);
         var side = Math.Max(recipe.NozzleChanges.TowerWidth, Math.Ceiling(Math.Sqrt(1.2 * recipe.NozzleChanges.Tower * strips / height)));
         var block = Block.Of(side, side, 1);
         var ids = job.Parts.SelectMany(p => job.Machine.NozzlesOf(p.Part.Nozzles).Take(1)).Distinct().Select(i => job.Machine.Nozzles[i].Id)

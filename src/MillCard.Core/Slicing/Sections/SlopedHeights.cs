@@ -1,0 +1,79 @@
+using MillCard.Core.Meshes;
+
+namespace MillCard.Core.Slicing.Sections;
+
+/// <summary>Layers as high as the surface allows: where it is steep they may be high, where it is flat they show as steps.</summary>
+/// <remarks>
+/// The error of a layer is its cusp height, the distance of the step's edge from the surface: h·|n·z| for a face of normal n
+/// (A. Dolenc and I. Mäkelä, Slicing procedures for layered manufacturing techniques, Computer-Aided Design 26, 1994).
+/// </remarks>
+internal static class SlopedHeights
+{
+    /// <summary>Faces this flat lie on the top or underside of a layer, whatever its height: the sine of their slope.</summary>
+    private const double Flat = 0.02;
+
+    /// <summary>The layers' places, from the bed up.</summary>
+    /// <param name="meshes">All that is printed in them, as it stands on the bed.</param>
+    /// <param name="range">What is allowed.</param>
+    public static LayerPlace[] Of(IReadOnlyList<Mesh> meshes, HeightRange range)
+    {
+        var top = meshes.Max(m => (double)m.Box.MaxZ);
+        var allowed = Allowed(meshes, range, top);
+        var (places, z) = (new List<LayerPlace> { new(range.First, range.First) }, range.First);
+        while (true)
+        {
+            var steps = range.Greatest;
+            while (steps > range.Least && !Fits(allowed, z, steps * range.Step, range.Step)) steps--;
+            var height = steps * range.Step;
+            if (z + height / 2 >= top) return [.. places];
+            // counted in steps from the first layer, so that nothing adds up
+            z = range.First + Math.Round((z - range.First) / range.Step + steps) * range.Step;
+            places.Add(new(z, height));
+        }
+    }
+
+    /// <summary>The greatest height of a layer by slices of one step, mm; infinite where only upright faces are.</summary>
+    private static double[] Allowed(IReadOnlyList<Mesh> meshes, HeightRange range, double top)
+    {
+        var allowed = new double[(int)(top / range.Step) + 2];
+        Array.Fill(allowed, double.PositiveInfinity);
+        foreach (var mesh in meshes)
+            for (var f = 0; f < mesh.Faces.Length; f += 3)
+            {
+                var (low, high, flatness) = Slope(mesh, f);
+                if (high <= 0 || double.IsNaN(flatness) || 1 - flatness * flatness < Flat * Flat) continue;
+                var height = range.Error / flatness;
+                if (height >= range.Greatest * range.Step) continue;
+                for (var i = (int)(Math.Max(0, low) / range.Step); i <= Math.Min(allowed.Length - 1, (int)(high / range.Step)); i++)
+                    allowed[i] = Math.Min(allowed[i], height);
+            }
+        return allowed;
+    }
+
+    /// <summary>Lowest and highest point of a face, mm, and |n·z| of its unit normal.</summary>
+    private static (double Low, double High, double Flatness) Slope(Mesh mesh, int face)
+    {
+        var (a, b, c) = (3 * mesh.Faces[face], 3 * mesh.Faces[face + 1], 3 * mesh.Faces[face + 2]);
+        var p = mesh.Corners;
+        double ux = p[b] - p[a], uy = p[b + 1] - p[a + 1], uz = p[b + 2] - p[a + 2];
+        double vx = p[c] - p[a], vy = p[c + 1] - p[a + 1], vz = p[c + 2] - p[a + 2];
+        var (nx, ny, nz) = (uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx);
+        return (Math.Min(p[a + 2], Math.Min(p[b + 2], p[c + 2])), Math.Max(p[a + 2], Math.Max(p[b + 2], p[c + 2])),
+            Math.Abs(nz) / Math.Sqrt(nx * nx + ny * ny + nz * nz));
+    }
+
+    private static bool Fits(double[] allowed, double from, double height, double step)
+    {
+        for (var i = (int)(from / step + 1e-6); i < allowed.Length && i * step < from + height - 1e-9; i++)
+            if (allowed[i] < height - 1e-9) return false;
+        return true;
+    }
+}
+
+/// <summary>Heights that layers may have.</summary>
+/// <param name="First">Of the first layer, mm.</param>
+/// <param name="Step">Of which the others are multiples, mm.</param>
+/// <param name="Least">Lowest, in steps.</param>
+/// <param name="Greatest">Highest, in steps.</param>
+/// <param name="Error">How far a step's edge may stand off the surface, mm.</param>
+internal sealed record HeightRange(double First, double Step, int Least, int Greatest, double Error);

@@ -65,7 +65,8 @@ internal sealed class Layering
         Parallel.For(0, n, _options, i =>
         {
             layers[i] = _job.Recipe.Spiral && i >= _recipe.BottomLayers ? Spiral(regions[i], i)
-                : LayerLines.Of(regions[i], _places[i], i, zones.PiecesOf(i, regions[i], i + 1 < n ? regions[i + 1] : Plane.Empty), filler,
+                : LayerLines.Of(regions[i], _places[i], i,
+                    OneWallTops.Apart(zones.PiecesOf(i, regions[i]), i + 1 < n ? regions[i + 1] : Plane.Empty), filler,
                     CarriedAt(i, regions, supports, task));
             if (supports is not null)
                 layers[i] = layers[i] with

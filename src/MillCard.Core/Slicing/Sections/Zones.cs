@@ -1,7 +1,6 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
-using MillCard.Core.Slicing.Paths;
 
 namespace MillCard.Core.Slicing.Sections;
 
@@ -47,31 +46,7 @@ internal sealed class Zones
     }
 
     /// <summary>A layer's area by the settings that hold there; a later zone wins. The last is what no zone covers.</summary>
-    /// <param name="layer">Counted from 0.</param>
-    /// <param name="region">The layer's area.</param>
-    /// <param name="above">The area of the layer above it.</param>
-    public IReadOnlyList<(Recipe Recipe, Shape Area)> PiecesOf(int layer, Shape region, Shape above) =>
-        [.. Zoned(layer, region).SelectMany(piece => Open(piece.Recipe, piece.Area, above))];
-
-    /// <summary>Tops that have one wall alone, apart from the rest of their piece: they are as wide at least as the walls that
-    /// go.</summary>
-    private static IEnumerable<(Recipe Recipe, Shape Area)> Open(Recipe recipe, Shape area, Shape above)
-    {
-        if (recipe is { Top.OneWall: true, Walls: > 1, Spiral: false } && !ReferenceEquals(area, above))
-        {
-            var least = recipe.Walls * recipe.WidthOf(PathKind.InnerWall);
-            var open = Plane.Offset(Plane.Offset(Plane.Difference(area, above), -least), least);
-            if (!open.IsEmpty)
-            {
-                yield return (recipe with { Walls = 1, Wall = recipe.Wall with { Alternate = false } }, Plane.Intersection(open, area));
-                area = Plane.Difference(area, open);
-                if (area.IsEmpty) yield break;
-            }
-        }
-        yield return (recipe, area);
-    }
-
-    private List<(Recipe Recipe, Shape Area)> Zoned(int layer, Shape region)
+    public IReadOnlyList<(Recipe Recipe, Shape Area)> PiecesOf(int layer, Shape region)
     {
         var pieces = new List<(Recipe, Shape)>();
         var rest = region;

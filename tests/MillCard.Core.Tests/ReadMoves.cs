@@ -9,7 +9,8 @@ namespace MillCard.Core.Tests;
 /// <param name="Fed">mm of filament.</param>
 /// <param name="Speed">mm/s.</param>
 /// <param name="Fan">0 to 255.</param>
-internal readonly record struct ReadMove(int Layer, Point From, Point To, double Z, double Fed, double Speed, double Fan)
+/// <param name="Tool">Number of the nozzle, from 0.</param>
+internal readonly record struct ReadMove(int Layer, Point From, Point To, double Z, double Fed, double Speed, double Fan, int Tool)
 {
     public double Length => From.To(To);
     public double Turned => (Math.Atan2(To.Y - From.Y, To.X - From.X) * 180 / Math.PI + 360) % 180;
@@ -22,7 +23,7 @@ internal static class ReadMoves
     public static ReadMove[] Of(ReadOnlyMemory<byte> program)
     {
         var moves = new List<ReadMove>();
-        var (layer, at, z, speed, fan) = (0, new Point(0, 0), 0.0, 0.0, 0.0);
+        var (layer, at, z, speed, fan, tool) = (0, new Point(0, 0), 0.0, 0.0, 0.0, 0);
         foreach (var line in Encoding.ASCII.GetString(program.Span).Split('\n'))
         {
             if (line.StartsWith("; layer ", StringComparison.Ordinal)) layer++;
@@ -30,12 +31,13 @@ internal static class ReadMoves
             if (words.Length == 0) continue;
             double? Word(char letter) => words.Skip(1).FirstOrDefault(w => w[0] == letter) is { } word
                 ? double.Parse(word.AsSpan(1), CultureInfo.InvariantCulture) : null;
+            if (words[0][0] == 'T' && int.TryParse(words[0].AsSpan(1), CultureInfo.InvariantCulture, out var number)) tool = number;
             if (words[0] == "M106") fan = Word('S') ?? 255;
             if (words[0] == "M107") fan = 0;
             if (words[0] is not ("G0" or "G1")) continue;
             (z, speed) = (Word('Z') ?? z, Word('F') / 60 ?? speed);
             var to = new Point(Word('X') ?? at.X, Word('Y') ?? at.Y);
-            moves.Add(new(layer, at, to, z, Word('E') ?? 0, speed, fan));
+            moves.Add(new(layer, at, to, z, Word('E') ?? 0, speed, fan, tool));
             at = to;
         }
         return [.. moves];

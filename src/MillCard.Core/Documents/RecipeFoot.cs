@@ -105,6 +105,12 @@ public sealed record Supports : OpenRecord
     [Field("interface layers", "", AtLeast = 0, AtMost = 50, Departs = Departs.Part)]
     [Tends("More make a smoother underside.", Surface = 2, Time = -1)]
     public int InterfaceLayers { get; init; } = 2;
+    /// <summary>Number of the nozzle that lays the interface, counted from 1; the part's own where nothing is said.</summary>
+    [Field("interface by nozzle", "", AtLeast = 1, AtMost = 16, Otherwise = "the part's", Departs = Departs.Part,
+        Also = "support material, soluble, second extruder")]
+    [Tends("Plastic that does not stick to the part's leaves a smooth underside; every layer of it is a change of nozzle.", Surface = 3,
+        Time = -2)]
+    public int? InterfaceNozzle { get; init; }
     /// <summary>Distance of the interface's lines, mm, measured between their edges.</summary>
     [Field("interface spacing", "mm", AtLeast = 0, AtMost = 10, Departs = Departs.Part)]
     [Tends("Wider comes off more easily; the underside is rougher.", Time = 1, Surface = -1)]

@@ -22,8 +22,17 @@ public static class RecipeMatch
     {
         var here = Ladder.Resolved(recipe, card, index);
         return Match.Of([.. SizesMatch.Of(card, index, recipe, here), .. SpeedsMatch.Of(card, index, here, filament),
-            .. Feed(card, index, here),
+            .. Feed(card, index, here), .. Interface(card, recipe),
             .. NeedsMatch.Of(card, index, recipe.Needs)]);
+    }
+
+    private static IEnumerable<Reason> Interface(Card card, Recipe recipe)
+    {
+        if (recipe.Supports is { Pattern: not SupportPattern.None, InterfaceLayers: > 0, InterfaceNozzle: { } number }
+            && card.Head.Nozzles is { } nozzles && number > nozzles.Count)
+            yield return new("nozzle-of-interface", Verdict.DoesNotFit,
+                $"The interface of its supports is laid by nozzle {number}; this machine has {nozzles.Count}.",
+                "/supports/interfaceNozzle", "/head/nozzles");
     }
 
     private static IEnumerable<Reason> Feed(Card card, int index, Recipe here)

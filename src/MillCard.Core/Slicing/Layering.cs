@@ -97,9 +97,15 @@ internal sealed class Layering
         _progress?.Report(new Progress("supports", 0, 1));
         var width = _recipe.WidthOf(PathKind.Support);
         var overhangs = Overhangs.Of(regions, _places, supports, zones, _mesh, _part.Part.Marks, width, _options);
-        var task = new SupportTask(regions, overhangs, i => ground.Of(_nozzle, _places[i].Top - _places[i].Height + lift), supports, width,
-            _places);
+        var other = _job.InterfaceNozzleOf(_part.Part);
+        var task = new SupportTask(regions, overhangs, Ground, supports, width, _places);
         return (task, supports.Pattern == SupportPattern.Branching ? Branches.Of(task, _options) : Columns.Of(task, _options));
+
+        Shape Ground(int layer)
+        {
+            var bottom = _places[layer].Top - _places[layer].Height + lift;
+            return other == _nozzle ? ground.Of(_nozzle, bottom) : Plane.Intersection(ground.Of(_nozzle, bottom), ground.Of(other, bottom));
+        }
     }
 
     /// <summary>What lies below a layer and carries it; null where that is all of it.</summary>

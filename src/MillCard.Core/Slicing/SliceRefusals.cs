@@ -22,10 +22,22 @@ internal static class SliceRefusals
                 Departures.Apply(job.Recipe, z.Zone.Settings, Departs.Zone, JsonPointer.Root / "zones" / i / "settings").Errors)))
             yield return new Finding("departure-refused", Severity.Stop, error.Message,
                 "A part or a zone departs from the recipe in a way that cannot be.", error.Pointer);
+        foreach (var (index, part) in job.Parts.Index())
+            if (job.InterfaceNozzleOf(part.Part) is var nozzle && nozzle >= job.Machine.Nozzles.Count)
+                yield return NoSuchNozzle(index, part.Part, nozzle, job.Machine.Nozzles.Count);
         if (job.Recipe.Spiral && job.Parts.Count > 1 && job.Sequence == Sequence.AllAtOnce)
             yield return new Finding("spiral-needs-one-part", Severity.Stop,
                 $"A spiral is one continuous wall; there are {job.Parts.Count} parts that grow together.",
                 "Print them one at a time, or without the spiral.", "/recipe/spiral");
+    }
+
+    private static Finding NoSuchNozzle(int index, TrialPart part, int nozzle, int there)
+    {
+        const string setting = "/supports/interfaceNozzle";
+        return new("nozzle-not-there", Severity.Stop,
+            $"The interface of {part.Name}'s supports is to be laid by nozzle {nozzle + 1}; the card has {there}.",
+            "There is nothing to lay it with.", part.Settings.ContainsKey(setting)
+                ? JsonPointer.Root / "parts" / index / "settings" / setting : JsonPointer.Parse("/recipe") + JsonPointer.Parse(setting));
     }
 
     /// <summary>Everything that forbids slicing a job.</summary>

@@ -8969,6 +8969,11 @@ export interface components {
              */
             interfaceLayers?: number;
             /**
+             * Format: int32
+             * @description Number of the nozzle that lays the interface, counted from 1; the part's own where nothing is said.
+             */
+            interfaceNozzle?: null | number;
+            /**
              * Format: double
              * @description Distance of the interface's lines, mm, measured between their edges.
              */

@@ -58,9 +58,22 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
             : (JsonPointer.Routine(moment.Name), moment.Of(Machine.Card.Routines));
     }
 
-    /// <summary>Indices of the nozzles that print something: those the parts ask for, and the second one in copy and mirror.</summary>
+    /// <summary>Index of the nozzle that lays the interface of a part's supports; its own where both carriages print the same.</summary>
+    internal int InterfaceNozzleOf(TrialPart part)
+    {
+        var own = Machine.NozzlesOf(part.Nozzles) is [var first, ..] ? first : 0;
+        if (Mode?.Kind is ModeKind.Copy or ModeKind.Mirror) return own;
+        var supports = (Departures.Apply(Recipe, part.Settings, Departs.Part).Document ?? Recipe).Supports;
+        return supports is { InterfaceNozzle: { } number, InterfaceLayers: > 0 }
+            && (supports.Pattern != SupportPattern.None || part.Marks.Count > 0 || Zones.Any(z => z.Zone.Use == ZoneUse.Support))
+            ? number - 1 : own;
+    }
+
+    /// <summary>Indices of the nozzles that print something: those the parts and their supports ask for, and the second one
+    /// in copy and mirror.</summary>
     internal IReadOnlyList<int> NozzlesInUse =>
-        [.. Parts.SelectMany(p => Machine.NozzlesOf(p.Part.Nozzles)).Concat(Mode?.Kind is ModeKind.Copy or ModeKind.Mirror ? Both : [])
+        [.. Parts.SelectMany(p => Machine.NozzlesOf(p.Part.Nozzles).Append(InterfaceNozzleOf(p.Part)))
+            .Concat(Mode?.Kind is ModeKind.Copy or ModeKind.Mirror ? Both : [])
             .Where(i => i < Machine.Nozzles.Count).Distinct().Order()];
 
     private static readonly int[] Both = [0, 1];
@@ -82,7 +95,8 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
             : "/filament";
 
     /// <summary>The nozzle that prints first: the one that the parts name first where several begin together.</summary>
-    internal int FirstNozzle => NozzlesInUse is [var first, ..] ? first : 0;
+    internal int FirstNozzle => Parts.SelectMany(p => Machine.NozzlesOf(p.Part.Nozzles)).Where(i => i < Machine.Nozzles.Count)
+        .DefaultIfEmpty(0).Min();
 
     /// <summary>The bed's temperature for all filaments in use, °C: what the one asks for that wants most.</summary>
     /// <param name="of">Of the first layer, or of the others.</param>

@@ -19,7 +19,7 @@ internal sealed class LayerOrder
     private readonly SliceJob _job;
     private readonly IReadOnlyList<LaidPart> _parts;
     private readonly AllowedGround _ground;
-    private readonly int[] _nozzles, _inUse;
+    private readonly int[] _nozzles, _interfaces, _inUse;
     private readonly double _lift;
     private readonly LayerPlace[] _places;
     private readonly List<Finding> _notes = [];
@@ -28,7 +28,8 @@ internal sealed class LayerOrder
     {
         (_job, _parts, _ground) = (job, parts, ground);
         _nozzles = [.. job.Parts.Select(p => job.Machine.NozzlesOf(p.Part.Nozzles)[0])];
-        _inUse = [.. _nozzles.Distinct().Order()];
+        _interfaces = [.. job.Parts.Select(p => job.InterfaceNozzleOf(p.Part))];
+        _inUse = [.. _nozzles.Concat(_interfaces).Distinct().Order()];
         _lift = Foot.Lift(job.Recipe);
         _places = parts.MaxBy(p => p.Places.Length)!.Places;
     }
@@ -87,12 +88,12 @@ internal sealed class LayerOrder
     private (Surroundings? Around, Finding? Refusal) Around(int[] changes)
     {
         var recipe = _job.Recipe;
-        var floor = _ground.Of(_inUse[0], 0);
+        var floor = _ground.Of(_nozzles.Min(), 0);
         var brims = _parts.Select((p, i) => recipe.Raft.Layers > 0 || p.Layers.Length == 0 ? Plane.Empty : BrimOf(i, floor)).ToArray();
         var foot = Plane.Union([.. _parts.Where(p => p.Layers.Length > 0).SelectMany(p => new[] { p.Layers[0].Region, p.Layers[0].Held })
             .Concat(brims).Where(s => !s.IsEmpty)]);
         var raft = recipe.Raft.Layers == 0 ? [] : Foot.Raft(recipe, foot, floor)
-            .Select(l => l with { Paths = [.. l.Paths.Select(p => p with { Nozzle = _inUse[0] })] }).ToArray();
+            .Select(l => l with { Paths = [.. l.Paths.Select(p => p with { Nozzle = _nozzles.Min() })] }).ToArray();
         if (raft.Length > 0) foot = RaftedFoot(foot, floor);
         var taken = Plane.Union([foot, .. _parts.SelectMany(p => p.Layers).Select(l => l.Held).Where(h => !h.IsEmpty),
             .. _job.Parts.Select(p => p.Footprints.Below(double.PositiveInfinity, p.Part.X, p.Part.Y, p.Part.Turn))]);
@@ -102,7 +103,7 @@ internal sealed class LayerOrder
         if (shield.Any(ring => !floor.Covers(Line(ring)))) return (null, NoRoomForShield);
         var skirt = Foot.Skirt(recipe, Plane.Union([foot, .. shield.Select(Filled), .. WithinSkirt()]), floor);
         for (var i = 0; i < raft.Length && skirt.Count > 0 && (i == 0 || recipe.Skirt.ToTop); i++)
-            raft[i] = raft[i] with { Paths = [.. skirt.Select(s => s with { Nozzle = _inUse[0] }), .. raft[i].Paths] };
+            raft[i] = raft[i] with { Paths = [.. skirt.Select(s => s with { Nozzle = _nozzles.Min() }), .. raft[i].Paths] };
         var onLayers = raft.Length > 0 && !recipe.Skirt.ToTop ? [] : skirt;
         return (new(raft, onLayers, brims, shield, Array.FindLastIndex(changes, c => c > 0), tower), null);
     }
@@ -139,7 +140,7 @@ internal sealed class LayerOrder
         if (layer < recipe.Skirt.Layers || recipe.Skirt.ToTop) lines.Add(around.Skirt, nozzles[0]);
         if (layer == 0)
             for (var p = 0; p < _parts.Count; p++) lines.Add(Foot.Brim(around.Brims[p], _parts[p].Recipe), nozzles[0]);
-        if (layer <= around.ShieldTop) lines.Add(around.Shield, nozzles.Length > 0 ? nozzles[0] : _inUse[0]);
+        if (layer <= around.ShieldTop) lines.Add(around.Shield, nozzles.Length > 0 ? nozzles[0] : _nozzles.Min());
         var tower = around.Tower is { } there && layer < there.Top ? there : null;
         var strip = 0;
         for (var k = 0; k < nozzles.Length; k++)
@@ -156,10 +157,17 @@ internal sealed class LayerOrder
     /// <summary>Nozzles of a layer in order; every other layer begins with the one that the layer below ended with.</summary>
     private int[] NozzlesOn(int layer)
     {
-        var used = _inUse.Where(n => _parts.Index()
-            .Any(p => _nozzles[p.Index] == n && layer < p.Item.Layers.Length && !IsEmpty(p.Item.Layers[layer]))).ToArray();
-        if (used.Length == 0) used = [_inUse[0]];
+        var used = _inUse.Where(n => _parts.Index().Any(p => Lays(n, p.Index, layer))).ToArray();
+        if (used.Length == 0) used = [_nozzles.Min()];
         return layer % 2 == 0 ? used : [.. used.Reverse()];
+    }
+
+    /// <summary>Whether a nozzle lays anything of a part on a layer.</summary>
+    private bool Lays(int nozzle, int part, int layer)
+    {
+        if (layer >= _parts[part].Layers.Length || IsEmpty(_parts[part].Layers[layer])) return false;
+        return _nozzles[part] == nozzle
+            || _interfaces[part] == nozzle && _parts[part].Layers[layer].Supports.Any(s => s.Kind == PathKind.Interface);
     }
 
     private static bool IsEmpty(PartLayer layer) => layer.Region.IsEmpty && layer.Supports.Count == 0;
@@ -204,8 +212,7 @@ internal sealed class LayerOrder
 
     private void Parts(OrderedLayer into, int layer, int nozzle)
     {
-        var left = _parts.Index().Where(p => _nozzles[p.Index] == nozzle && layer < p.Item.Layers.Length && !IsEmpty(p.Item.Layers[layer]))
-            .ToList();
+        var left = _parts.Index().Where(p => Lays(nozzle, p.Index, layer)).ToList();
         while (left.Count > 0)
         {
             var next = left.MinBy(p => Middle(p.Item.Layers[layer]).To(into.Here));
@@ -220,10 +227,12 @@ internal sealed class LayerOrder
         return middle.IsEmpty ? new Point(0, 0) : new Point(middle.X, middle.Y);
     }
 
-    private static void Part(OrderedLayer into, LaidPart part, int layer, int index, int nozzle)
+    private void Part(OrderedLayer into, LaidPart part, int layer, int index, int nozzle)
     {
         var own = part.Layers[layer];
-        into.AddNearest(own.Supports, nozzle, index);
+        into.AddNearest([.. own.Supports.Where(s => (s.Kind == PathKind.Interface ? _interfaces : _nozzles)[index] == nozzle)], nozzle,
+            index);
+        if (nozzle != _nozzles[index]) return;
         using var inside = part.Recipe.Retraction.StayInside && !own.Region.IsEmpty
             ? new InsideTravel(own.Region, [.. own.Walls.Take(1).SelectMany(rings => rings).Where(r => r.Closed).Select(r => r.Points)])
             : null;

@@ -90,7 +90,7 @@ public class GaugeTests
     }
 
     [Theory, InlineData("retraction-pair", "band", 3, 0.8), InlineData("flow-ramp", "band", 1, 5.5),
-        InlineData("first-layer-patches", "patch", 7, 0.04)]
+        InlineData("first-layer-patches", "patch", 7, 0.04), InlineData("compensation-steps", "band", 5, 0.04)]
     public void A_count_tells_the_figure(string piece, string reading, double count, double figure) =>
         Assert.Equal(figure, Assert.Single(Result(piece, Job("dunlin"), (reading, count))).New);
 
@@ -108,6 +108,29 @@ public class GaugeTests
         Assert.All([215, 210, 205, 200, 195], degrees => Assert.Contains($"\nM104 S{degrees}\n", tower, StringComparison.Ordinal));
         var ramp = GaugePieces.Make(Piece("flow-ramp"), job).Run!;
         Assert.InRange(ramp.Moves.ToArray().Where(m => m.Extrudes).Max(m => m.Speed), 150, 180.01f);
+    }
+
+    [Fact]
+    public void Compensation_grows_from_band_to_band_and_long_sides_change_pace()
+    {
+        var made = GaugePieces.Make(Piece("compensation-steps"), Job("dunlin"));
+        var said = Encoding.ASCII.GetString(made.Gcode.Span).Split('\n').Where(l => l.StartsWith("M900 K", StringComparison.Ordinal))
+            .Select(l => double.Parse(l.AsSpan(6), System.Globalization.CultureInfo.InvariantCulture)).ToArray();
+        Assert.Equal(Enumerable.Range(0, 10).Select(i => Math.Round(0.01 * i, 4)), said);
+        var sides = ReadMoves.Of(made.Gcode).Laying(80).Where(m => Math.Abs(m.From.Y - m.To.Y) < 1e-6).ToArray();
+        Assert.Equal([20, 100, 20, 20, 100, 20], sides.Select(m => Math.Round(m.Speed)));
+        // the plastic of a mm is the same at every pace
+        Assert.All(sides, m => Assert.Equal(sides[0].Fed / sides[0].Length, m.Fed / m.Length, 1e-4));
+        Assert.DoesNotContain(made.Findings, f => f.Severity == Findings.Severity.Stop);
+    }
+
+    [Fact]
+    public void A_firmware_without_pressure_compensation_gets_no_piece_that_measures_it()
+    {
+        var card = DemoParts.Card("dunlin");
+        var made = GaugePieces.Make(Piece("compensation-steps"),
+            Job(card with { Firmware = card.Firmware with { Flavour = FlavourId.Smoothieware } }));
+        Assert.Equal("gauge-not-for", Assert.Single(made.Findings).Rule);
     }
 
     [Fact]

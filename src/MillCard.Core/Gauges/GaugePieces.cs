@@ -28,7 +28,8 @@ public static class GaugePieces
 {
     /// <summary>All of them, in the order in which a machine is measured.</summary>
     public static IReadOnlyList<GaugePiece> All { get; } = [new FirstLayerPatches(), new StepsCube(), new FlowWall(),
-        new TemperatureSteps(), new RetractionPair(), new FlowRamp(), new OffsetVernier()];
+        new TemperatureSteps(), new RetractionPair(), new FlowRamp(),
+        new CompensationSteps(), new OffsetVernier()];
 
     /// <summary>Makes a piece directly as G-code for a card, as near to the middle of its bed as it fits, and runs it.</summary>
     /// <param name="piece">The piece.</param>

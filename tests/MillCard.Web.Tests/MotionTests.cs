@@ -91,7 +91,7 @@ public class MotionTests(Server server)
     public async Task A_gauge_piece_is_made_tried_and_read_off()
     {
         var question = new JsonObject { ["card"] = await CardAsync("01") };
-        Assert.Equal(7, (await AskAsync("/api/gauges", question)).GetArrayLength());
+        Assert.Equal(8, (await AskAsync("/api/gauges", question)).GetArrayLength());
         Assert.Empty((await AskAsync("/api/gauges/steps-cube/dry-run", question)).RulesFound());
         var gcode = await server.Client.PostAsync("/api/gauges/steps-cube", Wire.Json(question));
         Assert.Contains("; layers begin", await gcode.Content.ReadAsStringAsync(), StringComparison.Ordinal);

@@ -174,6 +174,32 @@ test('a skirt that does not fit is told as the skirt, and its gap is mended with
   await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
 })
 
+test('a print stops at a height for another filament, and its plastic is told apart', async ({ page }) => {
+  await openTrial(page)
+  await drop(page, 'quadrat-corner.stl', readFileSync(demoPart('quadrat-corner')))
+  await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
+  await page.getByRole('region', { name: 'Stops' }).getByRole('button', { name: 'add a height' }).click()
+  await page.getByLabel('stop 1 height').fill('100')
+  await expect(page.getByText('draft, saved')).toBeVisible()
+  await page.getByRole('button', { name: 'Slice' }).click()
+  await expect(page.getByText('The stop at 100 mm does not come: no layer reaches above it.')).toBeVisible()
+
+  await page.getByLabel('stop 1 height').fill('6')
+  await expect(page.getByText(/changed since/)).toBeVisible()
+  await expect(page.getByText('draft, saved')).toBeVisible()
+  await page.getByRole('button', { name: 'Slice' }).click()
+  await expect(page.getByText(/^No finding/)).toBeVisible()
+  const uses = page.getByRole('table', { name: 'By use' })
+  await expect(uses.getByRole('row', { name: /^parts/ })).toContainText(/\d m[\d.]+ g/)
+  await expect(uses.getByRole('row', { name: /^skirt/ })).toBeVisible()
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Save the G-code' }).click()])
+  expect(readFileSync(await download.path(), 'utf8').match(/^M600$/gm)).toHaveLength(1)
+  await page.reload()
+  await expect(page.getByLabel('stop 1 height')).toHaveValue('6')
+  await page.getByRole('region', { name: 'Stops' }).getByRole('button', { name: 'remove' }).click()
+  await expect(page.getByLabel('stop 1 height')).toHaveCount(0)
+})
+
 test('on a tool changer every nozzle says what it holds, is matched by itself, and is counted by itself', async ({ page }) => {
   await page.goto('/trials/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a0d')
   const nozzles = page.getByRole('region', { name: 'Nozzles' })

@@ -101,6 +101,9 @@ public sealed class Edges : IDisposable
         return inside;
     }
 
+    /// <summary>Whether a point lies inside.</summary>
+    public bool Hold(Point at) => Hold(at.X, at.Y);
+
     /// <summary>Where a straight way crosses edges, as shares of it, in no order; a crossing may come more than once.</summary>
     /// <param name="from">Its beginning.</param>
     /// <param name="to">Its end.</param>

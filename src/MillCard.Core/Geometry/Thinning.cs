@@ -69,11 +69,9 @@ public static class Thinning
 
     private static double Off(Coordinate[] ring, int from, int to, int i)
     {
-        var (a, b, p) = (ring[from], ring[to], ring[i]);
-        var (dx, dy) = (b.X - a.X, b.Y - a.Y);
-        var length = dx * dx + dy * dy;
-        var t = length > 0 ? Math.Clamp(((p.X - a.X) * dx + (p.Y - a.Y) * dy) / length, 0, 1) : 0;
-        var (x, y) = (a.X + t * dx - p.X, a.Y + t * dy - p.Y);
-        return Math.Sqrt(x * x + y * y);
+        var (a, b, p) = (At(ring[from]), At(ring[to]), At(ring[i]));
+        return p.To(a.Towards(b, a.NearestShare(b, p)));
+
+        static Point At(Coordinate c) => new(c.X, c.Y);
     }
 }

@@ -37,11 +37,8 @@ internal static class FewerPoints
     {
         if (path.Paces is { } paces && paces[(i + path.Points.Length - 1) % path.Points.Length] != paces[i]) return double.PositiveInfinity;
         var (a, b, p) = (path.Points[from], path.Points[to], path.Points[i]);
-        var (dx, dy) = (b.X - a.X, b.Y - a.Y);
-        var square = dx * dx + dy * dy;
-        var t = square > 0 ? Math.Clamp(((p.X - a.X) * dx + (p.Y - a.Y) * dy) / square, 0, 1) : 0;
-        var (x, y) = (a.X + t * dx - p.X, a.Y + t * dy - p.Y);
-        var off = Math.Sqrt(x * x + y * y);
+        var t = a.NearestShare(b, p);
+        var off = p.To(a.Towards(b, t));
         return path.Widths is not { } w ? off : Math.Max(off, OfWidth * Math.Abs(w[from] + t * (w[to] - w[from]) - w[i]));
     }
 }

@@ -67,7 +67,7 @@ public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double
     {
         var (i, n) = ((int)place, Points.Length);
         var (a, b, t) = (Points[i % n], Points[(i + 1) % n], place - i);
-        return (t == 0 ? a : new Point(a.X + t * (b.X - a.X), a.Y + t * (b.Y - a.Y)),
+        return (t == 0 ? a : a.Towards(b, t),
             Widths is { } w ? w[i % n] + t * (w[(i + 1) % n] - w[i % n]) : Width);
     }
 

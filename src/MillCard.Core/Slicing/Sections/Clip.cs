@@ -24,14 +24,14 @@ internal sealed class Clip(Shape area) : IDisposable
             if (a == b) continue;
             foreach (var (from, to) in Pieces(a, b))
             {
-                var start = from <= 0 ? a : Along(a, b, from);
+                var start = from <= 0 ? a : a.Towards(b, from);
                 if (open.Count > 0 && (from > 0 || open[^1] != a))
                 {
                     if (Long(open, least)) yield return [.. open];
                     open.Clear();
                 }
                 if (open.Count == 0) open.Add(start);
-                open.Add(to >= 1 ? b : Along(a, b, to));
+                open.Add(to >= 1 ? b : a.Towards(b, to));
             }
         }
         if (Long(open, least)) yield return [.. open];
@@ -58,13 +58,11 @@ internal sealed class Clip(Shape area) : IDisposable
         {
             var (from, to) = (_shares[i], _shares[i + 1]);
             if (from == to) continue;
-            var middle = Along(a, b, (from + to) / 2);
-            if (!_edges.Hold(middle.X, middle.Y)) continue;
+            var middle = a.Towards(b, (from + to) / 2);
+            if (!_edges.Hold(middle)) continue;
             if (pieces.Count > 0 && pieces[^1].To == from) pieces[^1] = (pieces[^1].From, to);
             else pieces.Add((from, to));
         }
         return pieces;
     }
-
-    private static Point Along(Point a, Point b, double t) => new(a.X + t * (b.X - a.X), a.Y + t * (b.Y - a.Y));
 }

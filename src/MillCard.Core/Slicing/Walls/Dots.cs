@@ -55,11 +55,9 @@ internal static class Dots
             for (var i = 1; i < path.Points.Length + (path.Closed ? 1 : 0); i++)
             {
                 var (a, b) = (path.Points[i - 1], path.Points[i % path.Points.Length]);
-                var (dx, dy) = (b.X - a.X, b.Y - a.Y);
-                var square = dx * dx + dy * dy;
-                var t = square > 0 ? Math.Clamp(((at.X - a.X) * dx + (at.Y - a.Y) * dy) / square, 0, 1) : 0;
+                var t = a.NearestShare(b, at);
                 var width = path.Widths is { } w ? w[i - 1] + t * (w[i % w.Length] - w[i - 1]) : path.Width;
-                least = Math.Min(least, at.To(new Point(a.X + t * dx, a.Y + t * dy)) - beading.RoomOf(width) / 2);
+                least = Math.Min(least, at.To(a.Towards(b, t)) - beading.RoomOf(width) / 2);
             }
         return least;
     }

@@ -206,5 +206,5 @@ internal sealed class MiddleBeads
     }
 
     private static BeadPoint Between(BeadPoint a, BeadPoint b, double share) => new(
-        new Point(a.At.X + share * (b.At.X - a.At.X), a.At.Y + share * (b.At.Y - a.At.Y)), a.Width + share * (b.Width - a.Width));
+        a.At.Towards(b.At, share), a.Width + share * (b.Width - a.Width));
 }

@@ -84,7 +84,7 @@ internal sealed class OverAir(Shape carried, double width) : IDisposable
             var (from, to) = (shares[k], shares[k + 1]);
             if (to <= from) continue;
             var middle = (from + to) / 2;
-            var step = edges.Hold(a.X + middle * (b.X - a.X), a.Y + middle * (b.Y - a.Y)) ? stretch.Step : stretch.Step + 1;
+            var step = edges.Hold(a.Towards(b, middle)) ? stretch.Step : stretch.Step + 1;
             if (into.Count > 0 && into[^1] is var last && last.To > stretch.From && last.Step == step)
                 into[^1] = last with { To = Place(to), Length = last.Length + (to - from) * stretch.Length };
             else into.Add(new(Place(from), Place(to), (to - from) * stretch.Length, step));

@@ -46,11 +46,8 @@ internal static class Seams
         for (var i = 0; i < ring.Points.Length; i++)
         {
             var (a, b) = (ring.Points[i], ring.Points[(i + 1) % ring.Points.Length]);
-            var (dx, dy) = (b.X - a.X, b.Y - a.Y);
-            var square = dx * dx + dy * dy;
-            var t = square > 0 ? Math.Clamp(((to.X - a.X) * dx + (to.Y - a.Y) * dy) / square, 0, 1) : 0;
-            var off = to.To(new Point(a.X + t * dx, a.Y + t * dy));
-            if (off < least) (best, least) = (i + t, off);
+            var share = a.NearestShare(b, to);
+            if (to.To(a.Towards(b, share)) is var off && off < least) (best, least) = (i + share, off);
         }
         var at = ring.At(best).Point;
         if (polygon.Covers(Plane.Factory.CreatePoint(new Coordinate(at.X, at.Y)))) yield return (best, least);

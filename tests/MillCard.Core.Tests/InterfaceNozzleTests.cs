@@ -60,8 +60,11 @@ public class InterfaceNozzleTests
     public void A_nozzle_that_is_not_there_is_refused_at_its_place_and_does_not_match()
     {
         var recipe = Held with { Supports = Held.Supports with { InterfaceNozzle = 9 } };
-        Assert.Contains(Slice(recipe).Findings, f => f is { Rule: "nozzle-not-there", Severity: Severity.Stop,
-            Pointer: "/recipe/supports/interfaceNozzle" });
+        Assert.Contains(Slice(recipe).Findings, f => f is
+        {
+            Rule: "nozzle-not-there", Severity: Severity.Stop,
+            Pointer: "/recipe/supports/interfaceNozzle"
+        });
         var reasons = RecipeMatch.Of(DemoParts.Card("oystercatcher"), recipe).Reasons;
         Assert.Contains(reasons, r => r is { Code: "nozzle-of-interface", Verdict: Verdict.DoesNotFit });
         Assert.DoesNotContain(RecipeMatch.Of(DemoParts.Card("oystercatcher"), Held).Reasons, r => r.Code == "nozzle-of-interface");

@@ -105,4 +105,16 @@ public class FillSettingTests
         Assert.Equal(4 + 2.225, Reach(10), 0.1);
         Assert.Equal(12 + 2.225, Reach(12), 0.1);
     }
+
+    // The plate reaches 12 mm from the middle, the post 4: with a gap of 2 and a line of 0.45 a high skirt needs 14.45 mm to the edge.
+    [Theory, InlineData(1, 7, true), InlineData(1, 6, false), InlineData(12, 14.6, true), InlineData(12, 14.3, false)]
+    public void The_fit_counts_a_skirt_as_far_out_as_it_is_laid(int layers, double middle, bool fits)
+    {
+        var post = Solids.Joined(Solids.Placed(Block.Of(8, 8, 2), 8, 8, 0), Solids.Placed(Block.Of(24, 24, 2), 0, 0, 2));
+        var recipe = Plain with { Skirt = new() { Rounds = 1, Gap = 2, Layers = layers } };
+        // the plate itself must lie over the bed: for the low skirt it is a post alone
+        var mesh = layers == 1 ? Block.Of(8, 8, 2) : post;
+        var verdict = new Reach.Fit(Cards.Bare().Machine(), recipe).Of([new("part", new Footprints(mesh), middle, 100, 0)])[0];
+        Assert.Equal(fits, verdict.Fits);
+    }
 }

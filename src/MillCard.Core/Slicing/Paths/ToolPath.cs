@@ -93,7 +93,7 @@ public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double
         return sum;
     }
 
-    /// <summary>Pieces of one width each; itself where its width does not vary.</summary>
+    /// <summary>Pieces of one width each, their pace left out; itself where its width does not vary.</summary>
     public IEnumerable<ToolPath> Even()
     {
         if (Widths is not { } widths)
@@ -115,6 +115,7 @@ public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double
             {
                 Points = [.. Enumerable.Range(start, end - start + 1).Select(i => Points[i % n])],
                 Widths = null,
+                Paces = null,
                 Closed = false,
                 Width = (least + most) / 2,
             };

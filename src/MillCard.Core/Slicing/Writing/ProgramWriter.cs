@@ -185,18 +185,6 @@ internal sealed partial class ProgramWriter
         _head.PulledBack = length;
     }
 
-    private void HeatFirst() => Heat(n => n.First, b => b.First);
-
-    private void HeatOthers() => Heat(n => n.Others, b => b.Others);
-
-    /// <summary>Nothing is said where the first layer and the others ask for the same.</summary>
-    private void Heat(Func<NozzleHeat, double?> nozzle, Func<BedHeat, double> bed)
-    {
-        if (Filament.Nozzle.Others != Filament.Nozzle.First) _spelling.Say("nozzle-set", ("value", nozzle(Filament.Nozzle)!.Value));
-        if (_job.Machine.Card.Envelope.Heated == true && _job.BedFor(b => b.Others) != _job.BedFor(b => b.First))
-            _spelling.Say("bed-set", ("value", _job.BedFor(bed)));
-    }
-
     private void Path(ToolPath path, LayerPlace place, int? part)
     {
         var number = PathLines.Count;
@@ -257,35 +245,6 @@ internal sealed partial class ProgramWriter
 
     /// <summary>The fan for what hangs in the air, or for the layer.</summary>
     private void Cool(bool hangs) => _fans.To(_head.Nozzle, hangs && Filament.Fan.Bridge is { } share ? share : LayerFan);
-
-    /// <summary>Rises off the print and stops; what the owner did meanwhile may have changed speed and position.</summary>
-    private void Stop(StopKind kind, double z)
-    {
-        Leave();
-        var high = Math.Min(z + WaitsAbove, _job.Machine.Card.Envelope.Height!.Value);
-        if (!(high <= _head.Z)) _head.Rise(high);
-        WrittenStops.Say(kind, _spelling);
-        Forget();
-        _head.ResetFilament();
-        _head.Rise(Math.Max(high, ClearOfAll(z)));
-    }
-
-    /// <summary>The one nozzle to its standby where that pays, the owner's routine, the other nozzle hot.</summary>
-    private void ChangeTool(int next, double z, bool cools)
-    {
-        Leave(_recipe.NozzleChanges.Retraction);
-        (_values["tool.now"], _values["tool.next"]) = (_head.Nozzle, next);
-        if (cools && Filament.Nozzle.Standby is { } standby && _head.Nozzle < _job.Machine.Nozzles.Count)
-            _out.Command("M104").Whole('T', _head.Nozzle).Whole('S', standby).End();
-        _head.Nozzle = next;
-        Routine(RoutineMoment.ToolChange);
-        _spelling.Say("tool", ("tool", next));
-        Compensation();
-        _out.Command("M109").Whole('T', next).Whole('S', (_pace.Number == 1 ? Filament.Nozzle.First : Filament.Nozzle.Others)!.Value).End();
-        Forget();
-        _head.ResetFilament();
-        _head.Rise(Math.Max(z, ClearOfAll(z)));
-    }
 
     /// <summary>The routines that filaments bring along, one a filament in use.</summary>
     private void Own(RoutineMoment moment, string pointer, Func<Filament, string?> of)

@@ -54,8 +54,15 @@ public sealed record Spent(IReadOnlyList<NozzleSpent> ByNozzle, double Filament,
 
     private static NozzleSpent Of(int nozzle, double seconds, double length, Filament? filament)
     {
+        var (grams, cost) = WorthOf(length, filament);
+        return new NozzleSpent(nozzle, seconds, length, grams, cost);
+    }
+
+    /// <summary>Mass and price of a length of filament; null where they are not known.</summary>
+    internal static (double? Grams, double? Cost) WorthOf(double length, Filament? filament)
+    {
         var grams = length == 0 ? 0 : filament is { Density: { } density, Diameter: { } diameter }
             ? length * ExtrudedLine.FilamentArea(diameter) * density / 1000 : (double?)null;
-        return new NozzleSpent(nozzle, seconds, length, grams, grams * filament?.PricePerKg / 1000);
+        return (grams, grams * filament?.PricePerKg / 1000);
     }
 }

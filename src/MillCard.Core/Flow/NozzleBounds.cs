@@ -69,7 +69,6 @@ public static class NozzleBounds
         return misfits;
     }
 
-
     /// <summary>A bound of heights that vary, where it is not the usual height; null where heights are alike.</summary>
     private static double? Varying(LayerSizes layers, Func<(double Lowest, double Highest), double> of) =>
         layers is { Error: not null, Others: { } usual } && of(layers.Range) is var height && height != usual ? height : null;

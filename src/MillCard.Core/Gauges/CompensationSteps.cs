@@ -32,7 +32,7 @@ internal sealed class CompensationSteps : GaugePiece
         var (flavour, last) = (Flavour.Of(job.Machine.Flavour), -1);
         return Stack(job, Bands * Band, (i, top) =>
         {
-            var band = Math.Clamp((int)((top - 1e-6) / Band), 0, Bands - 1);
+            var band = BandAt(top, Band, Bands);
             var said = band == last ? [] : new[]
             {
                 flavour.Spell("pressure-compensation", ("value", Factor(job, band)), ("tool", 0))!,

@@ -24,7 +24,7 @@ internal sealed class FlowRamp : GaugePiece
         return Stack(job, Bands * Band, (i, top) => new LayerPlan(default,
             [new ToolPath(PathKind.OuterWall, ring, Closed: true, job.Width)])
         {
-            Speed = i == 0 ? null : Flow(job, Math.Clamp((int)((top - 1e-6) / Band), 0, Bands - 1)) / ExtrudedLine.Area(job.Width,
+            Speed = i == 0 ? null : Flow(job, BandAt(top, Band, Bands)) / ExtrudedLine.Area(job.Width,
                 job.Height) / (job.Filament.Flow ?? 1),
         });
     }

@@ -64,6 +64,12 @@ public abstract class GaugePiece
     /// <summary>Why it makes no sense on a machine; null where it does.</summary>
     public virtual string? NotFor(Machine machine) => null;
 
+    /// <summary>Number of the band in which a layer lies, counted from 0.</summary>
+    /// <param name="top">Of the layer, mm.</param>
+    /// <param name="height">Of a band, mm.</param>
+    /// <param name="count">How many there are.</param>
+    internal static int BandAt(double top, double height, int count) => Math.Clamp((int)((top - 1e-6) / height), 0, count - 1);
+
     /// <summary>A closed square about a place.</summary>
     internal static ToolPath Square(double x, double y, double side, double width, PathKind kind = PathKind.OuterWall) =>
         new(kind, [new(x - side / 2, y - side / 2), new(x + side / 2, y - side / 2), new(x + side / 2, y + side / 2),

@@ -21,7 +21,7 @@ internal sealed class RetractionPair : GaugePiece
     internal override IReadOnlyList<LayerPlan> Plan(GaugeJob job, double x, double y) =>
         Stack(job, Bands * Band, (_, top) => new LayerPlan(default, [.. Posts(job, x, y)])
         {
-            Retraction = Lengths(job)[Math.Clamp((int)((top - 1e-6) / Band), 0, Bands - 1)],
+            Retraction = Lengths(job)[BandAt(top, Band, Bands)],
         });
 
     public override IReadOnlyList<GaugeResult> Result(GaugeJob job, IReadOnlyDictionary<string, double> readings) =>

@@ -22,7 +22,7 @@ internal sealed class TemperatureSteps : GaugePiece
         var spacing = ExtrudedLine.Spacing(job.Width, job.Height);
         return Stack(job, Bands * Band, (i, top) =>
         {
-            var band = Math.Clamp((int)((top - 1e-6) / Band), 0, Bands - 1);
+            var band = BandAt(top, Band, Bands);
             // each step stands out a little, so that they can be counted
             var side = Side - job.Width - (band % 2 == 0 ? 0 : 1);
             var layer = new LayerPlan(default,

@@ -1,4 +1,3 @@
-using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Flow;
 using MillCard.Core.Slicing.Jobs;
@@ -43,9 +42,11 @@ public sealed record PlasticUsed(PlasticUse Use, double Filament, double? Grams,
         foreach (var nozzle in job.NozzlesInUse)
             if (spent[nozzle].Filament - laid.Where(l => l.Nozzle == nozzle).Sum(l => l.Length) is var rest && rest > HeldBack)
                 laid.Add((PlasticUse.Routines, nozzle, rest));
-        return [.. laid.GroupBy(l => l.Use).OrderBy(g => g.Key).Select(g => new PlasticUsed(g.Key, g.Sum(l => l.Length),
-            Sum(g.Select(l => GramsOf(job.FilamentOf(l.Nozzle), l.Length))),
-            Sum(g.Select(l => GramsOf(job.FilamentOf(l.Nozzle), l.Length) * job.FilamentOf(l.Nozzle).PricePerKg / 1000))))];
+        return [.. laid.GroupBy(l => l.Use).OrderBy(g => g.Key).Select(g =>
+        {
+            var worth = g.Select(l => Spent.WorthOf(l.Length, job.FilamentOf(l.Nozzle))).ToArray();
+            return new PlasticUsed(g.Key, g.Sum(l => l.Length), Sum(worth.Select(w => w.Grams)), Sum(worth.Select(w => w.Cost)));
+        })];
 
         static double? Sum(IEnumerable<double?> of) => of.Aggregate((double?)0, (a, b) => a + b);
     }
@@ -55,9 +56,6 @@ public sealed record PlasticUsed(PlasticUse Use, double Filament, double? Grams,
         var filament = job.FilamentOf(nozzle);
         return volume * (filament.Flow ?? 1) / ExtrudedLine.FilamentArea(filament.Diameter!.Value);
     }
-
-    private static double? GramsOf(Filament filament, double length) =>
-        length * ExtrudedLine.FilamentArea(filament.Diameter!.Value) * filament.Density / 1000;
 
     private static PlasticUse UseOf(PathKind kind) => kind switch
     {

@@ -71,7 +71,7 @@ public static class Slicer
         notes.AddRange(Vanished(job, parts));
         var spelling = new Spelling(job.Machine, new GcodeWriter());
         notes.AddRange(WrittenStops.Notes(job, plans, spelling));
-        if (parts.Any(p => p.Recipe.Arcs) && !(spelling.Knows("G2") && spelling.Knows("G3"))) notes.Add(NoArcs);
+        if (parts.Any(p => p.Recipe.Arcs) && !spelling.KnowsArcs) notes.Add(NoArcs);
         if (plans.All(l => l.Paths.Count == 0))
             return new SliceResult(default, [], null,
                 [new Finding("nothing-to-print", Severity.Stop, "No part is anywhere wide enough for a line.",

@@ -101,9 +101,7 @@ function ByNozzle({ spent, old }: { spent: NozzleSpent[]; old: boolean }) {
           <tr key={nozzle.nozzle}>
             <td>{card.document.head?.nozzles?.[nozzle.nozzle]?.id ?? `T${nozzle.nozzle}`}</td>
             <td className="number">{duration(nozzle.seconds)}</td>
-            <td className="number">{plain(nozzle.filament / 1000, 2)} m</td>
-            <td className="number">{nozzle.grams == null ? 'mass ?' : `${plain(nozzle.grams, 1)} g`}</td>
-            <td className="number">{nozzle.cost == null ? '' : nozzle.cost.toFixed(2)}</td>
+            <Used {...nozzle} />
           </tr>
         ))}
       </tbody>
@@ -120,13 +118,22 @@ function ByUse({ uses, old }: { uses: PlasticUsed[]; old: boolean }) {
         {uses.map((used) => (
           <tr key={used.use}>
             <td>{useNames[used.use]}</td>
-            <td className="number">{plain(used.filament / 1000, 2)} m</td>
-            <td className="number">{used.grams == null ? 'mass ?' : `${plain(used.grams, 1)} g`}</td>
-            <td className="number">{used.cost == null ? '' : used.cost.toFixed(2)}</td>
+            <Used {...used} />
           </tr>
         ))}
       </tbody>
     </table>
+  )
+}
+
+/** Cells of filament, mass and cost. */
+function Used({ filament, grams, cost }: Pick<PlasticUsed, 'filament' | 'grams' | 'cost'>) {
+  return (
+    <>
+      <td className="number">{plain(filament / 1000, 2)} m</td>
+      <td className="number">{grams == null ? 'mass ?' : `${plain(grams, 1)} g`}</td>
+      <td className="number">{cost == null ? '' : cost.toFixed(2)}</td>
+    </>
   )
 }
 

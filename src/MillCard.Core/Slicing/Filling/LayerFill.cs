@@ -25,7 +25,7 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
         if (inside.IsEmpty) return [];
         var place = places[layer];
         var width = recipe.WidthOn(layer, PathKind.Solid);
-        var angle = recipe.Infill.Angle - (layer % 2 == 0 ? 0 : 90);
+        var angle = Straight.Across(recipe.Infill.Angle, layer);
         var spacing = ExtrudedLine.Spacing(width, place.Height);
         var density = recipe.Infill.Density;
         var (sparse, solid) = density >= 1 || recipe.Spiral ? (Plane.Empty, inside) : Parted(layer, recipe, inside, width);
@@ -65,7 +65,7 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
 
         IReadOnlyList<ToolPath> Filled(Shape area, double density) => density < 1
             ? [.. Infills.Of(infill.Pattern, PlaceOf(layer, recipe, area, density))]
-            : Hatch.Of(area, infill.Angle - (layer % 2 == 0 ? 0 : 90),
+            : Hatch.Of(area, Straight.Across(infill.Angle, layer),
                 ExtrudedLine.Spacing(recipe.WidthOn(layer, PathKind.Infill), places[layer].Height), PathKind.Infill,
                 recipe.WidthOn(layer, PathKind.Infill));
     }

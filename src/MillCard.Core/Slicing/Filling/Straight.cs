@@ -30,7 +30,12 @@ internal static class Straight
             .. Hatch.Of(deep, Across(place), SparserInside * spacing, PathKind.Infill, place.Width)];
     }
 
-    private static double Across(FillPlace place) => place.Angle - (place.Layer % 2 == 0 ? 0 : 90);
+    /// <summary>Direction of a layer's rows where every other layer lies across the ones below, degrees from X.</summary>
+    /// <param name="angle">Of the even layers.</param>
+    /// <param name="layer">Counted from 0.</param>
+    public static double Across(double angle, int layer) => angle - (layer % 2 == 0 ? 0 : 90);
+
+    private static double Across(FillPlace place) => Across(place.Angle, place.Layer);
 
     private static IEnumerable<ToolPath> Three(FillPlace place, double phase)
     {

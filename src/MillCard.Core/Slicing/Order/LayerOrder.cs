@@ -20,6 +20,7 @@ internal sealed class LayerOrder
     private readonly IReadOnlyList<LaidPart> _parts;
     private readonly AllowedGround _ground;
     private readonly int[] _nozzles, _interfaces, _inUse;
+    private readonly int _first;
     private readonly double _lift;
     private readonly LayerPlace[] _places;
     private readonly List<Finding> _notes = [];
@@ -28,6 +29,7 @@ internal sealed class LayerOrder
     {
         (_job, _parts, _ground) = (job, parts, ground);
         _nozzles = [.. job.Parts.Select(p => job.Machine.NozzlesOf(p.Part.Nozzles)[0])];
+        _first = _nozzles.Min();
         _interfaces = [.. job.Parts.Select(p => job.InterfaceNozzleOf(p.Part))];
         _inUse = [.. _nozzles.Concat(_interfaces).Distinct().Order()];
         _lift = Foot.Lift(job.Recipe);
@@ -88,12 +90,12 @@ internal sealed class LayerOrder
     private (Surroundings? Around, Finding? Refusal) Around(int[] changes)
     {
         var recipe = _job.Recipe;
-        var floor = _ground.Of(_nozzles.Min(), 0);
+        var floor = _ground.Of(_first, 0);
         var brims = _parts.Select((p, i) => recipe.Raft.Layers > 0 || p.Layers.Length == 0 ? Plane.Empty : BrimOf(i, floor)).ToArray();
         var foot = Plane.Union([.. _parts.Where(p => p.Layers.Length > 0).SelectMany(p => new[] { p.Layers[0].Region, p.Layers[0].Held })
             .Concat(brims).Where(s => !s.IsEmpty)]);
         var raft = recipe.Raft.Layers == 0 ? [] : Foot.Raft(recipe, foot, floor)
-            .Select(l => l with { Paths = [.. l.Paths.Select(p => p with { Nozzle = _nozzles.Min() })] }).ToArray();
+            .Select(l => l with { Paths = [.. l.Paths.Select(p => p with { Nozzle = _first })] }).ToArray();
         if (raft.Length > 0) foot = RaftedFoot(foot, floor);
         var taken = Plane.Union([foot, .. _parts.SelectMany(p => p.Layers).Select(l => l.Held).Where(h => !h.IsEmpty),
             .. _job.Parts.Select(p => p.Footprints.Below(double.PositiveInfinity, p.Part.X, p.Part.Y, p.Part.Turn))]);
@@ -103,7 +105,7 @@ internal sealed class LayerOrder
         if (shield.Any(ring => !floor.Covers(Line(ring)))) return (null, NoRoomForShield);
         var skirt = Foot.Skirt(recipe, Plane.Union([foot, .. shield.Select(Filled), .. WithinSkirt()]), floor);
         for (var i = 0; i < raft.Length && skirt.Count > 0 && (i == 0 || recipe.Skirt.ToTop); i++)
-            raft[i] = raft[i] with { Paths = [.. skirt.Select(s => s with { Nozzle = _nozzles.Min() }), .. raft[i].Paths] };
+            raft[i] = raft[i] with { Paths = [.. skirt.Select(s => s with { Nozzle = _first }), .. raft[i].Paths] };
         var onLayers = raft.Length > 0 && !recipe.Skirt.ToTop ? [] : skirt;
         return (new(raft, onLayers, brims, shield, Array.FindLastIndex(changes, c => c > 0), tower), null);
     }
@@ -140,7 +142,7 @@ internal sealed class LayerOrder
         if (layer < recipe.Skirt.Layers || recipe.Skirt.ToTop) lines.Add(around.Skirt, nozzles[0]);
         if (layer == 0)
             for (var p = 0; p < _parts.Count; p++) lines.Add(Foot.Brim(around.Brims[p], _parts[p].Recipe), nozzles[0]);
-        if (layer <= around.ShieldTop) lines.Add(around.Shield, nozzles.Length > 0 ? nozzles[0] : _nozzles.Min());
+        if (layer <= around.ShieldTop) lines.Add(around.Shield, nozzles.Length > 0 ? nozzles[0] : _first);
         var tower = around.Tower is { } there && layer < there.Top ? there : null;
         var strip = 0;
         for (var k = 0; k < nozzles.Length; k++)
@@ -158,7 +160,7 @@ internal sealed class LayerOrder
     private int[] NozzlesOn(int layer)
     {
         var used = _inUse.Where(n => _parts.Index().Any(p => Lays(n, p.Index, layer))).ToArray();
-        if (used.Length == 0) used = [_nozzles.Min()];
+        if (used.Length == 0) used = [_first];
         return layer % 2 == 0 ? used : [.. used.Reverse()];
     }
 

@@ -18,12 +18,19 @@ internal sealed partial class ProgramWriter
             _spelling.Say("bed-set", ("value", _job.BedFor(bed)));
     }
 
+    /// <summary>Pulls back and rises off the print; to what height, mm.</summary>
+    private double RiseAbove(double top)
+    {
+        Leave();
+        var high = Math.Min(top + WaitsAbove, _job.Machine.Card.Envelope.Height!.Value);
+        if (!(high <= _head.Z)) _head.Rise(high);
+        return high;
+    }
+
     /// <summary>Rises off the print and stops; what the owner did meanwhile may have changed speed and position.</summary>
     private void Stop(StopKind kind, double z)
     {
-        Leave();
-        var high = Math.Min(z + WaitsAbove, _job.Machine.Card.Envelope.Height!.Value);
-        if (!(high <= _head.Z)) _head.Rise(high);
+        var high = RiseAbove(z);
         WrittenStops.Say(kind, _spelling);
         Forget();
         _head.ResetFilament();

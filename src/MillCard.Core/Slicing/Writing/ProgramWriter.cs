@@ -57,7 +57,7 @@ internal sealed partial class ProgramWriter
         _values["job.seconds"] = Math.Round(seconds);
         _pace = new LayerPace(job, _fastest, layers[0], 1);
         _stops = WrittenStops.Before(job, layers);
-        _arcs = _spelling.Knows("G2") && _spelling.Knows("G3");
+        _arcs = _spelling.KnowsArcs;
         if (job.TextOf(RoutineMoment.Start).Text?.Contains("tool.first", StringComparison.Ordinal) == true) _head.Nozzle = job.FirstNozzle;
         var nozzles = layers.SelectMany(l => l.Paths).Select(p => p.Nozzle).Distinct().ToArray();
         _obstacles = [.. nozzles.SelectMany(n => Forbidden.All(job.Machine, layers[0].Place.Height, n))
@@ -130,9 +130,7 @@ internal sealed partial class ProgramWriter
     {
         var missing = _recipe.Speeds.LeastLayerTime - _pace.Seconds;
         if (_recipe.Speeds.TooQuick != TooQuick.Wait || missing <= 0 || layer.Paths.Count == 0 || layer.Paths[^1].Climbs) return;
-        Leave();
-        var high = Math.Min(layer.Place.Top + WaitsAbove, _job.Machine.Card.Envelope.Height!.Value);
-        if (!(high <= _head.Z)) _head.Rise(high);
+        RiseAbove(layer.Place.Top);
         _out.Command("G4").Whole('P', Math.Ceiling(1000 * missing)).End();
     }
 

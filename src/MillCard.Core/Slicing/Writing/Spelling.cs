@@ -18,8 +18,10 @@ internal sealed class Spelling(Machine machine, GcodeWriter to)
     /// <summary>Whether the dialect can say something, and the machine has the command.</summary>
     public bool Has(string what) => _flavour.Spell(what) is { } line && IsThere(line);
 
-    /// <summary>Whether the machine has a command.</summary>
-    public bool Knows(string word) => _flavour.Commands.Any(c => c.Word == word) && IsThere(word);
+    /// <summary>Whether the machine follows arcs.</summary>
+    public bool KnowsArcs => Knows("G2") && Knows("G3");
+
+    private bool Knows(string word) => _flavour.Commands.Any(c => c.Word == word) && IsThere(word);
 
     /// <summary>Whether the machine has the command of a line; some have theirs only where they were switched on.</summary>
     private bool IsThere(string line)

@@ -53,8 +53,7 @@ public class SlicerTests
         };
         foreach (var mesh in new[] { Solids.Box(20, 20, 20), Solids.Cylinder(15, 10), Solids.Torus(20, 6, 96, 192) })
         {
-            var plastic = Slice(mesh, card,
-                recipe).Layers.Sum(l => l.Paths.Sum(p => p.Length * ExtrudedLine.Area(p.Width, l.Place.Height)));
+            var plastic = Slice(mesh, card, recipe).Layers.Sum(l => l.Paths.Sum(p => p.VolumeAt(l.Place.Height)));
             Assert.Equal(1, plastic / mesh.Volume(), 0.02);
         }
     }

@@ -124,9 +124,14 @@ public sealed class WallWidthTests
     public void What_the_program_lays_covers_the_section_and_hardly_more(string shape)
     {
         var section = Of(shape);
-        var program = new Deposited(Sliced(section, Solid).Gcode, 2 * Height, Height, Cards.Petg.Diameter!.Value);
         var box = section.EnvelopeInternal;
-        var (cover, outside, hole) = program.Against(Plane.Moved(section, 150 - box.Centre.X, 100 - box.Centre.Y));
+        var placed = Plane.Moved(section, 150 - box.Centre.X, 100 - box.Centre.Y);
+        var (x0, y0, x1, y1) = (150 - box.Width / 2 - 1, 100 - box.Height / 2 - 1, 150 + box.Width / 2 + 1, 100 + box.Height / 2 + 1);
+        var raster = Raster.Over(x0, y0, x1, y1, 0.02);
+        var moves = ReadMoves.Of(Sliced(section, Solid).Gcode);
+        var laid = new Deposited(moves, 2 * Height, Height, Cards.Petg.Diameter!.Value).On(raster);
+        var cells = raster.Of(placed);
+        var (cover, outside, hole) = Covered.Of(raster, laid, cells, cells);
         Assert.True(cover >= (shape is "star" or "square" or "dot" ? 0.96 : 0.98), $"{cover:0.000} of it is covered");
         Assert.InRange(outside, 0, 0.225);
         Assert.InRange(hole, 0, shape is "fin" ? 0.4 : 0.2);

@@ -20,6 +20,9 @@ public static class Hatch
 {
     private const double LeastLength = 0.2;
 
+    /// <summary>How far a row lies within a border that runs along it, mm, so that it is sure to cross the area.</summary>
+    private const double LeastInside = 1e-4;
+
     /// <summary>How much of a row's end may be cut off by the way to its neighbour, mm: along curved borders that way leaves the area a
     /// little.</summary>
     private const double Slack = 0.03;
@@ -36,8 +39,34 @@ public static class Hatch
         Joining joining = Joining.Near)
     {
         if (area.IsEmpty) return [];
-        var frame = new Frame(angle, phase);
-        var rows = Scan(area, frame, spacing);
+        var frame = new HatchFrame(angle, phase);
+        return Laid(area, Scan(area, frame, spacing), frame, spacing, kind, width, joining);
+    }
+
+    /// <summary>Lines that fill an area to its borders: rows lie so close to each other that the first and the last of
+    /// them meet its borders, and what they leave free along a border that is all but parallel to them gets lines of its own.</summary>
+    /// <param name="area">Where the lines' middles may lie.</param>
+    /// <param name="angle">Direction of the lines, degrees from X.</param>
+    /// <param name="spacing">Usual distance of the rows, mm.</param>
+    /// <param name="kind">What the lines are for.</param>
+    /// <param name="width">Usual line width, mm.</param>
+    /// <param name="least">Least width of a line, mm.</param>
+    /// <param name="joining">How neighbouring rows are joined.</param>
+    internal static IEnumerable<ToolPath> Full(Polygon area, double angle, double spacing, PathKind kind, double width, double least,
+        Joining joining)
+    {
+        var (low, high) = new HatchFrame(angle, 0).Across(area);
+        var room = (high - low + spacing) / Math.Round((high - low + spacing) / spacing);
+        // the first row half its room from the border
+        var frame = new HatchFrame(angle, low + (room - spacing) / 2 - LeastInside);
+        var rows = Scan(area, frame, room);
+        return Laid(area, rows, frame, room, kind, width + room - spacing, joining)
+            .Concat(Slivers.Of(area, rows, frame, room, width - spacing, least, kind));
+    }
+
+    private static IReadOnlyList<ToolPath> Laid(Shape area, SortedDictionary<int, List<(double From, double To)>> rows, HatchFrame frame,
+        double spacing, PathKind kind, double width, Joining joining)
+    {
         if (rows.Count == 0) return [];
         if (joining == Joining.None) return [.. rows.SelectMany(row =>
             row.Value.Select(piece => new ToolPath(kind,
@@ -46,17 +75,8 @@ public static class Hatch
         return Join(rows, border, frame, spacing, kind, width, joining == Joining.Far ? double.PositiveInfinity : 2 * spacing);
     }
 
-    /// <summary>Coordinates along the rows and across them.</summary>
-    private readonly struct Frame(double angle, double phase)
-    {
-        private readonly double _sin = Math.Sin(angle * Math.PI / 180), _cos = Math.Cos(angle * Math.PI / 180);
-
-        public (double U, double V) Turn(double x, double y) => (_cos * x + _sin * y, -_sin * x + _cos * y - phase);
-        public Point Back(double u, double v) => new(_cos * u - _sin * (v + phase), _sin * u + _cos * (v + phase));
-    }
-
     /// <summary>Pieces of rows within the area, in the turned frame, by row.</summary>
-    private static SortedDictionary<int, List<(double From, double To)>> Scan(Shape area, Frame frame, double spacing)
+    private static SortedDictionary<int, List<(double From, double To)>> Scan(Shape area, HatchFrame frame, double spacing)
     {
         var crossings = new List<(int Row, double U)>();
         foreach (var ring in Plane.Rings(area)) ScanRing(ring, frame, spacing, crossings);
@@ -72,7 +92,7 @@ public static class Hatch
         return rows;
     }
 
-    private static void ScanRing(LineString ring, Frame frame, double spacing, List<(int, double)> crossings)
+    private static void ScanRing(LineString ring, HatchFrame frame, double spacing, List<(int, double)> crossings)
     {
         var c = ring.CoordinateSequence;
         var (u0, v0) = frame.Turn(c.GetX(0), c.GetY(0));
@@ -88,7 +108,7 @@ public static class Hatch
         }
     }
 
-    private static List<ToolPath> Join(SortedDictionary<int, List<(double From, double To)>> rows, Edges border, Frame frame,
+    private static List<ToolPath> Join(SortedDictionary<int, List<(double From, double To)>> rows, Edges border, HatchFrame frame,
         double spacing, PathKind kind, double width, double farthest)
     {
         var paths = new List<ToolPath>();

@@ -26,8 +26,8 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
         var place = places[layer];
         var width = recipe.WidthOn(layer, PathKind.Solid);
         var angle = Straight.Across(recipe.Infill.Angle, layer);
-        var spacing = ExtrudedLine.Spacing(width, place.Height);
         var density = recipe.Infill.Density;
+        var full = FullAt(layer, recipe, PathKind.Solid);
         var (sparse, solid) = density >= 1 || recipe.Spiral ? (Plane.Empty, inside) : Parted(layer, recipe, inside, width);
 
         var bridges = recipe.Bridges && layer > 0 && recipe.BottomLayers > 0 && !ReferenceEquals(regions[layer], regions[layer - 1])
@@ -41,10 +41,10 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
         {
             bridges.SelectMany(b => Hatch.Of(b.Area, b.Angle, nozzle, PathKind.Bridge, nozzle))
                 .Select(p => p with { Section = recipe.BridgeFlow * Math.PI * nozzle * nozzle / 4 }).ToArray(),
-            Hatch.Of(solid, angle, spacing, PathKind.Solid, width),
+            full.Of(solid, PathKind.Solid),
         };
         if (!sparse.IsEmpty) groups.AddRange(Sparse(layer, recipe, sparse));
-        groups.Add(Hatch.Of(top, angle, spacing, PathKind.Top, width, joining: recipe.Top.OneDirection ? Joining.None : Joining.Near));
+        groups.Add(full.Of(top, PathKind.Top, recipe.Top.OneDirection ? Joining.None : Joining.Near));
         if (recipe.Top is { Smooth: true, SmoothPlastic: > 0 } && !top.IsEmpty)
             groups.Add([.. Hatch.Of(top, -angle, recipe.Top.SmoothSpacing * nozzle, PathKind.Smoothing, width)
                 .Select(p => p with { Section = recipe.Top.SmoothPlastic * recipe.Top.SmoothSpacing * nozzle * place.Height })]);
@@ -65,9 +65,15 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
 
         IReadOnlyList<ToolPath> Filled(Shape area, double density) => density < 1
             ? [.. Infills.Of(infill.Pattern, PlaceOf(layer, recipe, area, density))]
-            : Hatch.Of(area, Straight.Across(infill.Angle, layer),
-                ExtrudedLine.Spacing(recipe.WidthOn(layer, PathKind.Infill), places[layer].Height), PathKind.Infill,
-                recipe.WidthOn(layer, PathKind.Infill));
+            : FullAt(layer, recipe, PathKind.Infill).Of(area, PathKind.Infill);
+    }
+
+    private SolidFill FullAt(int layer, Recipe recipe, PathKind kind)
+    {
+        var width = recipe.WidthOn(layer, kind);
+        double? least = recipe.Wall.FillThin ? Math.Min(recipe.Wall.LeastLine * nozzle, width) : null;
+        return new(Straight.Across(recipe.Infill.Angle, layer), width, places[layer].Height, least,
+            Math.Max(recipe.Wall.GreatestLine * nozzle, width));
     }
 
     private FillPlace PlaceOf(int layer, Recipe recipe, Shape sparse, double density)

@@ -18,8 +18,8 @@ internal static class Dots
     /// <param name="polygon">A polygon.</param>
     /// <param name="outline">Of it.</param>
     /// <param name="paths">Lines in it.</param>
-    /// <param name="height">Of the layer, mm.</param>
-    public static IEnumerable<ToolPath> Of(Polygon polygon, Outline outline, IReadOnlyList<ToolPath> paths, double height)
+    /// <param name="plan">How lines are to be laid.</param>
+    public static IEnumerable<ToolPath> Of(Polygon polygon, Outline outline, IReadOnlyList<ToolPath> paths, WallPlan plan)
     {
         var found = new List<Point>();
         for (var ring = 0; ring < outline.Ribs.Length; ring++)
@@ -34,11 +34,12 @@ internal static class Dots
                 var at = rib.At(rib.Radius);
                 if (found.Exists(f => f.To(at) < rib.Radius)) continue;
                 var radius = Math.Min(rib.Radius, Free(at, paths, outline.Beading));
-                if (radius <= LeastRadius) continue;
+                // what is wider than a line is left to fill
+                if (radius <= LeastRadius || paths.Count > 0 && 2 * radius > plan.Inner) continue;
                 found.Add(at);
                 // a stroke as wide as the hole, as long as its plastic asks for
                 var area = paths.Count == 0 ? outline.Beading.Filled(polygon) : AreaOfHole * radius * radius;
-                var reach = area * height / ExtrudedLine.Area(2 * radius, height) / 2;
+                var reach = area * plan.Height / ExtrudedLine.Area(2 * radius, plan.Height) / 2;
                 var box = polygon.EnvelopeInternal;
                 var (x, y) = box.Width >= box.Height ? (reach, 0.0) : (0.0, reach);
                 yield return new ToolPath(PathKind.Thin, [new Point(at.X - x, at.Y - y), new Point(at.X + x, at.Y + y)], Closed: false,

@@ -31,7 +31,7 @@ internal sealed class MiddleBeads
 
     /// <summary>Places that no line fits into.</summary>
     public static IReadOnlyList<TooThin> Missing(Outline outline) => [.. Pieces(outline, lines => lines == 0)
-        .Select(p => new TooThin(p.Points[p.Points.Count / 2].At, Bead.LengthOf(p.Points), p.Points.Max(q => q.Width)))];
+        .Select(p => new TooThin(p.Points[p.Points.Count / 2].At, Bead.LengthOf(p.Points), p.Points[p.Points.Count / 2].Width))];
 
     private static List<Piece> Pieces(Outline outline, Func<int, bool> lies)
     {

@@ -36,25 +36,44 @@ internal sealed class Outline
         Ribs[ring][i] is { OtherRing: >= 0 } rib && (rib.Faces || 2 * rib.Radius > 1.01 * Thickness[ring][i]);
 
     /// <summary>Twice the radius where sides face each other or it is wide; round corners it goes evenly from one such place to the
-    /// next.</summary>
+    /// next. Tips that no line fits into say nothing of what lies beside them.</summary>
     private double[] Across(Rib[] ribs)
     {
         var n = ribs.Length;
         var thickness = new double[n];
-        var first = Array.FindIndex(ribs, Counts);
+        bool Holds(Rib rib) => Counts(rib) && 2 * rib.Radius >= Beading.Change(0);
+        Predicate<Rib> counts = Array.Exists(ribs, Holds) ? Holds : Counts;
+        var first = Array.FindIndex(ribs, counts);
         if (first < 0) Array.Fill(thickness, n == 0 ? 0 : 2 * ribs.Max(r => r.Radius));
         else
             for (int i = first, next; i < first + n; i = next)
             {
-                for (next = i + 1; !Counts(ribs[next % n]);) next++;
-                var (from, to) = (2 * ribs[i % n].Radius, 2 * ribs[next % n].Radius);
-                var (least, most) = (Math.Min(from, to), Math.Max(from, to));
-                thickness[i % n] = from;
-                for (var k = i + 1; k < next; k++)
-                    thickness[k % n] = 2 * ribs[k % n].Radius is var own && own > least ? Math.Min(own, most)
-                        : from + (to - from) * (k - i) / (next - i);
+                for (next = i + 1; !counts(ribs[next % n]);) next++;
+                thickness[i % n] = 2 * ribs[i % n].Radius;
+                Round(ribs, thickness, i, 2 * ribs[next % n].Radius, next);
             }
+        for (var i = 0; i < n; i++) if (Counts(ribs[i])) thickness[i] = 2 * ribs[i].Radius;
         return thickness;
+    }
+
+    /// <summary>Thickness between two places, each the other's next.</summary>
+    private static void Round(Rib[] ribs, double[] thickness, int first, double to, int next)
+    {
+        var (n, from) = (ribs.Length, thickness[first % ribs.Length]);
+        var (least, most) = (Math.Min(from, to), Math.Max(from, to));
+        var widest = first;
+        for (var k = first + 1; k < next; k++) if (widest == first || ribs[k % n].Radius > ribs[widest % n].Radius) widest = k;
+        if (widest > first && ribs[widest % n].Radius > most)
+        {
+            // no corner of what lies on both sides: much more room, between two tips of a rough outline
+            thickness[widest % n] = 2 * ribs[widest % n].Radius;
+            Round(ribs, thickness, first, thickness[widest % n], widest);
+            Round(ribs, thickness, widest, to, next);
+            return;
+        }
+        for (var k = first + 1; k < next; k++)
+            thickness[k % n] = 2 * ribs[k % n].Radius is var own && own > least ? Math.Min(own, most)
+                : from + (to - from) * (k - first) / (next - first);
     }
 
     private bool Counts(Rib rib) => rib.Faces || 2 * rib.Radius >= Beading.Wide;

@@ -30,10 +30,10 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
 
     /// <summary>How far fill laps onto the innermost wall, as a share of half a line: rows that end at half a line from the wall, joined on
     /// one side each, hold too little along the border. Found by the volumes of the demo parts at full infill.</summary>
-    private const double Lap = 0.3;
+    public const double Lap = 0.3;
 
     /// <summary>Areas smaller than this are no place for a line, mm².</summary>
-    private const double LeastArea = 0.1;
+    private const double LeastArea = 0.02;
 
     /// <summary>Walls of one layer; the outer edge of the first lies on the contour.</summary>
     /// <param name="region">The cross-section.</param>
@@ -84,7 +84,7 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
         var between = Enumerable.Range(plan.Count, beading.Most / 2 - plan.Count).SelectMany(i => RingBeads.Of(outline, i))
             .Select(bead => bead.Path(PathKind.Solid));
         List<ToolPath> thin = [.. between, .. MiddleBeads.Of(outline).Select(bead => bead.Path(PathKind.Thin))];
-        thin.AddRange(Dots.Of(polygon, outline, [.. walls.SelectMany(w => w), .. thin], plan.Height));
+        thin.AddRange(Dots.Of(polygon, outline, [.. walls.SelectMany(w => w), .. thin], plan));
         var half = ExtrudedLine.Spacing(plan.Inner, plan.Height) / 2;
         var step = ExtrudedLine.Spacing(plan.Count == 1 ? plan.Outer : plan.Inner, plan.Height) / 2 + (1 - Lap) * half;
         var inside = Inset.Of(Within(walls[^1]), step, Chords);

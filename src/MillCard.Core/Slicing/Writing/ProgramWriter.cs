@@ -187,11 +187,10 @@ internal sealed partial class ProgramWriter
     {
         var number = PathLines.Count;
         PathLines.Add(_out.Lines);
-        var warmed = new Queue<WarmingPlan.Warmed>((Warming?.WarmsOn(number) ?? []).OrderBy(w => w.Share));
-        Warm(share: 0);
+        var warmed = new Queue<WarmingPlan.Warmed>((Warming?.WarmsOn(number) ?? []).OrderBy(w => w.After));
+        Warm();
         if (path.Nozzle != _head.Nozzle) ChangeTool(path.Nozzle, place.Top, Warming?.CoolsAt(number) ?? true);
         _labels.Begin(part ?? path.Part);
-        var laid = 0.0;
         var floor = path.Climbs ? place.Top - place.Height : place.Top;
         var perArea = (Filament.Flow ?? 1) / ExtrudedLine.FilamentArea(Filament.Diameter!.Value);
         // a spiral goes on where the layer below ended
@@ -205,25 +204,24 @@ internal sealed partial class ProgramWriter
         {
             for (var i = 1; i < path.Points.Length; i++)
             {
-                if (warmed.Count > 0) Warm((laid += path.Points[i - 1].To(path.Points[i])) / path.Length);
+                Warm();
                 if (ArcFrom(path, i - 1) is { } arc)
                 {
                     LayTo(arc.End, arc);
-                    laid += arc.Length - path.Points[i - 1].To(path.Points[i]);
                     i = arc.End;
                     continue;
                 }
                 // what is shorter than positions are written to would be all rounding
                 if (i == path.Points.Length - 1 || _head.Here.To(path.Points[i]) > LeastMove) LayTo(i);
             }
-            Warm(share: 1);
             if (path.Closed && _head.Here != path.Points[0]) LayTo(path.Points.Length);
         }
+        Warm(all: true);
         _last = path;
 
-        void Warm(double share)
+        void Warm(bool all = false)
         {
-            while (warmed.TryPeek(out var next) && next.Share <= share)
+            while (warmed.TryPeek(out var next) && (all || _out.Lines - PathLines[number] >= next.After))
                 _out.Command("M104").Whole('T', warmed.Dequeue().Nozzle).Whole('S', next.Degrees).End();
         }
 

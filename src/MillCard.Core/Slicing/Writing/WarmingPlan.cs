@@ -10,20 +10,25 @@ namespace MillCard.Core.Slicing.Writing;
 /// <remarks>Lines are told by their number in the order of printing, counted from 0 over all layers.</remarks>
 internal sealed class WarmingPlan
 {
-    /// <summary>Real heaters are slower than their model, and lines quicker than planned: as a ratio, and s.</summary>
-    private const double Margin = 1.1, Early = 2;
+    /// <summary>Real heaters are slower than their model, and lines quicker than planned: as a share of the time, at most so many s, and
+    /// s beside it. What comes much too early oozes.</summary>
+    private const double Slower = 0.1, MostSlower = 6, Early = 2;
 
     /// <summary>All stay hot.</summary>
-    public static WarmingPlan Hot { get; } = new();
+    public static WarmingPlan Hot { get; } = new(null, []);
 
+    private readonly DryRunReport? _run;
+    private readonly IReadOnlyList<int> _begins;
     private readonly HashSet<int> _cools = [];
     private readonly Dictionary<int, List<Warmed>> _warms = [];
+
+    private WarmingPlan(DryRunReport? run, IReadOnlyList<int> begins) => (_run, _begins) = (run, begins);
 
     /// <summary>A nozzle whose heating begins.</summary>
     /// <param name="Nozzle">Which.</param>
     /// <param name="Degrees">What it comes to, °C.</param>
-    /// <param name="Share">From which share of the line on, 0 to 1.</param>
-    public readonly record struct Warmed(int Nozzle, double Degrees, double Share);
+    /// <param name="After">After so many lines of G-code from where the line begins.</param>
+    public readonly record struct Warmed(int Nozzle, double Degrees, int After);
 
     /// <summary>Whether the nozzle that printed up to a line cools to standby until its next turn.</summary>
     public bool CoolsAt(int line) => _cools.Contains(line);
@@ -43,7 +48,7 @@ internal sealed class WarmingPlan
     {
         var turns = Turns(layers);
         if (turns.Count < 2) return null;
-        var (plan, times, firsts) = (new WarmingPlan(), Times(run, begins), FirstLayers(layers));
+        var (plan, times, firsts) = (new WarmingPlan(run, begins), Times(run, begins), FirstLayers(layers));
         for (var k = 0; k < turns.Count; k++)
         {
             var (turn, nozzle) = (turns[k], turns[k].Nozzle);
@@ -71,7 +76,7 @@ internal sealed class WarmingPlan
     }
 
     private static double Lead(HeatModel model, double from, double to) =>
-        model.Time(from, to - HeatModel.WaitTolerance) is var seconds && double.IsFinite(seconds) ? Margin * seconds + Early : 0;
+        model.Time(from, to - HeatModel.WaitTolerance) is var seconds && double.IsFinite(seconds) ? seconds + Math.Min(Slower * seconds, MostSlower) + Early : 0;
 
     private void Warm(int nozzle, double degrees, double at, int from, int to, double[] times)
     {
@@ -79,7 +84,12 @@ internal sealed class WarmingPlan
         line = Math.Max(line, from);
         if (line >= to) return;
         if (!_warms.TryGetValue(line, out var all)) _warms[line] = all = [];
-        all.Add(new(nozzle, degrees, Math.Clamp((at - times[line]) / (times[line + 1] - times[line]), 0, 1)));
+        // a wait for its nozzle comes at the line's beginning: the time is reckoned back from its end
+        var (starts, now) = (_run!.Starts, _run.Starts[_begins[line + 1]] - (times[line + 1] - at));
+        var code = _run.LineAt(now);
+        // between two lines of code, the nearer one
+        if (now - starts[code] > starts[code + 1] - now) code++;
+        all.Add(new(nozzle, degrees, Math.Max(0, code - _begins[line])));
     }
 
     private static List<Turn> Turns(IReadOnlyList<LayerPlan> layers)

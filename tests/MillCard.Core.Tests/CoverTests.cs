@@ -29,7 +29,7 @@ public class CoverTests
     [InlineData(15)]
     public void A_triangle_is_held_where_the_area_covers_it(double size)
     {
-        var cover = new Cover(Area);
+        var cover = new Cover(Area, Plane.Touch / 2);
         var wider = Plane.Offset(Area, 2 * Plane.Touch);
         var (held, not) = (0, 0);
         Triangles(size).Sample(t =>
@@ -48,7 +48,7 @@ public class CoverTests
     [Fact]
     public void What_reaches_over_by_less_than_a_touch_is_held_and_by_more_is_not()
     {
-        var cover = new Cover(Shapes.Rectangle(0, 0, 10, 10));
+        var cover = new Cover(Shapes.Rectangle(0, 0, 10, 10), Plane.Touch / 2);
         Assert.True(cover.Holds(new(0, 0, 10, 0, 10, 10)));
         Assert.True(cover.Holds(new(0, 0, 10 + 0.3 * Plane.Touch, 0, 10, 10)));
         Assert.False(cover.Holds(new(0, 0, 10 + 0.8 * Plane.Touch, 0, 10, 10)));
@@ -60,11 +60,11 @@ public class CoverTests
     [Fact]
     public void A_hole_that_lies_within_a_triangle_is_not_held()
     {
-        var cover = new Cover(Plane.Difference(Shapes.Rectangle(0, 0, 40, 40), Shapes.Rectangle(19, 12, 0.5, 0.5)));
+        var cover = new Cover(Plane.Difference(Shapes.Rectangle(0, 0, 40, 40), Shapes.Rectangle(19, 12, 0.5, 0.5)), Plane.Touch / 2);
         Assert.False(cover.Holds(new(5, 5, 35, 5, 20, 35)));
         Assert.True(cover.Holds(new(5, 30, 35, 30, 20, 38)));
     }
 
     [Fact]
-    public void Nothing_holds_nothing() => Assert.False(new Cover(Plane.Empty).Holds(new(0, 0, 1, 0, 0, 1)));
+    public void Nothing_holds_nothing() => Assert.False(new Cover(Plane.Empty, Plane.Touch / 2).Holds(new(0, 0, 1, 0, 0, 1)));
 }

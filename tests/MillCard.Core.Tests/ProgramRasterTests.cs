@@ -91,8 +91,8 @@ public class ProgramRasterTests
         return raster.Distances(section).Count(d => d is > 0 and <= band) * Cell * Cell / band;
     }
 
-    /// <summary>What must be solid where the inside is sparse: walls, and what is bare within so many layers above or below, where a line has
-    /// room.</summary>
+    /// <summary>What must be solid where the inside is sparse: walls, and what is bare within so many layers above or below, where a line
+    /// has room.</summary>
     private static bool[] Shell(Raster raster, bool[] section, int number, Func<int, bool[]> sectionOf)
     {
         const double fits = 0.3;

@@ -50,6 +50,42 @@ public sealed class ProjectionTests
         Assert.InRange(swept.Area, 0.995 * ring, ring);
     }
 
+    // no turn falls on another: the outline has a corner for every step, and all but the first turns change hardly anything
+    [Fact]
+    public void A_bar_of_many_turns_none_of_which_repeats_covers_the_ring_that_it_sweeps()
+    {
+        var ring = Math.PI * (13 * 13 + 3 * 3 - 7 * 7);
+        var swept = Below(Solids.Twisted(10, 6, 400, 100 / Math.Sqrt(2), 5000), double.PositiveInfinity);
+        Assert.True(swept.IsValid);
+        Assert.InRange(swept.Area, 0.9997 * ring, ring);
+    }
+
+    // whatever the way that is chosen by how much lies on each other
+    [Theory, InlineData(2_000, 0.5), InlineData(20_000, 0.5), InlineData(4_000, 4)]
+    public void Loose_triangles_cover_what_a_raster_of_points_says(int count, double side)
+    {
+        var random = new Random(7);
+        var corners = Enumerable.Range(0, count).SelectMany(_ =>
+        {
+            var (x, y, z) = (20 * random.NextSingle(), 20 * random.NextSingle(), 20 * random.NextSingle());
+            return new[] { x, y, z, x, y + (float)side, z, x + (float)side, y, z + 0.1f };
+        }).ToArray();
+        var mesh = new Mesh(corners, [.. Enumerable.Range(0, 3 * count)]);
+        var covered = Below(mesh, double.PositiveInfinity);
+        Assert.True(covered.IsValid);
+        using var edges = new Edges(covered);
+        for (var i = 0; i < 2000; i++)
+        {
+            var (x, y) = (22 * random.NextDouble(), 22 * random.NextDouble());
+            var depth = Enumerable.Range(0, count).Max(f => DepthIn(corners.AsSpan(9 * f, 9), x, y, side));
+            if (Math.Abs(depth) > 0.005) Assert.True(edges.Hold(x, y) == depth > 0, $"{x}, {y}: {depth}");
+        }
+
+        // how far inside the right-angled triangle, below 0 outside
+        static double DepthIn(ReadOnlySpan<float> c, double x, double y, double side) =>
+            Math.Min(Math.Min(x - c[0], y - c[1]), (side - (x - c[0]) - (y - c[1])) / Math.Sqrt(2));
+    }
+
     [Fact]
     public void A_projection_can_be_given_up()
     {

@@ -40,17 +40,23 @@ internal sealed class CertainCells
     }
 
     /// <summary>Whether a triangle surely lies in what is enclosed.</summary>
-    public bool Holds(in Triangle t)
+    public bool Holds(in Triangle t) => Holds(Math.Min(t.X0, Math.Min(t.X1, t.X2)), Math.Min(t.Y0, Math.Min(t.Y1, t.Y2)),
+        Math.Max(t.X0, Math.Max(t.X1, t.X2)), Math.Max(t.Y0, Math.Max(t.Y1, t.Y2)));
+
+    /// <summary>Whether a rectangle surely lies in what is enclosed.</summary>
+    public bool Holds(double minX, double minY, double maxX, double maxY)
     {
-        var (left, right) = (Index(Math.Min(t.X0, Math.Min(t.X1, t.X2)), _left), Index(Math.Max(t.X0, Math.Max(t.X1, t.X2)), _left) + 1);
-        var (low, high) = (Index(Math.Min(t.Y0, Math.Min(t.Y1, t.Y2)), _bottom), Index(Math.Max(t.Y0, Math.Max(t.Y1, t.Y2)), _bottom) + 1);
+        var (left, right, low, high) = (Index(minX, _left), Index(maxX, _left) + 1, Index(minY, _bottom), Index(maxY, _bottom) + 1);
         var n = _side + 1;
         return _sums[high * n + right] - _sums[low * n + right] - _sums[high * n + left] + _sums[low * n + left]
             == (high - low) * (right - left);
     }
 
     /// <summary>The union of the squares.</summary>
-    public Shape Area(CancellationToken stop)
+    public Shape Area(CancellationToken stop) => Winding.Resolve(Border(), stop);
+
+    /// <summary>The border of the union of the squares, the area to its left.</summary>
+    public List<DirectedSegment> Border()
     {
         var edges = new List<DirectedSegment>();
         for (var row = 0; row <= _side; row++)
@@ -69,7 +75,7 @@ internal sealed class CertainCells
                 if (after && !before) edges.Add(new(X(column), Y(end), X(column), Y(row)));
                 if (before && !after) edges.Add(new(X(column), Y(row), X(column), Y(end)));
             }
-        return Winding.Resolve(edges, stop);
+        return edges;
 
         double X(int column) => _left + column * _cell;
         double Y(int row) => _bottom + row * _cell;

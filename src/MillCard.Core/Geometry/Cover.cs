@@ -8,23 +8,26 @@ namespace MillCard.Core.Geometry;
 internal readonly record struct Triangle(double X0, double Y0, double X1, double Y1, double X2, double Y2);
 
 /// <summary>Answers quickly for many triangles whether they lie in an area.</summary>
-/// <remarks>A grid of cells that lie inside whole tells most of them; the area itself, grown by half of <see cref="Plane.Touch"/>, the
-/// rest.</remarks>
+/// <remarks>A grid of cells that lie inside whole tells most of them; the area itself, grown by a slack, the rest.</remarks>
 internal sealed class Cover
 {
-    private const int Side = 128;
+    private const int Side = 384;
     private readonly IndexedPointInAreaLocator? _grown;
     private readonly STRtree<DirectedSegment> _outline = new(16);
     private readonly Envelope _box;
     private readonly bool[] _inside = new bool[Side * Side];
     private readonly double _width, _height;
 
+    private readonly double _slack;
+
     /// <param name="area">Valid areas, or none.</param>
-    public Cover(Shape area)
+    /// <param name="slack">By how much a triangle may reach over, mm; more than 0.</param>
+    public Cover(Shape area, double slack)
     {
+        _slack = slack;
         _box = area.EnvelopeInternal;
         if (area.IsEmpty) return;
-        var grown = Plane.Offset(area, Plane.Touch / 2, 1);
+        var grown = Plane.Offset(area, slack, 1);
         _grown = new IndexedPointInAreaLocator(grown);
         foreach (var ring in Plane.Rings(grown))
             for (var i = 0; i + 1 < ring.NumPoints; i++)
@@ -43,8 +46,8 @@ internal sealed class Cover
         if (_grown is null) return false;
         var (left, right) = (Math.Min(t.X0, Math.Min(t.X1, t.X2)), Math.Max(t.X0, Math.Max(t.X1, t.X2)));
         var (front, back) = (Math.Min(t.Y0, Math.Min(t.Y1, t.Y2)), Math.Max(t.Y0, Math.Max(t.Y1, t.Y2)));
-        if (left < _box.MinX - Plane.Touch || right > _box.MaxX + Plane.Touch || front < _box.MinY - Plane.Touch
-            || back > _box.MaxY + Plane.Touch) return false;
+        if (left < _box.MinX - 2 * _slack || right > _box.MaxX + 2 * _slack || front < _box.MinY - 2 * _slack
+            || back > _box.MaxY + 2 * _slack) return false;
         return AllInside(t, Row(front), Row(back)) || Within(t);
     }
 

@@ -31,8 +31,8 @@ internal sealed class DownwardFaces(Mesh mesh, Neighbours neighbours, double hei
     }
 
     /// <summary>Faces that hang together, so many a patch at most; loose ones by their place in the mesh.</summary>
-    /// <returns>The patches, neighbours near each other in the list, and the patch of every face of the mesh, −1 for none.</returns>
-    public (List<List<int>> Patches, int[] PatchOf) Patches(List<int> faces, int most, CancellationToken stop)
+    /// <returns>The patches, neighbours near each other in the list.</returns>
+    public List<List<int>> Patches(List<int> faces, int most, CancellationToken stop)
     {
         const int free = -2;
         var patchOf = new int[mesh.FaceCount];
@@ -62,7 +62,7 @@ internal sealed class DownwardFaces(Mesh mesh, Neighbours neighbours, double hei
             }
             patches.Add(patch);
         }
-        return (patches, patchOf);
+        return patches;
     }
 
     /// <summary>The border of some of them, the area to its left.</summary>
@@ -73,6 +73,15 @@ internal sealed class DownwardFaces(Mesh mesh, Neighbours neighbours, double hei
         var segments = new List<DirectedSegment>();
         foreach (var face in faces) AddBorder(face, patch, segments);
         return segments;
+    }
+
+    /// <summary>The border of some of them alone, the area to its left.</summary>
+    public List<DirectedSegment> Border(List<int> faces)
+    {
+        var patch = new int[mesh.FaceCount];
+        Array.Fill(patch, -1);
+        foreach (var face in faces) patch[face] = 0;
+        return Border(faces, patch);
     }
 
     private void AddBorder(int face, int[]? patch, List<DirectedSegment> segments)

@@ -1,22 +1,29 @@
 using System.Runtime.InteropServices;
 using MillCard.Core.Geometry;
+using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Meshes;
 
 /// <summary>The true projection of a part, or of what of it lies below or above a height, onto the bed.</summary>
 /// <remarks>
 /// A vertical line through a solid leaves it downwards through a face that looks down; so the projection of what lies below z
-/// is that of the downward faces cut at z; for what lies above, the same upside down. Where the border of all those faces hardly crosses
-/// itself, it is resolved at once by winding number. Where it does, as on twisted bars and threads, the crossings may be as many as the
-/// square of the faces, while the outline of their union is short: there squares that are surely covered come first, and of the faces that
-/// reach beyond them patches are taken, each is resolved alone, patches are united, and those that lie within what is covered already, to
-/// half of <see cref="Plane.Touch"/>, are left out. Downward faces all wind the same way, so both come to the same area.
+/// is that of the downward faces cut at z; for what lies above, the same upside down. Their border is broken up where it crosses itself,
+/// and the pieces that have nothing to their right are the outline. On twisted bars, threads and heaps the crossings may be as many as the
+/// square of the faces, while the outline of their union is short: there squares that are surely covered are left out of sight, and where
+/// even that is too much, patches of the faces are added in no order, and those that lie in what is covered already, to a slack, are left
+/// out. Downward faces all wind the same way, so all of this comes to the same area.
 /// </remarks>
 public static class Projection
 {
     /// <summary>Faces of a patch: enough to share most of its edges, few enough not to wind round itself.</summary>
     private const int PatchFaces = 128;
-    private const int FirstPatches = 64;
+    private const int FirstPatches = 8;
+
+    /// <summary>By how much a face of a heap may reach over what is covered and still add nothing, mm: far finer than any printer.</summary>
+    private const double Slack = 3 * Plane.Touch;
+
+    /// <summary>So few faces are resolved crossing by crossing, however they lie.</summary>
+    private const int FewFaces = 64;
 
     /// <summary>The areas covered by what of the mesh lies below a height.</summary>
     /// <param name="mesh">A closed mesh; a broken one gives what its faces tell.</param>
@@ -38,44 +45,70 @@ public static class Projection
     {
         var chosen = faces.All(stop);
         var border = faces.Border(chosen, patch: null);
-        if (!Crossings.AreMany(border, stop)) return Plane.WithoutSlits(Winding.Resolve(border, stop));
+        if (OuterBorder.Enclosed(border, certain: null, stop) is { } enclosed) return Sound(enclosed, stop);
         var certain = new CertainCells(border, stop);
-        return Covering(faces, chosen.FindAll(face => !certain.Holds(faces.Seen(face))), certain.Area(stop), stop);
+        return OuterBorder.Enclosed(border, certain, stop) is { } outside ? Sound(outside, stop)
+            : Covering(faces, chosen.FindAll(face => !certain.Holds(faces.Seen(face))), certain.Area(stop), stop);
     }
 
-    /// <summary>Patches in no order, twice as many each time; those that lie in what is covered already add nothing.</summary>
+    /// <summary>Patches in no order, twice as many each time; faces that lie in what is covered already add nothing.</summary>
     private static Shape Covering(DownwardFaces faces, List<int> chosen, Shape covered, CancellationToken stop)
     {
-        var (patches, patchOf) = faces.Patches(chosen, PatchFaces, stop);
+        var patches = faces.Patches(chosen, PatchFaces, stop);
         new Random(patches.Count).Shuffle(CollectionsMarshal.AsSpan(patches));
         for (var (from, count) = (0, FirstPatches); from < patches.Count; (from, count) = (from + count, 2 * count))
+            covered = With(faces, [.. patches.Skip(from).Take(count).SelectMany(patch => patch)], Thinned(covered, stop), stop);
+        return covered;
+    }
+
+    /// <summary>What is covered with some faces more; fewer at a time where they are too many to look at together.</summary>
+    private static Shape With(DownwardFaces faces, List<int> more, Shape covered, CancellationToken stop)
+    {
+        var cover = new Cover(covered, Slack);
+        more.RemoveAll(face => cover.Holds(faces.Seen(face)));
+        for (var (from, count) = (0, more.Count); from < more.Count;)
         {
-            var cover = new Cover(covered);
-            var open = patches.Skip(from).Take(count).Where(patch => !patch.All(face => cover.Holds(faces.Seen(face)))).ToArray();
             stop.ThrowIfCancellationRequested();
-            covered = Plane.UnionOnRaster(covered, United(open, 0, open.Length, patch => Area(faces, patch, patchOf, stop), stop));
+            var next = more.GetRange(from, Math.Min(count, more.Count - from));
+            var border = faces.Border(next);
+            if (OuterBorder.Enclosed([.. border, .. Segments(covered)], certain: null, stop) is { } all)
+                (covered, from) = (Sound(all, stop), from + next.Count);
+            else if (count > FewFaces) count = next.Count / 4;
+            else (covered, from) = (Plane.UnionOnRaster(covered, Winding.Resolve(border, stop)), from + next.Count);
         }
-        return Plane.WithoutSlits(covered);
+        return covered;
     }
 
-    /// <summary>What a patch covers; one that folds over itself is halved until its parts hardly do.</summary>
-    private static Shape Area(DownwardFaces faces, List<int> patch, int[] patchOf, CancellationToken stop)
+    /// <summary>Areas whose outlines do not cross: rounded to a raster, pieces that come very close may.</summary>
+    private static Shape Sound(Shape areas, CancellationToken stop)
     {
-        var border = faces.Border(patch, patchOf);
-        if (patch.Count < 2 || !Crossings.AreMany(border, stop)) return Winding.Resolve(border, stop);
-        var (first, second) = (patch[..(patch.Count / 2)], patch[(patch.Count / 2)..]);
-        // a number that no other patch has
-        foreach (var face in second) patchOf[face] = -2 - second[0];
-        return Plane.UnionOnRaster(Area(faces, first, patchOf, stop), Area(faces, second, patchOf, stop));
+        var plain = Plane.WithoutSlits(areas);
+        DirectedSegment[] outline = [.. Segments(plain)];
+        if (Noding.Of(outline, certain: null, stop) is { } edges && edges.Count == outline.Length) return plain;
+        plain = Plane.WithoutSlits(OuterBorder.Enclosed(outline, certain: null, stop) ?? plain);
+        return plain.IsValid ? plain : Plane.WithoutSlits(Winding.Resolve(outline, stop));
     }
 
-    /// <summary>The union of areas, two by two.</summary>
-    private static Shape United<T>(IReadOnlyList<T> all, int from, int to, Func<T, Shape> area, CancellationToken stop)
+    /// <summary>Areas without the corners of their outline that change nothing: turns of a bar make a curve of as many corners as it has
+    /// faces.</summary>
+    private static Shape Thinned(Shape areas, CancellationToken stop)
     {
-        stop.ThrowIfCancellationRequested();
-        if (to - from == 0) return Plane.Empty;
-        if (to - from == 1) return area(all[from]);
-        var middle = (from + to) / 2;
-        return Plane.WithoutSlits(Plane.UnionOnRaster(United(all, from, middle, area, stop), United(all, middle, to, area, stop)));
+        LinearRing Ring(LineString ring) => Plane.Factory.CreateLinearRing(Thinning.Of(ring.Coordinates, Slack / 3, stop));
+        return Plane.Factory.BuildGeometry([.. Plane.Polygons(areas).Where(p => p.ExteriorRing.NumPoints > 3)
+            .Select(p => Plane.Factory.CreatePolygon(Ring(p.ExteriorRing), [.. p.InteriorRings.Select(Ring)]))]);
     }
+
+    /// <summary>The outline of areas, each with its area to its left.</summary>
+    private static IEnumerable<DirectedSegment> Segments(Shape areas)
+    {
+        foreach (var polygon in Plane.Polygons(areas))
+            foreach (var ring in polygon.InteriorRings.Prepend(polygon.ExteriorRing))
+            {
+                var c = ring.Coordinates;
+                var turned = NetTopologySuite.Algorithm.Orientation.IsCCWArea(c) != ReferenceEquals(ring, polygon.ExteriorRing);
+                for (var i = 1; i < c.Length; i++)
+                    yield return turned ? new(c[i].X, c[i].Y, c[i - 1].X, c[i - 1].Y) : new(c[i - 1].X, c[i - 1].Y, c[i].X, c[i].Y);
+            }
+    }
+
 }

@@ -37,9 +37,12 @@ internal sealed record SolidFill(double Angle, double Width, double Height, doub
         return
         [
             .. strips.SelectMany(strip => Along(strip, kind, least)),
-            .. wide.SelectMany(polygon => Hatch.Full(polygon, Angle, Spacing, kind, Width, least, joining)),
+            .. wide.SelectMany(polygon => Rows(polygon, kind, least, joining)),
         ];
     }
+
+    private IEnumerable<ToolPath> Rows(Polygon area, PathKind kind, double least, Joining joining) =>
+        Hatch.Full(area, Angle, Spacing, kind, Width, least, joining);
 
     private bool IsStrip(Polygon polygon) =>
         // no disc in it is greater than its area over half of its border
@@ -50,6 +53,8 @@ internal sealed record SolidFill(double Angle, double Width, double Height, doub
         // up to the walls, and half of the round sides more, which lines reckon to stand free
         var room = Plane.Offset(strip, ((1 - WallLines.Lap) * Spacing + Width - Spacing) / 2, Chords);
         var lines = WallLines.Of(room, new(1, Width, Width, Height, Between, least, Most, Varying: true));
-        return lines.Walls.SelectMany(wall => wall).Concat(lines.Thin).Select(path => path with { Kind = kind });
+        // where several arms meet there may be room left
+        return lines.Walls.SelectMany(wall => wall).Concat(lines.Thin).Select(path => path with { Kind = kind })
+            .Concat(Plane.Polygons(lines.Inside).SelectMany(left => Rows(left, kind, least, Joining.Near)));
     }
 }

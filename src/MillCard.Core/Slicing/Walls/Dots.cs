@@ -34,8 +34,9 @@ internal static class Dots
                 var at = rib.At(rib.Radius);
                 if (found.Exists(f => f.To(at) < rib.Radius)) continue;
                 var radius = Math.Min(rib.Radius, Free(at, paths, outline.Beading));
-                // what is wider than a line is left to fill
-                if (radius <= LeastRadius || paths.Count > 0 && 2 * radius > plan.Inner) continue;
+                // what is wider than a line is left to fill, unless lines stand for fill there
+                var most = outline.Lines[ring][i] > 2 * plan.Count ? plan.Most : plan.Inner;
+                if (radius <= LeastRadius || paths.Count > 0 && 2 * radius > most) continue;
                 found.Add(at);
                 // a stroke as wide as the hole, as long as its plastic asks for
                 var area = paths.Count == 0 ? outline.Beading.Filled(polygon) : AreaOfHole * radius * radius;

@@ -76,7 +76,8 @@ internal sealed class WarmingPlan
     }
 
     private static double Lead(HeatModel model, double from, double to) =>
-        model.Time(from, to - HeatModel.WaitTolerance) is var seconds && double.IsFinite(seconds) ? seconds + Math.Min(Slower * seconds, MostSlower) + Early : 0;
+        model.Time(from, to - HeatModel.WaitTolerance) is var seconds && double.IsFinite(seconds)
+            ? seconds + Math.Min(Slower * seconds, MostSlower) + Early : 0;
 
     private void Warm(int nozzle, double degrees, double at, int from, int to, double[] times)
     {

@@ -1,0 +1,85 @@
+namespace MillCard.Core.Geometry;
+
+/// <summary>The outline of what borders enclose that may cross each other as they like, all of them with their area to the left.</summary>
+/// <remarks>Every piece between two crossings belongs to the outline where the winding number to its right is 0. The number is reckoned
+/// from the middle of the piece's cell, so that only what passes the cell counts: the work is that of the pieces as long as few lie in
+/// a cell.</remarks>
+internal static class OuterBorder
+{
+    /// <summary>The areas; null where too many pieces lie in the same place, or where rounding left gaps in the outline.</summary>
+    /// <param name="border">Closed as a whole, none of it winding the other way.</param>
+    /// <param name="certain">What it surely encloses: nothing in there is looked at. Null where that is not known.</param>
+    /// <param name="stop">Ends the computation.</param>
+    public static Shape? Enclosed(IReadOnlyList<DirectedSegment> border, CertainCells? certain, CancellationToken stop)
+    {
+        // what is sure has a border of its own, so that every piece is broken where it comes out
+        if (Noding.Of(certain is null ? border : [.. border, .. certain.Border()], certain, stop) is not { } edges) return null;
+        return edges.Count < 3 ? Plane.Empty : LinkedRings.Areas(Outer(edges, certain, stop), stop);
+    }
+
+    private static List<NodedEdge> Outer(List<NodedEdge> edges, CertainCells? certain, CancellationToken stop)
+    {
+        DirectedSegment[] segments = [.. edges.Select(e => e.Segment)];
+        var cells = new SegmentCells(segments, stop);
+        var numbers = Numbers(edges, segments, cells, stop);
+        var outer = new List<NodedEdge>();
+        for (var i = 0; i < segments.Length; i++)
+        {
+            if (i % 4096 == 0) stop.ThrowIfCancellationRequested();
+            var s = segments[i];
+            var (x, y) = ((s.X0 + s.X1) / 2, (s.Y0 + s.Y1) / 2);
+            if (certain?.Holds(x, y, x, y) == true) continue;
+            var cell = cells.CellOf(x, y);
+            var (fromX, fromY) = cells.Middle(cell);
+            var number = numbers[cell];
+            foreach (var k in cells.In(cell)) if (k != i) number += Across(segments[k], fromX, fromY, x, y) * edges[k].Times;
+            var right = Side(s, fromX, fromY) > 0 ? number - edges[i].Times : number;
+            if (right <= 0 && right + edges[i].Times > 0) outer.Add(edges[i]);
+        }
+        return outer;
+    }
+
+    /// <summary>By how much the number changes on the way across a piece: 1 more to its left.</summary>
+    private static int Across(in DirectedSegment s, double fromX, double fromY, double toX, double toY)
+    {
+        var (dx, dy) = (toX - fromX, toY - fromY);
+        var (a, b) = (dx * (s.Y0 - fromY) - dy * (s.X0 - fromX) >= 0, dx * (s.Y1 - fromY) - dy * (s.X1 - fromX) >= 0);
+        if (a == b) return 0;
+        var (from, to) = (Side(s, fromX, fromY) > 0, Side(s, toX, toY) > 0);
+        return from == to ? 0 : to ? 1 : -1;
+    }
+
+    private static double Side(in DirectedSegment s, double x, double y) => (s.X1 - s.X0) * (y - s.Y0) - (s.Y1 - s.Y0) * (x - s.X0);
+
+    /// <summary>The winding number in the middle of every cell.</summary>
+    private static int[] Numbers(List<NodedEdge> edges, DirectedSegment[] segments, SegmentCells cells, CancellationToken stop)
+    {
+        var crossed = new List<(double X, int By)>[cells.Rows];
+        for (var row = 0; row < cells.Rows; row++) crossed[row] = [];
+        for (var i = 0; i < segments.Length; i++)
+        {
+            var s = segments[i];
+            var (low, high) = (Math.Min(s.Y0, s.Y1), Math.Max(s.Y0, s.Y1));
+            for (int row = cells.CellOf(0, low) / cells.Columns, last = cells.CellOf(0, high) / cells.Columns; row <= last; row++)
+            {
+                var y = cells.Middle(row * cells.Columns).Y;
+                // what goes down has its area to the right of it
+                if (s.Y0 <= y != s.Y1 <= y)
+                    crossed[row].Add((s.X0 + (y - s.Y0) / (s.Y1 - s.Y0) * (s.X1 - s.X0), s.Y1 < s.Y0 ? edges[i].Times : -edges[i].Times));
+            }
+        }
+        var numbers = new int[cells.Count];
+        for (var row = 0; row < cells.Rows; row++)
+        {
+            stop.ThrowIfCancellationRequested();
+            crossed[row].Sort((a, b) => a.X.CompareTo(b.X));
+            for (var (column, i, number) = (0, 0, 0); column < cells.Columns; column++)
+            {
+                var cell = row * cells.Columns + column;
+                while (i < crossed[row].Count && crossed[row][i].X <= cells.Middle(cell).X) number += crossed[row][i++].By;
+                numbers[cell] = number;
+            }
+        }
+        return numbers;
+    }
+}

@@ -1,0 +1,63 @@
+using CsCheck;
+using MillCard.Core.Geometry;
+using NetTopologySuite.Geometries;
+using NetTopologySuite.Operation.Union;
+using Xunit;
+
+namespace MillCard.Core.Tests;
+
+/// <summary>Outlines of heaps of triangles, against the union by NetTopologySuite.</summary>
+public class OuterBorderTests
+{
+    /// <summary>Three corners counter-clockwise; null where they lie on a line.</summary>
+    private static Coordinate[]? Turned(double x0, double y0, double x1, double y1, double x2, double y2) =>
+        ((x1 - x0) * (y2 - y0) - (y1 - y0) * (x2 - x0)) switch
+        {
+            > 1e-3 => [new(x0, y0), new(x1, y1), new(x2, y2), new(x0, y0)],
+            < -1e-3 => [new(x0, y0), new(x2, y2), new(x1, y1), new(x0, y0)],
+            _ => null,
+        };
+
+    private static Gen<Coordinate[][]> Heap(Gen<double> at, int most) =>
+        Gen.Select(at, at, at, at, at, at, (a, b, c, d, e, f) => Turned(a, b, c, d, e, f)).Array[1, most]
+            .Select(all => all.OfType<Coordinate[]>().ToArray());
+
+    private static IEnumerable<DirectedSegment> Border(Coordinate[][] triangles) => triangles.SelectMany(t =>
+        Enumerable.Range(1, 3).Select(i => new DirectedSegment(t[i - 1].X, t[i - 1].Y, t[i].X, t[i].Y)));
+
+    private static void Covers(Coordinate[][] triangles, CertainCells? certain = null)
+    {
+        var expected = UnaryUnionOp.Union([.. triangles.Select(t => (Shape)Plane.Factory.CreatePolygon(t))]) ?? Plane.Empty;
+        var enclosed = OuterBorder.Enclosed([.. Border(triangles)], certain, TestContext.Current.CancellationToken);
+        Assert.NotNull(enclosed);
+        Assert.True(enclosed.IsValid);
+        Assert.Equal(expected.Area, enclosed.Area, 1e-4);
+        Assert.True(expected.SymmetricDifference(enclosed).Area < 1e-4);
+    }
+
+    // corners on corners, corners on edges, edges along edges, holes that touch their shells
+    [Fact]
+    public void Triangles_on_a_coarse_grid_cover_their_union() =>
+        Heap(Gen.Int[0, 6].Select(i => (double)i), 14).Sample(triangles => Covers(triangles), iter: 3000);
+
+    [Fact]
+    public void Triangles_anywhere_cover_their_union() => Heap(Gen.Double[0, 40], 60).Sample(triangles => Covers(triangles), iter: 500);
+
+    [Fact]
+    public void What_is_surely_enclosed_changes_nothing() => Heap(Gen.Double[0, 40], 60).Sample(triangles =>
+    {
+        if (triangles.Length > 0) Covers(triangles, new CertainCells([.. Border(triangles)], default));
+    }, iter: 300);
+
+    [Fact]
+    public void Too_much_in_one_place_is_left_to_others()
+    {
+        var random = new Random(3);
+        DirectedSegment[] rays = [.. Enumerable.Range(0, 9000).SelectMany(_ =>
+        {
+            var (sin, cos) = Math.SinCos(2 * Math.PI * random.NextDouble());
+            return Border([Turned(50 * cos, 50 * sin, -50 * cos, -50 * sin, -50 * cos + sin, -50 * sin - cos)!]);
+        })];
+        Assert.Null(OuterBorder.Enclosed(rays, certain: null, TestContext.Current.CancellationToken));
+    }
+}

@@ -1,6 +1,5 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Meshes;
-using MillCard.Core.Slicing;
 using Xunit;
 using static MillCard.Core.Tests.Engine;
 

@@ -84,7 +84,7 @@ test('parts are printed one at a time: the order, the worst moments, a cycle wit
   const order = page.getByRole('region', { name: 'Print order' })
   await expect(order).toContainText('4 → 5 → 1 → 2 → 3')
   await order.getByRole('button', { name: 'next moment' }).click()
-  await expect(order).toContainText(/printing net-ring joint 2 \(5\): the fan duct passes net-ring joint 1 \(4\) at 14\.4 mm/)
+  await expect(order).toContainText(/printing net-ring joint 2 \(5\): the fan duct passes net-ring joint 1 \(4\) at 13\.3 mm/)
   await expect(page.locator('.head-at').first()).toBeVisible()
   await order.getByRole('button', { name: 'hide' }).click()
   await expect(page.locator('.head-at')).toHaveCount(0)

@@ -33,9 +33,12 @@ internal static class Noding
     /// <param name="border">mm.</param>
     /// <param name="certain">Where it does not matter whether they cross; null for nowhere.</param>
     /// <param name="stop">Ends the computation.</param>
-    public static List<NodedEdge>? Of(IReadOnlyList<DirectedSegment> border, CertainCells? certain, CancellationToken stop)
+    public static List<NodedEdge>? Of(IReadOnlyList<DirectedSegment> border, CertainCells? certain, CancellationToken stop) =>
+        Again(Merged(border.Select(s => (Node.At(s.X0, s.Y0), Node.At(s.X1, s.Y1), 1))), certain, stop);
+
+    /// <summary>Pieces broken up once more: nodes are rounded, and where many lie close to each other pieces may cross after it.</summary>
+    public static List<NodedEdge>? Again(List<NodedEdge> pieces, CertainCells? certain, CancellationToken stop)
     {
-        var pieces = Merged(border.Select(s => (Node.At(s.X0, s.Y0), Node.At(s.X1, s.Y1), 1)));
         if (pieces.Count == 0) return [];
         DirectedSegment[] segments = [.. pieces.Select(p => p.Segment)];
         if (Array.Exists(segments, s => Math.Abs(s.X0) > Farthest || Math.Abs(s.Y0) > Farthest)) return null;

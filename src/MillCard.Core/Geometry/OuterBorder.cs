@@ -6,6 +6,11 @@ namespace MillCard.Core.Geometry;
 /// a cell.</remarks>
 internal static class OuterBorder
 {
+    private const int Attempts = 4;
+
+    /// <summary>Corners beyond which only crossings are looked for, not all that can be wrong with areas.</summary>
+    private const int Large = 20_000;
+
     /// <summary>The areas; null where too many pieces lie in the same place, or where rounding left gaps in the outline.</summary>
     /// <param name="border">Closed as a whole, none of it winding the other way.</param>
     /// <param name="certain">What it surely encloses: nothing in there is looked at. Null where that is not known.</param>
@@ -13,9 +18,21 @@ internal static class OuterBorder
     public static Shape? Enclosed(IReadOnlyList<DirectedSegment> border, CertainCells? certain, CancellationToken stop)
     {
         // what is sure has a border of its own, so that every piece is broken where it comes out
-        if (Noding.Of(certain is null ? border : [.. border, .. certain.Border()], certain, stop) is not { } edges) return null;
-        return edges.Count < 3 ? Plane.Empty : LinkedRings.Areas(Outer(edges, certain, stop), stop);
+        var edges = Noding.Of(certain is null ? border : [.. border, .. certain.Border()], certain, stop);
+        for (var attempt = 0; attempt < Attempts && edges is not null; attempt++)
+        {
+            if (edges.Count < 3) return Plane.Empty;
+            var outer = Outer(edges, certain, stop);
+            if (LinkedRings.Areas(outer, stop) is { } areas && !Cross(outer, stop) && (areas.NumPoints > Large || areas.IsValid))
+                return areas;
+            edges = Noding.Again(edges, certain, stop);
+        }
+        return null;
     }
+
+    /// <summary>Whether pieces of an outline cross each other, after all: rounded, those that come very close may.</summary>
+    private static bool Cross(List<NodedEdge> outer, CancellationToken stop) =>
+        Noding.Again(outer, certain: null, stop) is not { } again || again.Count != outer.Count;
 
     private static List<NodedEdge> Outer(List<NodedEdge> edges, CertainCells? certain, CancellationToken stop)
     {

@@ -19,7 +19,7 @@ public static class Projection
     private const int PatchFaces = 128;
     private const int FirstPatches = 8;
 
-    /// <summary>By how much a face of a heap may reach over what is covered and still add nothing, mm: far finer than any printer.</summary>
+    /// <summary>By how much a face of a heap may reach over what is covered and still add nothing, mm: finer than any printer.</summary>
     private const double Slack = 3 * Plane.Touch;
 
     /// <summary>So few faces are resolved crossing by crossing, however they lie.</summary>
@@ -45,9 +45,9 @@ public static class Projection
     {
         var chosen = faces.All(stop);
         var border = faces.Border(chosen, patch: null);
-        if (OuterBorder.Enclosed(border, certain: null, stop) is { } enclosed) return Sound(enclosed, stop);
+        if (OuterBorder.Enclosed(border, certain: null, stop) is { } enclosed) return Plane.WithoutSlits(enclosed);
         var certain = new CertainCells(border, stop);
-        return OuterBorder.Enclosed(border, certain, stop) is { } outside ? Sound(outside, stop)
+        return OuterBorder.Enclosed(border, certain, stop) is { } outside ? Plane.WithoutSlits(outside)
             : Covering(faces, chosen.FindAll(face => !certain.Holds(faces.Seen(face))), certain.Area(stop), stop);
     }
 
@@ -72,21 +72,11 @@ public static class Projection
             var next = more.GetRange(from, Math.Min(count, more.Count - from));
             var border = faces.Border(next);
             if (OuterBorder.Enclosed([.. border, .. Segments(covered)], certain: null, stop) is { } all)
-                (covered, from) = (Sound(all, stop), from + next.Count);
+                (covered, from) = (Plane.WithoutSlits(all), from + next.Count);
             else if (count > FewFaces) count = next.Count / 4;
             else (covered, from) = (Plane.UnionOnRaster(covered, Winding.Resolve(border, stop)), from + next.Count);
         }
         return covered;
-    }
-
-    /// <summary>Areas whose outlines do not cross: rounded to a raster, pieces that come very close may.</summary>
-    private static Shape Sound(Shape areas, CancellationToken stop)
-    {
-        var plain = Plane.WithoutSlits(areas);
-        DirectedSegment[] outline = [.. Segments(plain)];
-        if (Noding.Of(outline, certain: null, stop) is { } edges && edges.Count == outline.Length) return plain;
-        plain = Plane.WithoutSlits(OuterBorder.Enclosed(outline, certain: null, stop) ?? plain);
-        return plain.IsValid ? plain : Plane.WithoutSlits(Winding.Resolve(outline, stop));
     }
 
     /// <summary>Areas without the corners of their outline that change nothing: turns of a bar make a curve of as many corners as it has

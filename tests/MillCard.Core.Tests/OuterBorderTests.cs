@@ -1,5 +1,6 @@
 using CsCheck;
 using MillCard.Core.Geometry;
+using MillCard.Core.Meshes;
 using NetTopologySuite.Geometries;
 using NetTopologySuite.Operation.Union;
 using Xunit;
@@ -58,6 +59,18 @@ public class OuterBorderTests
     [Fact]
     public void What_is_surely_enclosed_changes_nothing() => Covers(Heap(Gen.Double[0, 40], 60), 300,
         triangles => triangles.Length > 0 ? new CertainCells([.. Border(triangles)], TestContext.Current.CancellationToken) : null);
+
+    // the border of this part runs many times along nearly the same line, where the general overlay lost half of it
+    [Fact]
+    public void A_border_that_runs_along_itself_many_times_loses_nothing()
+    {
+        var mesh = DemoParts.Read("net-ring-joint");
+        var faces = new DownwardFaces(mesh, Neighbours.Of(mesh), double.PositiveInfinity, 1);
+        var border = faces.Border(faces.All(TestContext.Current.CancellationToken), patch: null);
+        Assert.Equal(879.64, Winding.Resolve(border).Area, 0.01);
+        // wound the other way round it covers as much
+        Assert.Equal(879.64, Winding.Resolve([.. border.Select(s => new DirectedSegment(s.X1, s.Y1, s.X0, s.Y0))]).Area, 0.01);
+    }
 
     [Fact]
     public void Too_much_in_one_place_is_left_to_others()

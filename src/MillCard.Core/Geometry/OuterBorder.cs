@@ -1,9 +1,9 @@
 namespace MillCard.Core.Geometry;
 
-/// <summary>The outline of what borders enclose that may cross each other as they like, all of them with their area to the left.</summary>
-/// <remarks>Every piece between two crossings belongs to the outline where the winding number to its right is 0. The number is reckoned
-/// from the middle of the piece's cell, so that only what passes the cell counts: the work is that of the pieces as long as few lie in
-/// a cell.</remarks>
+/// <summary>The outline of what borders enclose that may cross each other as they like: points whose winding number is not 0.</summary>
+/// <remarks>Every piece between two crossings belongs to the outline where the winding number is 0 on one side of it alone. The number is
+/// reckoned from the middle of the piece's cell, so that only what passes the cell counts: the work is that of the pieces as long as few
+/// lie in a cell.</remarks>
 internal static class OuterBorder
 {
     private const int Attempts = 4;
@@ -12,7 +12,7 @@ internal static class OuterBorder
     private const int Large = 20_000;
 
     /// <summary>The areas; null where too many pieces lie in the same place, or where rounding left gaps in the outline.</summary>
-    /// <param name="border">Closed as a whole, none of it winding the other way.</param>
+    /// <param name="border">Closed as a whole.</param>
     /// <param name="certain">What it surely encloses: nothing in there is looked at. Null where that is not known.</param>
     /// <param name="stop">Ends the computation.</param>
     public static Shape? Enclosed(IReadOnlyList<DirectedSegment> border, CertainCells? certain, CancellationToken stop)
@@ -51,7 +51,9 @@ internal static class OuterBorder
             var number = numbers[cell];
             foreach (var k in cells.In(cell)) if (k != i) number += Across(segments[k], fromX, fromY, x, y) * edges[k].Times;
             var right = Side(s, fromX, fromY) > 0 ? number - edges[i].Times : number;
-            if (right <= 0 && right + edges[i].Times > 0) outer.Add(edges[i]);
+            var left = right + edges[i].Times;
+            // turned round where the area lies to the right
+            if (right == 0 != (left == 0)) outer.Add(right == 0 ? edges[i] : new(edges[i].To, edges[i].From, edges[i].Times));
         }
         return outer;
     }

@@ -12,7 +12,8 @@ public readonly record struct DirectedSegment(double X0, double Y0, double X1, d
 /// <summary>Areas from directed segments by winding number, however they cross: a point belongs where the number is not 0.</summary>
 public static class Winding
 {
-    private const double Snap = 1e-6;
+    /// <summary>How near points are taken for one, mm: nodes that were moved may cross pieces, then nearer ones have to do.</summary>
+    private static readonly double[] Snaps = [1e-6, 1e-7, 1e-8];
 
     /// <summary>The areas with a winding number other than 0.</summary>
     /// <param name="segments">Segments that together close; order does not matter.</param>
@@ -20,10 +21,28 @@ public static class Winding
     public static Shape Resolve(IReadOnlyList<DirectedSegment> segments, CancellationToken stop = default)
     {
         if (segments.Count < 3) return Plane.Empty;
+        if (OuterBorder.Enclosed(segments, certain: null, stop) is { } enclosed) return enclosed;
+        var polygonizer = Snaps.Select(snap => Noded(segments, snap, stop)).FirstOrDefault(p => p.GetInvalidRingLines().Count == 0)
+            ?? Noded(segments, Snaps[^1], stop);
+        var index = new Rays(segments);
+        var covered = new List<Shape>();
+        foreach (var face in polygonizer.GetPolygons())
+        {
+            stop.ThrowIfCancellationRequested();
+            if (face.Area < 1e-9) continue;
+            var inside = face.InteriorPoint.Coordinate;
+            if (index.NumberAt(inside.X, inside.Y) != 0) covered.Add(face);
+        }
+        return Plane.Union(covered);
+    }
+
+    /// <summary>Segments broken up where they cross, as faces.</summary>
+    private static Polygonizer Noded(IReadOnlyList<DirectedSegment> segments, double snap, CancellationToken stop)
+    {
         var strings = new List<ISegmentString>(segments.Count);
         foreach (var s in segments)
             if (s.X0 != s.X1 || s.Y0 != s.Y1) strings.Add(new NodedSegmentString([new(s.X0, s.Y0), new(s.X1, s.Y1)], null));
-        var noder = new SnappingNoder(Snap);
+        var noder = new SnappingNoder(snap);
         noder.ComputeNodes(strings);
         var polygonizer = new Polygonizer();
         var seen = new HashSet<(double, double, double, double)>();
@@ -37,16 +56,7 @@ public static class Winding
                 if (!a.Equals2D(b) && seen.Add((a.X, a.Y, b.X, b.Y))) polygonizer.Add(Plane.Factory.CreateLineString([a, b]));
             }
         }
-        var index = new Rays(segments);
-        var covered = new List<Shape>();
-        foreach (var face in polygonizer.GetPolygons())
-        {
-            stop.ThrowIfCancellationRequested();
-            if (face.Area < 1e-9) continue;
-            var inside = face.InteriorPoint.Coordinate;
-            if (index.NumberAt(inside.X, inside.Y) != 0) covered.Add(face);
-        }
-        return Plane.Union(covered);
+        return polygonizer;
     }
 
     /// <summary>Segments by the height they span, for a ray to the right.</summary>

@@ -1,6 +1,5 @@
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
-using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Tests;
 
@@ -14,8 +13,6 @@ internal sealed record Raster(double X, double Y, int Columns, int Rows, double 
 {
     public static Raster Over(double x0, double y0, double x1, double y1, double cell) =>
         new(x0, y0, (int)((x1 - x0) / cell) + 1, (int)((y1 - y0) / cell) + 1, cell);
-
-    public static Raster Over(Envelope box, double cell) => Over(box.MinX, box.MinY, box.MaxX, box.MaxY, cell);
 
     public int Count => Columns * Rows;
     public double MiddleX(int column) => X + (column + 0.5) * Cell;

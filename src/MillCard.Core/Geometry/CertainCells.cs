@@ -107,21 +107,18 @@ internal sealed class CertainCells
             for (int row = Index(low - Plane.Touch, _bottom), last = Index(high + Plane.Touch, _bottom); row <= last; row++)
             {
                 var (from, to) = (_bottom + row * _cell, _bottom + (row + 1) * _cell);
-                var (x0, x1) = s.Y0 == s.Y1 ? (s.X0, s.X1) : (At(s, from), At(s, to));
+                var (x0, x1) = s.Y0 == s.Y1 ? (s.X0, s.X1) : (s.At(from), s.At(to));
                 var (first, end) = (Index(Math.Min(x0, x1) - Plane.Touch, _left), Index(Math.Max(x0, x1) + Plane.Touch, _left));
                 for (var column = first; column <= end; column++) surely[row * _side + column]--;
                 var middle = from + _cell / 2;
                 if (s.Y0 <= middle == s.Y1 <= middle) continue;
                 // a piece that goes up has its area to the left of it
                 var by = s.Y1 > s.Y0 ? 1 : -1;
-                var until = (int)Math.Ceiling((At(s, middle) - _left) / _cell - 0.5);
+                var until = (int)Math.Ceiling((s.At(middle) - _left) / _cell - 0.5);
                 if (until > 0) changes[row * (_side + 1) + Math.Min(until, _side)] += by;
             }
         }
     }
-
-    /// <summary>Where a piece is at a height, at its ends beyond them.</summary>
-    private static double At(in DirectedSegment s, double y) => s.X0 + Math.Clamp((y - s.Y0) / (s.Y1 - s.Y0), 0, 1) * (s.X1 - s.X0);
 
     /// <summary>The sure squares that lie in a block of nine of them: single ones would only make the outline long.</summary>
     private bool[] WithoutSpecks(int[] surely)

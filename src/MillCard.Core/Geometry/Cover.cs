@@ -16,9 +16,7 @@ internal sealed class Cover
     private readonly STRtree<DirectedSegment> _outline = new(16);
     private readonly Envelope _box;
     private readonly bool[] _inside = new bool[Side * Side];
-    private readonly double _width, _height;
-
-    private readonly double _slack;
+    private readonly double _width, _height, _slack;
 
     /// <param name="area">Valid areas, or none.</param>
     /// <param name="slack">By how much a triangle may reach over, mm; more than 0.</param>

@@ -38,7 +38,7 @@ internal static class LinkedRings
                 NodedEdge? next = null;
                 foreach (var other in byFrom[piece.To])
                     if (!done.Contains(other) || other == first)
-                        if (next is not { } best || IsSharper(piece, other, best)) next = other;
+                        if (next is not { } best || Turn(piece, other) > Turn(piece, best)) next = other;
                 if (next is not { } found) return null;
                 piece = found;
             }
@@ -64,9 +64,7 @@ internal static class LinkedRings
     private static LinearRing Ring(List<Node> nodes) => Plane.Factory.CreateLinearRing(
         [.. nodes.Append(nodes[0]).Select(node => new Coordinate(node.X * Node.Step, node.Y * Node.Step))]);
 
-    /// <summary>Whether one piece turns more to the left than another from the end of a third.</summary>
-    private static bool IsSharper(in NodedEdge from, in NodedEdge one, in NodedEdge other) => Turn(from, one) > Turn(from, other);
-
+    /// <summary>By how much the way turns to the left from one piece into the next, radians.</summary>
     private static double Turn(in NodedEdge a, in NodedEdge b)
     {
         var (ax, ay, bx, by) = ((double)(a.To.X - a.From.X), (double)(a.To.Y - a.From.Y), (double)(b.To.X - b.From.X),

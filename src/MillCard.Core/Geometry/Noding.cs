@@ -1,3 +1,5 @@
+using System.Runtime.InteropServices;
+
 namespace MillCard.Core.Geometry;
 
 /// <summary>A corner on a raster of a millionth of a millimetre, in such steps.</summary>
@@ -83,8 +85,7 @@ internal static class Noding
         {
             if (from == to) continue;
             var forwards = from.CompareTo(to) < 0;
-            System.Runtime.InteropServices.CollectionsMarshal
-                .GetValueRefOrAddDefault(times, forwards ? (from, to) : (to, from), out _) += forwards ? count : -count;
+            CollectionsMarshal.GetValueRefOrAddDefault(times, forwards ? (from, to) : (to, from), out _) += forwards ? count : -count;
         }
         var merged = new List<NodedEdge>(times.Count);
         foreach (var ((a, b), count) in times)
@@ -124,6 +125,6 @@ internal static class Noding
     }
 
     /// <summary>More than 0 to the left of a piece; twice the area of the triangle.</summary>
-    public static long Side(in NodedEdge edge, Node at) =>
+    private static long Side(in NodedEdge edge, Node at) =>
         (edge.To.X - edge.From.X) * (at.Y - edge.From.Y) - (edge.To.Y - edge.From.Y) * (at.X - edge.From.X);
 }

@@ -80,13 +80,10 @@ internal sealed class SegmentCells
         var (low, high) = (Math.Min(s.Y0, s.Y1), Math.Max(s.Y0, s.Y1));
         for (int row = Index(low - Plane.Touch - _bottom, Rows), last = Index(high + Plane.Touch - _bottom, Rows); row <= last; row++)
         {
-            var (x0, x1) = s.Y0 == s.Y1 ? (s.X0, s.X1) : (At(s, _bottom + row * Size), At(s, _bottom + (row + 1) * Size));
+            var (x0, x1) = s.Y0 == s.Y1 ? (s.X0, s.X1) : (s.At(_bottom + row * Size), s.At(_bottom + (row + 1) * Size));
             var first = Index(Math.Min(x0, x1) - Plane.Touch - _left, Columns);
             var end = Index(Math.Max(x0, x1) + Plane.Touch - _left, Columns);
             for (var column = first; column <= end; column++) to(row * Columns + column);
         }
     }
-
-    /// <summary>Where a piece is at a height, at its ends beyond them.</summary>
-    private static double At(in DirectedSegment s, double y) => s.X0 + Math.Clamp((y - s.Y0) / (s.Y1 - s.Y0), 0, 1) * (s.X1 - s.X0);
 }

@@ -7,7 +7,11 @@ using NetTopologySuite.Operation.Polygonize;
 namespace MillCard.Core.Geometry;
 
 /// <summary>A directed straight piece of a boundary; the area lies to its left.</summary>
-public readonly record struct DirectedSegment(double X0, double Y0, double X1, double Y1);
+public readonly record struct DirectedSegment(double X0, double Y0, double X1, double Y1)
+{
+    /// <summary>X where it is at a height, at its ends beyond them; it must not be level.</summary>
+    internal double At(double y) => X0 + Math.Clamp((y - Y0) / (Y1 - Y0), 0, 1) * (X1 - X0);
+}
 
 /// <summary>Areas from directed segments by winding number, however they cross: a point belongs where the number is not 0.</summary>
 public static class Winding
@@ -22,8 +26,9 @@ public static class Winding
     {
         if (segments.Count < 3) return Plane.Empty;
         if (OuterBorder.Enclosed(segments, certain: null, stop) is { } enclosed) return enclosed;
-        var polygonizer = Snaps.Select(snap => Noded(segments, snap, stop)).FirstOrDefault(p => p.GetInvalidRingLines().Count == 0)
-            ?? Noded(segments, Snaps[^1], stop);
+        var polygonizer = Noded(segments, Snaps[0], stop);
+        for (var finer = 1; finer < Snaps.Length && polygonizer.GetInvalidRingLines().Count > 0; finer++)
+            polygonizer = Noded(segments, Snaps[finer], stop);
         var index = new Rays(segments);
         var covered = new List<Shape>();
         foreach (var face in polygonizer.GetPolygons())

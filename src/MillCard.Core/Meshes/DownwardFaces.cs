@@ -34,31 +34,28 @@ internal sealed class DownwardFaces(Mesh mesh, Neighbours neighbours, double hei
     /// <returns>The patches, neighbours near each other in the list.</returns>
     public List<List<int>> Patches(List<int> faces, int most, CancellationToken stop)
     {
-        const int free = -2;
-        var patchOf = new int[mesh.FaceCount];
-        Array.Fill(patchOf, -1);
-        foreach (var face in faces) patchOf[face] = free;
+        var free = Marked(faces);
         var patches = new List<List<int>>();
         var (near, next) = (new Queue<int>(), 0);
         while (next < faces.Count)
         {
             stop.ThrowIfCancellationRequested();
             // the next patch begins at the border of the last one, if it has faces left there
-            while (near.TryPeek(out var waiting) && patchOf[waiting] != free) near.Dequeue();
+            while (near.TryPeek(out var waiting) && !free[waiting]) near.Dequeue();
             if (near.Count == 0)
             {
-                while (next < faces.Count && patchOf[faces[next]] != free) next++;
+                while (next < faces.Count && !free[faces[next]]) next++;
                 if (next == faces.Count) break;
                 near.Enqueue(faces[next]);
             }
             var patch = new List<int>(most);
             while (patch.Count < most && near.TryDequeue(out var face))
             {
-                if (patchOf[face] != free) continue;
-                patchOf[face] = patches.Count;
+                if (!free[face]) continue;
+                free[face] = false;
                 patch.Add(face);
                 for (var k = 0; k < 3; k++)
-                    if (neighbours.Across(3 * face + k) is >= 0 and var across && patchOf[across / 3] == free) near.Enqueue(across / 3);
+                    if (neighbours.Across(3 * face + k) is >= 0 and var across && free[across / 3]) near.Enqueue(across / 3);
             }
             patches.Add(patch);
         }
@@ -66,25 +63,21 @@ internal sealed class DownwardFaces(Mesh mesh, Neighbours neighbours, double hei
     }
 
     /// <summary>The border of some of them, the area to its left.</summary>
-    /// <param name="faces">Which.</param>
-    /// <param name="patch">The patch of every face of the mesh; null where all that look down belong together.</param>
-    public List<DirectedSegment> Border(List<int> faces, int[]? patch)
+    public List<DirectedSegment> Border(List<int> faces)
     {
-        var segments = new List<DirectedSegment>();
-        foreach (var face in faces) AddBorder(face, patch, segments);
+        var (segments, within) = (new List<DirectedSegment>(), Marked(faces));
+        foreach (var face in faces) AddBorder(face, within, segments);
         return segments;
     }
 
-    /// <summary>The border of some of them alone, the area to its left.</summary>
-    public List<DirectedSegment> Border(List<int> faces)
+    private bool[] Marked(List<int> faces)
     {
-        var patch = new int[mesh.FaceCount];
-        Array.Fill(patch, -1);
-        foreach (var face in faces) patch[face] = 0;
-        return Border(faces, patch);
+        var marked = new bool[mesh.FaceCount];
+        foreach (var face in faces) marked[face] = true;
+        return marked;
     }
 
-    private void AddBorder(int face, int[]? patch, List<DirectedSegment> segments)
+    private void AddBorder(int face, bool[] within, List<DirectedSegment> segments)
     {
         Span<(double X, double Y)> cut = stackalloc (double, double)[2];
         var cuts = 0;
@@ -95,7 +88,7 @@ internal sealed class DownwardFaces(Mesh mesh, Neighbours neighbours, double hei
             if (inA != inB) cut[cuts++] = inA ? Cut(a, b) : Cut(b, a);
             if (!inA && !inB) continue;
             var across = neighbours.Across(3 * face + k);
-            if (across >= 0 && (patch is null ? LooksDown(across / 3) : patch[across / 3] == patch[face])) continue;
+            if (across >= 0 && within[across / 3]) continue;
             var from = inA ? (a.X, a.Y) : Cut(b, a);
             var to = inB ? (b.X, b.Y) : Cut(a, b);
             // seen from above a downward face runs clockwise: turn it round

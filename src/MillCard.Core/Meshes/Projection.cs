@@ -44,7 +44,7 @@ public static class Projection
     private static Shape Of(DownwardFaces faces, CancellationToken stop)
     {
         var chosen = faces.All(stop);
-        var border = faces.Border(chosen, patch: null);
+        var border = faces.Border(chosen);
         if (OuterBorder.Enclosed(border, certain: null, stop) is { } enclosed) return Plane.WithoutSlits(enclosed);
         var certain = new CertainCells(border, stop);
         return OuterBorder.Enclosed(border, certain, stop) is { } outside ? Plane.WithoutSlits(outside)
@@ -100,5 +100,4 @@ public static class Projection
                     yield return turned ? new(c[i].X, c[i].Y, c[i - 1].X, c[i - 1].Y) : new(c[i - 1].X, c[i - 1].Y, c[i].X, c[i].Y);
             }
     }
-
 }

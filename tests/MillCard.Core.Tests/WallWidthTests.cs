@@ -1,4 +1,5 @@
 using System.Text.Json;
+using CsCheck;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
@@ -35,6 +36,10 @@ public sealed class WallWidthTests
         .Select(i => new Coordinate(20 + 0.2 * i, 20 + 5 * Math.Sin(i * 0.15)))]).Buffer(thickness / 2, 8);
 
     private static SliceResult Sliced(Polygon section, Recipe recipe) => Slice(Solids.Extruded(section, 3 * Height), recipe);
+
+    /// <summary>Where the section of a sliced part lies on the bed.</summary>
+    private static Shape Placed(Polygon section) =>
+        Plane.Moved(section, 150 - section.EnvelopeInternal.Centre.X, 100 - section.EnvelopeInternal.Centre.Y);
 
     /// <summary>Plastic of the middle layer against its room: the section without what the round sides of its outermost lines leave
     /// free.</summary>
@@ -125,7 +130,7 @@ public sealed class WallWidthTests
     {
         var section = Of(shape);
         var box = section.EnvelopeInternal;
-        var placed = Plane.Moved(section, 150 - box.Centre.X, 100 - box.Centre.Y);
+        var placed = Placed(section);
         var (x0, y0, x1, y1) = (150 - box.Width / 2 - 1, 100 - box.Height / 2 - 1, 150 + box.Width / 2 + 1, 100 + box.Height / 2 + 1);
         var raster = Raster.Over(x0, y0, x1, y1, 0.02);
         var moves = ReadMoves.Of(Sliced(section, Solid).Gcode);
@@ -188,6 +193,19 @@ public sealed class WallWidthTests
         var finer = Solid with { Wall = new() { LeastLine = 0.35 } };
         Assert.DoesNotContain(Sliced(section, finer).Findings, f => f.Rule == "too-thin");
     }
+
+    // the last of a point that leans is a triangle of one drop: a stroke along an axis of the bed would stick out of it
+    [Fact]
+    public void A_drop_lies_the_way_where_its_section_has_room() => Gen.Select(Gen.Double[0, 2 * Math.PI], Gen.Double[0.4, 0.7],
+        Gen.Int[3, 6]).Sample((turn, radius, corners) =>
+    {
+        var section = Outline([.. Enumerable.Range(0, corners).Select(i => (20 + radius * Math.Cos(turn + i * 2 * Math.PI / corners),
+            20 + radius * Math.Sin(turn + i * 2 * Math.PI / corners)))]);
+        var placed = Placed(section).Buffer(0.01);
+        var paths = Sliced(section, Solid).Layers[1].Paths;
+        Assert.NotEmpty(paths);
+        foreach (var path in paths) Assert.True(placed.Covers(Inked(path, path.Width / 2 - 0.001)), $"{path.Kind} {path.Width}");
+    }, iter: 100);
 
     [Fact]
     public void The_greatest_line_tells_when_two_are_laid()

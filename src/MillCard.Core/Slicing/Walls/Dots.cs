@@ -1,4 +1,5 @@
 using MillCard.Core.Flow;
+using MillCard.Core.Geometry;
 using MillCard.Core.Slicing.Paths;
 using NetTopologySuite.Geometries;
 
@@ -10,6 +11,9 @@ internal static class Dots
 {
     /// <summary>Smaller holes are closed by what lies round them, mm.</summary>
     private const double LeastRadius = 0.05;
+
+    /// <summary>Ways in which room for a stroke is looked for, over half a turn.</summary>
+    private const int Ways = 16;
 
     /// <summary>Between a disc and the square round it: holes are cornered.</summary>
     private const double AreaOfHole = 3.6;
@@ -38,15 +42,46 @@ internal static class Dots
                 var most = outline.Lines[ring][i] > 2 * plan.Count ? plan.Most : plan.Inner;
                 if (radius <= LeastRadius || paths.Count > 0 && 2 * radius > most) continue;
                 found.Add(at);
-                // a stroke as wide as the hole, as long as its plastic asks for
+                // a stroke as wide as the hole, as long as its plastic asks for, the way where there is most room for it
                 var area = paths.Count == 0 ? outline.Beading.Filled(polygon) : AreaOfHole * radius * radius;
-                var reach = area * plan.Height / ExtrudedLine.Area(2 * radius, plan.Height) / 2;
-                var box = polygon.EnvelopeInternal;
-                var (x, y) = box.Width >= box.Height ? (reach, 0.0) : (0.0, reach);
-                yield return new ToolPath(PathKind.Thin, [new Point(at.X - x, at.Y - y), new Point(at.X + x, at.Y + y)], Closed: false,
-                    2 * radius);
+                var length = area * plan.Height / ExtrudedLine.Area(2 * radius, plan.Height);
+                var (from, to) = paths.Count == 0 ? LongestChord(polygon, at) : (new(at.X - radius, at.Y), new(at.X + radius, at.Y));
+                var share = (1 + length / from.To(to)) / 2;
+                yield return new ToolPath(PathKind.Thin, [to.Towards(from, share), from.Towards(to, share)], Closed: false, 2 * radius);
             }
         }
+    }
+
+    /// <summary>The longest way through a point of a polygon that stays inside.</summary>
+    private static (Point From, Point To) LongestChord(Polygon polygon, Point at)
+    {
+        (Point From, Point To) longest = (at, at);
+        for (var way = 0; way < Ways; way++)
+        {
+            var (sine, cosine) = Math.SinCos(Math.PI * way / Ways);
+            var (back, forth) = (double.PositiveInfinity, double.PositiveInfinity);
+            foreach (var ring in Plane.Rings(polygon))
+            {
+                var c = ring.CoordinateSequence;
+                for (var i = 1; i < c.Count; i++)
+                {
+                    var (from, to) = (Aside(i - 1), Aside(i));
+                    if (from.Off < 0 == to.Off < 0) continue;
+                    var along = from.Along + from.Off / (from.Off - to.Off) * (to.Along - from.Along);
+                    if (along > 0) forth = Math.Min(forth, along);
+                    else back = Math.Min(back, -along);
+                }
+
+                (double Along, double Off) Aside(int i)
+                {
+                    var (x, y) = (c.GetX(i) - at.X, c.GetY(i) - at.Y);
+                    return (cosine * x + sine * y, cosine * y - sine * x);
+                }
+            }
+            if (back + forth > longest.From.To(longest.To))
+                longest = (new(at.X - back * cosine, at.Y - back * sine), new(at.X + forth * cosine, at.Y + forth * sine));
+        }
+        return longest;
     }
 
     /// <summary>How far lines stay away from a point, mm.</summary>

@@ -1,6 +1,7 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Flow;
 using MillCard.Core.Meshes;
+using MillCard.Core.Slicing.Paths;
 using Xunit;
 using static MillCard.Core.Tests.Engine;
 
@@ -23,6 +24,32 @@ public class FillSettingTests
             Assert.True(straight.Length > 5);
             Assert.All(straight, m => Assert.InRange(Math.Abs(m.Turned - direction) % 180, 0, 0.1));
         }
+    }
+
+    [Fact]
+    public void Rows_of_infill_run_on_along_the_wall_as_far_as_their_anchors_reach()
+    {
+        var recipe = Plain with { Walls = 0, TopLayers = 0, BottomLayers = 0, Infill = new() { Density = 0.2, Angle = 0 } };
+        ReadMove[] Layer(double? anchor) =>
+            Read(Block.Of(30, 30, 2), recipe with { Infill = recipe.Infill with { Anchor = anchor } }).Laying(3);
+        var joined = Layer(null);
+        // rows of 2 mm or so apart, joined at their ends all the way
+        var rows = joined.Where(m => m.Length > 10).ToArray();
+        var apart = rows.Select(m => m.Middle.Y).Order().Chunk(2).First() is [var one, var next] ? next - one : 0;
+        Assert.Equal(rows.Length - 1, joined.Count(m => Math.Abs(m.Length - apart) < 0.01));
+        Assert.Single(joined.Runs());
+
+        // half of the way is enough for two anchors to meet
+        Assert.Equal(joined.Select(m => (m.From, m.To)), Layer(apart / 2 + 0.001).Select(m => (m.From, m.To)));
+
+        var anchored = Layer(0.4);
+        Assert.Equal(rows.Length, anchored.Count(m => m.Length > 10));
+        Assert.Equal(2 * (rows.Length - 1), anchored.Count(m => Math.Abs(m.Length - 0.4) < 0.002));
+        Assert.Equal(rows.Length, anchored.Runs().Count);
+
+        var bare = Layer(0);
+        Assert.Equal(rows.Length, bare.Length);
+        Assert.All(bare, m => Assert.True(m.Length > 10));
     }
 
     [Fact]
@@ -107,6 +134,20 @@ public class FillSettingTests
     }
 
     // The plate reaches 12 mm from the middle, the post 4: with a gap of 2 and a line of 0.45 a high skirt needs 14.45 mm to the edge.
+    // the cap begins on layer 11; its supports' last layer is what the setting leaves free below it
+    [Theory, InlineData(null, 9), InlineData(0, 10), InlineData(1, 9), InlineData(3, 7)]
+    public void As_many_layers_stay_free_over_supports_as_are_asked_for(int? free, int last)
+    {
+        foreach (var pattern in new[] { SupportPattern.Crossed, SupportPattern.Branching })
+        {
+            var result = Slice(Solids.Mushroom, Plain with { Supports = new() { Pattern = pattern, RoofGap = free, GapZ = 0.2 } });
+            var held = result.Layers.Index().Where(l => l.Item.Paths.Any(p => p.Kind is PathKind.Support or PathKind.Interface))
+                .Select(l => l.Index + 1).ToArray();
+            Assert.Equal(last, held.Max());
+            Assert.Equal(free == 0, result.Findings.Any(f => f.Rule == "roof-welds"));
+        }
+    }
+
     [Theory, InlineData(1, 7, true), InlineData(1, 6, false), InlineData(12, 14.6, true), InlineData(12, 14.3, false)]
     public void The_fit_counts_a_skirt_as_far_out_as_it_is_laid(int layers, double middle, bool fits)
     {

@@ -119,6 +119,12 @@ public sealed record Supports : OpenRecord
     [Field("support gap in Z", "mm", AtLeast = 0, AtMost = 5, Short = "gap in Z", Departs = Departs.Part)]
     [Tends("Larger comes off more easily; the underside sags.", Surface = -1, Accuracy = -1)]
     public double GapZ { get; init; } = 0.2;
+    /// <summary>Layers left free between the supports' roof and the part over it; by the gap in Z where nothing is said.</summary>
+    [Field("layers free over the roof", "", AtLeast = 0, AtMost = 20, Otherwise = "by the gap in Z", Departs = Departs.Part,
+        Also = "roof gap, top distance")]
+    [Tends("More come off more easily; the underside sags. None at all welds, unless the roof is of another plastic.", Surface = -1,
+        Accuracy = -1)]
+    public int? RoofGap { get; init; }
     /// <summary>Left free beside the part, mm.</summary>
     [Field("support gap in X and Y", "mm", AtLeast = 0, AtMost = 10, Short = "gap in X and Y", Departs = Departs.Part)]
     [Tends("Larger keeps off the walls; narrow overhangs go unheld.", Surface = 1, Accuracy = -1)]

@@ -221,6 +221,13 @@ public sealed record Infill : OpenRecord
     [Field("infill direction", "°", AtLeast = 0, AtMost = 180, Also = "infill angle, raster angle", Departs = Departs.Zone)]
     [Tends("Which way it bears; along the belts it shakes less.", Strength = 0)]
     public double Angle { get; init; } = 45;
+    /// <summary>How far a straight infill line runs on along the wall at its end, mm; lines whose ends meet so are joined. All are joined
+    /// where nothing is said.</summary>
+    [Field("anchor of infill", "mm", AtLeast = 0, AtMost = 50, Otherwise = "joined", Departs = Departs.Zone,
+        Also = "infill anchors, connect infill lines")]
+    [Tends("Longer anchors hold the walls better and show through thin ones; short ones save plastic and cost travels.", Strength = 1,
+        Surface = -1)]
+    public double? Anchor { get; init; }
     /// <summary>Share of plastic near the skin; as everywhere where nothing is said.</summary>
     [Field("infill near the skin", "", AtLeast = 0, AtMost = 1, Look = FieldLook.Percent, Otherwise = "as everywhere",
         Also = "gradual infill, denser under tops", Departs = Departs.Zone)]

@@ -167,6 +167,14 @@ public sealed record Retraction : OpenRecord
     [Field("wipe", "mm", AtLeast = 0, AtMost = 20, Otherwise = "filament, head", Also = "wipe while retracting")]
     [Tends("Leaves the drop on the line instead of at the seam; a little slower.", Surface = 1, Time = -1)]
     public double? Wipe { get; init; }
+    /// <summary>Whether that way runs beside the outer wall, a line's width inside it, instead of over it.</summary>
+    [Field("wipe inside", Also = "wipe inwards, hidden seam")]
+    [Tends("The drop ends within the wall and does not show; the inner wall takes it.", Surface = 1)]
+    public bool WipeInside { get; init; }
+    /// <summary>Whether Z is lifted only on travels over lines that the layer has already.</summary>
+    [Field("lift only over print", Also = "hop only over printed parts")]
+    [Tends("Fewer lifts are quicker and string less; what curls up beside a way is not kept off.", Time = 1, Surface = 1)]
+    public bool LiftOverPrint { get; init; }
     /// <summary>Whether travels are led round corners so that they stay within the part, where that is not much longer.</summary>
     [Field("travels stay inside")]
     [Tends("Fewer marks outside; a little more way.", Surface = 2)]

@@ -84,6 +84,8 @@ internal sealed class Layering
             supports is null ? null : i => task!.TopFor(i) is >= 0 and var top ? layers[top].Held : Plane.Empty, lift));
         if (task is not null && supports is not null && BareOverhangs.Of(_part.Part.Name, task, supports, _places, lift) is { } bare)
             findings.Add(bare);
+        if (task is not null && supports is not null && _job.InterfaceNozzleOf(_part.Part) == _nozzle
+            && WeldedRoofs.Of(_part.Part.Name, task, supports, _places, lift) is { } welded) findings.Add(welded);
         if (ThinNotes.Of(_part.Part.Name, layers, _places, _recipe.Wall.LeastLine * nozzleWidth) is { } thin) findings.Add(thin);
         if (_job.Recipe.Spiral && MeshNotes.Spiral(_part, regions.Skip(_recipe.BottomLayers)) is { } several) findings.Add(several);
         return new LaidPart(layers, _places, _recipe, findings);

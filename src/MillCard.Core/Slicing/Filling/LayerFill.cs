@@ -81,7 +81,7 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
         var width = recipe.WidthOn(layer, PathKind.Infill);
         var place = places[layer];
         return new FillPlace(sparse, () => NearSkin(layer, sparse, recipe.Infill.SkinDepth), layer, place.Middle,
-            ExtrudedLine.Spacing(width, place.Height), density, width, recipe.Infill.Angle);
+            ExtrudedLine.Spacing(width, place.Height), density, width, recipe.Infill.Angle, recipe.Infill.Anchor);
     }
 
     /// <summary>What is near the skin, to the sides, above or below.</summary>

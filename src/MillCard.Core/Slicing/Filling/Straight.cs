@@ -26,8 +26,7 @@ internal static class Straight
     {
         var (near, spacing) = (place.NearSkin(), place.Spacing / place.Density);
         var deep = Geometry.Plane.Difference(place.Area, near);
-        return [.. Hatch.Of(near, Across(place), spacing, PathKind.Infill, place.Width),
-            .. Hatch.Of(deep, Across(place), SparserInside * spacing, PathKind.Infill, place.Width)];
+        return [.. place.Rows(near, Across(place), spacing), .. place.Rows(deep, Across(place), SparserInside * spacing)];
     }
 
     /// <summary>Direction of a layer's rows where every other layer lies across the ones below, degrees from X.</summary>

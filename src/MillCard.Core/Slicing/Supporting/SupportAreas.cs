@@ -28,7 +28,7 @@ internal sealed class SupportTask
         LayerPlace[] places)
     {
         (Regions, Overhangs, _ground, Supports, Width, _places) = (regions, overhangs, ground, supports, width, places);
-        _tops = [.. Enumerable.Range(0, places.Length).Select(layer => layer - 1 - FreeBelow(layer))];
+        _tops = [.. Enumerable.Range(0, places.Length).Select(layer => layer - 1 - FreeUnder(layer))];
         _heldFrom = Enumerable.Range(0, places.Length).Where(layer => _tops[layer] >= 0).ToLookup(layer => _tops[layer]);
     }
 
@@ -54,7 +54,10 @@ internal sealed class SupportTask
     /// <summary>What overhangs hold on supports whose highest layer is this one; several where layers are lower than those below.</summary>
     public IEnumerable<Shape> OverhangsFrom(int layer) => _heldFrom[layer].Select(above => Overhangs[above]).Where(o => !o.IsEmpty);
 
-    /// <summary>Layers left free under a layer.</summary>
+    /// <summary>Layers left free between supports and an overhang on a layer.</summary>
+    private int FreeUnder(int layer) => Supports.RoofGap ?? FreeBelow(layer);
+
+    /// <summary>Layers left free between the part and supports on a layer over it.</summary>
     public int FreeBelow(int layer)
     {
         var free = 0;
@@ -63,9 +66,10 @@ internal sealed class SupportTask
         return free;
     }
 
-    /// <summary>Layers left free over a layer.</summary>
+    /// <summary>Layers left free between supports on a layer and the part over them.</summary>
     private int FreeAbove(int layer)
     {
+        if (Supports.RoofGap is { } layers) return layers;
         var free = 0;
         while (layer + free < _places.Length
             && _places[layer + free].Top - _places[layer].Top < Supports.GapZ - Rounding * _places[layer + free].Height) free++;

@@ -14,11 +14,6 @@ internal sealed partial class ProgramWriter
         var to = path.Points[0];
         var pullback = Pullback;
         var distance = _head.IsPlaced ? _head.Here.To(to) : double.PositiveInfinity;
-        var lift = Math.Max(Lift(to, z), distance > pullback.LeastTravel ? z + pullback.Lift : z);
-        if (double.IsPositiveInfinity(distance)) lift = Math.Max(lift, ClearOfAll(z));
-        // the first way to the part passes over what the start routine has laid
-        if (!_begun) lift = Math.Max(lift, z + OverPrimeLine);
-        if (_head.PulledBack > 0) lift = Math.Max(lift, _standing);
         if (distance < 1e-4 && z == _head.Z) return;
         if (path.Approach is { } approach && z == _head.Z && _head.PulledBack == 0 && double.IsFinite(distance) && Lift(to, z) <= z)
         {
@@ -27,11 +22,18 @@ internal sealed partial class ProgramWriter
             return;
         }
         var back = _head.PulledBack;
-        if (back == 0 && pullback.Length > 0 && (distance > pullback.LeastTravel || lift > z) && !double.IsPositiveInfinity(distance))
+        var (isPlaced, isLong) = (_head.IsPlaced, distance > pullback.LeastTravel);
+        if (back == 0 && isPlaced && pullback.Length > 0 && (isLong || !_begun || Lift(to, z) > z))
         {
             back = pullback.Length;
             PullBack(pullback);
         }
+        // a wipe has moved the head
+        var lift = isPlaced ? Lift(to, z) : ClearOfAll(z);
+        if (isLong && !(isPlaced && _laid?.AreUnder(_head.Here, to) == false)) lift = Math.Max(lift, z + pullback.Lift);
+        // the first way to the part passes over what the start routine has laid
+        if (!_begun) lift = Math.Max(lift, z + OverPrimeLine);
+        if (_head.PulledBack > 0) lift = Math.Max(lift, _standing);
         if (!(lift <= _head.Z)) _head.Rise(lift);
         _head.Go(to, TravelSpeed);
         if (z != _head.Z) _head.Rise(z);
@@ -45,6 +47,8 @@ internal sealed partial class ProgramWriter
     private void PullBack(Pullback pullback)
     {
         var way = pullback.Wipe > 0 && _last is { } last ? WipeOf(last, pullback.Wipe).ToArray() : [];
+        if (way.Length > 0 && _recipe.Retraction.WipeInside && _last is { Kind: PathKind.OuterWall, Closed: true } wall)
+            way = Inwards(wall.Points[0], way, wall.Width);
         if (way.Length == 0) _head.Push(-pullback.Length, pullback.Speed);
         else _head.PullBack(way, pullback.Length, pullback.Speed, _recipe.Speeds.Travel);
     }
@@ -65,6 +69,20 @@ internal sealed partial class ProgramWriter
             if (step > 0) yield return next;
             (length, here) = (length - step, next);
         }
+    }
+
+    /// <summary>A way along an outer wall as it runs a line's width farther in: rings have the part to their left.</summary>
+    private static Point[] Inwards(Point from, Point[] way, double by)
+    {
+        var (inside, here) = (new List<Point>(), from);
+        foreach (var next in way)
+        {
+            var (x, y) = (by * (here.Y - next.Y) / here.To(next), by * (next.X - here.X) / here.To(next));
+            inside.Add(new(here.X + x, here.Y + y));
+            inside.Add(new(next.X + x, next.Y + y));
+            here = next;
+        }
+        return [.. inside];
     }
 
     /// <summary>Height at which the way to a point is clear of every obstacle and of what the head's bodies need round it.</summary>

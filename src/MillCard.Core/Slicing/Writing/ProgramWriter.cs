@@ -41,6 +41,8 @@ internal sealed partial class ProgramWriter
     /// <summary>Height that is clear of the parts that stand finished, mm.</summary>
     private double _standing;
     private ToolPath? _last;
+    /// <summary>What the layer has so far, where that tells whether the nozzle lifts.</summary>
+    private LaidLines? _laid;
     private bool _begun;
 
     /// <param name="job">What is sliced.</param>
@@ -118,6 +120,7 @@ internal sealed partial class ProgramWriter
         Routine(RoutineMoment.BeforeLayer);
         if (number == 2) HeatOthers();
         _pace = new LayerPace(_job, _fastest, layer, number);
+        _laid = _recipe.Retraction.LiftOverPrint ? new() : null;
         _fans.To(_head.Nozzle, LayerFan);
         foreach (var line in layer.Commands) _out.Line(line);
         foreach (var path in layer.Paths) Path(path, layer.Place, layer.Part);
@@ -218,6 +221,7 @@ internal sealed partial class ProgramWriter
         }
         Warm(all: true);
         _last = path;
+        _laid?.Add(path);
 
         void Warm(bool all = false)
         {

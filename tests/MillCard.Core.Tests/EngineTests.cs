@@ -321,7 +321,7 @@ public class EngineTests
         SliceResult With(params (string, object)[] settings) =>
             Slicer.Slice(job with { Parts = [job.Parts[0] with { Part = job.Parts[0].Part with { Settings = Settings(settings) } }] });
         Assert.Equal(4, With(("/walls", 4)).Layers[8].Paths.Count(p => p.Kind is PathKind.OuterWall or PathKind.InnerWall));
-        foreach (var (pointer, value) in new (string, object)[] { ("/layers/others", 0.3), ("/walls", -1), ("/wals", 3),
+        foreach (var (pointer, value) in new (string, object)[] { ("/layers/first", 0.3), ("/walls", -1), ("/wals", 3),
             ("/speeds/outerWall", "fast") })
         {
             var refused = With((pointer, value));

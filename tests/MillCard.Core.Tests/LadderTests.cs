@@ -99,7 +99,8 @@ public class LadderTests
         Assert.Equal((0.2, 0.24), Heights(new() { Others = 0.17, Rungs = 5, FirstRungs = 6 }));
         Assert.Equal((0.16, 0.28), Heights(new() { Others = 0.17, First = 0.27, OnRung = true }));
         Assert.Equal((0.17, 0.27), Heights(new() { Others = 0.17, First = 0.27 }));
-        Assert.False(Resolved(new() { Others = 0.17, OnRung = true }).Layers.OnRung);
+        foreach (var once in new[] { new() { Others = 0.17, OnRung = true }, new LayerSizes { Others = 0.06, OnRung = true } }
+            .Select(layers => Resolved(layers).Layers)) Assert.Equal(once, Resolved(once).Layers);
 
         static (double?, double?) Heights(LayerSizes layers) => Resolved(layers).Layers is var l ? (l.Others, l.First) : default;
     }

@@ -25,9 +25,14 @@ public static class Departures
                 return Refused(at / setting, $"A recipe has no setting {setting}.");
         }
         var reading = DocumentReader.Read<Recipe>(JsonSerializer.SerializeToElement(node, DocumentJson.Options));
-        if (reading.Errors.Count == 0) return reading;
+        if (reading.Document is { } own && reading.Errors.Count == 0) return reading with { Document = InMm(own, settings) };
         return new Reading<Recipe>(null, [.. reading.Errors.Select(e => e with { Pointer = at / e.Pointer })]);
     }
+
+    /// <summary>A height in mm goes before one in rungs that it departs from.</summary>
+    private static Recipe InMm(Recipe own, IReadOnlyDictionary<string, JsonElement> settings) =>
+        settings.ContainsKey("/layers/others") && !settings.ContainsKey("/layers/rungs")
+            ? own with { Layers = own.Layers with { Rungs = null } } : own;
 
     /// <summary>The settings at or below a place.</summary>
     private static Leaf[] Below(JsonPointer place) =>

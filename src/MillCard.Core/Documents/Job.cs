@@ -26,4 +26,7 @@ public sealed record Job : OpenRecord
     [Field("zones", Most = 100)] public IReadOnlyList<Zone> Zones { get; init; } = [];
     /// <summary>Heights at which the print stops.</summary>
     [Field("stops", Most = 100)] public IReadOnlyList<TrialStop> Stops { get; init; } = [];
+    /// <summary>Heights of layers set by hand; a later band goes before an earlier one, and all of them before parts, zones and
+    /// slopes.</summary>
+    [Field("heights by hand", Most = 100)] public IReadOnlyList<HeightBand> Heights { get; init; } = [];
 }

@@ -4,7 +4,8 @@ namespace MillCard.Core.Documents;
 public sealed record LayerSizes : OpenRecord
 {
     /// <summary>Every layer after the first.</summary>
-    [Field("layer height", "mm", AtLeast = 0.01, AtMost = 2, Needed = true, Also = "slice height, resolution", Pages = FieldPages.Trial)]
+    [Field("layer height", "mm", AtLeast = 0.01, AtMost = 2, Needed = true, Also = "slice height, resolution", Departs = Departs.Zone,
+        Pages = FieldPages.Trial)]
     [Tends("Higher is quicker; slopes show steps.", Time = 3, Surface = -2, Accuracy = -1, Strength = -1)]
     public double? Others { get; init; }
     /// <summary>The first layer; as the others where nothing is said.</summary>
@@ -18,7 +19,7 @@ public sealed record LayerSizes : OpenRecord
     [Tends("Heights on whole or half steps of Z are even; slopes look cleaner.", Surface = 1)]
     public bool OnRung { get; init; }
     /// <summary>The height as a number of full steps of Z; on a machine whose ladder is known it goes before the height in mm.</summary>
-    [Field("layer height in rungs", "", AtLeast = 1, AtMost = 1000, Otherwise = "in mm")]
+    [Field("layer height in rungs", "", AtLeast = 1, AtMost = 1000, Otherwise = "in mm", Departs = Departs.Zone)]
     [Tends("More steps a layer are quicker; slopes show steps.", Time = 3, Surface = -2, Accuracy = -1, Strength = -1)]
     public int? Rungs { get; init; }
     /// <summary>The first layer's height as a number of full steps of Z.</summary>

@@ -38,6 +38,9 @@ public sealed record Trial : OpenRecord, IDocument
     [Field("zones", Most = 100)] public IReadOnlyList<Zone> Zones { get; init; } = [];
     /// <summary>Heights at which the print stops.</summary>
     [Field("stops", Most = 100)] public IReadOnlyList<TrialStop> Stops { get; init; } = [];
+    /// <summary>Heights of layers set by hand; a later band goes before an earlier one, and all of them before parts, zones and
+    /// slopes.</summary>
+    [Field("heights by hand", Most = 100)] public IReadOnlyList<HeightBand> Heights { get; init; } = [];
     /// <summary>Tighter limits than the card's, for this trial alone.</summary>
     public TrialLimits? Limits { get; init; }
 }

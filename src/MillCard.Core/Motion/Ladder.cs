@@ -65,7 +65,7 @@ public sealed record Ladder(double FullStep, int? Microsteps)
         if (recipe.LineWidthOfNozzle is { } share && bore is { } diameter)
             recipe = recipe with { LineWidth = Math.Round(share * diameter, 4) };
         var (others, first) = Heights(recipe.Layers, card, nozzle);
-        return recipe with { Layers = recipe.Layers with { Others = others.Height, First = first.Height, OnRung = false } };
+        return recipe with { Layers = recipe.Layers with { Others = others.Height, First = first.Height } };
     }
 
     /// <summary>The heights of a recipe's layers on a machine, of the first one apart: null there where nothing is said of it.</summary>

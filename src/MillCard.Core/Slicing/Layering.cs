@@ -2,7 +2,6 @@ using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
-using MillCard.Core.Motion;
 using MillCard.Core.Slicing.Filling;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Paths;
@@ -30,8 +29,7 @@ internal sealed class Layering
         _recipe = job.RecipeOf(part.Part);
         _nozzle = job.Machine.NozzlesOf(part.Part.Nozzles)[0];
         _mesh = Placement.Place(part.Mesh, part.Part);
-        _places = places is null ? LayerHeights.Of([_mesh], _recipe.Layers, Ladder.Of(job.Machine.Card)?.FullStep)
-            : LayerHeights.Below(places, _mesh.Box.MaxZ);
+        _places = places is null ? job.PlacesOf(part) : LayerHeights.Below(places, _mesh.Box.MaxZ);
         _options = job.Parallel(stop);
     }
 
@@ -53,8 +51,8 @@ internal sealed class Layering
             done => Tell("sections", done, n));
         var zones = new Zones(_job.Zones, _recipe, [.. _places.Select(p => p.Middle)]);
         var regions = zones.Cut(sections.Regions);
-        var (usual, lowest) = (_recipe.Layers.Others!.Value, _places.Select(p => p.Height).DefaultIfEmpty(1).Min());
-        var longest = (int)Math.Ceiling(zones.Recipes.Max(r => Math.Max(r.TopLayers, r.BottomLayers)) * usual / lowest);
+        var lowest = _places.Select(p => p.Height).DefaultIfEmpty(1).Min();
+        var longest = (int)Math.Ceiling(zones.Recipes.Max(r => Math.Max(r.TopLayers, r.BottomLayers) * r.Layers.Others!.Value) / lowest);
         var common = new CommonToNeighbours(regions, Math.Max(longest, 1), _options);
         var nozzleWidth = _job.Machine.Nozzles[_nozzle].Diameter ?? _recipe.LineWidth!.Value;
         var filler = new LayerFill(regions, _places, common, nozzleWidth);

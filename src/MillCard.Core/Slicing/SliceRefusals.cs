@@ -6,14 +6,13 @@ using MillCard.Core.Geometry;
 using MillCard.Core.Reach;
 using MillCard.Core.Rules.DryRunRules;
 using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Slicing.Sections;
 
 namespace MillCard.Core.Slicing;
 
 /// <summary>What forbids slicing a job: nothing to print, figures that cannot be, parts that do not fit.</summary>
 internal static class SliceRefusals
 {
-    private const int MostLayers = 100_000;
-
     private static IEnumerable<Finding> Departing(SliceJob job)
     {
         foreach (var error in job.Parts.SelectMany((p, i) =>
@@ -58,11 +57,19 @@ internal static class SliceRefusals
     private static IEnumerable<Finding> Heights(SliceJob job)
     {
         var (layers, width) = (job.Recipe.Layers, job.Recipe.LineWidth!.Value);
-        if (job.Parts.Count > 0 && job.Parts.Max(p => p.Footprints.Height) / layers.Others!.Value > MostLayers)
-            yield return new Finding("too-many-layers", Severity.Stop, $"This would be more than {MostLayers} layers.",
+        if (job.Parts.Count > 0 && (job.Sequence == Sequence.AllAtOnce ? job.CommonPlaces().Length
+            : job.Parts.Max(p => job.PlacesOf(p).Length)) > LayerHeights.Most)
+            yield return new Finding("too-many-layers", Severity.Stop, $"This would be more than {LayerHeights.Most} layers.",
                 "Use higher layers.", "/recipe/layers/others");
+        foreach (var (i, band) in job.Heights.Index())
+            if (band.To <= band.From)
+                yield return new Finding("band-without-height", Severity.Stop, Invariant(
+                    $"Layers of {band.Height:0.###} mm are asked for from {band.From:0.##} mm up to {band.To:0.##}."),
+                    "A band ends above its beginning.", JsonPointer.Root / "heights" / i / "to");
+        var wishes = WantedHeights.Of(job, job.Parts, layers).Wishes.Select(wish => (wish.Height, wish.Pointer));
         foreach (var (height, pointer) in new[] { (layers.FirstHeight, "/recipe/layers/first"),
-            (layers.Others!.Value, "/recipe/layers/others"), (layers.Range.Highest, "/recipe/layers/highest") }.DistinctBy(h => h.Item1))
+            (layers.Others!.Value, "/recipe/layers/others"), (layers.Range.Highest, "/recipe/layers/highest") }.Concat(wishes)
+            .DistinctBy(h => h.Item1))
             if (height > width)
                 yield return new Finding("line-higher-than-wide", Severity.Stop,
                     Invariant($"A line of {width:0.###} mm cannot be {height:0.###} mm high."),

@@ -30,8 +30,12 @@ public static class Slicer
     public static SliceResult Slice(SliceJob job, IProgress<Progress>? progress = null, CancellationToken stop = default)
     {
         var heights = HeightNotes(job).ToArray();
-        job = Grown(job with { Recipe = Ladder.Resolved(job.Recipe, job.Machine.Card), Mode = ModePlan.InUse(job.Machine, job.Mode) },
-            stop);
+        job = Grown(job with
+        {
+            Recipe = Ladder.Resolved(job.Recipe, job.Machine.Card),
+            Mode = ModePlan.InUse(job.Machine, job.Mode),
+            Heights = [.. job.Heights.Select(band => band with { Height = OnRung(job, band.Height) })],
+        }, stop);
         var refusals = SliceRefusals.Of(job, stop).ToArray();
         if (refusals.Length > 0) return new SliceResult(default, [], null, refusals);
         OrderResult? order = null;
@@ -45,8 +49,9 @@ public static class Slicer
         var (notes, parts) = (new List<Finding>(heights), new List<LaidPart>());
         notes.AddRange(MisfitNotes(job));
         notes.AddRange(NozzleNotes.Of(job));
+        notes.AddRange(WantedHeights.Notes(job));
         var ground = new AllowedGround(job);
-        var places = job.Sequence == Sequence.OneAtATime ? null : CommonPlaces(job);
+        var places = job.Sequence == Sequence.OneAtATime ? null : job.CommonPlaces();
         foreach (var part in job.Parts)
         {
             var laid = Layering.Of(job, part, places, ground, Foot.Lift(job.Recipe), progress, stop);
@@ -139,16 +144,6 @@ public static class Slicer
         })],
     };
 
-    /// <summary>The layers of parts that grow together.</summary>
-    private static LayerPlace[] CommonPlaces(SliceJob job)
-    {
-        var layers = job.Recipe.Layers;
-        return layers.Error is null
-            ? LayerHeights.Of(job.Parts.Max(p => p.Footprints.Height), layers.FirstHeight, layers.Others!.Value)
-            : LayerHeights.Of([.. job.Parts.Select(p => Placement.Place(p.Mesh, p.Part))], layers,
-                Ladder.Of(job.Machine.Card)?.FullStep);
-    }
-
     private static readonly Finding NoArcs = new("arcs-not-known", Severity.Note,
         "Curves are written as straight moves: the card does not say that its firmware knows G2 and G3.",
         "Arcs that a firmware does not know would be left out.", "/recipe/arcs");
@@ -172,11 +167,22 @@ public static class Slicer
                     "On whole steps of Z every layer is as high as the others.", pointer);
     }
 
+    /// <summary>A height set by hand as it is printed: on the ladder where the recipe's own are to be.</summary>
+    private static double OnRung(SliceJob job, double height) =>
+        Ladder.Heights(job.Recipe.Layers with { Others = height, Rungs = null }, job.Machine.Card).Others.Height!.Value;
+
     /// <summary>Lines that do not suit the nozzle that lays them.</summary>
-    private static IEnumerable<Finding> MisfitNotes(SliceJob job) =>
-        job.NozzlesInUse.SelectMany(n => NozzleBounds.Misfits(job.Machine.Nozzles[n], Ladder.Resolved(job.Recipe, job.Machine.Card, n)))
-            .DistinctBy(m => m.Message)
-            .Select(m => new Finding("lines-for-another-nozzle", m.Weight == MisfitWeight.Unusual ? Severity.Note : Severity.Caution,
-                m.Message, "Lines are laid well only in some widths and heights of the nozzle's bore (common practice).",
-                    JsonPointer.Parse("/recipe") + JsonPointer.Parse(m.Asks)));
+    private static IEnumerable<Finding> MisfitNotes(SliceJob job)
+    {
+        var wishes = WantedHeights.Of(job, job.Parts, job.Recipe.Layers).Wishes;
+        return job.NozzlesInUse.Select(n => job.Machine.Nozzles[n]).SelectMany((nozzle, n) =>
+            NozzleBounds.Misfits(nozzle, Ladder.Resolved(job.Recipe, job.Machine.Card, job.NozzlesInUse[n]))
+                .Select(m => (Misfit: m, Pointer: (string)(JsonPointer.Parse("/recipe") + JsonPointer.Parse(m.Asks))))
+                .Concat(wishes.SelectMany(wish => NozzleBounds.Misfits(nozzle, new() { Layers = new() { Others = wish.Height } })
+                    .Select(m => (Misfit: m, wish.Pointer)))))
+            .DistinctBy(m => m.Misfit.Message)
+            .Select(m => new Finding("lines-for-another-nozzle",
+                m.Misfit.Weight == MisfitWeight.Unusual ? Severity.Note : Severity.Caution, m.Misfit.Message,
+                "Lines are laid well only in some widths and heights of the nozzle's bore (common practice).", m.Pointer));
+    }
 }

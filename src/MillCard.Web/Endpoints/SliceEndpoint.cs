@@ -32,5 +32,6 @@ internal static class SliceEndpoint
             Loaded = job.Job.Loaded,
             Zones = job.Zones,
             Stops = job.Job.Stops,
+            Heights = job.Job.Heights,
         };
 }

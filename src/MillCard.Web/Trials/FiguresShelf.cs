@@ -24,6 +24,7 @@ internal sealed class FiguresShelf(WorkQueue queue) : IDisposable
             Parts = job.Parts.Select(p => p.Part),
             Zones = job.Zones.Select(z => z.Zone),
             job.Stops,
+            job.Heights,
             job.Sequence,
             job.Mode,
         });

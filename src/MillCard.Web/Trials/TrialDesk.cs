@@ -90,6 +90,7 @@ internal sealed class TrialDesk(
             Loaded = trial.Loaded,
             Zones = zones,
             Stops = trial.Trial.Stops,
+            Heights = trial.Trial.Heights,
         };
     }
 

@@ -6665,6 +6665,26 @@ export interface components {
          * @enum {unknown}
          */
         HeatersAre: "as-programmed" | "switching-off" | "off" | "told-not-confirmed" | "not-known";
+        /** @description Layers of a height of their own between two heights of a print, set by hand. */
+        HeightBand: {
+            /**
+             * Format: double
+             * @description Layers that begin at or above it have the height, mm above the parts' own floor.
+             */
+            from: number;
+            /**
+             * Format: double
+             * @description Layers that begin at or above it have the usual height again, mm.
+             */
+            to: number;
+            /**
+             * Format: double
+             * @description How high the layers between are, mm.
+             */
+            height: number;
+            /** @description Its id within its list; given as the document is read where it has none. */
+            id?: null | string;
+        };
         /**
          * @description What decides a layer's height on a machine.
          * @enum {unknown}
@@ -6689,6 +6709,12 @@ export interface components {
              * @description Direction of straight fill from X, degrees; every other layer of lines and solid fill lies across it.
              */
             angle?: number;
+            /**
+             * Format: double
+             * @description How far a straight infill line runs on along the wall at its end, mm; lines whose ends meet so are joined. All are joined
+             *                 where nothing is said.
+             */
+            anchor?: null | number;
             /**
              * Format: double
              * @description Share of plastic near the skin; as everywhere where nothing is said.
@@ -8427,6 +8453,10 @@ export interface components {
              * @description Way back along the line just laid while pulling back, mm.
              */
             wipe?: null | number;
+            /** @description Whether that way runs beside the outer wall, a line's width inside it, instead of over it. */
+            wipeInside?: boolean;
+            /** @description Whether Z is lifted only on travels over lines that the layer has already. */
+            liftOverPrint?: boolean;
             /** @description Whether travels are led round corners so that they stay within the part, where that is not much longer. */
             stayInside?: boolean;
         };
@@ -8984,6 +9014,11 @@ export interface components {
              */
             gapZ?: number;
             /**
+             * Format: int32
+             * @description Layers left free between the supports' roof and the part over it; by the gap in Z where nothing is said.
+             */
+            roofGap?: null | number;
+            /**
              * Format: double
              * @description Left free beside the part, mm.
              */
@@ -9091,6 +9126,11 @@ export interface components {
             zones?: components["schemas"]["Zone"][];
             /** @description Heights at which the print stops. */
             stops?: components["schemas"]["TrialStop"][];
+            /**
+             * @description Heights of layers set by hand; a later band goes before an earlier one, and all of them before parts, zones and
+             *                 slopes.
+             */
+            heights?: components["schemas"]["HeightBand"][];
             limits?: null | components["schemas"]["TrialLimits"];
         };
         /** @description Which card and recipe, and where the parts stand now. */

@@ -15,6 +15,7 @@ import type { DocumentState } from '../open-document/documentStore'
 import { useDocumentState, useDocumentStore } from '../open-document/useDocument'
 import { useUndoKeys } from '../open-document/useUndoKeys'
 import { Bed } from './Bed'
+import { HeightBands } from './HeightBands'
 import { Limits } from './Limits'
 import { ModeOfTrial } from './ModeOfTrial'
 import { Nozzles } from './Nozzles'
@@ -168,6 +169,7 @@ const bedPane = (
 const sidePanes = [
   ['parts', <PartsList />],
   ['zones', <Zones />],
+  ['layer heights', <HeightBands />],
   ['stops', <Stops />],
   ['mode', <ModeOfTrial />],
   ['nozzles', <Nozzles />],

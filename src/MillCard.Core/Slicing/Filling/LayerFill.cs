@@ -13,6 +13,8 @@ namespace MillCard.Core.Slicing.Filling;
 /// <param name="nozzle">Diameter of the nozzle, mm.</param>
 internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNeighbours common, double nozzle)
 {
+    private readonly bool _isEven = places.Skip(1).All(p => Math.Abs(p.Height - places[1].Height) < 1e-6);
+
     /// <summary>Diameter of the nozzle, mm.</summary>
     public double Nozzle => nozzle;
 
@@ -114,8 +116,9 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
     /// <summary>How many layers above or below make as thick a shell as so many of the usual height.</summary>
     private int Count(int layer, int way, int layers, Recipe recipe)
     {
-        if (recipe.Layers.Error is null) return layers;
-        var (thick, count) = (layers * recipe.Layers.Others!.Value, 0);
+        var usual = recipe.Layers.Others!.Value;
+        if (_isEven && places.Length > 1 && Math.Abs(places[1].Height - usual) < 1e-6) return layers;
+        var (thick, count) = (layers * usual, 0);
         for (var sum = 0.0; sum < thick - 1e-6; count++)
         {
             var next = layer + way * (count + 1);

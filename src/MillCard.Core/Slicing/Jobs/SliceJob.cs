@@ -31,6 +31,9 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
     /// <summary>Heights at which the print stops.</summary>
     public IReadOnlyList<TrialStop> Stops { get; init; } = [];
 
+    /// <summary>Heights of layers set by hand.</summary>
+    public IReadOnlyList<HeightBand> Heights { get; init; } = [];
+
     /// <summary>Threads that work on it; the result does not depend on them.</summary>
     public int Threads { get; init; } = Environment.ProcessorCount;
 
@@ -45,6 +48,16 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
         var own = Departures.Apply(Recipe, part.Settings, Departs.Part).Document ?? Recipe;
         return Ladder.Resolved(own, Machine.Card, nozzle);
     }
+
+    /// <summary>The layers of parts that grow together.</summary>
+    internal LayerPlace[] CommonPlaces() => Places(Parts, Recipe.Layers);
+
+    /// <summary>The layers of a part that is printed alone.</summary>
+    internal LayerPlace[] PlacesOf(PartToSlice part) => Places([part], RecipeOf(part.Part).Layers);
+
+    private LayerPlace[] Places(IReadOnlyList<PartToSlice> parts, LayerSizes layers) =>
+        LayerHeights.Of([.. parts.Select(p => Placement.Place(p.Mesh, p.Part))], layers, Ladder.Of(Machine.Card)?.FullStep,
+            WantedHeights.Of(this, parts, layers));
 
     /// <summary>The parts as they stand.</summary>
     internal IReadOnlyList<StandingPart> Standing => [.. Parts.Select(p => StandingPart.Of(p.Part, p.Footprints))];

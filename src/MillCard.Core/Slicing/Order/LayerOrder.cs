@@ -99,7 +99,7 @@ internal sealed class LayerOrder
         if (raft.Length > 0) foot = RaftedFoot(foot, floor);
         var taken = Plane.Union([foot, .. _parts.SelectMany(p => p.Layers).Select(l => l.Held).Where(h => !h.IsEmpty),
             .. _job.Parts.Select(p => p.Footprints.Below(double.PositiveInfinity, p.Part.X, p.Part.Y, p.Part.Turn))]);
-        var (tower, refusal) = Tower.Of(_job, changes, taken);
+        var (tower, refusal) = Tower.Of(_job, changes, _parts.SelectMany(p => p.Places).Min(p => p.Height), taken);
         if (refusal is not null) return (null, refusal);
         var shield = recipe.NozzleChanges.Shield && changes.Any(c => c > 0) ? Shield(taken) : [];
         if (shield.Any(ring => !floor.Covers(Line(ring)))) return (null, NoRoomForShield);

@@ -24,15 +24,36 @@ public static class LayerHeights
     /// <param name="meshes">As they stand on the bed.</param>
     /// <param name="layers">Of a complete recipe.</param>
     /// <param name="step">A full step of Z, mm; null where it is not known.</param>
-    internal static LayerPlace[] Of(IReadOnlyList<Mesh> meshes, LayerSizes layers, double? step)
+    /// <param name="wanted">What is asked for beside the usual height.</param>
+    internal static LayerPlace[] Of(IReadOnlyList<Mesh> meshes, LayerSizes layers, double? step, WantedHeights wanted)
     {
-        if (layers.Error is not { } error) return Of(meshes.Max(m => m.Box.MaxZ), layers.FirstHeight, layers.Others!.Value);
+        var (top, others) = (meshes.Max(m => (double)m.Box.MaxZ), layers.Others!.Value);
+        if (layers.Error is null && wanted.Wishes.Count == 0) return Of(top, layers.FirstHeight, others);
+        var slopes = layers.Error is { } error ? new SlopedHeights(meshes, Range(layers, step, error)) : null;
+        var places = new List<LayerPlace> { new(layers.FirstHeight, layers.FirstHeight) };
+        while (places.Count <= Most)
+        {
+            var below = places[^1].Top;
+            var height = wanted.At(below) ?? slopes?.Over(below) ?? others;
+            if (below + height / 2 >= top) break;
+            places.Add(new(Math.Round(below + height, Digits), height));
+        }
+        return [.. places];
+    }
+
+    /// <summary>More layers than these are none of a print.</summary>
+    public const int Most = 100_000;
+
+    /// <summary>To which heights are rounded, so that nothing adds up.</summary>
+    private const int Digits = 9;
+
+    private static HeightRange Range(LayerSizes layers, double? step, double error)
+    {
         var (lowest, highest) = layers.Range;
         // rungs finer than positions are written to are none
         var rung = step is > FinestRung and var full && full <= highest ? full : CommonRung;
         var least = (int)Math.Ceiling(lowest / rung - 0.01);
-        return SlopedHeights.Of(meshes, new(layers.FirstHeight, rung, Math.Max(1, least),
-            Math.Max(Math.Max(1, least), (int)(highest / rung + 0.01)), error));
+        return new(rung, Math.Max(1, least), Math.Max(Math.Max(1, least), (int)(highest / rung + 0.01)), error);
     }
 
     private const double FinestRung = 0.0025, CommonRung = 0.01;
@@ -42,18 +63,19 @@ public static class LayerHeights
     /// <param name="part">Height of the part, mm.</param>
     internal static LayerPlace[] Below(LayerPlace[] all, double part) => [.. all.TakeWhile(place => place.Middle < part)];
 
-    /// <summary>All layers whose middle lies in the part.</summary>
+    /// <summary>All layers whose middle lies in the part, but one more than the most at most.</summary>
     /// <param name="part">Height of the part, mm.</param>
     /// <param name="first">Height of the first layer, mm.</param>
     /// <param name="others">Height of the others, mm.</param>
     public static LayerPlace[] Of(double part, double first, double others)
     {
         var layers = new List<LayerPlace>();
-        for (var i = 0; ; i++)
+        for (var i = 0; i <= Most; i++)
         {
             var place = At(i, first, others);
-            if (place.Middle >= part) return [.. layers];
+            if (place.Middle >= part) break;
             layers.Add(place);
         }
+        return [.. layers];
     }
 }

@@ -7,29 +7,25 @@ namespace MillCard.Core.Slicing.Sections;
 /// The error of a layer is its cusp height, the distance of the step's edge from the surface: h·|n·z| for a face of normal n
 /// (A. Dolenc and I. Mäkelä, Slicing procedures for layered manufacturing techniques, Computer-Aided Design 26, 1994).
 /// </remarks>
-internal static class SlopedHeights
+internal sealed class SlopedHeights
 {
     /// <summary>Faces this flat lie on the top or underside of a layer, whatever its height: the sine of their slope.</summary>
     private const double Flat = 0.02;
 
-    /// <summary>The layers' places, from the bed up.</summary>
+    private readonly HeightRange _range;
+    private readonly double[] _allowed;
+
     /// <param name="meshes">All that is printed in them, as it stands on the bed.</param>
     /// <param name="range">What is allowed.</param>
-    public static LayerPlace[] Of(IReadOnlyList<Mesh> meshes, HeightRange range)
+    public SlopedHeights(IReadOnlyList<Mesh> meshes, HeightRange range) =>
+        (_range, _allowed) = (range, Allowed(meshes, range, meshes.Max(m => (double)m.Box.MaxZ)));
+
+    /// <summary>Height of the layer that begins at a height, mm.</summary>
+    public double Over(double below)
     {
-        var top = meshes.Max(m => (double)m.Box.MaxZ);
-        var allowed = Allowed(meshes, range, top);
-        var (places, z) = (new List<LayerPlace> { new(range.First, range.First) }, range.First);
-        while (true)
-        {
-            var steps = range.Greatest;
-            while (steps > range.Least && !Fits(allowed, z, steps * range.Step, range.Step)) steps--;
-            var height = steps * range.Step;
-            if (z + height / 2 >= top) return [.. places];
-            // counted in steps from the first layer, so that nothing adds up
-            z = range.First + Math.Round((z - range.First) / range.Step + steps) * range.Step;
-            places.Add(new(z, height));
-        }
+        var steps = _range.Greatest;
+        while (steps > _range.Least && !Fits(below, steps * _range.Step)) steps--;
+        return steps * _range.Step;
     }
 
     /// <summary>The greatest height of a layer by slices of one step, mm; infinite where only upright faces are.</summary>
@@ -62,18 +58,17 @@ internal static class SlopedHeights
             Math.Abs(nz) / Math.Sqrt(nx * nx + ny * ny + nz * nz));
     }
 
-    private static bool Fits(double[] allowed, double from, double height, double step)
+    private bool Fits(double from, double height)
     {
-        for (var i = (int)(from / step + 1e-6); i < allowed.Length && i * step < from + height - 1e-9; i++)
-            if (allowed[i] < height - 1e-9) return false;
+        for (var i = (int)(from / _range.Step + 1e-6); i < _allowed.Length && i * _range.Step < from + height - 1e-9; i++)
+            if (_allowed[i] < height - 1e-9) return false;
         return true;
     }
 }
 
 /// <summary>Heights that layers may have.</summary>
-/// <param name="First">Of the first layer, mm.</param>
-/// <param name="Step">Of which the others are multiples, mm.</param>
+/// <param name="Step">Of which they are multiples, mm.</param>
 /// <param name="Least">Lowest, in steps.</param>
 /// <param name="Greatest">Highest, in steps.</param>
 /// <param name="Error">How far a step's edge may stand off the surface, mm.</param>
-internal sealed record HeightRange(double First, double Step, int Least, int Greatest, double Error);
+internal sealed record HeightRange(double Step, int Least, int Greatest, double Error);

@@ -24,16 +24,16 @@ internal sealed record Tower(Shape Foot, int Strips, int Top)
     /// <summary>Places a tower, as near to the parts as there is room.</summary>
     /// <param name="job">The job.</param>
     /// <param name="changes">Changes of nozzle by layer.</param>
+    /// <param name="lowest">Height of the lowest layer, mm.</param>
     /// <param name="taken">What stands on the bed, supports and brims included.</param>
     /// <returns>The tower, or why there is none; both null where none is wanted.</returns>
-    public static (Tower? Tower, Finding? Refusal) Of(SliceJob job, int[] changes, Shape taken)
+    public static (Tower? Tower, Finding? Refusal) Of(SliceJob job, int[] changes, double lowest, Shape taken)
     {
         var recipe = job.Recipe;
         var top = Array.FindLastIndex(changes, c => c > 0) + 1;
         if (top == 0 || recipe.NozzleChanges.Tower == 0) return (null, null);
         var strips = changes.Max();
-        var height = Math.Min(recipe.Layers.FirstHeight, recipe.Layers.Range.Lowest);
-        var side = Math.Max(recipe.NozzleChanges.TowerWidth, Math.Ceiling(Math.Sqrt(1.2 * recipe.NozzleChanges.Tower * strips / height)));
+        var side = Math.Max(recipe.NozzleChanges.TowerWidth, Math.Ceiling(Math.Sqrt(1.2 * recipe.NozzleChanges.Tower * strips / lowest)));
         var block = Block.Of(side, side, 1);
         var ids = job.Parts.SelectMany(p => job.Machine.NozzlesOf(p.Part.Nozzles).Take(1)).Distinct().Select(i => job.Machine.Nozzles[i].Id)
             .ToArray();

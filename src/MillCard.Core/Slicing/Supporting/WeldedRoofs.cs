@@ -1,4 +1,3 @@
-using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
 using MillCard.Core.Slicing.Sections;

@@ -5,9 +5,9 @@ import { NumberField } from '../units/NumberField'
 import { useTrial } from './TrialContext'
 
 const fields = [
-  ['from', 'from, mm', 'begins'],
-  ['to', 'to, mm', 'ends'],
-  ['height', 'layers of, mm', 'layer height'],
+  ['from', 'from', 'begins'],
+  ['to', 'to', 'ends'],
+  ['height', 'layers of', 'layer height'],
 ] as const
 
 /** Heights of layers by hand: bands in which they are lower or higher than the recipe has them. */
@@ -37,7 +37,7 @@ function BandFields({ index, band }: { index: number; band: HeightBand }) {
   const limits = useSchema('trial')
   const at = under('/heights', index)
   return (
-    <div className="zone-fields">
+    <div className="zone-fields band">
       {fields.map(([name, label, said]) => (
         <label key={name} className="small-field">
           {label}

@@ -34,7 +34,7 @@ function StopFields({ index, stop }: { index: number; stop: TrialStop }) {
   return (
     <div className="zone-fields">
       <label className="small-field">
-        above, mm
+        above
         <NumberField
           value={stop.z}
           label={`stop ${index + 1} height`}

@@ -74,6 +74,13 @@ public sealed record Speeds : OpenRecord
     [Field("least speed", "mm/s", AtLeast = 1, AtMost = 2000)]
     [Tends("How slow the least layer time may make it.", Time = 1, Surface = -1)]
     public double Least { get; init; } = 10;
+    /// <summary>How quickly the flow of plastic may rise or fall from line to line, mm³/s in a second; at once where nothing is
+    /// said.</summary>
+    [Field("change of flow", "mm³/s²", AtLeast = 0.1, AtMost = 10000, Otherwise = "at once",
+        Also = "smooth flow, long tube, pressure in the tube")]
+    [Tends("Less lets the pressure in a long tube follow: lines begin and end as wide as they are meant, and take longer.", Accuracy = 1,
+        Surface = 1, Time = -1)]
+    public double? FlowChange { get; init; }
     /// <summary>What becomes of a layer that takes less than its least time even at the least speed.</summary>
     [Field("layers too quick to cool", Also = "minimum layer time, cooling, lift head, small parts")]
     [Tends("Waiting aside cools small layers, and strings.", Surface = 1, Accuracy = 1, Time = -2)]

@@ -84,6 +84,7 @@ internal sealed partial class ProgramWriter
 
     public ReadOnlyMemory<byte> Write(CancellationToken stop)
     {
+        SettleFlows();
         StatedLimits.Write(_job.Machine.Card, _out);
         Routine(RoutineMoment.Start);
         Own(RoutineMoment.Start, "/filament/start", f => f.Start);
@@ -210,7 +211,7 @@ internal sealed partial class ProgramWriter
                 Warm();
                 if (ArcFrom(path, i - 1) is { } arc)
                 {
-                    LayTo(arc.End, arc);
+                    LayTo(arc.End, (i - 1, arc));
                     i = arc.End;
                     continue;
                 }
@@ -229,13 +230,13 @@ internal sealed partial class ProgramWriter
                 _out.Command("M104").Whole('T', warmed.Dequeue().Nozzle).Whole('S', next.Degrees).End();
         }
 
-        void LayTo(int point, Arcs.Arc? arc = null)
+        void LayTo(int point, (int From, Arcs.Arc Way)? arc = null)
         {
             if (path.Paces is { } paces) Cool(paces[point - 1].Hangs);
-            var (end, perMm, speed) = (path.Points[point % path.Points.Length], perArea * path.SectionTo(point, place.Height),
-                _pace.SpeedOf(path, point - 1));
-            if (arc is { } round) _head.Lay(end, round, perMm, speed);
-            else _head.Lay(end, perMm, speed);
+            var perMm = perArea * path.SectionTo(point, place.Height);
+            if (arc is var (from, round))
+                _head.Lay(path.Points[point % path.Points.Length], round, perMm, SpeedOfArc(path, number, from, point));
+            else LayStraight(path, number, point, perMm);
         }
     }
 

@@ -29,8 +29,16 @@ internal static class Projections
     {
         var neighbours = Neighbours.Of(mesh);
         var clock = Stopwatch.StartNew();
-        var area = Projection.Below(mesh, neighbours, double.PositiveInfinity);
-        return (clock.Elapsed.TotalSeconds, area.NumPoints);
+        var corners = 0;
+        try
+        {
+            corners = Projection.Below(mesh, neighbours, double.PositiveInfinity).NumPoints;
+        }
+        catch (MeshRefusedException refused)
+        {
+            Console.WriteLine(refused.Message);
+        }
+        return (clock.Elapsed.TotalSeconds, corners);
     }
 
     /// <summary>A square bar whose middle runs round an axis beside it, so many steps a turn.</summary>

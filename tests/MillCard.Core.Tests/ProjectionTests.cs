@@ -1,5 +1,7 @@
+using MillCard.Core.Clearance;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
+using MillCard.Core.Reach;
 using NetTopologySuite.Geometries;
 using NetTopologySuite.Operation.Union;
 using Xunit;
@@ -89,6 +91,36 @@ public sealed class ProjectionTests
         // how far inside the right-angled triangle, below 0 outside
         static double DepthIn(ReadOnlySpan<float> c, double x, double y, double side) =>
             Math.Min(Math.Min(x - c[0], y - c[1]), (side - (x - c[0]) - (y - c[1])) / Math.Sqrt(2));
+    }
+
+    // five thousand triangles far from each other, and so many in one place that not all pairs of them can be looked at
+    [Fact]
+    public void A_heap_of_very_many_pieces_is_refused_in_a_sentence()
+    {
+        var random = new Random(5);
+        var corners = new List<float>();
+        for (var i = 0; i < 21_000; i++)
+        {
+            var (x, y) = i < 5_000 ? (3 * (i % 70), 3 * (i / 70)) : (random.NextSingle(), 300 + random.NextSingle());
+            corners.AddRange([x, y, 1, x, y + 1, 1, x + 1, y, 1.1f]);
+        }
+        var mesh = new Mesh([.. corners], [.. Enumerable.Range(0, corners.Count / 3)]);
+        var refused = Assert.Throws<MeshRefusedException>(() => Below(mesh, double.PositiveInfinity));
+        Assert.Contains("heap of faces", refused.Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_fit_can_be_given_up_where_a_projection_is_made_for_it()
+    {
+        using var stop = new CancellationTokenSource();
+        var part = new StandingPart("bar", new Footprints(Solids.Twisted(10, 6, 40, 2, 60)), 60, 50, 0);
+        var apron = new Apron(0.3, 4);
+        var placed = new PlacedPart(part, new Surroundings(Cards.Bare(120, 110).Machine(), apron), null, stop.Token);
+        stop.Cancel();
+        // the whole projection is there; that of the lowest layers is not
+        Assert.False(placed.Whole.IsEmpty);
+        Assert.ThrowsAny<OperationCanceledException>(() => placed.Below(0.5));
+        Assert.ThrowsAny<OperationCanceledException>(() => new Profile(part.Footprints, 0, mirrored: false, apron, stop.Token));
     }
 
     [Fact]

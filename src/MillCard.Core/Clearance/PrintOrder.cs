@@ -56,7 +56,7 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
     public OrderResult Of(IReadOnlyList<StandingPart> parts, ModeUse? mode = null, Cures cures = Cures.Sought,
         CancellationToken stop = default)
     {
-        var stands = Stands(parts, mode);
+        var stands = Stands(parts, mode, stop);
         var found = new List<Conflict>[parts.Count];
         Parallel.For(0, parts.Count, new ParallelOptions { CancellationToken = stop, TaskScheduler = TaskScheduler.Current }, i =>
         {
@@ -96,22 +96,22 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
         return BlockedBy(own, own).Area;
     }
 
-    private Stand[][] Stands(IReadOnlyList<StandingPart> parts, ModeUse? mode)
+    private Stand[][] Stands(IReadOnlyList<StandingPart> parts, ModeUse? mode, CancellationToken stop = default)
     {
-        var second = _fit.PlanOf(parts, mode)?.Second;
-        return [.. parts.Select(p => StandsOf(p, second).ToArray())];
+        var second = _fit.PlanOf(parts, mode, stop)?.Second;
+        return [.. parts.Select(p => StandsOf(p, second, stop).ToArray())];
     }
 
-    private IEnumerable<Stand> StandsOf(StandingPart part, SecondPart? second)
+    private IEnumerable<Stand> StandsOf(StandingPart part, SecondPart? second, CancellationToken stop)
     {
-        yield return new Stand(ProfileOf(part, mirrored: false), new Point(part.X, part.Y), Mirrored: false,
+        yield return new Stand(ProfileOf(part, mirrored: false, stop), new Point(part.X, part.Y), Mirrored: false,
             machine.NozzlesOf(part.Nozzles ?? []));
-        if (second is not null) yield return new Stand(ProfileOf(part, second.Mirrored), second.Of(new Point(part.X, part.Y)),
+        if (second is not null) yield return new Stand(ProfileOf(part, second.Mirrored, stop), second.Of(new Point(part.X, part.Y)),
             second.Mirrored, [second.Nozzle]);
     }
 
-    private Profile ProfileOf(StandingPart part, bool mirrored) =>
-        _profiles.GetOrAdd((part.Footprints, part.Turn, mirrored), key => new Profile(key.Item1, key.Turn, key.Mirrored, _apron));
+    private Profile ProfileOf(StandingPart part, bool mirrored, CancellationToken stop) =>
+        _profiles.GetOrAdd((part.Footprints, part.Turn, mirrored), key => new Profile(key.Item1, key.Turn, key.Mirrored, _apron, stop));
 
     /// <summary>Everything of the head that could hit a standing part of a height: outline swept over the path, underside,
     /// margin.</summary>

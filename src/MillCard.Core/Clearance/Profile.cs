@@ -11,7 +11,7 @@ namespace MillCard.Core.Clearance;
 
 /// <summary>A part at one turn, or its mirror image, with its own place at (0, 0): as it stands when finished and as it is
 /// printed.</summary>
-internal sealed class Profile(Footprints footprints, double turn, bool mirrored, Apron apron)
+internal sealed class Profile(Footprints footprints, double turn, bool mirrored, Apron apron, CancellationToken stop)
 {
     private readonly ConcurrentDictionary<double, Standing> _above = new();
     private readonly ConcurrentDictionary<HeadSolid, Swept> _swept = new();
@@ -21,7 +21,7 @@ internal sealed class Profile(Footprints footprints, double turn, bool mirrored,
     public double Height => footprints.Height;
 
     /// <summary>All paths with the travels between them, skirt included: the convex hull.</summary>
-    public Polygon Path { get; } = (Polygon)Shapes.Hull(Seen(footprints.Below(double.PositiveInfinity, 0, 0, turn, apron), mirrored));
+    public Polygon Path { get; } = (Polygon)Shapes.Hull(Seen(footprints.Below(double.PositiveInfinity, 0, 0, turn, apron, stop), mirrored));
 
     /// <summary>The silhouette of what rises above a height.</summary>
     public Standing Above(double height) =>

@@ -25,11 +25,16 @@ public static class Projection
     /// <summary>So few faces are resolved crossing by crossing, however they lie.</summary>
     private const int FewFaces = 64;
 
+    /// <summary>Faces that lie as close as to be added by and by belong together: more pieces than these are a heap, and time and memory
+    /// would not hold.</summary>
+    private const int MostPieces = 2000;
+
     /// <summary>The areas covered by what of the mesh lies below a height.</summary>
     /// <param name="mesh">A closed mesh; a broken one gives what its faces tell.</param>
     /// <param name="neighbours">Of the same mesh.</param>
     /// <param name="height">mm, in the mesh's own frame; infinite for all of it.</param>
     /// <param name="stop">Ends the computation.</param>
+    /// <exception cref="MeshRefusedException">A heap of loose faces, too many to tell its outline.</exception>
     public static Shape Below(Mesh mesh, Neighbours neighbours, double height, CancellationToken stop = default) =>
         Of(new DownwardFaces(mesh, neighbours, height, 1), stop);
 
@@ -38,6 +43,7 @@ public static class Projection
     /// <param name="neighbours">Of the same mesh.</param>
     /// <param name="height">mm, in the mesh's own frame.</param>
     /// <param name="stop">Ends the computation.</param>
+    /// <exception cref="MeshRefusedException">A heap of loose faces, too many to tell its outline.</exception>
     public static Shape Above(Mesh mesh, Neighbours neighbours, double height, CancellationToken stop = default) =>
         Of(new DownwardFaces(mesh, neighbours, -height, -1), stop);
 
@@ -75,6 +81,9 @@ public static class Projection
                 (covered, from) = (Plane.WithoutSlits(all), from + next.Count);
             else if (count > FewFaces) count = next.Count / 4;
             else (covered, from) = (Plane.UnionOnRaster(covered, Winding.Resolve(border, stop)), from + next.Count);
+            if (covered.NumGeometries > MostPieces)
+                throw new MeshRefusedException($"Seen from above these are more than {MostPieces} loose pieces, many of them one over "
+                    + "the other: a heap of faces, no part. Repair it, or leave out what does not belong to the part.");
         }
         return covered;
     }

@@ -69,18 +69,21 @@ public sealed class Fit
     public IReadOnlyList<PartFit> Of(IReadOnlyList<StandingPart> parts, ModeUse? mode = null, Cures cures = Cures.Sought,
         CancellationToken stop = default)
     {
-        var plan = PlanOf(parts, mode);
-        var placed = parts.Select(p => new PlacedPart(p, _around, plan)).ToArray();
+        var plan = PlanOf(parts, mode, stop);
+        var placed = parts.Select(p => new PlacedPart(p, _around, plan, stop)).ToArray();
         return [.. placed.Select(p => Look(p, placed, plan, cures, stop))];
     }
 
     /// <summary>The plan of a mode for what lies on the bed; null where there is none.</summary>
-    public ModePlan? PlanOf(IReadOnlyList<StandingPart> parts, ModeUse? mode)
+    /// <param name="parts">All that lie on the bed.</param>
+    /// <param name="mode">The mode; null on a machine with one carriage.</param>
+    /// <param name="stop">Ends the computation.</param>
+    public ModePlan? PlanOf(IReadOnlyList<StandingPart> parts, ModeUse? mode, CancellationToken stop = default)
     {
         if (ModePlan.InUse(_machine, mode) is not { } use || !_machine.HasTwoCarriages) return null;
         var box = new NetTopologySuite.Geometries.Envelope();
         foreach (var part in parts) box.ExpandToInclude(
-            part.Footprints.Below(double.PositiveInfinity, part.X, part.Y, part.Turn, _around.Apron).EnvelopeInternal);
+            part.Footprints.Below(double.PositiveInfinity, part.X, part.Y, part.Turn, _around.Apron, stop).EnvelopeInternal);
         return ModePlan.Of(_machine, use, box.Width);
     }
 
@@ -89,7 +92,7 @@ public sealed class Fit
     /// <param name="stop">Ends the computation.</param>
     public Shape FreePlaces(StandingPart part, CancellationToken stop = default) =>
         part.Footprints.Height > _machine.Height + Plane.Touch ? Plane.Empty
-            : _curing.Free(new PlacedPart(part with { X = 0, Y = 0 }, _around, null), stop);
+            : _curing.Free(new PlacedPart(part with { X = 0, Y = 0 }, _around, null, stop), stop);
 
     private PartFit Look(PlacedPart part, PlacedPart[] all, ModePlan? plan, Cures cures, CancellationToken stop)
     {
@@ -120,9 +123,11 @@ public sealed class Fit
     /// <param name="parts">All that lie on the bed.</param>
     /// <param name="plan">The plan of a mode; null where there is none.</param>
     /// <param name="told">What violations are told of.</param>
-    internal IReadOnlyList<Violation> ViolationsOf(int index, IEnumerable<StandingPart> parts, ModePlan? plan, FootprintPart told)
+    /// <param name="stop">Ends the computation.</param>
+    internal IReadOnlyList<Violation> ViolationsOf(int index, IEnumerable<StandingPart> parts, ModePlan? plan, FootprintPart told,
+        CancellationToken stop)
     {
-        PlacedPart[] placed = [.. parts.Select(p => new PlacedPart(p, _around, plan))];
+        PlacedPart[] placed = [.. parts.Select(p => new PlacedPart(p, _around, plan, stop))];
         return _violations.Of(placed[index], placed, plan, told);
     }
 }

@@ -11,16 +11,22 @@ internal sealed class PlacedPart
     private readonly SecondPart? _as;
     private readonly IReadOnlyList<int> _nozzles;
     private readonly ModePlan? _plan;
+    private readonly CancellationToken _stop;
     private Shape? _whole, _plain, _reach;
     private IReadOnlyList<Forbidden>? _forbidden;
 
-    public PlacedPart(StandingPart part, Surroundings around, ModePlan? plan, SecondPart? second = null)
+    /// <param name="part">The part.</param>
+    /// <param name="around">What is round it.</param>
+    /// <param name="plan">Of a mode of two carriages; null where there is none.</param>
+    /// <param name="stop">Ends the making of projections.</param>
+    /// <param name="second">What makes it the copy; null for the part itself.</param>
+    public PlacedPart(StandingPart part, Surroundings around, ModePlan? plan, CancellationToken stop, SecondPart? second = null)
     {
-        (Part, _around, _plan, _as) = (part, around, plan, second);
+        (Part, _around, _plan, _as, _stop) = (part, around, plan, second, stop);
         _nozzles = second is null ? around.Machine.NozzlesOf(part.Nozzles ?? []) : [second.Nozzle];
         At = second?.Of(new Point(part.X, part.Y)) ?? new Point(part.X, part.Y);
         Label = second is null ? part.Name : $"the copy of {part.Name}";
-        if (second is null && plan?.Second is { } other) Second = new PlacedPart(part, around, plan, other);
+        if (second is null && plan?.Second is { } other) Second = new PlacedPart(part, around, plan, stop, other);
     }
 
     public StandingPart Part { get; }
@@ -39,7 +45,7 @@ internal sealed class PlacedPart
     public IReadOnlyList<Forbidden> Forbidden => _forbidden ??= [.. _nozzles.SelectMany(_around.ForbiddenTo)];
 
     /// <summary>The part itself, seen from above.</summary>
-    public Shape Whole => _whole ??= Seen(Part.Footprints.Below(double.PositiveInfinity, Part.X, Part.Y, Part.Turn));
+    public Shape Whole => _whole ??= Seen(Part.Footprints.Below(double.PositiveInfinity, Part.X, Part.Y, Part.Turn, stop: _stop));
 
     /// <summary>The part itself with its own place at (0, 0), outlines of very many corners made plain to the safe side.</summary>
     public Shape Plain => _plain ??= Plane.PlainOutside(Plane.Moved(Whole, -At.X, -At.Y));
@@ -51,7 +57,7 @@ internal sealed class PlacedPart
     public Shape Below(double height)
     {
         if (!_below.TryGetValue(height, out var shape))
-            _below[height] = shape = Seen(Part.Footprints.Below(height, Part.X, Part.Y, Part.Turn, _around.Apron));
+            _below[height] = shape = Seen(Part.Footprints.Below(height, Part.X, Part.Y, Part.Turn, _around.Apron, _stop));
         return shape;
     }
 

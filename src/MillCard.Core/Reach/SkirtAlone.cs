@@ -27,7 +27,7 @@ internal sealed class SkirtAlone(
     private static bool Same(Violation a, Violation b) => (a.Kind, a.With, a.By) == (b.Kind, b.With, b.By);
 
     private IReadOnlyList<Violation> In(Fit other, FootprintPart told = FootprintPart.Whole) =>
-        other.ViolationsOf(Array.FindIndex(all, p => ReferenceEquals(p.Part, part)), all.Select(p => p.Part), plan, told);
+        other.ViolationsOf(Array.FindIndex(all, p => ReferenceEquals(p.Part, part)), all.Select(p => p.Part), plan, told, stop);
 
     /// <summary>A smaller gap, tried out; or no skirt where none is small enough.</summary>
     private Remedy? Remedy(double over, int without)

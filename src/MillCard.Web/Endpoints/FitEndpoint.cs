@@ -41,7 +41,7 @@ internal static class FitEndpoint
                 var job = sent.Read(left);
                 var fit = new Fit(job.Machine, job.Job.Recipe);
                 return new FitAnswer(fit.Of(job.Standing, job.Job.Mode, Cures.Sought, left),
-                    ModeAnswer.Of(fit.PlanOf(job.Standing, job.Job.Mode)));
+                    ModeAnswer.Of(fit.PlanOf(job.Standing, job.Job.Mode, left)));
             }, stop));
         })
             .Accepts<JobForm>("multipart/form-data").Produces<Refusal>(422, Refusal.MediaType)

@@ -38,7 +38,7 @@ internal static class TrialFitEndpoint
             var fit = fits.Take(question.Card!, question.Recipe, question.Limits);
             var cures = question.Cure ? Cures.Sought : Cures.LeftOut;
             return TypedResults.Ok(new FitEndpoint.FitAnswer(fit.Of(standing, question.Mode, cures, stop),
-                FitEndpoint.ModeAnswer.Of(fit.PlanOf(standing, question.Mode))));
+                FitEndpoint.ModeAnswer.Of(fit.PlanOf(standing, question.Mode, stop))));
         })
             .Accepts<TrialFitQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("Whether parts fit where they stand now; their files are here already").WithTags("Trials");

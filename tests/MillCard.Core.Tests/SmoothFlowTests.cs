@@ -1,5 +1,4 @@
 using CsCheck;
-using MillCard.Core.Documents;
 using MillCard.Core.Meshes;
 using MillCard.Core.Slicing.Writing;
 using Xunit;

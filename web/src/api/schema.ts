@@ -8855,6 +8855,12 @@ export interface components {
              * @description The least layer time slows nothing below this.
              */
             least?: number;
+            /**
+             * Format: double
+             * @description How quickly the flow of plastic may rise or fall from line to line, mm³/s in a second; at once where nothing is
+             *                 said.
+             */
+            flowChange?: null | number;
             /** @description What becomes of a layer that takes less than its least time even at the least speed. */
             tooQuick?: components["schemas"]["TooQuick"];
         };

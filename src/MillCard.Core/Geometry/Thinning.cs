@@ -19,20 +19,20 @@ public static class Thinning
     public static Coordinate[] Of(Coordinate[] ring, double error, CancellationToken stop = default)
     {
         if (ring.Length < 5) return ring;
-        var keep = Kept(ring.Length, Farthest(ring.Length, i => ring[i].Distance(ring[0])), (from, to, i) => Off(ring, from, to, i), error,
-            stop);
+        var keep = Kept(ring.Length, Farthest(ring.Length, i => ring[i].Distance(ring[0])), new OffRing(ring), error, stop);
         return [.. ring.Where((_, i) => keep[i])];
     }
 
     /// <summary>Which points of a curve are kept.</summary>
     /// <param name="count">Number of its points; of a closed one the last is the first again.</param>
     /// <param name="middle">A point between the ends that is kept anyway; null for none.</param>
-    /// <param name="off">How far a point (the third) lies off the straight way between two others.</param>
+    /// <param name="off">How far points lie off straight ways.</param>
     /// <param name="error">How far a left-out point may lie off.</param>
     /// <param name="stop">Ends the computation.</param>
-    public static bool[] Kept(int count, int? middle, Func<int, int, int, double> off, double error, CancellationToken stop = default)
+    internal static bool[] Kept<TOff>(int count, int? middle, TOff off, double error, CancellationToken stop = default)
+        where TOff : struct, IOffStraight
     {
-        var keep = new bool[count];
+        var (keep, offs) = (new bool[count], new double[count]);
         keep[0] = keep[^1] = true;
         var sections = new Stack<(int From, int To)>();
         if (middle is { } split)
@@ -45,7 +45,7 @@ public static class Thinning
         while (sections.TryPop(out var section))
         {
             stop.ThrowIfCancellationRequested();
-            if (Farthest(section.From, section.To, off, error) is not { } at) continue;
+            if (Farthest(section.From, section.To, off, offs, error) is not { } at) continue;
             keep[at] = true;
             sections.Push((section.From, at));
             sections.Push((at, section.To));
@@ -56,22 +56,37 @@ public static class Thinning
     /// <summary>A ring has no ends: its first corner and the one farthest from it stand for them.</summary>
     public static int Farthest(int count, Func<int, double> fromFirst) => Enumerable.Range(0, count).MaxBy(fromFirst);
 
-    private static int? Farthest(int from, int to, Func<int, int, int, double> off, double error)
+    private static int? Farthest<TOff>(int from, int to, TOff off, double[] offs, double error) where TOff : struct, IOffStraight
     {
         var most = 0.0;
-        for (var i = from + 1; i < to; i++) most = Math.Max(most, off(from, to, i));
+        for (var i = from + 1; i < to; i++)
+        {
+            offs[i] = off.Off(from, to, i);
+            most = Math.Max(most, offs[i]);
+        }
         if (most <= error) return null;
         var (middle, best) = ((from + to) / 2, -1);
         for (var i = from + 1; i < to; i++)
-            if (off(from, to, i) >= AsFar * most && (best < 0 || Math.Abs(i - middle) < Math.Abs(best - middle))) best = i;
+            if (offs[i] >= AsFar * most && (best < 0 || Math.Abs(i - middle) < Math.Abs(best - middle))) best = i;
         return best;
     }
 
-    private static double Off(Coordinate[] ring, int from, int to, int i)
+    private readonly struct OffRing(Coordinate[] ring) : IOffStraight
     {
-        var (a, b, p) = (At(ring[from]), At(ring[to]), At(ring[i]));
-        return p.To(a.Towards(b, a.NearestShare(b, p)));
+        public double Off(int from, int to, int point)
+        {
+            var (a, b, p) = (At(ring[from]), At(ring[to]), At(ring[point]));
+            return p.To(a.Towards(b, a.NearestShare(b, p)));
 
-        static Point At(Coordinate c) => new(c.X, c.Y);
+            static Point At(Coordinate c) => new(c.X, c.Y);
+        }
     }
+}
+
+/// <summary>How far points of a curve lie off straight ways between others of it. Asked for every point of a curve again and again: an own
+/// type for every kind of curve, so that the question costs no call.</summary>
+internal interface IOffStraight
+{
+    /// <summary>How far a point lies off the straight way between two others.</summary>
+    double Off(int from, int to, int point);
 }

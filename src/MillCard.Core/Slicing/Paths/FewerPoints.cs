@@ -18,7 +18,7 @@ internal static class FewerPoints
         if (n < 3 || error <= 0) return path;
         var count = path.Closed ? n + 1 : n;
         var keep = Thinning.Kept(count, path.Closed ? Thinning.Farthest(n, i => path.Points[i].To(path.Points[0])) : null,
-            (from, to, i) => Off(path, from % n, to % n, i % n), error);
+            new OffPath(path), error);
         var kept = Enumerable.Range(0, n).Where(i => keep[i]).ToArray();
         if (kept.Length == n || path.Closed && kept.Length < 3) return path;
         return path with
@@ -32,13 +32,20 @@ internal static class FewerPoints
     }
 
     /// <summary>How far a point lies off the straight way between two others, mm, or its side where its width changes; where the pace
-    /// changes it must stay.</summary>
-    private static double Off(ToolPath path, int from, int to, int i)
+    /// changes it must stay. A closed path's first point counts as its last too.</summary>
+    private readonly struct OffPath(ToolPath path) : IOffStraight
     {
-        if (path.Paces is { } paces && paces[(i + path.Points.Length - 1) % path.Points.Length] != paces[i]) return double.PositiveInfinity;
-        var (a, b, p) = (path.Points[from], path.Points[to], path.Points[i]);
-        var t = a.NearestShare(b, p);
-        var off = p.To(a.Towards(b, t));
-        return path.Widths is not { } w ? off : Math.Max(off, OfWidth * Math.Abs(w[from] + t * (w[to] - w[from]) - w[i]));
+        private readonly Point[] _points = path.Closed ? [.. path.Points, path.Points[0]] : path.Points;
+        private readonly double[]? _widths = path is { Closed: true, Widths: { } open } ? [.. open, open[0]] : path.Widths;
+        private readonly Pace[]? _paces = path.Paces;
+
+        public double Off(int from, int to, int point)
+        {
+            if (_paces is not null && _paces[point - 1] != _paces[point]) return double.PositiveInfinity;
+            var (a, b, p) = (_points[from], _points[to], _points[point]);
+            var t = a.NearestShare(b, p);
+            var off = p.To(a.Towards(b, t));
+            return _widths is not { } w ? off : Math.Max(off, OfWidth * Math.Abs(w[from] + t * (w[to] - w[from]) - w[point]));
+        }
     }
 }

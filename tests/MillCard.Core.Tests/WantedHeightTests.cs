@@ -59,8 +59,17 @@ public class WantedHeightTests
     [Fact]
     public void A_zones_height_holds_as_far_up_as_it_reaches_and_says_that_it_holds_for_all()
     {
-        var zone = new BoxZone { Name = "z", X = 150, Y = 100, Z = 3, Width = 4, Depth = 4, Height = 2,
-            Settings = Own("/layers/others", 0.12) };
+        var zone = new BoxZone
+        {
+            Name = "z",
+            X = 150,
+            Y = 100,
+            Z = 3,
+            Width = 4,
+            Depth = 4,
+            Height = 2,
+            Settings = Own("/layers/others", 0.12)
+        };
         var job = Job(Block.Of(15, 15, 9), Usual) with { Zones = [new(zone)] };
         var result = Slicer.Slice(job);
         foreach (var (bottom, height) in Layers(result).Skip(1))

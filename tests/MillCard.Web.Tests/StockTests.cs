@@ -152,7 +152,7 @@ public class StockTests(Server server)
         var zoned = (await MessagesAsync($"/api/trials/{dense}/slice", HttpMethod.Post))[^1].GetProperty("run").GetProperty("result");
         Assert.True(zoned.GetProperty("grams").GetDouble() > plain.GetProperty("grams").GetDouble());
         Assert.EndsWith("-Station PETG, grey.gcode", plain.GetProperty("fileName").GetString());
-        var thin = await TrialAsync(t => t["zones"] = new JsonArray(Zone("/layers/others", 0.1)));
+        var thin = await TrialAsync(t => t["zones"] = new JsonArray(Zone("/layers/first", 0.1)));
         var refused = (await MessagesAsync($"/api/trials/{thin}/slice", HttpMethod.Post))[^1].GetProperty("refusal");
         Assert.Contains("/zones/0/settings", refused.GetRawText());
     }

@@ -66,7 +66,7 @@ internal static class SliceRefusals
                 yield return new Finding("band-without-height", Severity.Stop, Invariant(
                     $"Layers of {band.Height:0.###} mm are asked for from {band.From:0.##} mm up to {band.To:0.##}."),
                     "A band ends above its beginning.", JsonPointer.Root / "heights" / i / "to");
-        var wishes = WantedHeights.Of(job, job.Parts, layers).Wishes.Select(wish => (wish.Height, wish.Pointer));
+        var wishes = HeightWishes.Of(job, job.Parts, layers).Wishes.Select(wish => (wish.Height, wish.Pointer));
         foreach (var (height, pointer) in new[] { (layers.FirstHeight, "/recipe/layers/first"),
             (layers.Others!.Value, "/recipe/layers/others"), (layers.Range.Highest, "/recipe/layers/highest") }.Concat(wishes)
             .DistinctBy(h => h.Item1))

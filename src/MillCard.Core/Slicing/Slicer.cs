@@ -14,7 +14,6 @@ using MillCard.Core.Rules.CardRules;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Order;
 using MillCard.Core.Slicing.Paths;
-using MillCard.Core.Slicing.Sections;
 using MillCard.Core.Slicing.Supporting;
 using MillCard.Core.Slicing.Writing;
 
@@ -49,7 +48,7 @@ public static class Slicer
         var (notes, parts) = (new List<Finding>(heights), new List<LaidPart>());
         notes.AddRange(MisfitNotes(job));
         notes.AddRange(NozzleNotes.Of(job));
-        notes.AddRange(WantedHeights.Notes(job));
+        notes.AddRange(HeightWishes.Notes(job));
         var ground = new AllowedGround(job);
         var places = job.Sequence == Sequence.OneAtATime ? null : job.CommonPlaces();
         foreach (var part in job.Parts)
@@ -174,7 +173,7 @@ public static class Slicer
     /// <summary>Lines that do not suit the nozzle that lays them.</summary>
     private static IEnumerable<Finding> MisfitNotes(SliceJob job)
     {
-        var wishes = WantedHeights.Of(job, job.Parts, job.Recipe.Layers).Wishes;
+        var wishes = HeightWishes.Of(job, job.Parts, job.Recipe.Layers).Wishes;
         return job.NozzlesInUse.Select(n => job.Machine.Nozzles[n]).SelectMany((nozzle, n) =>
             NozzleBounds.Misfits(nozzle, Ladder.Resolved(job.Recipe, job.Machine.Card, job.NozzlesInUse[n]))
                 .Select(m => (Misfit: m, Pointer: (string)(JsonPointer.Parse("/recipe") + JsonPointer.Parse(m.Asks))))

@@ -57,7 +57,7 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
 
     private LayerPlace[] Places(IReadOnlyList<PartToSlice> parts, LayerSizes layers) =>
         LayerHeights.Of([.. parts.Select(p => Placement.Place(p.Mesh, p.Part))], layers, Ladder.Of(Machine.Card)?.FullStep,
-            WantedHeights.Of(this, parts, layers));
+            HeightWishes.Of(this, parts, layers));
 
     /// <summary>The parts as they stand.</summary>
     internal IReadOnlyList<StandingPart> Standing => [.. Parts.Select(p => StandingPart.Of(p.Part, p.Footprints))];

@@ -64,7 +64,8 @@ internal sealed partial class ProgramWriter
         var speed = _pace.SpeedOf(path, to - 1);
         if (!_smooth.TryGetValue(number, out var smooth)) return speed;
         var section = path.SectionAt(_pace.Layer.Place.Height) * FlowShareOf(path);
-        return Math.Min(speed, Enumerable.Range(smooth.First + from, to - from).Min(m => smooth.Flow.PiecesOf(m).Min(p => p.Flow)) / section);
+        var least = Enumerable.Range(smooth.First + from, to - from).SelectMany(smooth.Flow.PiecesOf).Min(piece => piece.Flow);
+        return Math.Min(speed, least / section);
     }
 
     private double FlowShareOf(ToolPath path) => _job.FilamentOf(path.Nozzle).Flow ?? 1;

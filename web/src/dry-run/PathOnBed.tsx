@@ -9,13 +9,16 @@ import { plain } from '../units/format'
 import '../drawing/charts.css'
 import '../drawing/drawing.css'
 
+/** Room for the machine zero's letter beside the bed, px. */
+const side = 22
+
 /** Where the nozzle goes on the line under the cursor. */
 export function PathOnBed({ card, line }: { card: Card; line: RunLine | undefined }) {
   const [ref, { width: w, height: h }] = useSize<HTMLDivElement>()
   const { regions, usable } = useRegions(card)
   const { width = 200, depth = 200 } = bedSize(card.envelope?.bed)
-  const scale = Math.min((w - 28) / width, (h - 44) / depth)
-  const view = fitted({ x: 0, y: 0, width, depth }, { x: 14, y: 8, width: Math.max(1, w - 28), height: Math.max(1, depth * scale) })
+  const scale = Math.min((w - 2 * side) / width, (h - 44) / depth)
+  const view = fitted({ x: 0, y: 0, width, depth }, { x: side, y: 8, width: Math.max(1, w - 2 * side), height: Math.max(1, depth * scale) })
   const { path } = line ?? {}
   const origin = card.envelope?.origin ?? { x: 0, y: 0 }
   return (

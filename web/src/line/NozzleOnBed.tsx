@@ -7,13 +7,19 @@ import { useSize } from '../drawing/useSize'
 import { fitted, toX, toY } from '../drawing/view'
 import '../drawing/drawing.css'
 
+/** Room for the machine zero's letter beside the bed, px. */
+const side = 22
+
 /** Where the printer says its nozzle is. */
 export function NozzleOnBed({ card, at }: { card: Card; at: LineStatus['position'] }) {
   const [ref, { width: w, height: h }] = useSize<HTMLDivElement>()
   const { regions, usable } = useRegions(card)
   const { width = 200, depth = 200 } = bedSize(card.envelope?.bed)
-  const scale = Math.min((w - 28) / width, (h - 28) / depth)
-  const view = fitted({ x: 0, y: 0, width, depth }, { x: 14, y: 14, width: Math.max(1, width * scale), height: Math.max(1, depth * scale) })
+  const scale = Math.min((w - 2 * side) / width, (h - 2 * side) / depth)
+  const view = fitted(
+    { x: 0, y: 0, width, depth },
+    { x: side, y: side, width: Math.max(1, width * scale), height: Math.max(1, depth * scale) },
+  )
   const origin = card.envelope?.origin ?? { x: 0, y: 0 }
   return (
     <div className="where" ref={ref}>

@@ -55,11 +55,53 @@ public class GeometryTests
         var moved = Plane.Moved(NetTopologySuite.Geometries.Utilities.AffineTransformation.ScaleInstance(scale, scale).Transform(b), x, 0);
         Assert.Equal(a.Covers(moved) && !a.Boundary.Intersects(moved.Boundary), Nesting.LiesClearlyWithin(moved, a));
         Assert.Equal(a.Intersects(moved), Nesting.Meet(a, moved));
-        Assert.False(Nesting.LiesClearlyWithin(a, a));
+        Assert.True(Nesting.LiesClearlyWithin(a, a));
         // a part of an area that shares some of its edges is not clearly within it, and is told to meet it
         var half = Plane.Intersection(a, Shapes.Rectangle(-100, 0, 200, 100));
         Assert.True(half.IsEmpty || !Nesting.LiesClearlyWithin(half, a) && Nesting.Meet(half, a));
     }, iter: 300);
+
+    // a bore keeps its outline while the cone round it narrows; NetTopologySuite's predicate is the reference
+    [Fact]
+    public void Outlines_that_both_areas_have_do_not_count_as_meeting() =>
+        Gen.Select(Areas, Gen.Double[0.3, 1.2], Gen.Bool).Sample((area, scale, withoutHole) =>
+    {
+        foreach (var polygon in Plane.Polygons(area))
+        {
+            var shell = (LinearRing)NetTopologySuite.Geometries.Utilities.AffineTransformation.ScaleInstance(scale, scale)
+                .Transform(polygon.ExteriorRing);
+            var holes = polygon.InteriorRings.Cast<LinearRing>().ToArray();
+            var other = Plane.Factory.CreatePolygon(shell, withoutHole ? [.. holes.Skip(1)] : holes);
+            if (!other.IsValid) continue;
+            foreach (var (inner, outer) in new[] { (other, polygon), (polygon, other) })
+            {
+                var covers = outer.Covers(inner);
+                if (Nesting.LiesClearlyWithin(inner, outer)) Assert.True(covers);
+                else Assert.True(!covers || inner.ExteriorRing.Intersects(outer.ExteriorRing));
+            }
+        }
+    }, iter: 300);
+
+    // squares that touch at a corner, beside each other and as holes
+    [Fact]
+    public void Areas_that_touch_what_both_have_are_not_taken_for_parts_of_it()
+    {
+        var (square, beside) = (Shapes.Rectangle(0, 0, 10, 10), Shapes.Rectangle(10, 10, 2, 2));
+        var both = Plane.Factory.CreateMultiPolygon([(Polygon)square, (Polygon)beside]);
+        var far = (Polygon)Shapes.Rectangle(20, 20, 1, 1);
+        Assert.False(Nesting.LiesClearlyWithin(both, Plane.Factory.CreateMultiPolygon([(Polygon)square, far])));
+        Assert.True(Nesting.LiesClearlyWithin(square, Plane.Factory.CreateMultiPolygon([(Polygon)square, far])));
+
+        Polygon Holed(params Shape[] holes) => Plane.Factory.CreatePolygon((LinearRing)((Polygon)square).ExteriorRing,
+            [.. holes.Select(h => (LinearRing)((Polygon)h).ExteriorRing)]);
+        var (one, touching, apart) = (Shapes.Rectangle(2, 2, 3, 3), Shapes.Rectangle(5, 5, 3, 3), Shapes.Rectangle(6, 2, 1, 1));
+        Assert.True(Nesting.LiesClearlyWithin(Holed(one, apart), Holed(one)));
+        Assert.False(Nesting.LiesClearlyWithin(Holed(one), Holed(one, apart)));
+        Assert.False(Nesting.LiesClearlyWithin(Holed(one), Holed(one, touching)));
+        Assert.False(Nesting.LiesClearlyWithin(one, Holed(one)));
+        Assert.True(Nesting.LiesClearlyWithin(Holed(Shapes.Rectangle(1, 1, 5, 5)), Holed(one)));
+        Assert.False(Nesting.LiesClearlyWithin(Holed(one), Holed(Shapes.Rectangle(1, 1, 5, 5))));
+    }
 
     // NetTopologySuite's intersection of a line with areas, as an independent reference.
     [Fact]

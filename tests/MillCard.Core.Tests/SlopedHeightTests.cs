@@ -22,11 +22,14 @@ public class SlopedHeightTests
     private static LayerSizes Sizes(double error, double lowest = 0.08, double highest = 0.32) =>
         new() { First = 0.24, Others = 0.2, Error = error, Lowest = lowest, Highest = highest };
 
+    private static LayerPlace[] Places(LayerSizes sizes, double? step, params Mesh[] meshes) =>
+        LayerHeights.Of(meshes.Max(m => m.Box.MaxZ), sizes, new SlopedHeights(meshes, sizes, step), new([]));
+
     // A sphere's normal at a height z has n·z = (z − R)/R: a layer of height h stands off it by h·|n·z| at most.
     [Theory, InlineData(0.05, 0.04), InlineData(0.1, 0.04), InlineData(0.05, null), InlineData(0.1, 0.02)]
     public void Every_layer_of_a_ball_keeps_the_error_or_is_the_lowest(double error, double? step)
     {
-        var places = LayerHeights.Of([Ball], Sizes(error), step, new([]));
+        var places = Places(Sizes(error), step, Ball);
         var (below, rung) = (0.24, step ?? 0.01);
         Assert.Equal(new LayerPlace(0.24, 0.24), places[0]);
         foreach (var (place, next) in places.Skip(1).Zip(places.Skip(2).Append(default)))
@@ -50,17 +53,13 @@ public class SlopedHeightTests
     [Fact]
     public void Upright_walls_are_as_high_as_they_may_be_and_flat_tops_do_not_count()
     {
-        var places = LayerHeights.Of([Solids.Box(20, 20, 10)], Sizes(0.05), 0.04, new([]));
+        var places = Places(Sizes(0.05), 0.04, Solids.Box(20, 20, 10));
         Assert.All(places.Skip(1), p => Assert.Equal(0.32, p.Height, 1e-9));
     }
 
     [Fact]
-    public void Without_an_error_all_are_alike() => Assert.Equal(LayerHeights.Of(10, 0.24, 0.2),
-        LayerHeights.Of([Solids.Box(20, 20, 10)], new() { First = 0.24, Others = 0.2 }, 0.04, new([])));
-
-    [Fact]
     public void Without_bounds_none_is_higher_than_usual_nor_lower_than_half() => Assert.Equal([0.12, 0.2],
-        LayerHeights.Of([Ball], new() { First = 0.24, Others = 0.2, Error = 0.05 }, 0.04, new([])).Skip(1)
+        Places(new() { First = 0.24, Others = 0.2, Error = 0.05 }, 0.04, Ball).Skip(1)
             .Aggregate((Low: 1.0, High: 0.0), (b, p) => (Math.Min(b.Low, p.Height), Math.Max(b.High, p.Height)))
             is var (low, high) ? [Math.Round(low, 6), Math.Round(high, 6)] : []);
 
@@ -72,7 +71,7 @@ public class SlopedHeightTests
         var result = Slicer.Slice(Job(ball, Plain with { Layers = Sizes(0.05) }) with { Parts = [At(ball, 100), At(box, 200)] });
         var tops = result.Layers.Select(l => (l.Place.Top, l.Place.Height)).ToArray();
         var step = Motion.Ladder.Of(Cards.Bare())?.FullStep;
-        Assert.Equal(LayerHeights.Of([box, ball], Sizes(0.05), step, new([])).Select(p => (p.Top, p.Height)), tops);
+        Assert.Equal(Places(Sizes(0.05), step, box, ball).Select(p => (p.Top, p.Height)), tops);
         // both are laid whole: above the ball there is the box alone, and its layers are high
         Assert.All(tops.Where(t => t.Top > 31), t => Assert.InRange(t.Height, 0.3, 0.33));
         Assert.All(result.Layers.Where(l => l.Place.Top < 29.9), l => Assert.Equal([0, 1], l.Paths.Select(p => p.Part).Distinct().Order()));

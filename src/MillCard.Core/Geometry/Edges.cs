@@ -1,4 +1,5 @@
 using System.Buffers;
+using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Geometry;
 
@@ -11,15 +12,20 @@ public sealed class Edges : IDisposable
     private readonly int[] _starts, _inStrips;
 
     /// <param name="areas">Any areas.</param>
-    public Edges(Shape areas)
+    public Edges(Shape areas) : this([.. Plane.Rings(areas)])
     {
-        var rings = Plane.Rings(areas).Select(r => r.Coordinates).ToArray();
+    }
+
+    /// <param name="outlines">Any outlines.</param>
+    public Edges(IReadOnlyCollection<LineString> outlines)
+    {
+        var (box, rings) = (new Envelope(), outlines.Select(r => r.Coordinates).ToArray());
+        foreach (var outline in outlines) box.ExpandToInclude(outline.EnvelopeInternal);
         _edges = ArrayPool<(double, double, double, double)>.Shared.Rent(rings.Sum(c => c.Length - 1));
         var count = 0;
         foreach (var c in rings) for (var i = 1; i < c.Length; i++) _edges[count++] = (c[i - 1].X, c[i - 1].Y, c[i].X, c[i].Y);
         // as many strips as keep both the edges in one and the strips of a long edge few
         _strips = Math.Max(1, (int)(2 * Math.Sqrt(count)));
-        var box = areas.EnvelopeInternal;
         (_bottom, _height) = (box.MinY, Math.Max(box.Height / _strips, Plane.Touch));
         _starts = ArrayPool<int>.Shared.Rent(_strips + 2);
         Array.Clear(_starts);
@@ -77,9 +83,12 @@ public sealed class Edges : IDisposable
     public bool AreMet(Point from, Point to) => AreMet(from.X, from.Y, to.X, to.Y);
 
     /// <summary>Whether any edge of other areas meets one of these.</summary>
-    public bool AreMet(Shape areas)
+    public bool AreMet(Shape areas) => AreMet(Plane.Rings(areas));
+
+    /// <summary>Whether any edge of outlines meets one of these.</summary>
+    public bool AreMet(IEnumerable<LineString> outlines)
     {
-        foreach (var ring in Plane.Rings(areas))
+        foreach (var ring in outlines)
         {
             var c = ring.Coordinates;
             for (var i = 1; i < c.Length; i++) if (AreMet(c[i - 1].X, c[i - 1].Y, c[i].X, c[i].Y)) return true;

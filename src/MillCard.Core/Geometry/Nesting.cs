@@ -7,15 +7,43 @@ namespace MillCard.Core.Geometry;
 /// cost.</summary>
 public static class Nesting
 {
-    /// <summary>Whether an area lies within another and their edges nowhere meet. Where they meet, the answer is no, whatever lies inside
-    /// what.</summary>
+    /// <summary>Whether an area lies within another, and their edges nowhere meet but along outlines that both have, such as those of a
+    /// bore in a cone. Where they meet elsewhere, the answer is no, whatever lies inside what.</summary>
     /// <param name="inner">Valid areas, not empty.</param>
     /// <param name="outer">Valid areas, not empty.</param>
-    public static bool LiesClearlyWithin(Shape inner, Shape outer) =>
-        outer.EnvelopeInternal.Contains(inner.EnvelopeInternal)
-        && Plane.Polygons(inner).All(p => Holds(outer, p.ExteriorRing))
-        && !Plane.Rings(outer).Any(ring => Holds(inner, ring))
-        && !EdgesMeet(outer, inner);
+    public static bool LiesClearlyWithin(Shape inner, Shape outer)
+    {
+        if (!outer.EnvelopeInternal.Contains(inner.EnvelopeInternal)) return false;
+        var (own, others) = (Outlines(inner), Outlines(outer));
+        own.RemoveAll(o => others.RemoveAll(other => IsSame(o, other)) > 0);
+        return own.TrueForAll(o => o.IsHole || PlaceOf(o.Ring, outer) == Location.Interior)
+            && others.TrueForAll(o => PlaceOf(o.Ring, inner) == Location.Exterior)
+            && (own.Count == 0 || others.Count == 0 || !EdgesMeet([.. others.Select(o => o.Ring)], own.Select(o => o.Ring)));
+    }
+
+    private readonly record struct Outline(LineString Ring, bool IsHole);
+
+    private static List<Outline> Outlines(Shape areas) => [.. Plane.Polygons(areas).SelectMany(p =>
+        p.InteriorRings.Select(hole => new Outline(hole, IsHole: true)).Prepend(new(p.ExteriorRing, IsHole: false)))];
+
+    /// <summary>Where the first point of an outline lies, which may touch another there.</summary>
+    private static Location PlaceOf(LineString ring, Shape areas)
+    {
+        var first = ring.GetCoordinateN(0);
+        foreach (var polygon in Plane.Polygons(areas))
+        {
+            var place = PointLocation.LocateInRing(first, polygon.ExteriorRing.Coordinates);
+            foreach (var hole in polygon.InteriorRings)
+                if (place == Location.Interior
+                    && PointLocation.LocateInRing(first, hole.Coordinates) is var inHole and not Location.Exterior)
+                    place = inHole == Location.Interior ? Location.Exterior : Location.Boundary;
+            if (place != Location.Exterior) return place;
+        }
+        return Location.Exterior;
+    }
+
+    private static bool IsSame(Outline a, Outline b) =>
+        a.IsHole == b.IsHole && a.Ring.NumPoints == b.Ring.NumPoints && a.Ring.EqualsExact(b.Ring);
 
     /// <summary>Whether two areas have anything in common.</summary>
     /// <param name="a">Valid areas, not empty.</param>
@@ -23,9 +51,9 @@ public static class Nesting
     public static bool Meet(Shape a, Shape b) =>
         a.EnvelopeInternal.Intersects(b.EnvelopeInternal)
         && (Plane.Polygons(a).Any(p => Holds(b, p.ExteriorRing)) || Plane.Polygons(b).Any(p => Holds(a, p.ExteriorRing))
-            || EdgesMeet(a, b));
+            || EdgesMeet([.. Plane.Rings(a)], Plane.Rings(b)));
 
-    private static bool EdgesMeet(Shape a, Shape b)
+    private static bool EdgesMeet(IReadOnlyCollection<LineString> a, IEnumerable<LineString> b)
     {
         using var edges = new Edges(a);
         return edges.AreMet(b);

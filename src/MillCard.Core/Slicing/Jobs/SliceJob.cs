@@ -56,7 +56,8 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
     internal LayerPlace[] PlacesOf(PartToSlice part) => Places([part], RecipeOf(part.Part).Layers);
 
     private LayerPlace[] Places(IReadOnlyList<PartToSlice> parts, LayerSizes layers) =>
-        LayerHeights.Of([.. parts.Select(p => Placement.Place(p.Mesh, p.Part))], layers, Ladder.Of(Machine.Card)?.FullStep,
+        LayerHeights.Of(parts.Max(p => p.Footprints.Height), layers, layers.Error is null ? null
+            : new SlopedHeights([.. parts.Select(p => Placement.Place(p.Mesh, p.Part))], layers, Ladder.Of(Machine.Card)?.FullStep),
             HeightWishes.Of(this, parts, layers));
 
     /// <summary>The parts as they stand.</summary>

@@ -1,5 +1,4 @@
 using MillCard.Core.Documents;
-using MillCard.Core.Meshes;
 
 namespace MillCard.Core.Slicing.Sections;
 
@@ -21,15 +20,14 @@ public static class LayerHeights
         : new(first + layer * others, others);
 
     /// <summary>The layers of parts that are printed together.</summary>
-    /// <param name="meshes">As they stand on the bed.</param>
+    /// <param name="top">Height of the highest, mm.</param>
     /// <param name="layers">Of a complete recipe.</param>
-    /// <param name="step">A full step of Z, mm; null where it is not known.</param>
+    /// <param name="slopes">What their surfaces allow; null where heights do not follow it.</param>
     /// <param name="wanted">What is asked for beside the usual height.</param>
-    internal static LayerPlace[] Of(IReadOnlyList<Mesh> meshes, LayerSizes layers, double? step, WantedHeights wanted)
+    internal static LayerPlace[] Of(double top, LayerSizes layers, SlopedHeights? slopes, WantedHeights wanted)
     {
-        var (top, others) = (meshes.Max(m => (double)m.Box.MaxZ), layers.Others!.Value);
-        if (layers.Error is null && wanted.Wishes.Count == 0) return Of(top, layers.FirstHeight, others);
-        var slopes = layers.Error is { } error ? new SlopedHeights(meshes, Range(layers, step, error)) : null;
+        var others = layers.Others!.Value;
+        if (slopes is null && wanted.Wishes.Count == 0) return Of(top, layers.FirstHeight, others);
         var places = new List<LayerPlace> { new(layers.FirstHeight, layers.FirstHeight) };
         while (places.Count <= Most)
         {
@@ -46,17 +44,6 @@ public static class LayerHeights
 
     /// <summary>To which heights are rounded, so that nothing adds up.</summary>
     private const int Digits = 9;
-
-    private static HeightRange Range(LayerSizes layers, double? step, double error)
-    {
-        var (lowest, highest) = layers.Range;
-        // rungs finer than positions are written to are none
-        var rung = step is > FinestRung and var full && full <= highest ? full : CommonRung;
-        var least = (int)Math.Ceiling(lowest / rung - 0.01);
-        return new(rung, Math.Max(1, least), Math.Max(Math.Max(1, least), (int)(highest / rung + 0.01)), error);
-    }
-
-    private const double FinestRung = 0.0025, CommonRung = 0.01;
 
     /// <summary>The layers of a part among those of all.</summary>
     /// <param name="all">Of all that is printed together.</param>

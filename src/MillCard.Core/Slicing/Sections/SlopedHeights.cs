@@ -1,3 +1,4 @@
+using MillCard.Core.Documents;
 using MillCard.Core.Meshes;
 
 namespace MillCard.Core.Slicing.Sections;
@@ -12,13 +13,23 @@ internal sealed class SlopedHeights
     /// <summary>Faces this flat lie on the top or underside of a layer, whatever its height: the sine of their slope.</summary>
     private const double Flat = 0.02;
 
+    /// <summary>Rungs finer than positions are written to are none; where there are none, heights go by hundredths, mm.</summary>
+    private const double FinestRung = 0.0025, CommonRung = 0.01;
+
     private readonly HeightRange _range;
     private readonly double[] _allowed;
 
     /// <param name="meshes">All that is printed in them, as it stands on the bed.</param>
-    /// <param name="range">What is allowed.</param>
-    public SlopedHeights(IReadOnlyList<Mesh> meshes, HeightRange range) =>
-        (_range, _allowed) = (range, Allowed(meshes, range, meshes.Max(m => (double)m.Box.MaxZ)));
+    /// <param name="layers">Of a complete recipe, which says how far a step's edge may stand off.</param>
+    /// <param name="step">A full step of Z, mm; null where it is not known.</param>
+    public SlopedHeights(IReadOnlyList<Mesh> meshes, LayerSizes layers, double? step)
+    {
+        var (lowest, highest) = layers.Range;
+        var rung = step is > FinestRung and var full && full <= highest ? full : CommonRung;
+        var least = Math.Max(1, (int)Math.Ceiling(lowest / rung - 0.01));
+        _range = new(rung, least, Math.Max(least, (int)(highest / rung + 0.01)), layers.Error!.Value);
+        _allowed = Allowed(meshes, _range, meshes.Max(m => (double)m.Box.MaxZ));
+    }
 
     /// <summary>Height of the layer that begins at a height, mm.</summary>
     public double Over(double below)

@@ -315,6 +315,19 @@ public class EngineTests
     }
 
     [Fact]
+    public void A_nozzle_that_the_card_does_not_have_is_refused_at_the_part_that_names_it()
+    {
+        var job = Job(Block.Of(20, 20, 3), Plain);
+        var part = job.Parts[0] with { Part = job.Parts[0].Part with { Nozzles = ["n9"] } };
+        foreach (var sequence in Enum.GetValues<Sequence>())
+        {
+            var refused = Slicer.Slice(job with { Parts = [part], Sequence = sequence });
+            Assert.False(refused.Sliced);
+            Assert.Equal("/parts/0/nozzles", Assert.Single(refused.Findings, f => f.Rule == "no-such-nozzle").Pointer);
+        }
+    }
+
+    [Fact]
     public void A_part_departs_from_the_recipe_and_what_belongs_to_the_whole_print_is_refused()
     {
         var job = Job(Block.Of(20, 20, 3), Plain);

@@ -44,9 +44,8 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
     /// <summary>The recipe with a part's departures, its widths and heights in mm for the part's nozzle.</summary>
     internal Recipe RecipeOf(TrialPart part)
     {
-        var nozzle = Machine.NozzlesOf(part.Nozzles)[0];
         var own = Departures.Apply(Recipe, part.Settings, Departs.Part).Document ?? Recipe;
-        return Ladder.Resolved(own, Machine.Card, nozzle);
+        return Ladder.Resolved(own, Machine.Card, NozzleOf(part));
     }
 
     /// <summary>The layers of parts that grow together.</summary>
@@ -72,10 +71,13 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
             : (JsonPointer.Routine(moment.Name), moment.Of(Machine.Card.Routines));
     }
 
+    /// <summary>Index of the nozzle that prints a part; the first where the card has none of those that it names.</summary>
+    private int NozzleOf(TrialPart part) => Machine.NozzlesOf(part.Nozzles) is [var first, ..] ? first : 0;
+
     /// <summary>Index of the nozzle that lays the interface of a part's supports; its own where both carriages print the same.</summary>
     internal int InterfaceNozzleOf(TrialPart part)
     {
-        var own = Machine.NozzlesOf(part.Nozzles) is [var first, ..] ? first : 0;
+        var own = NozzleOf(part);
         if (Mode?.Kind is ModeKind.Copy or ModeKind.Mirror) return own;
         var supports = (Departures.Apply(Recipe, part.Settings, Departs.Part).Document ?? Recipe).Supports;
         return supports is { InterfaceNozzle: { } number, InterfaceLayers: > 0 }

@@ -15,7 +15,7 @@ public static class Nesting
     {
         if (!outer.EnvelopeInternal.Contains(inner.EnvelopeInternal)) return false;
         var (own, others) = (Outlines(inner), Outlines(outer));
-        own.RemoveAll(o => others.RemoveAll(other => IsSame(o, other)) > 0);
+        (own, others) = (Without(own, others), Without(others, own));
         return own.TrueForAll(o => o.IsHole || PlaceOf(o.Ring, outer) == Location.Interior)
             && others.TrueForAll(o => PlaceOf(o.Ring, inner) == Location.Exterior)
             && (own.Count == 0 || others.Count == 0 || !EdgesMeet([.. others.Select(o => o.Ring)], own.Select(o => o.Ring)));
@@ -42,8 +42,15 @@ public static class Nesting
         return Location.Exterior;
     }
 
-    private static bool IsSame(Outline a, Outline b) =>
-        a.IsHole == b.IsHole && a.Ring.NumPoints == b.Ring.NumPoints && a.Ring.EqualsExact(b.Ring);
+    /// <summary>The outlines that others are not exactly alike.</summary>
+    private static List<Outline> Without(List<Outline> outlines, List<Outline> others)
+    {
+        var alike = others.ToLookup(Key);
+        return [.. outlines.Where(o => !alike[Key(o)].Any(other => other.Ring.EqualsExact(o.Ring)))];
+
+        static (bool, int, double, double) Key(Outline o) =>
+            (o.IsHole, o.Ring.NumPoints, o.Ring.GetCoordinateN(0).X, o.Ring.GetCoordinateN(0).Y);
+    }
 
     /// <summary>Whether two areas have anything in common.</summary>
     /// <param name="a">Valid areas, not empty.</param>

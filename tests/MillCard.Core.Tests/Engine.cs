@@ -1,3 +1,4 @@
+using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
@@ -28,6 +29,10 @@ internal static class Engine
         Assert.True(result.Sliced, string.Join('\n', result.Findings.Select(f => f.Message)));
         return result;
     }
+
+    /// <summary>Where a part or a zone departs from the recipe.</summary>
+    public static IReadOnlyDictionary<string, JsonElement> Departing(params (string Pointer, object Value)[] settings) =>
+        settings.ToDictionary(s => s.Pointer, s => JsonSerializer.SerializeToElement(s.Value));
 
     public static double Plastic(IEnumerable<LayerPlan> layers, Func<ToolPath, bool>? which = null) =>
         layers.Sum(l => l.Paths.Where(which ?? (_ => true)).Sum(p => p.VolumeAt(l.Place.Height)));

@@ -1,5 +1,4 @@
 using System.Text;
-using System.Text.Json;
 using CsCheck;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
@@ -256,9 +255,6 @@ public class EngineTests
         Assert.DoesNotContain(skirted[2].Paths, p => p.Kind == PathKind.Skirt);
     }
 
-    private static IReadOnlyDictionary<string, JsonElement> Settings(params (string Pointer, object Value)[] settings) =>
-        settings.ToDictionary(s => s.Pointer, s => JsonSerializer.SerializeToElement(s.Value));
-
     [Fact]
     public void A_zone_has_settings_of_its_own_and_the_later_wins()
     {
@@ -270,7 +266,7 @@ public class EngineTests
             Width = 20,
             Depth = 40,
             Height = 30,
-            Settings = Settings(("/infill/density", 0.6))
+            Settings = Departing(("/infill/density", 0.6))
         };
         var corner = new CylinderZone
         {
@@ -279,7 +275,7 @@ public class EngineTests
             Y = 100,
             Radius = 8,
             Height = 30,
-            Settings = Settings(("/infill/density", 0))
+            Settings = Departing(("/infill/density", 0))
         };
         var job = Job(Block.Of(40, 40, 4), Plain with { TopLayers = 0, BottomLayers = 0, Infill = new() { Density = 0.1 } });
         double Length(SliceJob sliced, double from, double to) => Slicer.Slice(sliced).Layers.SelectMany(l => l.Paths)
@@ -306,7 +302,7 @@ public class EngineTests
             Width = 20,
             Depth = 60,
             Height = 30,
-            Settings = Settings(("/walls", 5))
+            Settings = Departing(("/walls", 5))
         };
         var layer = Slicer.Slice(Job(Block.Of(40, 40, 2), Plain with { Walls = 2 }) with { Zones = [new(zone)] }).Layers[5];
         var inner = layer.Paths.Where(p => p.Kind == PathKind.InnerWall).SelectMany(p => p.Points).ToArray();
@@ -332,7 +328,7 @@ public class EngineTests
     {
         var job = Job(Block.Of(20, 20, 3), Plain);
         SliceResult With(params (string, object)[] settings) =>
-            Slicer.Slice(job with { Parts = [job.Parts[0] with { Part = job.Parts[0].Part with { Settings = Settings(settings) } }] });
+            Slicer.Slice(job with { Parts = [job.Parts[0] with { Part = job.Parts[0].Part with { Settings = Departing(settings) } }] });
         Assert.Equal(4, With(("/walls", 4)).Layers[8].Paths.Count(p => p.Kind is PathKind.OuterWall or PathKind.InnerWall));
         foreach (var (pointer, value) in new (string, object)[] { ("/layers/first", 0.3), ("/walls", -1), ("/wals", 3),
             ("/speeds/outerWall", "fast") })

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Meshes;
@@ -23,11 +22,8 @@ public class WantedHeightTests
         return [.. tops.Select((top, i) => (i == 0 ? 0 : tops[i - 1], Math.Round(top - (i == 0 ? 0 : tops[i - 1]), 4)))];
     }
 
-    private static Dictionary<string, JsonElement> Own(string setting, object value) =>
-        new() { [setting] = JsonSerializer.SerializeToElement(value) };
-
-    private static PartToSlice Part(Mesh mesh, double x, Dictionary<string, JsonElement>? settings = null) =>
-        new(new TrialPart { Name = "p", File = "p", X = x, Y = 100, Settings = settings ?? [] }, mesh, new Footprints(mesh));
+    private static PartToSlice Part(Mesh mesh, double x, params (string, object)[] settings) =>
+        new(new TrialPart { Name = "p", File = "p", X = x, Y = 100, Settings = Departing(settings) }, mesh, new Footprints(mesh));
 
     [Fact]
     public void Bands_by_hand_hold_from_their_beginning_to_their_end_and_the_later_one_wins()
@@ -68,7 +64,7 @@ public class WantedHeightTests
             Width = 4,
             Depth = 4,
             Height = 2,
-            Settings = Own("/layers/others", 0.12)
+            Settings = Departing(("/layers/others", 0.12))
         };
         var job = Job(Block.Of(15, 15, 9), Usual) with { Zones = [new(zone)] };
         var result = Slicer.Slice(job);
@@ -84,7 +80,7 @@ public class WantedHeightTests
     [Fact]
     public void Parts_that_grow_together_get_the_lowest_height_and_one_at_a_time_each_its_own()
     {
-        var (low, high) = (Part(Block.Of(15, 15, 4), 100, Own("/layers/others", 0.1)), Part(Block.Of(15, 15, 8), 200));
+        var (low, high) = (Part(Block.Of(15, 15, 4), 100, ("/layers/others", 0.1)), Part(Block.Of(15, 15, 8), 200));
         var job = Job(Block.Of(1, 1, 1), Usual) with { Parts = [low, high] };
         var together = Slicer.Slice(job);
         foreach (var (bottom, height) in Layers(together).Skip(1)) Assert.Equal(bottom < 3.999 ? 0.1 : 0.2, height, 1e-4);
@@ -122,13 +118,13 @@ public class WantedHeightTests
         var step = Motion.Ladder.Of(card)!.FullStep;
         var rungs = Usual with { Layers = new() { First = 0.2, Others = 0.2, Rungs = (int)Math.Round(0.2 / step) } };
         var middle = card.Machine().Bed.Centroid;
-        SliceResult Of(Dictionary<string, JsonElement> own) => Slicer.Slice(Job(Block.Of(15, 15, 5), rungs, card, middle.X, middle.Y) with
+        var job = Job(Block.Of(15, 15, 5), rungs, card, middle.X, middle.Y);
+        SliceResult Of(string setting, object value) => Slicer.Slice(job with
         {
-            Parts = [new(new TrialPart { Name = "p", File = "p", X = middle.X, Y = middle.Y, Settings = own }, Block.Of(15, 15, 5),
-                new Footprints(Block.Of(15, 15, 5)))],
+            Parts = [job.Parts[0] with { Part = job.Parts[0].Part with { Settings = Departing((setting, value)) } }],
         });
-        Assert.All(Layers(Of(Own("/layers/others", 0.14))).Skip(1), l => Assert.Equal(0.14, l.Height, 1e-4));
+        Assert.All(Layers(Of("/layers/others", 0.14)).Skip(1), l => Assert.Equal(0.14, l.Height, 1e-4));
         var fewer = (int)Math.Round(0.12 / step);
-        Assert.All(Layers(Of(Own("/layers/rungs", fewer))).Skip(1), l => Assert.Equal(fewer * step, l.Height, 1e-3));
+        Assert.All(Layers(Of("/layers/rungs", fewer)).Skip(1), l => Assert.Equal(fewer * step, l.Height, 1e-3));
     }
 }

@@ -1,4 +1,4 @@
-using NetTopologySuite.Algorithm;
+using NetTopologySuite.Algorithm.Locate;
 using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Geometry;
@@ -27,20 +27,7 @@ public static class Nesting
         p.InteriorRings.Select(hole => new Outline(hole, IsHole: true)).Prepend(new(p.ExteriorRing, IsHole: false)))];
 
     /// <summary>Where the first point of an outline lies, which may touch another there.</summary>
-    private static Location PlaceOf(LineString ring, Shape areas)
-    {
-        var first = ring.GetCoordinateN(0);
-        foreach (var polygon in Plane.Polygons(areas))
-        {
-            var place = PointLocation.LocateInRing(first, polygon.ExteriorRing.Coordinates);
-            foreach (var hole in polygon.InteriorRings)
-                if (place == Location.Interior
-                    && PointLocation.LocateInRing(first, hole.Coordinates) is var inHole and not Location.Exterior)
-                    place = inHole == Location.Interior ? Location.Exterior : Location.Boundary;
-            if (place != Location.Exterior) return place;
-        }
-        return Location.Exterior;
-    }
+    private static Location PlaceOf(LineString ring, Shape areas) => SimplePointInAreaLocator.Locate(ring.GetCoordinateN(0), areas);
 
     /// <summary>The outlines that others are not exactly alike.</summary>
     private static List<Outline> Without(List<Outline> outlines, List<Outline> others)
@@ -57,19 +44,13 @@ public static class Nesting
     /// <param name="b">Valid areas, not empty.</param>
     public static bool Meet(Shape a, Shape b) =>
         a.EnvelopeInternal.Intersects(b.EnvelopeInternal)
-        && (Plane.Polygons(a).Any(p => Holds(b, p.ExteriorRing)) || Plane.Polygons(b).Any(p => Holds(a, p.ExteriorRing))
+        && (Plane.Polygons(a).Any(p => PlaceOf(p.ExteriorRing, b) != Location.Exterior)
+            || Plane.Polygons(b).Any(p => PlaceOf(p.ExteriorRing, a) != Location.Exterior)
             || EdgesMeet([.. Plane.Rings(a)], Plane.Rings(b)));
 
     private static bool EdgesMeet(IReadOnlyCollection<LineString> a, IEnumerable<LineString> b)
     {
         using var edges = new Edges(a);
         return edges.AreMet(b);
-    }
-
-    private static bool Holds(Shape areas, LineString ring)
-    {
-        var first = ring.GetCoordinateN(0);
-        return Plane.Polygons(areas).Any(p => PointLocation.IsInRing(first, p.ExteriorRing.Coordinates)
-            && !p.InteriorRings.Any(hole => PointLocation.IsInRing(first, hole.Coordinates)));
     }
 }

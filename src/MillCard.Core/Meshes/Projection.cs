@@ -25,8 +25,8 @@ public static class Projection
     /// <summary>So few faces are resolved crossing by crossing, however they lie.</summary>
     private const int FewFaces = 64;
 
-    /// <summary>Faces that lie as close as to be added by and by belong together: more pieces than these are a heap, and time and memory
-    /// would not hold.</summary>
+    /// <summary>Where faces lie too close to be looked at together, more pieces than these that keep apart are a heap: neither time nor
+    /// memory would hold.</summary>
     private const int MostPieces = 2000;
 
     /// <summary>The areas covered by what of the mesh lies below a height.</summary>

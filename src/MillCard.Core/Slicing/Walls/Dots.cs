@@ -55,31 +55,19 @@ internal static class Dots
     /// <summary>The longest way through a point of a polygon that stays inside.</summary>
     private static (Point From, Point To) LongestChord(Polygon polygon, Point at)
     {
+        using var edges = new Edges(polygon);
+        var reach = polygon.EnvelopeInternal.Diameter;
         (Point From, Point To) longest = (at, at);
+        var shares = new List<double>();
         for (var way = 0; way < Ways; way++)
         {
             var (sine, cosine) = Math.SinCos(Math.PI * way / Ways);
-            var (back, forth) = (double.PositiveInfinity, double.PositiveInfinity);
-            foreach (var ring in Plane.Rings(polygon))
-            {
-                var c = ring.CoordinateSequence;
-                for (var i = 1; i < c.Count; i++)
-                {
-                    var (from, to) = (Aside(i - 1), Aside(i));
-                    if (from.Off < 0 == to.Off < 0) continue;
-                    var along = from.Along + from.Off / (from.Off - to.Off) * (to.Along - from.Along);
-                    if (along > 0) forth = Math.Min(forth, along);
-                    else back = Math.Min(back, -along);
-                }
-
-                (double Along, double Off) Aside(int i)
-                {
-                    var (x, y) = (c.GetX(i) - at.X, c.GetY(i) - at.Y);
-                    return (cosine * x + sine * y, cosine * y - sine * x);
-                }
-            }
-            if (back + forth > longest.From.To(longest.To))
-                longest = (new(at.X - back * cosine, at.Y - back * sine), new(at.X + forth * cosine, at.Y + forth * sine));
+            Point from = new(at.X - reach * cosine, at.Y - reach * sine), to = new(at.X + reach * cosine, at.Y + reach * sine);
+            shares.Clear();
+            edges.Crossings(from, to, shares);
+            // the point itself is half of the way
+            var chord = (From: from.Towards(to, shares.Where(s => s <= 0.5).Max()), To: from.Towards(to, shares.Where(s => s > 0.5).Min()));
+            if (chord.From.To(chord.To) > longest.From.To(longest.To)) longest = chord;
         }
         return longest;
     }

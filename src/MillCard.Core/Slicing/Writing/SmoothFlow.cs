@@ -6,8 +6,8 @@ namespace MillCard.Core.Slicing.Writing;
 internal readonly record struct FlowOfMove(double Volume, double Flow);
 
 /// <summary>Flows that rise and fall no more quickly than a slope, and nowhere go beyond what is meant.</summary>
-/// <remarks>Flow over volume is what speed is over way: at a constant slope S the square of the flow changes by 2·S·V, so the junctions of
-/// moves are settled from the last to the first and from the first to the last as a planner settles speeds at corners.</remarks>
+/// <remarks>Flow over volume is what speed is over way: at a constant slope S the square of the flow changes by 2·S·V. So the junctions
+/// of moves are settled from the last to the first and from the first to the last, as a planner settles speeds at corners.</remarks>
 internal sealed class SmoothFlow
 {
     /// <summary>A ramp is laid in steps of at most so much, mm³/s: finer than what a drive tells apart, few moves.</summary>

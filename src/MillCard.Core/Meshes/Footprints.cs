@@ -8,7 +8,6 @@ namespace MillCard.Core.Meshes;
 /// <remarks>The frame is the unturned mesh with its bounding box's middle at (0, 0) and its lowest point at 0.</remarks>
 public sealed class Footprints
 {
-    private readonly Mesh _mesh;
     private readonly ConcurrentDictionary<(double Height, Apron Apron), Shape> _below = new();
     private readonly ConcurrentDictionary<double, Shape> _above = new();
     private readonly Shape _hull;
@@ -17,18 +16,21 @@ public sealed class Footprints
     /// <param name="stop">Ends the computation.</param>
     public Footprints(Mesh mesh, CancellationToken stop = default)
     {
-        _mesh = Placement.Place(mesh, 0, 0, 0);
-        Neighbours = Neighbours.Of(_mesh, stop);
-        Height = _mesh.Box.MaxZ;
+        Mesh = Placement.Place(mesh, 0, 0, 0);
+        Neighbours = Neighbours.Of(Mesh, stop);
+        Height = Mesh.Box.MaxZ;
         Whole = Below(double.PositiveInfinity, stop: stop);
         _hull = Whole.ConvexHull();
     }
+
+    /// <summary>The unturned mesh in the part's own frame.</summary>
+    public Mesh Mesh { get; }
 
     /// <summary>Height of the part, mm.</summary>
     public double Height { get; }
 
     /// <summary>Least and greatest x, y, z in the part's own frame.</summary>
-    public (float MinX, float MinY, float MinZ, float MaxX, float MaxY, float MaxZ) Box => _mesh.Box;
+    public (float MinX, float MinY, float MinZ, float MaxX, float MaxY, float MaxZ) Box => Mesh.Box;
 
     /// <summary>Which face lies across each edge of each face; the same wherever the mesh is placed.</summary>
     public Neighbours Neighbours { get; }
@@ -50,7 +52,7 @@ public sealed class Footprints
     /// <param name="height">mm above the bed.</param>
     /// <param name="stop">Ends the computation.</param>
     public Shape Above(double height, CancellationToken stop = default) => height >= Height ? Plane.Empty : height <= 0 ? Whole
-        : _above.GetOrAdd(height, key => Projection.Above(_mesh, Neighbours, key, stop));
+        : _above.GetOrAdd(height, key => Projection.Above(Mesh, Neighbours, key, stop));
 
     /// <summary>A projection where a placement puts it.</summary>
     /// <param name="height">mm above the bed.</param>
@@ -77,7 +79,7 @@ public sealed class Footprints
 
     private Shape Make(double height, Apron apron, CancellationToken stop)
     {
-        if (apron.Width == 0) return Projection.Below(_mesh, Neighbours, height, stop);
+        if (apron.Width == 0) return Projection.Below(Mesh, Neighbours, height, stop);
         var foot = Plane.GrowOutside(Below(apron.Top, stop: stop), apron.Width);
         return height <= apron.Top ? foot : Plane.Union(Below(height, stop: stop), foot);
     }

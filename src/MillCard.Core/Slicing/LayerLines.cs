@@ -8,7 +8,8 @@ using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Slicing;
 
-/// <summary>The part's own lines on one layer: walls, thin places and fill, by the settings of every zone it lies in.</summary>
+/// <summary>The part's own lines on one layer: walls, thin places and fill, by the settings of every zone it lies in. How fast they are
+/// laid comes later.</summary>
 internal sealed class LayerLines
 {
     /// <summary>Lines that may lie between the walls of both sides in place of fill.</summary>
@@ -26,10 +27,8 @@ internal sealed class LayerLines
     private readonly List<IReadOnlyList<ToolPath>> _walls = [], _fill = [];
     private readonly List<ToolPath> _thin = [];
     private readonly List<TooThin> _missing = [];
-    private readonly OverAir? _over;
 
-    private LayerLines(Shape region, LayerPlace place, int layer, OverAir? over) =>
-        (_region, _place, _layer, _over) = (region, place, layer, over);
+    private LayerLines(Shape region, LayerPlace place, int layer) => (_region, _place, _layer) = (region, place, layer);
 
     /// <summary>Lays them.</summary>
     /// <param name="region">What is plastic.</param>
@@ -37,21 +36,18 @@ internal sealed class LayerLines
     /// <param name="layer">Counted from 0.</param>
     /// <param name="pieces">Zones of the region, each with its settings.</param>
     /// <param name="filler">Fills what walls leave.</param>
-    /// <param name="carried">What lies below; null where it carries all.</param>
-    public static PartLayer Of(Shape region, LayerPlace place, int layer, IReadOnlyList<(Recipe Recipe, Shape Area)> pieces,
-        LayerFill filler, Shape? carried)
+    public static PartLayer Of(Shape region, LayerPlace place, int layer, IReadOnlyList<Piece> pieces, LayerFill filler)
     {
-        using var over = carried is null ? null : new OverAir(carried, pieces[0].Recipe.WidthOn(layer, PathKind.OuterWall));
-        var lines = new LayerLines(region, place, layer, over);
+        var lines = new LayerLines(region, place, layer);
         var (first, alone) = (pieces[0].Recipe, pieces.Count == 1);
-        var sameWalls = pieces.All(p => HasSameWalls(p.Recipe, first));
+        var sameWalls = pieces.All(p => HaveSameWalls(p, pieces[0]));
         for (var k = 0; k < pieces.Count; k++)
         {
-            var (recipe, area) = pieces[k];
+            var (piece, recipe) = (pieces[k], pieces[k].Recipe);
             var own = WallLines.Of(region, lines.Plan(recipe, filler.Nozzle));
-            if (k == 0 || !sameWalls) lines.Walls(own, recipe, alone || sameWalls ? null : area);
-            var groups = filler.Of(layer, recipe, alone ? own.Inside : Plane.Intersection(own.Inside, area));
-            lines._fill.AddRange(groups.Select(g => (IReadOnlyList<ToolPath>)[.. Speeded(g, recipe)]));
+            if (k == 0 || !sameWalls) lines.Walls(own, piece, alone || sameWalls ? null : piece.Area);
+            var groups = filler.Of(layer, recipe, alone ? own.Inside : Plane.Intersection(own.Inside, piece.Area));
+            lines._fill.AddRange(groups.Select(g => (IReadOnlyList<ToolPath>)[.. Paced(g, piece)]));
         }
         return new PartLayer(region, [.. lines._walls.Select(Thinned)], Thinned(lines._thin), [.. lines._fill.Select(Thinned)], [])
         {
@@ -62,8 +58,10 @@ internal sealed class LayerLines
             path.Thinned(first.Deviation) with { ArcsWithin = first.Arcs ? Math.Max(first.Deviation, LeastArcError) : null })];
     }
 
-    private static bool HasSameWalls(Recipe a, Recipe b) =>
-        a.Walls == b.Walls && a.Wall == b.Wall && a.Widths == b.Widths && a.Speeds == b.Speeds && Between(a) == Between(b);
+    private static bool HaveSameWalls(Piece one, Piece other) => one.Paces == other.Paces && HaveSameWalls(one.Recipe, other.Recipe);
+
+    private static bool HaveSameWalls(Recipe a, Recipe b) =>
+        a.Walls == b.Walls && a.Wall == b.Wall && a.Widths == b.Widths && Between(a) == Between(b);
 
     private static int Between(Recipe recipe) => recipe.Infill.Density >= 1 ? BetweenWhereSolid : BetweenWalls;
 
@@ -77,32 +75,22 @@ internal sealed class LayerLines
     }
 
     /// <summary>Rings from the outside in and the single lines of thin places and gaps, cut to a zone.</summary>
-    private void Walls(WallLines own, Recipe recipe, Shape? within)
+    private void Walls(WallLines own, Piece piece, Shape? within)
     {
+        var wallUse = piece.Recipe.Wall;
         for (var wall = 0; wall < own.Walls.Count; wall++)
         {
             if (_walls.Count <= wall) _walls.Add([]);
-            var rings = wall == 0 && _layer > 0 && recipe.Wall.Texture > 0 ? own.Walls[0].Select(r => Texture.On(r, recipe.Wall, _layer))
+            var rings = wall == 0 && _layer > 0 && wallUse.Texture > 0 ? own.Walls[0].Select(r => Texture.On(r, wallUse, _layer))
                 : own.Walls[wall];
-            _walls[wall] = [.. _walls[wall], .. Paced(within is null ? rings : Cut(rings, within), recipe)];
+            _walls[wall] = [.. _walls[wall], .. Paced(within is null ? rings : Cut(rings, within), piece)];
         }
-        _thin.AddRange(Paced(within is null ? own.Thin : Cut(own.Thin, within), recipe));
+        _thin.AddRange(Paced(within is null ? own.Thin : Cut(own.Thin, within), piece));
         _missing.AddRange(own.Missing.Where(m => within?.Covers(Plane.Factory.CreatePoint(new Coordinate(m.At.X, m.At.Y))) ?? true));
     }
 
-    /// <summary>Walls with their speeds: small rings and what lies over air are slower.</summary>
-    private IEnumerable<ToolPath> Paced(IEnumerable<ToolPath> paths, Recipe recipe)
-    {
-        foreach (var path in Speeded(paths, recipe))
-        {
-            var small = recipe.Speeds.Small is { } slow && path.Closed && path.Length < recipe.Speeds.SmallBelow
-                ? path with { Speed = Math.Min(slow, path.Speed!.Value) } : path;
-            yield return _over?.Marked(small, recipe.Speeds) ?? small;
-        }
-    }
-
-    private static IEnumerable<ToolPath> Speeded(IEnumerable<ToolPath> paths, Recipe recipe) =>
-        paths.Select(p => p with { Speed = recipe.SpeedOf(p.Kind) });
+    private static IEnumerable<ToolPath> Paced(IEnumerable<ToolPath> paths, Piece piece) =>
+        piece.Paces == 0 ? paths : paths.Select(p => p with { PacedBy = piece.Paces });
 
     /// <summary>Lines cut to a zone; a ring that lies in it whole stays a ring.</summary>
     private static IEnumerable<ToolPath> Cut(IEnumerable<ToolPath> paths, Shape area)

@@ -1,8 +1,8 @@
+using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
-using MillCard.Core.Slicing.Filling;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Paths;
 using MillCard.Core.Slicing.Sections;
@@ -16,8 +16,8 @@ internal sealed class Layering
 {
     private readonly SliceJob _job;
     private readonly PartToSlice _part;
-    private readonly Mesh _mesh;
     private readonly Recipe _recipe;
+    private readonly ZoneSettings _settings;
     private readonly int _nozzle;
     private readonly LayerPlace[] _places;
     private readonly ParallelOptions _options;
@@ -27,9 +27,9 @@ internal sealed class Layering
     {
         (_job, _part, _progress) = (job, part, progress);
         _recipe = job.RecipeOf(part.Part);
+        _settings = new ZoneSettings(job.Zones, _recipe);
         _nozzle = job.Machine.NozzlesOf(part.Part.Nozzles)[0];
-        _mesh = Placement.Place(part.Mesh, part.Part);
-        _places = places is null ? job.PlacesOf(part) : LayerHeights.Below(places, _mesh.Box.MaxZ);
+        _places = places is null ? job.PlacesOf(part) : LayerHeights.Below(places, part.Footprints.Height);
         _options = job.Parallel(stop);
     }
 
@@ -46,36 +46,21 @@ internal sealed class Layering
 
     private LaidPart Lay(AllowedGround ground, double lift)
     {
-        var n = _places.Length;
-        var sections = PartSections.Of(_mesh, _part.Footprints.Neighbours, _places, _recipe.Compensation, _options,
-            done => Tell("sections", done, n));
-        var zones = new Zones(_job.Zones, _recipe, [.. _places.Select(p => p.Middle)]);
-        var regions = zones.Cut(sections.Regions);
-        var lowest = _places.Select(p => p.Height).DefaultIfEmpty(1).Min();
-        var longest = (int)Math.Ceiling(zones.Recipes.Max(r => Math.Max(r.TopLayers, r.BottomLayers) * r.Layers.Others!.Value) / lowest);
-        var common = new CommonToNeighbours(regions, Math.Max(longest, 1), _options);
-        var nozzleWidth = _job.Machine.Nozzles[_nozzle].Diameter ?? _recipe.LineWidth!.Value;
-        var filler = new LayerFill(regions, _places, common, nozzleWidth);
-
-        var (task, supports) = Supports(regions, zones, ground, lift);
-        var layers = new PartLayer[n];
-        var done = 0;
+        var (n, sections) = (_places.Length, Sections());
+        var own = Own(sections).Moved(_part.Part.X, _part.Part.Y, _options);
+        var (task, supports) = Supports(own.Regions, ground, lift);
+        var (layers, regions) = (new PartLayer[n], own.Regions);
         Parallel.For(0, n, _options, i =>
         {
-            layers[i] = _job.Recipe.Spiral && i >= _recipe.BottomLayers ? Spiral(regions[i], i)
-                : LayerLines.Of(regions[i], _places[i], i,
-                    OneWallTops.Apart(zones.PiecesOf(i, regions[i]), i + 1 < n ? regions[i + 1] : Plane.Empty), filler,
-                    CarriedAt(i, regions, supports, task));
-            if (supports is not null)
-                layers[i] = layers[i] with
-                {
-                    Supports = [.. SupportLines.Of(supports.Body[i], supports.Interface[i], _recipe, _places[i], i)
-                        .Select(p => p with { Speed = _recipe.SpeedOf(p.Kind) })],
-                    Held = Plane.Union(supports.Body[i], supports.Interface[i]),
-                };
-            Tell("lines", Interlocked.Increment(ref done), n);
+            layers[i] = Pacing.Of(own.Layers[i], _settings.Paces, CarriedAt(i, regions, supports, task), i);
+            if (supports is null) return;
+            layers[i] = layers[i] with
+            {
+                Supports = [.. SupportLines.Of(supports.Body[i], supports.Interface[i], _recipe, _places[i], i)
+                    .Select(p => p with { Speed = _recipe.SpeedOf(p.Kind) })],
+                Held = Plane.Union(supports.Body[i], supports.Interface[i]),
+            };
         });
-        Seam(layers, zones);
 
         List<Finding> findings = [.. MeshNotes.Of(_part, sections)];
         findings.AddRange(Islands.Of(_part.Part.Name, regions, _places,
@@ -84,19 +69,57 @@ internal sealed class Layering
             findings.Add(bare);
         if (task is not null && supports is not null && _job.InterfaceNozzleOf(_part.Part) == _nozzle
             && WeldedRoofs.Of(_part.Part.Name, task, supports, _places, lift) is { } welded) findings.Add(welded);
-        if (ThinNotes.Of(_part.Part.Name, layers, _places, _recipe.Wall.LeastLine * nozzleWidth) is { } thin) findings.Add(thin);
+        if (ThinNotes.Of(_part.Part.Name, layers, _places, _recipe.Wall.LeastLine * NozzleWidth) is { } thin) findings.Add(thin);
         if (_job.Recipe.Spiral && MeshNotes.Spiral(_part, regions.Skip(_recipe.BottomLayers)) is { } several) findings.Add(several);
         return new LaidPart(layers, _places, _recipe, findings);
     }
 
-    private (SupportTask? Task, SupportAreas? Areas) Supports(Shape[] regions, Zones zones, AllowedGround ground, double lift)
+    private double NozzleWidth => _job.Machine.Nozzles[_nozzle].Diameter ?? _recipe.LineWidth!.Value;
+
+    /// <summary>The part cut, in its own frame.</summary>
+    private PartSections Sections() => _job.Shelf.Take("sections",
+        new { Part = StageShelf.NumberOf(_part.Footprints), Places = _places, _recipe.Compensation },
+        () => PartSections.Of(_part.Footprints, _places, _recipe.Compensation, _options, done => Tell("sections", done, _places.Length)),
+        sections => PartSections.BytesOf(sections.Regions));
+
+    /// <summary>Its lines, turned as it stands, its middle at (0, 0).</summary>
+    private OwnLines Own(PartSections sections)
+    {
+        var (x, y, turn) = (_part.Part.X, _part.Part.Y, _part.Part.Turn);
+        ZoneToSlice[] zones = [.. _job.Zones.Select(z => z with { Zone = z.Zone with { X = z.Zone.X - x, Y = z.Zone.Y - y } })];
+        var restsOn = new
+        {
+            Part = StageShelf.NumberOf(_part.Footprints),
+            Turn = turn,
+            Places = _places,
+            _recipe.Compensation,
+            Nozzle = NozzleWidth,
+            _settings.Laid,
+            _settings.PacedBy,
+            Zones = zones.Select(z => new
+            {
+                Zone = z.Zone with { Name = "", Settings = NoSettings },
+                Mesh = z.Mesh is null ? 0 : StageShelf.NumberOf(z.Mesh),
+            }),
+        };
+        return _job.Shelf.Take("lines", restsOn, () => OwnLines.Of(
+            turn % 360 == 0 ? sections.Regions
+                : PartSections.Mapped(sections.Regions, region => _part.Footprints.Placed(region, 0, 0, turn)), _places,
+            new Zones(zones, _settings, _places), _settings, NozzleWidth, _options, done => Tell("lines", done, _places.Length)),
+            lines => lines.Bytes);
+    }
+
+    private static readonly Dictionary<string, JsonElement> NoSettings = [];
+
+    private (SupportTask? Task, SupportAreas? Areas) Supports(Shape[] regions, AllowedGround ground, double lift)
     {
         var supports = _recipe.Supports;
-        if (supports.Pattern == SupportPattern.None && !zones.Any(ZoneUse.Support) && !_part.Part.Marks.Any(m => m.Wanted))
-            return (null, null);
+        if (supports.Pattern == SupportPattern.None && !_job.Zones.Any(z => z.Zone.Use == ZoneUse.Support)
+            && !_part.Part.Marks.Any(m => m.Wanted)) return (null, null);
         _progress?.Report(new Progress("supports", 0, 1));
-        var width = _recipe.WidthOf(PathKind.Support);
-        var overhangs = Overhangs.Of(regions, _places, supports, zones, _mesh, _part.Part.Marks, width, _options);
+        var (width, zones) = (_recipe.WidthOf(PathKind.Support), new Zones(_job.Zones, _settings, _places));
+        var overhangs = Overhangs.Of(regions, _places, supports, zones, Placement.Place(_part.Mesh, _part.Part), _part.Part.Marks, width,
+            _options);
         var other = _job.InterfaceNozzleOf(_part.Part);
         var task = new SupportTask(regions, overhangs, Ground, supports, width, _places);
         return (task, supports.Pattern == SupportPattern.Branching ? Branches.Of(task, _options) : Columns.Of(task, _options));
@@ -115,42 +138,6 @@ internal sealed class Layering
         var held = task?.TopFor(layer) ?? -1;
         return supports is null || held < 0 ? regions[layer - 1]
             : Plane.Union([regions[layer - 1], supports.Body[held], supports.Interface[held]]);
-    }
-
-    private PartLayer Spiral(Shape region, int layer)
-    {
-        var width = _recipe.WidthOf(PathKind.OuterWall);
-        var middle = Plane.Polygons(Plane.Offset(region, -width / 2)).MaxBy(p => p.Area);
-        if (middle is null) return new PartLayer(region, [], [], [], []);
-        return new PartLayer(region, [[WallLines.Ring(middle.ExteriorRing, PathKind.OuterWall,
-            width) with { Speed = _recipe.SpeedOf(PathKind.OuterWall), Climbs = layer >= Math.Max(1, _recipe.BottomLayers) }]], [], [], []);
-    }
-
-    /// <summary>Turns rings to their seams. Aligned ones follow the longest outer ring of the layer below, so those are gone through from
-    /// the bottom up first.</summary>
-    private void Seam(PartLayer[] layers, Zones zones)
-    {
-        var (wall, inner) = (_recipe.Wall.Seam, _recipe.Wall.InnerSeam ?? _recipe.Wall.Seam);
-        var guides = new Point?[layers.Length];
-        Point? guide = null;
-        for (var i = 0; i < layers.Length; i++)
-        {
-            if (layers[i].Walls.Count == 0 || layers[i].Walls[0].Where(p => p.Closed).MaxBy(p => p.Length) is not { } outer) continue;
-            var at = guide ?? Seams.First(outer);
-            guides[i] = at;
-            guide = Seams.At(outer, wall, at, i).Points[0];
-        }
-        // spirals climb from where the layer below ended; they are turned where layers are put in order
-        Parallel.For(0, layers.Length, _options, i =>
-        {
-            if (guides[i] is not { } at) return;
-            var wanted = zones.Of(ZoneUse.Seam, i);
-            layers[i] = layers[i] with
-            {
-                Walls = [.. layers[i].Walls.Select((rings, k) => (IReadOnlyList<ToolPath>)[.. rings.Select(ring => !ring.Closed ? ring
-                    : Seams.In(wanted, ring) ?? Seams.At(ring, k == 0 ? wall : inner, at, i))])],
-            };
-        });
     }
 
     private void Tell(string step, int done, int of) => _progress?.Report(new Progress(step, done, of));

@@ -40,7 +40,9 @@ public static class Slicer
         OrderResult? order = null;
         if (job.Sequence == Sequence.OneAtATime)
         {
-            order = new PrintOrder(job.Machine, job.Recipe).Of(job.Standing, job.Mode, Cures.Sought, stop);
+            var orders = new PrintOrder(job.Machine, job.Recipe);
+            order = orders.Of(job.Standing, job.Mode, Cures.LeftOut, stop);
+            if (order.Order is null) order = orders.Of(job.Standing, job.Mode, Cures.Sought, stop);
             refusals = [.. SliceRefusals.OneAtATime(job, order)];
             if (refusals.Length > 0) return new SliceResult(default, [], null, refusals);
         }
@@ -105,7 +107,7 @@ public static class Slicer
     private static (DryRunReport Run, IReadOnlyList<int> LayerLines) Written(SliceJob job, IReadOnlyList<LayerPlan> plans,
         CancellationToken stop)
     {
-        var head = new ProgramHead(job, plans);
+        var head = new ProgramHead(job, plans.Count);
         int[] lines = [], paths = [];
         var warming = WarmingPlan.Hot;
         var run = Run(seconds: 0);

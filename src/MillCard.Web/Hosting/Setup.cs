@@ -2,6 +2,7 @@ using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.FileProviders;
 using MillCard.Core.Documents;
+using MillCard.Core.Slicing.Jobs;
 using MillCard.Store;
 using MillCard.Web.Http;
 using MillCard.Web.Lines;
@@ -58,10 +59,14 @@ internal static class Setup
         services.AddHttpContextAccessor();
         services.AddSingleton<WorkQueue>();
         services.AddSingleton<MeshShelf>();
+        services.AddSingleton(new StageShelf(StageBytes));
         services.AddSingleton<FitShelf>();
         services.AddSingleton<FiguresShelf>();
         services.AddSingleton<RunShelf>();
     }
+
+    /// <summary>What stages of slicing may hold in memory.</summary>
+    private const long StageBytes = 1L << 30;
 
     private const string Line = "{Level:u3} {Message:lj}{NewLine}{Exception}";
     private const long LogBytes = 5 << 20;

@@ -1,3 +1,4 @@
+using MillCard.Core.Documents;
 using Microsoft.Extensions.Caching.Memory;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.WhatIf;

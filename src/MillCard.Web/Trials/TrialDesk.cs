@@ -34,7 +34,7 @@ internal sealed record LaidOutTrial(Guid Id, Trial Trial, Machine Machine, Filam
 /// <summary>Gathers what a trial names, slices it, and keeps what comes of it.</summary>
 internal sealed class TrialDesk(
     DocumentStore<Trial> trials, DocumentStore<Card> cards, DocumentStore<Filament> filaments, DocumentStore<Recipe> recipes,
-    BlobStore blobs, RunStore runs, RevisionStore revisions, MeshShelf meshes, RunShelf shelf, WorkQueue queue)
+    BlobStore blobs, RunStore runs, RevisionStore revisions, MeshShelf meshes, StageShelf stages, RunShelf shelf, WorkQueue queue)
 {
     /// <summary>The trial, or why it is not complete.</summary>
     /// <param name="id">The trial.</param>
@@ -91,6 +91,7 @@ internal sealed class TrialDesk(
             Zones = zones,
             Stops = trial.Trial.Stops,
             Heights = trial.Trial.Heights,
+            Shelf = stages,
         };
     }
 

@@ -37,6 +37,11 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
     /// <summary>Threads that work on it; the result does not depend on them.</summary>
     public int Threads { get; init; } = Environment.ProcessorCount;
 
+    /// <summary>What stages came to before; the result does not depend on it.</summary>
+    public StageShelf Shelf { get; init; } = new(EnoughForOne);
+
+    private const long EnoughForOne = 256L << 20;
+
     /// <summary>How loops over layers run: on the threads on which the job itself runs.</summary>
     internal ParallelOptions Parallel(CancellationToken stop) =>
         new() { CancellationToken = stop, MaxDegreeOfParallelism = Threads, TaskScheduler = TaskScheduler.Current };

@@ -19,6 +19,23 @@ internal sealed record PartLayer(Shape Region, IReadOnlyList<IReadOnlyList<ToolP
 
     /// <summary>Places that no line fits into.</summary>
     public IReadOnlyList<TooThin> Missing { get; init; } = [];
+
+    /// <summary>All its lines.</summary>
+    public IEnumerable<ToolPath> Paths => Walls.SelectMany(wall => wall).Concat(Thin).Concat(Fill.SelectMany(group => group))
+        .Concat(Supports);
+
+    /// <summary>The part's own lines elsewhere.</summary>
+    /// <param name="region">Its cross-section there.</param>
+    /// <param name="x">mm.</param>
+    /// <param name="y">mm.</param>
+    public PartLayer Moved(Shape region, double x, double y) => new(region, [.. Walls.Select(wall => Moved(wall, x, y))], Moved(Thin, x, y),
+        [.. Fill.Select(group => Moved(group, x, y))], [])
+    {
+        Missing = [.. Missing.Select(m => m with { At = new Point(m.At.X + x, m.At.Y + y) })],
+    };
+
+    private static IReadOnlyList<ToolPath> Moved(IReadOnlyList<ToolPath> paths, double x, double y) =>
+        [.. paths.Select(p => p.Moved(x, y))];
 }
 
 /// <summary>A part cut and laid.</summary>

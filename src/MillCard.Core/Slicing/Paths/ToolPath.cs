@@ -18,6 +18,8 @@ public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double
     public Pace[]? Paces { get; init; }
     /// <summary>Speed that its settings ask for, mm/s; that of its kind in the job's recipe where it is null.</summary>
     public double? Speed { get; init; }
+    /// <summary>Which of the part's paces it is laid at.</summary>
+    public int PacedBy { get; init; }
     /// <summary>Cross-section of the strand, mm², where it is not that of a line of its width and the layer's height.</summary>
     public double? Section { get; init; }
     /// <summary>How far arcs may lie off it, mm, where its curves are to be written as arcs; null where they are not.</summary>
@@ -70,6 +72,9 @@ public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double
         return (t == 0 ? a : a.Towards(b, t),
             Widths is { } w ? w[i % n] + t * (w[(i + 1) % n] - w[i % n]) : Width);
     }
+
+    /// <summary>The same line elsewhere.</summary>
+    public ToolPath Moved(double x, double y) => this with { Points = Array.ConvertAll(Points, p => new Point(p.X + x, p.Y + y)) };
 
     /// <summary>Its greatest width, mm.</summary>
     public double Widest => Widths?.Max() ?? Width;

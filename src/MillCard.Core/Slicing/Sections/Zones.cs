@@ -9,27 +9,28 @@ namespace MillCard.Core.Slicing.Sections;
 /// <param name="Mesh">Of a mesh zone; null for the others.</param>
 public sealed record ZoneToSlice(Zone Zone, Mesh? Mesh = null);
 
+/// <summary>A piece of a layer where one set of settings holds.</summary>
+/// <param name="Recipe">What lines are laid by.</param>
+/// <param name="Paces">Which of the part's paces they are laid at.</param>
+/// <param name="Area">Where.</param>
+internal readonly record struct Piece(Recipe Recipe, int Paces, Shape Area);
+
 /// <summary>The zones of a job cut at the layers of a part.</summary>
 internal sealed class Zones
 {
     private readonly IReadOnlyList<ZoneToSlice> _zones;
-    private readonly Recipe[] _recipes;
-    private readonly Recipe _base;
+    private readonly ZoneSettings _settings;
     private readonly Shape[][] _sections;
 
-    /// <param name="zones">In their order.</param>
-    /// <param name="recipe">The part's own settings, complete.</param>
-    /// <param name="heights">Middles of the layers, mm.</param>
-    public Zones(IReadOnlyList<ZoneToSlice> zones, Recipe recipe, double[] heights)
+    /// <param name="zones">In their order, in the frame of what they are to part.</param>
+    /// <param name="settings">What holds in each.</param>
+    /// <param name="places">The layers.</param>
+    public Zones(IReadOnlyList<ZoneToSlice> zones, ZoneSettings settings, LayerPlace[] places)
     {
-        (_zones, _base) = (zones, recipe);
-        _recipes = [.. zones.Select(z => Departures.Apply(recipe, z.Zone.Settings, Departs.Zone).Document ?? recipe)];
+        (_zones, _settings) = (zones, settings);
+        double[] heights = [.. places.Select(p => p.Middle)];
         _sections = [.. zones.Select(z => Sections(z, heights))];
     }
-
-    /// <summary>Every recipe that holds somewhere.</summary>
-    public IEnumerable<Recipe> Recipes => _zones.Select((z, i) => (z.Zone.Use, Recipe: _recipes[i])).Where(z => z.Use == ZoneUse.Settings)
-        .Select(z => z.Recipe).Append(_base);
 
     /// <summary>Sections less what zones cut away; those that none of them meets stay the same.</summary>
     public Shape[] Cut(Shape[] regions)
@@ -46,19 +47,19 @@ internal sealed class Zones
     }
 
     /// <summary>A layer's area by the settings that hold there; a later zone wins. The last is what no zone covers.</summary>
-    public IReadOnlyList<(Recipe Recipe, Shape Area)> PiecesOf(int layer, Shape region)
+    public IReadOnlyList<Piece> PiecesOf(int layer, Shape region)
     {
-        var pieces = new List<(Recipe, Shape)>();
+        var pieces = new List<Piece>();
         var rest = region;
         for (var i = _zones.Count - 1; i >= 0 && !rest.IsEmpty; i--)
         {
             if (_zones[i].Zone.Use != ZoneUse.Settings || _sections[i][layer].IsEmpty) continue;
             var piece = Plane.Intersection(rest, _sections[i][layer]);
             if (piece.IsEmpty) continue;
-            pieces.Add((_recipes[i], piece));
+            pieces.Add(_settings.Of(i) with { Area = piece });
             rest = Plane.Difference(rest, _sections[i][layer]);
         }
-        if (!rest.IsEmpty || pieces.Count == 0) pieces.Add((_base, rest));
+        if (!rest.IsEmpty || pieces.Count == 0) pieces.Add(_settings.Own with { Area = rest });
         return pieces;
     }
 
@@ -67,8 +68,7 @@ internal sealed class Zones
         [.. _zones.Select((z, i) => (z.Zone.Use, Section: _sections[i][layer])).Where(z => z.Use == use && !z.Section.IsEmpty)
         .Select(z => z.Section)]);
 
-    /// <summary>Whether there is a zone of a use.</summary>
-    public bool Any(ZoneUse use) => _zones.Any(z => z.Zone.Use == use);
+    private bool Any(ZoneUse use) => _zones.Any(z => z.Zone.Use == use);
 
     private static Shape[] Sections(ZoneToSlice zone, double[] heights)
     {

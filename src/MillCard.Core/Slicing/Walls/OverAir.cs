@@ -29,6 +29,7 @@ internal sealed class OverAir(Shape carried, double width) : IDisposable
         if (stretches.TrueForAll(s => s.Step == 0)) return wall;
         Smooth(stretches, wall.Closed);
         if (stretches.TrueForAll(s => s.Step == 0)) return wall;
+        stretches = Joined(stretches);
         var points = stretches.ConvertAll(s => wall.At(s.From));
         if (!wall.Closed) points.Add((wall.Points[^1], wall.Widths?[^1] ?? 0));
         return wall with
@@ -37,6 +38,17 @@ internal sealed class OverAir(Shape carried, double width) : IDisposable
             Widths = wall.Widths is null ? null : [.. points.Select(p => p.Width)],
             Paces = [.. stretches.Select(s => PaceOf(s.Step, wall.Speed!.Value, speeds))],
         };
+    }
+
+    /// <summary>Stretches that part no corner and no pace made one: points between them would say nothing.</summary>
+    private static List<Stretch> Joined(List<Stretch> stretches)
+    {
+        var joined = new List<Stretch>(stretches.Count);
+        foreach (var stretch in stretches)
+            if (joined.Count > 0 && joined[^1].Step == stretch.Step && stretch.From % 1 != 0)
+                joined[^1] = joined[^1] with { To = stretch.To, Length = joined[^1].Length + stretch.Length };
+            else joined.Add(stretch);
+        return joined;
     }
 
     private static Pace PaceOf(int step, double speed, Speeds speeds) => step switch

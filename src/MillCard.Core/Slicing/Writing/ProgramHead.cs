@@ -3,16 +3,27 @@ using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Gcode;
 using MillCard.Core.Slicing.Jobs;
-using MillCard.Core.Slicing.Paths;
 
 namespace MillCard.Core.Slicing.Writing;
 
 /// <summary>The remarks at the head of a program: what it was made from, how long it takes, what it uses.</summary>
 /// <remarks>It has the same lines before the dry run, without figures, and after it, so that a run holds for both.</remarks>
-internal sealed class ProgramHead(SliceJob job, IReadOnlyList<LayerPlan> layers)
+internal sealed class ProgramHead
 {
+    private readonly SliceJob _job;
+    private readonly IReadOnlyList<int> _nozzles;
+    private readonly int _layers;
+
+    /// <param name="job">What was sliced.</param>
+    /// <param name="layers">How many layers it has.</param>
+    public ProgramHead(SliceJob job, int layers)
+    {
+        (_job, _nozzles, _layers) = (job, job.NozzlesInUse, layers);
+        Count = Lines(null).Count();
+    }
+
     /// <summary>How many lines it has.</summary>
-    public int Count => Lines(null).Count();
+    public int Count { get; }
 
     /// <summary>A program below its head, the figures left open.</summary>
     public byte[] Before(ReadOnlyMemory<byte> program) => [.. Bytes(null), .. program.Span];
@@ -30,17 +41,17 @@ internal sealed class ProgramHead(SliceJob job, IReadOnlyList<LayerPlan> layers)
 
     private IEnumerable<(string Name, string Value)> Lines(DryRunReport? run)
     {
-        var spent = run is null ? null : Spent.Of(run, job.Machine.Card, job.Filaments, job.Copies);
-        yield return ("job", job.Name);
-        yield return ("card", $"{job.Machine.Card.Name}{(job.Revision is null ? "" : $", revision {job.Revision}")}");
-        yield return ("filament", job.FilamentOf(job.FirstNozzle).Name!);
-        if (job.NozzlesInUse.Count > 1)
-            foreach (var nozzle in job.NozzlesInUse)
-                yield return ($"nozzle {job.Machine.Nozzles[nozzle].Id}", $"{job.FilamentOf(nozzle).Name}, {Used(spent, nozzle)}");
-        yield return ("recipe", job.Recipe.Name!);
-        if (job.Sequence == Sequence.OneAtATime) yield return ("sequence", "one at a time");
-        if (job.Mode is { } mode) yield return ("mode", ModeNames.Of(mode.Kind));
-        yield return ("layers", Invariant($"{layers.Count}"));
+        var spent = run is null ? null : Spent.Of(run, _job.Machine.Card, _job.Filaments, _job.Copies);
+        yield return ("job", _job.Name);
+        yield return ("card", $"{_job.Machine.Card.Name}{(_job.Revision is null ? "" : $", revision {_job.Revision}")}");
+        yield return ("filament", _job.FilamentOf(_job.FirstNozzle).Name!);
+        if (_nozzles.Count > 1)
+            foreach (var nozzle in _nozzles)
+                yield return ($"nozzle {_job.Machine.Nozzles[nozzle].Id}", $"{_job.FilamentOf(nozzle).Name}, {Used(spent, nozzle)}");
+        yield return ("recipe", _job.Recipe.Name!);
+        if (_job.Sequence == Sequence.OneAtATime) yield return ("sequence", "one at a time");
+        if (_job.Mode is { } mode) yield return ("mode", ModeNames.Of(mode.Kind));
+        yield return ("layers", Invariant($"{_layers}"));
         yield return ("estimate", run is null ? "" : $"{Time(run.TotalSeconds)}, filament {Length(spent!.Filament, spent.Grams)}");
     }
 

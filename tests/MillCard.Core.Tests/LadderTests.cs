@@ -68,7 +68,7 @@ public class LadderTests
         Assert.Equal((rung, true), (Coarse.Nearest(height).Height, Coarse.Nearest(height).Whole));
 
     [Fact]
-    public void Nearest_is_nearest() => Gen.Double[0.003, 0.5].Sample(height =>
+    public void Nearest_is_nearest() => Gen.Double[0.0032, 0.5].Sample(height =>
         Assert.InRange(Math.Abs(Fine.Nearest(height).Height - height), 0, 0.00625 / 2 + 1e-6), iter: 200);
 
     private static readonly Card Machine = Cards.Bare() with

@@ -18,7 +18,8 @@ internal sealed class Layering
     private readonly PartToSlice _part;
     private readonly Recipe _recipe;
     private readonly ZoneSettings _settings;
-    private readonly int _nozzle;
+    private readonly ZoneToSlice[] _ownZones;
+    private readonly int _nozzle, _interface;
     private readonly LayerPlace[] _places;
     private readonly ParallelOptions _options;
     private readonly IProgress<Progress>? _progress;
@@ -28,7 +29,10 @@ internal sealed class Layering
         (_job, _part, _progress) = (job, part, progress);
         _recipe = job.RecipeOf(part.Part);
         _settings = new ZoneSettings(job.Zones, _recipe);
+        _ownZones = [.. job.Zones
+            .Select(z => z with { Zone = z.Zone with { X = z.Zone.X - part.Part.X, Y = z.Zone.Y - part.Part.Y } })];
         _nozzle = job.Machine.NozzlesOf(part.Part.Nozzles)[0];
+        _interface = job.InterfaceNozzleOf(part.Part);
         _places = places is null ? job.PlacesOf(part) : LayerHeights.Below(places, part.Footprints.Height);
         _options = job.Parallel(stop);
     }
@@ -46,30 +50,19 @@ internal sealed class Layering
 
     private LaidPart Lay(AllowedGround ground, double lift)
     {
-        var (n, sections) = (_places.Length, Sections());
-        var own = Own(sections).Moved(_part.Part.X, _part.Part.Y, _options);
-        var (task, supports) = Supports(own.Regions, ground, lift);
-        var (layers, regions) = (new PartLayer[n], own.Regions);
-        Parallel.For(0, n, _options, i =>
-        {
-            layers[i] = Pacing.Of(own.Layers[i], _settings.Paces, CarriedAt(i, regions, supports, task), i);
-            if (supports is null) return;
-            layers[i] = layers[i] with
-            {
-                Supports = [.. SupportLines.Of(supports.Body[i], supports.Interface[i], _recipe, _places[i], i)
-                    .Select(p => p with { Speed = _recipe.SpeedOf(p.Kind) })],
-                Held = Plane.Union(supports.Body[i], supports.Interface[i]),
-            };
-        });
+        var (name, x, y, sections) = (_part.Part.Name, _part.Part.X, _part.Part.Y, Sections());
+        var held = Held(Own(sections), ground, lift);
+        var pacing = new Pacing(_settings.Paces);
+        PartLayer[] layers = [.. held.Moved(x, y, _options).Select(pacing.Of)];
+        Shape[] regions = [.. layers.Select(l => l.Region)];
 
         List<Finding> findings = [.. MeshNotes.Of(_part, sections)];
-        findings.AddRange(Islands.Of(_part.Part.Name, regions, _places,
-            supports is null ? null : i => task!.TopFor(i) is >= 0 and var top ? layers[top].Held : Plane.Empty, lift));
-        if (task is not null && supports is not null && BareOverhangs.Of(_part.Part.Name, task, supports, _places, lift) is { } bare)
-            findings.Add(bare);
-        if (task is not null && supports is not null && _job.InterfaceNozzleOf(_part.Part) == _nozzle
-            && WeldedRoofs.Of(_part.Part.Name, task, supports, _places, lift) is { } welded) findings.Add(welded);
-        if (ThinNotes.Of(_part.Part.Name, layers, _places, _recipe.Wall.LeastLine * NozzleWidth) is { } thin) findings.Add(thin);
+        findings.AddRange(Islands.Of(name, regions, _places,
+            held.Tops is not { } tops ? null : i => tops[i] >= 0 ? layers[tops[i]].Held : Plane.Empty, lift));
+        if (held.Bare is { } bare) findings.Add(bare.Said(name, x, y, _places[bare.Layer].Top + lift, _recipe.Supports.From));
+        if (held.Welded is { } layer && _interface == _nozzle)
+            findings.Add(WeldedRoofs.Said(name, layer, _places[layer].Top + lift, _recipe.Supports));
+        if (ThinNotes.Of(name, layers, _places, _recipe.Wall.LeastLine * NozzleWidth) is { } thin) findings.Add(thin);
         if (_job.Recipe.Spiral && MeshNotes.Spiral(_part, regions.Skip(_recipe.BottomLayers)) is { } several) findings.Add(several);
         return new LaidPart(layers, _places, _recipe, findings);
     }
@@ -82,63 +75,66 @@ internal sealed class Layering
         () => PartSections.Of(_part.Footprints, _places, _recipe.Compensation, _options, done => Tell("sections", done, _places.Length)),
         sections => PartSections.BytesOf(sections.Regions));
 
-    /// <summary>Its lines, turned as it stands, its middle at (0, 0).</summary>
-    private OwnLines Own(PartSections sections)
+    /// <summary>What the part's own lines rest on.</summary>
+    private object OwnRestsOn() => new
     {
-        var (x, y, turn) = (_part.Part.X, _part.Part.Y, _part.Part.Turn);
-        ZoneToSlice[] zones = [.. _job.Zones.Select(z => z with { Zone = z.Zone with { X = z.Zone.X - x, Y = z.Zone.Y - y } })];
-        var restsOn = new
+        Part = StageShelf.NumberOf(_part.Footprints),
+        _part.Part.Turn,
+        Places = _places,
+        _recipe.Compensation,
+        Nozzle = NozzleWidth,
+        _settings.Laid,
+        _settings.PacedBy,
+        Zones = _ownZones.Select(z => new
         {
-            Part = StageShelf.NumberOf(_part.Footprints),
-            Turn = turn,
-            Places = _places,
-            _recipe.Compensation,
-            Nozzle = NozzleWidth,
-            _settings.Laid,
-            _settings.PacedBy,
-            Zones = zones.Select(z => new
-            {
-                Zone = z.Zone with { Name = "", Settings = NoSettings },
-                Mesh = z.Mesh is null ? 0 : StageShelf.NumberOf(z.Mesh),
-            }),
-        };
-        return _job.Shelf.Take("lines", restsOn, () => OwnLines.Of(
-            turn % 360 == 0 ? sections.Regions
-                : PartSections.Mapped(sections.Regions, region => _part.Footprints.Placed(region, 0, 0, turn)), _places,
-            new Zones(zones, _settings, _places), _settings, NozzleWidth, _options, done => Tell("lines", done, _places.Length)),
-            lines => lines.Bytes);
-    }
+            Zone = z.Zone with { Name = "", Settings = NoSettings },
+            Mesh = z.Mesh is null ? 0 : StageShelf.NumberOf(z.Mesh),
+        }),
+    };
 
     private static readonly Dictionary<string, JsonElement> NoSettings = [];
 
-    private (SupportTask? Task, SupportAreas? Areas) Supports(Shape[] regions, AllowedGround ground, double lift)
+    /// <summary>Its own lines, turned as it stands, its middle at (0, 0).</summary>
+    private OwnLines Own(PartSections sections) => _job.Shelf.Take("lines", OwnRestsOn(), () =>
     {
-        var supports = _recipe.Supports;
-        if (supports.Pattern == SupportPattern.None && !_job.Zones.Any(z => z.Zone.Use == ZoneUse.Support)
-            && !_part.Part.Marks.Any(m => m.Wanted)) return (null, null);
-        _progress?.Report(new Progress("supports", 0, 1));
-        var (width, zones) = (_recipe.WidthOf(PathKind.Support), new Zones(_job.Zones, _settings, _places));
-        var overhangs = Overhangs.Of(regions, _places, supports, zones, Placement.Place(_part.Mesh, _part.Part), _part.Part.Marks, width,
-            _options);
-        var other = _job.InterfaceNozzleOf(_part.Part);
-        var task = new SupportTask(regions, overhangs, Ground, supports, width, _places);
-        return (task, supports.Pattern == SupportPattern.Branching ? Branches.Of(task, _options) : Columns.Of(task, _options));
+        var turned = _part.Part.Turn % 360 == 0 ? sections.Regions
+            : PartSections.Mapped(sections.Regions, region => _part.Footprints.Placed(region, 0, 0, _part.Part.Turn));
+        return OwnLines.Of(turned, _places, Zones(), _settings, NozzleWidth, _options, done => Tell("lines", done, _places.Length));
+    }, lines => lines.Bytes);
 
-        Shape Ground(int layer)
+    /// <summary>The same with supports.</summary>
+    private HeldLines Held(OwnLines own, AllowedGround ground, double lift)
+    {
+        var (supports, marks) = (_recipe.Supports, _part.Part.Marks);
+        var recipe = _settings.Own.Recipe with { Supports = supports };
+        var under = supports.Pattern == SupportPattern.None && !_job.Zones.Any(z => z.Zone.Use == ZoneUse.Support)
+            && !marks.Any(m => m.Wanted) ? null : GroundUnderPart.Of(own.Regions, _part.Part.X, _part.Part.Y, Ground);
+        return _job.Shelf.Take("held", new
+        {
+            Own = OwnRestsOn(),
+            Supports = under is null ? null : supports,
+            Marks = under is null ? null : marks,
+            Ground = under?.Areas.Select(area => area.AsBinary()),
+            under?.OnLayer,
+        }, () => HeldLines.Of(own, recipe, _places, under is null ? null : Task(under), _options), held => held.Bytes);
+
+        SupportTask Task(GroundUnderPart under)
+        {
+            _progress?.Report(new Progress("supports", 0, 1));
+            var width = recipe.WidthOf(PathKind.Support);
+            var mesh = Placement.Place(_part.Footprints.Mesh, 0, 0, _part.Part.Turn);
+            var overhangs = Overhangs.Of(own.Regions, _places, supports, Zones(), mesh, marks, width, _options);
+            return new SupportTask(own.Regions, overhangs, under.Of, supports, width, _places);
+        }
+
+        (Shape, Shape) Ground(int layer)
         {
             var bottom = _places[layer].Top - _places[layer].Height + lift;
-            return other == _nozzle ? ground.Of(_nozzle, bottom) : Plane.Intersection(ground.Of(_nozzle, bottom), ground.Of(other, bottom));
+            return (ground.Of(_nozzle, bottom), ground.Of(_interface, bottom));
         }
     }
 
-    /// <summary>What lies below a layer and carries it; null where that is all of it.</summary>
-    private static Shape? CarriedAt(int layer, Shape[] regions, SupportAreas? supports, SupportTask? task)
-    {
-        if (layer == 0 || ReferenceEquals(regions[layer], regions[layer - 1])) return null;
-        var held = task?.TopFor(layer) ?? -1;
-        return supports is null || held < 0 ? regions[layer - 1]
-            : Plane.Union([regions[layer - 1], supports.Body[held], supports.Interface[held]]);
-    }
+    private Zones Zones() => new(_ownZones, _settings, _places);
 
     private void Tell(string step, int done, int of) => _progress?.Report(new Progress(step, done, of));
 }

@@ -7,7 +7,7 @@ using MillCard.Core.Slicing.Walls;
 
 namespace MillCard.Core.Slicing;
 
-/// <summary>A part's own lines on every layer, without supports and without paces.</summary>
+/// <summary>A part's own lines on every layer, without supports and without paces, in the part's own frame.</summary>
 /// <param name="Regions">What is plastic; equal neighbours are one shape.</param>
 /// <param name="Layers">One a region.</param>
 internal sealed record OwnLines(Shape[] Regions, PartLayer[] Layers)
@@ -78,21 +78,6 @@ internal sealed record OwnLines(Shape[] Regions, PartLayer[] Layers)
         });
     }
 
-    /// <summary>The same lines elsewhere; equal neighbours stay one shape.</summary>
-    /// <param name="x">mm.</param>
-    /// <param name="y">mm.</param>
-    /// <param name="options">How parallel, and when to stop.</param>
-    public OwnLines Moved(double x, double y, ParallelOptions options)
-    {
-        var regions = PartSections.Mapped(Regions, region => Plane.Moved(region, x, y));
-        var layers = new PartLayer[Layers.Length];
-        Parallel.For(0, layers.Length, options, i => layers[i] = Layers[i].Moved(regions[i], x, y));
-        return new(regions, layers);
-    }
-
-    private const int BytesOfPath = 160, BytesOfPoint = 16;
-
     /// <summary>What it takes in memory, about.</summary>
-    public long Bytes => PartSections.BytesOf(Regions) + Layers.SelectMany(l => l.Paths).Sum(p =>
-        BytesOfPath + (long)p.Points.Length * BytesOfPoint + (p.Widths?.Length ?? 0) * (long)sizeof(double));
+    public long Bytes => PartSections.BytesOf(Regions) + ToolPath.BytesOf(Layers.SelectMany(l => l.Paths));
 }

@@ -97,11 +97,11 @@ internal sealed class LayerOrder
         var raft = recipe.Raft.Layers == 0 ? [] : Foot.Raft(recipe, foot, floor)
             .Select(l => l with { Paths = [.. l.Paths.Select(p => p with { Nozzle = _first })] }).ToArray();
         if (raft.Length > 0) foot = RaftedFoot(foot, floor);
-        var taken = Plane.Union([foot, .. _parts.SelectMany(p => p.Layers).Select(l => l.Held).Where(h => !h.IsEmpty),
-            .. _job.Parts.Select(p => p.Footprints.Below(double.PositiveInfinity, p.Part.X, p.Part.Y, p.Part.Turn))]);
+        var taken = new Lazy<Shape>(() => Plane.Union([foot, .. _parts.SelectMany(p => p.Layers).Select(l => l.Held).Where(h => !h.IsEmpty),
+            .. _job.Parts.Select(p => p.Footprints.Below(double.PositiveInfinity, p.Part.X, p.Part.Y, p.Part.Turn))]));
         var (tower, refusal) = Tower.Of(_job, changes, _parts.SelectMany(p => p.Places).Min(p => p.Height), taken);
         if (refusal is not null) return (null, refusal);
-        var shield = recipe.NozzleChanges.Shield && changes.Any(c => c > 0) ? Shield(taken) : [];
+        var shield = recipe.NozzleChanges.Shield && changes.Any(c => c > 0) ? Shield(taken.Value) : [];
         if (shield.Any(ring => !floor.Covers(Line(ring)))) return (null, NoRoomForShield);
         var skirt = Foot.Skirt(recipe, Plane.Union([foot, .. shield.Select(Filled), .. WithinSkirt()]), floor);
         for (var i = 0; i < raft.Length && skirt.Count > 0 && (i == 0 || recipe.Skirt.ToTop); i++)

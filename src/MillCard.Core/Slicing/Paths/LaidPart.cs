@@ -24,13 +24,14 @@ internal sealed record PartLayer(Shape Region, IReadOnlyList<IReadOnlyList<ToolP
     public IEnumerable<ToolPath> Paths => Walls.SelectMany(wall => wall).Concat(Thin).Concat(Fill.SelectMany(group => group))
         .Concat(Supports);
 
-    /// <summary>The part's own lines elsewhere.</summary>
+    /// <summary>The same elsewhere.</summary>
     /// <param name="region">Its cross-section there.</param>
     /// <param name="x">mm.</param>
     /// <param name="y">mm.</param>
     public PartLayer Moved(Shape region, double x, double y) => new(region, [.. Walls.Select(wall => Moved(wall, x, y))], Moved(Thin, x, y),
-        [.. Fill.Select(group => Moved(group, x, y))], [])
+        [.. Fill.Select(group => Moved(group, x, y))], Moved(Supports, x, y))
     {
+        Held = Held.IsEmpty ? Held : Plane.Moved(Held, x, y),
         Missing = [.. Missing.Select(m => m with { At = new Point(m.At.X + x, m.At.Y + y) })],
     };
 

@@ -18,6 +18,9 @@ public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double
     public Pace[]? Paces { get; init; }
     /// <summary>Speed that its settings ask for, mm/s; that of its kind in the job's recipe where it is null.</summary>
     public double? Speed { get; init; }
+    /// <summary>Quarters of its width that nothing carries on the way from every point to the next, 4 where it hangs; null where all of it
+    /// is carried.</summary>
+    public byte[]? Hanging { get; init; }
     /// <summary>Which of the part's paces it is laid at.</summary>
     public int PacedBy { get; init; }
     /// <summary>Cross-section of the strand, mm², where it is not that of a line of its width and the layer's height.</summary>
@@ -75,6 +78,12 @@ public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double
 
     /// <summary>The same line elsewhere.</summary>
     public ToolPath Moved(double x, double y) => this with { Points = Array.ConvertAll(Points, p => new Point(p.X + x, p.Y + y)) };
+
+    private const int BytesOfOne = 160, BytesOfPoint = 16;
+
+    /// <summary>What lines take in memory, about.</summary>
+    internal static long BytesOf(IEnumerable<ToolPath> paths) =>
+        paths.Sum(p => BytesOfOne + (long)p.Points.Length * BytesOfPoint + (p.Widths?.Length ?? 0) * (long)sizeof(double));
 
     /// <summary>Its greatest width, mm.</summary>
     public double Widest => Widths?.Max() ?? Width;

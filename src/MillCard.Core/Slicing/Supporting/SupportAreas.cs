@@ -5,7 +5,11 @@ namespace MillCard.Core.Slicing.Supporting;
 /// <summary>What a part's supports cover on each of its layers.</summary>
 /// <param name="Body">Sparse supports.</param>
 /// <param name="Interface">Dense supports right under, or right above, the part.</param>
-internal sealed record SupportAreas(Shape[] Body, Shape[] Interface);
+internal sealed record SupportAreas(Shape[] Body, Shape[] Interface)
+{
+    /// <summary>All that they cover on a layer.</summary>
+    public Shape On(int layer) => Geometry.Plane.Union(Body[layer], Interface[layer]);
+}
 
 /// <summary>What supports have to know of a part.</summary>
 internal sealed class SupportTask
@@ -50,6 +54,9 @@ internal sealed class SupportTask
     /// <summary>The highest layer of supports under an overhang on a layer, the gap between them left free; below 0 where there is no
     /// room for any.</summary>
     public int TopFor(int layer) => _tops[layer];
+
+    /// <summary>The same of every layer.</summary>
+    public IReadOnlyList<int> Tops => _tops;
 
     /// <summary>What overhangs hold on supports whose highest layer is this one; several where layers are lower than those below.</summary>
     public IEnumerable<Shape> OverhangsFrom(int layer) => _heldFrom[layer].Select(above => Overhangs[above]).Where(o => !o.IsEmpty);

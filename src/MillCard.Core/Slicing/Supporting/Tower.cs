@@ -27,7 +27,7 @@ internal sealed record Tower(Shape Foot, int Strips, int Top)
     /// <param name="lowest">Height of the lowest layer, mm.</param>
     /// <param name="taken">What stands on the bed, supports and brims included.</param>
     /// <returns>The tower, or why there is none; both null where none is wanted.</returns>
-    public static (Tower? Tower, Finding? Refusal) Of(SliceJob job, int[] changes, double lowest, Shape taken)
+    public static (Tower? Tower, Finding? Refusal) Of(SliceJob job, int[] changes, double lowest, Lazy<Shape> taken)
     {
         var recipe = job.Recipe;
         var top = Array.FindLastIndex(changes, c => c > 0) + 1;
@@ -38,12 +38,12 @@ internal sealed record Tower(Shape Foot, int Strips, int Top)
         var ids = job.Parts.SelectMany(p => job.Machine.NozzlesOf(p.Part.Nozzles).Take(1)).Distinct().Select(i => job.Machine.Nozzles[i].Id)
             .ToArray();
         var free = new Fit(job.Machine, recipe).FreePlaces(new StandingPart("tower", new Footprints(block), 0, 0, 0, ids));
-        free = Plane.Difference(free, Plane.Offset(Plane.Offset(taken, Room).Envelope, side / 2));
+        free = Plane.Difference(free, Plane.Offset(Plane.Offset(taken.Value, Room).Envelope, side / 2));
         if (free.IsEmpty)
             return (null, new Finding("no-room-for-tower", Severity.Stop,
                 Invariant($"There is no room on the bed for a tower of {side:0.#} mm beside the parts."),
                 "After a change the nozzle would begin on the part with what it oozed.", "/recipe/nozzleChanges/tower"));
-        var at = DistanceOp.NearestPoints(free, taken.Centroid)[0];
+        var at = DistanceOp.NearestPoints(free, taken.Value.Centroid)[0];
         return (new Tower(Shapes.Rectangle(at.X - side / 2, at.Y - side / 2, side, side), strips, top), null);
     }
 

@@ -1,31 +1,28 @@
 using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
-using MillCard.Core.Slicing.Sections;
 
 namespace MillCard.Core.Slicing.Supporting;
 
 /// <summary>Overhangs that are laid right upon supports of the same plastic.</summary>
 internal static class WeldedRoofs
 {
-    /// <summary>One finding for all of them, with the lowest; null where a layer is left free everywhere.</summary>
-    /// <param name="part">Name of the part.</param>
+    /// <summary>The lowest layer that is; null where a layer is left free everywhere.</summary>
     /// <param name="task">What is held.</param>
     /// <param name="areas">What holds.</param>
-    /// <param name="places">The part's layers.</param>
-    /// <param name="lift">What lies under the part, mm.</param>
-    public static Finding? Of(string part, SupportTask task, SupportAreas areas, LayerPlace[] places, double lift)
+    public static int? Of(SupportTask task, SupportAreas areas)
     {
         for (var i = 1; i < task.Overhangs.Length; i++)
-        {
-            if (task.TopFor(i) != i - 1) continue;
-            var held = Plane.Intersection(task.Overhangs[i], Plane.Union(areas.Body[i - 1], areas.Interface[i - 1]));
-            if (held.IsEmpty) continue;
-            return new Finding("roof-welds", Severity.Caution, Invariant(
-                $"{part}: no layer is left free between supports and what they hold, first on layer {i + 1} "
-                    + $"({places[i].Top + lift:0.##} mm up)."),
-                "Supports of the same plastic weld to the part there and do not come off.",
-                task.Supports.RoofGap is null ? "/recipe/supports/gapZ" : "/recipe/supports/roofGap");
-        }
+            if (task.TopFor(i) == i - 1 && !Plane.Intersection(task.Overhangs[i], areas.On(i - 1)).IsEmpty) return i;
         return null;
     }
+
+    /// <summary>One finding for all of them.</summary>
+    /// <param name="part">Name of the part.</param>
+    /// <param name="layer">The lowest.</param>
+    /// <param name="top">Its top, mm.</param>
+    /// <param name="supports">The settings.</param>
+    public static Finding Said(string part, int layer, double top, Documents.Supports supports) => new("roof-welds", Severity.Caution,
+        Invariant($"{part}: no layer is left free between supports and what they hold, first on layer {layer + 1} ({top:0.##} mm up)."),
+        "Supports of the same plastic weld to the part there and do not come off.",
+        supports.RoofGap is null ? "/recipe/supports/gapZ" : "/recipe/supports/roofGap");
 }

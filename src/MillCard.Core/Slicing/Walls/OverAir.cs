@@ -1,10 +1,9 @@
-using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
 using MillCard.Core.Slicing.Paths;
 
 namespace MillCard.Core.Slicing.Walls;
 
-/// <summary>Finds the stretches of walls that nothing carries, and how fast they are laid.</summary>
+/// <summary>Finds the stretches of walls that nothing carries.</summary>
 /// <param name="carried">What lies below: the part's own layer, and its supports.</param>
 /// <param name="width">Usual width of a wall, mm.</param>
 internal sealed class OverAir(Shape carried, double width) : IDisposable
@@ -20,10 +19,8 @@ internal sealed class OverAir(Shape carried, double width) : IDisposable
         foreach (var edges in _edges) edges?.Dispose();
     }
 
-    /// <summary>A wall with the pace of its stretches; itself where all of it is carried.</summary>
-    /// <param name="wall">With the speed that it has where it is carried.</param>
-    /// <param name="speeds">Of the recipe that holds there.</param>
-    public ToolPath Marked(ToolPath wall, Speeds speeds)
+    /// <summary>A wall that knows where it hangs; itself where all of it is carried.</summary>
+    public ToolPath Marked(ToolPath wall)
     {
         var stretches = Stretches(wall);
         if (stretches.TrueForAll(s => s.Step == 0)) return wall;
@@ -36,7 +33,7 @@ internal sealed class OverAir(Shape carried, double width) : IDisposable
         {
             Points = [.. points.Select(p => p.Point)],
             Widths = wall.Widths is null ? null : [.. points.Select(p => p.Width)],
-            Paces = [.. stretches.Select(s => PaceOf(s.Step, wall.Speed!.Value, speeds))],
+            Hanging = [.. stretches.Select(s => (byte)s.Step)],
         };
     }
 
@@ -50,15 +47,6 @@ internal sealed class OverAir(Shape carried, double width) : IDisposable
             else joined.Add(stretch);
         return joined;
     }
-
-    private static Pace PaceOf(int step, double speed, Speeds speeds) => step switch
-    {
-        0 => new(speed, Hangs: false),
-        1 => new(speed * speeds.Overhangs.Quarter, Hangs: false),
-        2 => new(speed * speeds.Overhangs.Half, Hangs: false),
-        3 => new(speed * speeds.Overhangs.ThreeQuarters, Hangs: false),
-        _ => new(Math.Min(speed, speeds.Bridge), Hangs: true),
-    };
 
     /// <summary>A stretch between two places on a line, given as the index of a point and the share of the way to the next.</summary>
     private record struct Stretch(double From, double To, double Length, int Step);

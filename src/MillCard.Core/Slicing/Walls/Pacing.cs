@@ -3,30 +3,37 @@ using MillCard.Core.Slicing.Paths;
 
 namespace MillCard.Core.Slicing.Walls;
 
-/// <summary>Gives a part's own lines the speeds that its settings ask for.</summary>
-internal static class Pacing
+/// <summary>Gives lines the speeds that their settings ask for.</summary>
+/// <param name="paces">Recipes with the speeds, by the numbers that lines carry; the part's own comes first.</param>
+internal sealed class Pacing(IReadOnlyList<Recipe> paces)
 {
-    /// <summary>The layer with them: small rings and what lies over air are slower.</summary>
-    /// <param name="layer">The part's own lines.</param>
-    /// <param name="paces">Recipes with the speeds, by the numbers that lines carry; the part's own comes first.</param>
-    /// <param name="carried">What lies below; null where it carries all.</param>
-    /// <param name="number">The layer, counted from 0.</param>
-    public static PartLayer Of(PartLayer layer, IReadOnlyList<Recipe> paces, Shape? carried, int number)
+    /// <summary>A layer with them: small rings and what hangs over air are slower.</summary>
+    public PartLayer Of(PartLayer layer) => layer with
     {
-        using var over = carried is null ? null : new OverAir(carried, paces[0].WidthOn(number, PathKind.OuterWall));
-        return layer with
-        {
-            Walls = [.. layer.Walls.Select(Walls)],
-            Thin = Walls(layer.Thin),
-            Fill = [.. layer.Fill.Select(group => (IReadOnlyList<ToolPath>)[.. group.Select(path => Usual(path))])],
-        };
+        Walls = [.. layer.Walls.Select(Walls)],
+        Thin = Walls(layer.Thin),
+        Fill = [.. layer.Fill.Select(group => (IReadOnlyList<ToolPath>)[.. group.Select(Usual)])],
+        Supports = [.. layer.Supports.Select(Usual)],
+    };
 
-        IReadOnlyList<ToolPath> Walls(IReadOnlyList<ToolPath> paths) => [.. paths.Select(path => path.Climbs ? Usual(path)
-            : over?.Marked(Small(Usual(path)), paces[path.PacedBy].Speeds) ?? Small(Usual(path)))];
+    private IReadOnlyList<ToolPath> Walls(IReadOnlyList<ToolPath> paths) => [.. paths.Select(path => Hanging(Small(Usual(path))))];
 
-        ToolPath Usual(ToolPath path) => path with { Speed = paces[path.PacedBy].SpeedOf(path.Kind) };
+    private Speeds Speeds(ToolPath path) => paces[path.PacedBy].Speeds;
 
-        ToolPath Small(ToolPath path) => paces[path.PacedBy].Speeds is { Small: { } slow } speeds && path.Closed
-            && path.Length < speeds.SmallBelow ? path with { Speed = Math.Min(slow, path.Speed!.Value) } : path;
-    }
+    private ToolPath Usual(ToolPath path) => path with { Speed = paces[path.PacedBy].SpeedOf(path.Kind) };
+
+    private ToolPath Small(ToolPath path) => Speeds(path) is { Small: { } slow } speeds && path is { Closed: true, Climbs: false }
+        && path.Length < speeds.SmallBelow ? path with { Speed = Math.Min(slow, path.Speed!.Value) } : path;
+
+    private ToolPath Hanging(ToolPath path) => path.Hanging is { } quarters
+        ? path with { Paces = Array.ConvertAll(quarters, q => PaceOf(q, path.Speed!.Value, Speeds(path))) } : path;
+
+    private static Pace PaceOf(byte quarters, double speed, Speeds speeds) => quarters switch
+    {
+        0 => new(speed, Hangs: false),
+        1 => new(speed * speeds.Overhangs.Quarter, Hangs: false),
+        2 => new(speed * speeds.Overhangs.Half, Hangs: false),
+        3 => new(speed * speeds.Overhangs.ThreeQuarters, Hangs: false),
+        _ => new(Math.Min(speed, speeds.Bridge), Hangs: true),
+    };
 }

@@ -10,6 +10,7 @@ namespace MillCard.Core.Tests;
 public class ProgramRasterTests
 {
     private const double Height = 0.2, Width = 0.45, Cell = 0.06, Round = 1 - Math.PI / 4;
+    private const double SmallPlace = 2;
     private const int Shells = 4, Walls = 2;
 
     private static readonly Recipe Shelled = Plain with
@@ -47,9 +48,10 @@ public class ProgramRasterTests
     /// <summary>What a layer is on the raster.</summary>
     /// <param name="Number">From 0.</param>
     /// <param name="Covered">What should be solid against what is laid.</param>
-    /// <param name="Twice">Plastic that lies on other lines, as a share of the area.</param>
+    /// <param name="Walls">What the walls take up.</param>
+    /// <param name="Inside">What they leave.</param>
     /// <param name="Filled">Plastic against the room of the section without what the round sides of its outermost lines leave free.</param>
-    private sealed record Layer(int Number, Covered Covered, double Twice, double Filled)
+    private sealed record Layer(int Number, Covered Covered, Place Walls, Place Inside, double Filled)
     {
         public void Holds(bool full, string where)
         {
@@ -57,8 +59,33 @@ public class ProgramRasterTests
             Assert.True(Covered.Outside <= Width / 2, $"{where}: reaches {Covered.Outside:0.00} mm out");
             Assert.True(Covered.Hole <= 0.35, $"{where}: a hole of {Covered.Hole:0.00} mm");
             // strands of a bridge are round: laid flat they would lie on each other
-            Assert.True(Twice <= 0.1, $"{where}: {Twice:0.000} lies twice");
+            foreach (var (name, place) in new[] { ("walls", Walls), ("inside", Inside) })
+            {
+                Assert.True(place.Twice <= 0.1, $"{where}: of the {name} {place.Twice:0.000} lies twice");
+                // the ends of a few rows are much of a small place; the cover counts them
+                Assert.True(place.Area < SmallPlace || place.Open <= 0.03, $"{where}: of the {name} {place.Open:0.000} is open");
+            }
             if (full) Assert.True(Filled is > 0.96 and < 1.04, $"{where}: {Filled:0.000} of its plastic");
+        }
+    }
+
+    /// <summary>A part of a section.</summary>
+    /// <param name="Area">mm².</param>
+    /// <param name="Twice">Plastic that lies on other lines, as a share of it.</param>
+    /// <param name="Open">What should be solid and no line covers, as a share of it.</param>
+    private readonly record struct Place(double Area, double Twice, double Open)
+    {
+        public static Place Of(bool[] place, bool[] solid, byte[] laid, byte[] square)
+        {
+            var (area, twice, open) = (0, 0, 0);
+            for (var i = 0; i < place.Length; i++)
+            {
+                if (!place[i]) continue;
+                area++;
+                twice += Math.Max(0, square[i] - 1);
+                if (solid[i] && laid[i] == 0) open++;
+            }
+            return new(area * Cell * Cell, twice / Math.Max(1.0, area), open / Math.Max(1.0, area));
         }
     }
 
@@ -78,8 +105,11 @@ public class ProgramRasterTests
             var deposited = new Deposited(moves, (number + 1) * Height, Height, Cards.Petg.Diameter!.Value);
             var (laid, square) = (deposited.On(raster), deposited.On(raster, square: true));
             var room = section.Count(s => s) * Cell * Cell - Border(raster, section) / 2 * Round * Height;
-            yield return new(number, Covered.Of(raster, laid, section, full ? section : Shell(raster, section, number, Section)),
-                square.Sum(count => Math.Max(0, count - 1)) / (double)square.Count(count => count > 0), deposited.Plastic / Height / room);
+            var solid = full ? section : Shell(raster, section, number, Section);
+            var toOutside = raster.Distances([.. section.Select(s => !s)]);
+            bool[] walls = [.. section.Select((s, i) => s && toOutside[i] < Walls * Width)];
+            yield return new(number, Covered.Of(raster, laid, section, solid), Place.Of(walls, solid, laid, square),
+                Place.Of([.. section.Select((s, i) => s && !walls[i])], solid, laid, square), deposited.Plastic / Height / room);
         }
     }
 

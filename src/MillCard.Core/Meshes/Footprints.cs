@@ -41,6 +41,9 @@ public sealed class Footprints
     /// <summary>The projection of the whole part.</summary>
     public Shape Whole { get; }
 
+    /// <summary>What it takes in memory, about: the mesh, its faces' neighbours, and the projections of a few heights.</summary>
+    internal long Bytes => 2L * sizeof(float) * (Mesh.Corners.Length + Mesh.Faces.Length) + 1024;
+
     /// <summary>The projection of what lies below a height, in the part's own frame.</summary>
     /// <param name="height">mm above the bed.</param>
     /// <param name="apron">What is grown round the first layer; the default for nothing.</param>

@@ -141,7 +141,9 @@ public static class Slicer
             if (shrinks == 0) return part;
             var scale = part.Part.Scale ?? new();
             var grown = part.Part with { Scale = scale with { X = scale.X / (1 - shrinks), Y = scale.Y / (1 - shrinks) } };
-            return new PartToSlice(grown, part.Mesh, new Footprints(Placement.Oriented(part.Mesh, grown.Scale, grown.Tilt), stop));
+            var restsOn = new { Part = StageShelf.NumberOf(part.Mesh), grown.Scale, grown.Tilt };
+            return new PartToSlice(grown, part.Mesh, job.Shelf.Take("grown", restsOn,
+                () => new Footprints(Placement.Oriented(part.Mesh, grown.Scale, grown.Tilt), stop), footprints => footprints.Bytes));
         })],
     };
 

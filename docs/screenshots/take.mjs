@@ -81,7 +81,7 @@ await page.locator('.flow-chart').waitFor()
 await take('recipe')
 
 await page.goto(`${url}/trials/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a0b`)
-await page.getByRole('button', { name: 'Slice' }).click()
+await page.locator('.verdict[data-state=current]').waitFor({ timeout: 60_000 })
 await page.getByRole('slider', { name: 'Layer' }).waitFor({ timeout: 60_000 })
 await page.getByRole('slider', { name: 'Layer' }).fill('30')
 await page.getByRole('button', { name: 'screw' }).click()
@@ -89,7 +89,7 @@ await page.evaluate(() => document.activeElement?.blur())
 await take('trial')
 
 await page.goto(trial)
-await page.getByRole('button', { name: 'Slice' }).click()
+await page.locator('.verdict[data-state=current]').waitFor({ timeout: 60_000 })
 await page.getByRole('slider', { name: 'Layer' }).waitFor({ timeout: 60_000 })
 
 const api = (path, body) => page.request.post(`${url}/api/cards/${dunlin.split('/').at(-1)}${path}`, { data: body })

@@ -3,11 +3,18 @@ using Microsoft.EntityFrameworkCore;
 namespace MillCard.Store;
 
 /// <summary>The last program of each trial.</summary>
-public sealed class RunStore(MillCardContext context, BlobStore blobs, TimeProvider clock)
+public sealed class RunStore(MillCardContext context, BlobStore blobs)
 {
     /// <summary>Keeps a trial's program in place of the one before; bytes that nothing names any more are dropped.</summary>
-    public async Task<RunRow> KeepAsync(Guid trialId, ReadOnlyMemory<byte> program, byte[]? layers, string card, string result,
-        CancellationToken stop)
+    /// <param name="trialId">The trial.</param>
+    /// <param name="at">When what it was made from was read.</param>
+    /// <param name="program">G-code.</param>
+    /// <param name="layers">Lines of its layers; null for a program that was brought.</param>
+    /// <param name="card">The card it was made for, JSON.</param>
+    /// <param name="result">What came of it, JSON.</param>
+    /// <param name="stop">Ends the wait.</param>
+    public async Task<RunRow> KeepAsync(Guid trialId, DateTimeOffset at, ReadOnlyMemory<byte> program, byte[]? layers, string card,
+        string result, CancellationToken stop)
     {
         await using var whole = await context.Database.BeginTransactionAsync(stop);
         var programHash = await blobs.KeepAsync(program.ToArray(), "text/x.gcode", stop);
@@ -15,7 +22,7 @@ public sealed class RunStore(MillCardContext context, BlobStore blobs, TimeProvi
         var row = await context.Runs.FirstOrDefaultAsync(r => r.TrialId == trialId, stop);
         string?[] before = [row?.Program, row?.Layers];
         if (row is null) context.Runs.Add(row = new RunRow { TrialId = trialId, Program = programHash, Card = card, Result = result });
-        (row.Program, row.Layers, row.Card, row.Result, row.At) = (programHash, layersHash, card, result, clock.GetUtcNow());
+        (row.Program, row.Layers, row.Card, row.Result, row.At) = (programHash, layersHash, card, result, at);
         await context.SaveChangesAsync(stop);
         await context.Blobs
             .Where(b => before.Contains(b.Hash) && !context.Runs.Any(r => r.Program == b.Hash || r.Layers == b.Hash)

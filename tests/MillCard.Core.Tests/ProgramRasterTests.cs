@@ -63,7 +63,8 @@ public class ProgramRasterTests
             {
                 Assert.True(place.Twice <= 0.1, $"{where}: of the {name} {place.Twice:0.000} lies twice");
                 // the ends of a few rows are much of a small place; the cover counts them
-                Assert.True(place.Area < SmallPlace || place.Open <= 0.03, $"{where}: of the {name} {place.Open:0.000} of {place.Area:0.0} mm² is open");
+                Assert.True(place.Area < SmallPlace || place.Open <= 0.03,
+                    $"{where}: of the {name} {place.Open:0.000} of {place.Area:0.0} mm² is open");
             }
             if (full) Assert.True(Filled is > 0.96 and < 1.04, $"{where}: {Filled:0.000} of its plastic");
         }

@@ -1,5 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
+import { computed } from './computed'
 import { demoPart, expect, test } from './server'
 
 async function openTrial(page: Page) {
@@ -50,8 +51,9 @@ test('a part is dropped, moved, fitted, sliced, looked at, dry-run and saved', a
   await page.keyboard.press('Shift+ArrowRight')
   await expect(page.getByLabel('quadrat corner X')).toHaveValue(String(Math.round((before + 10) * 10) / 10))
 
-  await page.getByRole('button', { name: 'Slice' }).click()
-  await expect(page.getByText(/^No finding/)).toBeVisible({ timeout: 40_000 })
+  await computed(page)
+  await expect(page.getByText('Fits, prints, ends safe')).toBeVisible()
+  await expect(page.getByText(/^No finding/)).toBeVisible()
   await expect(page.locator('.figures')).toContainText('min')
   await page.getByRole('slider', { name: 'Layer' }).fill('10')
   await expect(page.getByText('LAYER 11 OF 90')).toBeVisible()
@@ -72,9 +74,9 @@ test('slicing can be cancelled', async ({ page }) => {
   await openTrial(page)
   await drop(page, 'rack.stl', readFileSync(demoPart('sample-tube-rack')))
   await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
-  await page.getByRole('button', { name: 'Slice' }).click()
   await page.getByRole('button', { name: 'Cancel' }).click()
   await expect(page.getByRole('button', { name: 'Slice' })).toBeEnabled()
+  await expect(page.getByText('Not computed yet')).toBeVisible()
   await expect(page.locator('.figures')).toHaveCount(0)
 })
 
@@ -180,14 +182,10 @@ test('a print stops at a height for another filament, and its plastic is told ap
   await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
   await page.getByRole('region', { name: 'Stops' }).getByRole('button', { name: 'add a height' }).click()
   await page.getByLabel('stop 1 height').fill('100')
-  await expect(page.getByText('draft, saved')).toBeVisible()
-  await page.getByRole('button', { name: 'Slice' }).click()
-  await expect(page.getByText('The stop at 100 mm does not come: no layer reaches above it.')).toBeVisible()
+  await expect(page.getByRole('region', { name: 'Verdict' }).getByText('The stop at 100 mm does not come')).toBeVisible({ timeout: 30_000 })
 
   await page.getByLabel('stop 1 height').fill('6')
-  await expect(page.getByText(/changed since/)).toBeVisible()
-  await expect(page.getByText('draft, saved')).toBeVisible()
-  await page.getByRole('button', { name: 'Slice' }).click()
+  await computed(page)
   await expect(page.getByText(/^No finding/)).toBeVisible()
   const uses = page.getByRole('table', { name: 'By use' })
   await expect(uses.getByRole('row', { name: /^parts/ })).toContainText(/\d m[\d.]+ g/)
@@ -207,14 +205,11 @@ test('layers between two heights are as high as the owner says by hand', async (
   await page.getByRole('region', { name: 'Layer heights' }).getByRole('button', { name: 'add a band' }).click()
   await page.getByLabel('band 1 begins').fill('4')
   await page.getByLabel('band 1 ends').fill('3')
-  await expect(page.getByText('draft, saved')).toBeVisible()
-  await page.getByRole('button', { name: 'Slice' }).click()
-  await expect(page.getByText('Layers of 0.1 mm are asked for from 4 mm up to 3.')).toBeVisible()
+  await expect(page.getByText('Layers of 0.1 mm are asked for from 4 mm up to 3.')).toBeVisible({ timeout: 30_000 })
 
   await page.getByLabel('band 1 ends').fill('5')
   await page.getByLabel('band 1 layer height').fill('0.08')
-  await expect(page.getByText('draft, saved')).toBeVisible()
-  await page.getByRole('button', { name: 'Slice' }).click()
+  await computed(page)
   const saved = page.getByRole('link', { name: 'Save the G-code' })
   await expect(saved).toBeVisible()
   const [download] = await Promise.all([page.waitForEvent('download'), saved.click()])
@@ -244,8 +239,7 @@ test('on a tool changer every nozzle says what it holds, is matched by itself, a
   await page.getByLabel('gland seal nozzle').selectOption('n3')
   await expect(nozzles.getByRole('row', { name: /^n3/ })).toContainText('gland seal')
   await page.getByLabel('gland seal nozzle').selectOption('n4')
-  await expect(page.getByText('draft, saved')).toBeVisible()
-  await page.getByRole('button', { name: 'Slice' }).click()
+  await computed(page)
   const used = page.getByRole('table', { name: 'By nozzle' })
   await expect(used.getByRole('row')).toHaveCount(3, { timeout: 60_000 })
   await expect(used.getByRole('row', { name: /^n4/ })).toContainText(/\d m\d+(\.\d)? g/)

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
-using MillCard.Core.Flow;
 using MillCard.Core.Meshes;
 using MillCard.Core.Motion;
 using MillCard.Core.Settings;
@@ -104,17 +103,8 @@ public static class Variants
 
     private static Figures Read(SliceJob job, SliceResult sliced, DryRunReport run)
     {
-        double[] areas = [.. job.Filaments.Select(f => ExtrudedLine.FilamentArea(f!.Diameter!.Value))];
         var spent = Spent.Of(run, job.Machine.Card, job.Filaments, job.Copies);
-        var peak = 0.0;
-        foreach (var move in run.Moves)
-        {
-            if (!move.Extrudes) continue;
-            var (dx, dy, dz) = ((double)move.To.X - move.From.X, (double)move.To.Y - move.From.Y, (double)move.To.Z - move.From.Z);
-            var length = Math.Sqrt(dx * dx + dy * dy + dz * dz);
-            // shorter ones say more about rounding than about flow
-            if (length > 0.5) peak = Math.Max(peak, move.Filament * areas[move.Tool] / length * move.Speed);
-        }
+        var peak = PeakFlow.Of(run, job.Machine, job.Filaments)?.Flow ?? 0;
         var supports = sliced.Layers.Sum(l => l.Paths.Where(p => p.Kind is PathKind.Support or PathKind.Interface)
             .Sum(p => p.Length * p.SectionAt(l.Place.Height)));
         return new Figures(run.TotalSeconds, spent.Grams, spent.Cost, peak, supports) { ByNozzle = spent.ByNozzle };

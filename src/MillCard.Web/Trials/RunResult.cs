@@ -1,6 +1,7 @@
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
+using MillCard.Core.Machines;
 using MillCard.Core.Slicing;
 
 namespace MillCard.Web.Trials;
@@ -47,18 +48,23 @@ public sealed record RunResult(
     /// <summary>Moves in the busiest second; null for a program that ran long ago.</summary>
     public int? BusiestSecond { get; init; }
 
+    /// <summary>The move that wants most plastic melted; null where nothing is laid, a filament's diameter is not known, or the program ran
+    /// long ago.</summary>
+    public PeakFlow? PeakFlow { get; init; }
+
     /// <summary>What the plastic is used for; empty for a program that was brought, or sliced long ago.</summary>
     public IReadOnlyList<PlasticUsed> Uses { get; init; } = [];
 
     internal static RunResult Of(
-        string name, ProgramOrigin origin, DryRunReport run, IReadOnlyList<Finding> findings, int layers, double took, Card card,
-        IReadOnlyList<Filament?> filaments, int copies = 1)
+        string name, ProgramOrigin origin, DryRunReport run, IReadOnlyList<Finding> findings, int layers, double took,
+        Machine machine, IReadOnlyList<Filament?> filaments, int copies = 1)
     {
-        var spent = Core.DryRun.Spent.Of(run, card, filaments, copies);
+        var spent = Core.DryRun.Spent.Of(run, machine.Card, filaments, copies);
         return new RunResult(name, origin, run.TotalSeconds, spent.Filament, spent.Grams, spent.Cost, run.Extents, run.Text.Count,
             run.Text.Bytes.Length, layers, took, findings)
         {
             BusiestSecond = Core.DryRun.BusiestSecond.Of(run).Moves,
+            PeakFlow = PeakFlow.Of(run, machine, filaments),
             ByNozzle = [.. spent.ByNozzle.Select(n => n.Filament)],
             Spent = spent.ByNozzle,
         };

@@ -18,6 +18,9 @@ namespace MillCard.Web.Trials;
 /// <summary>A trial with all it names, complete and ready to be sliced.</summary>
 internal sealed record LaidOutTrial(Guid Id, Trial Trial, Machine Machine, Filament? Filament, Filament? SecondFilament, Recipe? Recipe)
 {
+    /// <summary>When it was read: what is saved later is not in it.</summary>
+    public DateTimeOffset AsOf { get; init; }
+
     /// <summary>Letter of the card's newest revision, and whether the draft has changed since; null where there is none.</summary>
     public string? Revision { get; init; }
 
@@ -34,7 +37,8 @@ internal sealed record LaidOutTrial(Guid Id, Trial Trial, Machine Machine, Filam
 /// <summary>Gathers what a trial names, slices it, and keeps what comes of it.</summary>
 internal sealed class TrialDesk(
     DocumentStore<Trial> trials, DocumentStore<Card> cards, DocumentStore<Filament> filaments, DocumentStore<Recipe> recipes,
-    BlobStore blobs, RunStore runs, RevisionStore revisions, MeshShelf meshes, StageShelf stages, RunShelf shelf, WorkQueue queue)
+    BlobStore blobs, RunStore runs, RevisionStore revisions, MeshShelf meshes, StageShelf stages, RunShelf shelf, WorkQueue queue,
+    TimeProvider clock)
 {
     /// <summary>The trial, or why it is not complete.</summary>
     /// <param name="id">The trial.</param>
@@ -42,6 +46,7 @@ internal sealed class TrialDesk(
     /// <param name="stop">Ends the wait.</param>
     public async Task<(LaidOutTrial? Trial, Refusal? Refusal)> LayOutAsync(Guid id, bool toSlice, CancellationToken stop)
     {
+        var asOf = clock.GetUtcNow();
         if (await trials.FindAsync(id, stop) is not { } trial) return (null, Refusal.Missing("This trial").Value);
         var errors = new List<FieldError>();
         var card = await TakeAsync(cards, trial.Document.Card, "/card", needed: true, errors, stop);
@@ -57,7 +62,7 @@ internal sealed class TrialDesk(
             ? (null, Refusal.Fields(errors).Value)
             : (new LaidOutTrial(id, trial.Document, Machine.Of(card!, trial.Document.Limits), filament, second,
                 recipe)
-            { Revision = await RevisionAsync(trial.Document.Card!.Value, card!, stop), Loaded = loaded }, null);
+            { AsOf = asOf, Revision = await RevisionAsync(trial.Document.Card!.Value, card!, stop), Loaded = loaded }, null);
     }
 
     private async Task<string?> RevisionAsync(Guid id, Card draft, CancellationToken stop)
@@ -105,7 +110,7 @@ internal sealed class TrialDesk(
             progress);
         if (!sliced.Sliced) return (null, Refusal.Because(sliced.Findings).Value);
         var result = RunResult.Of(job.Name, ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count,
-            clock.Elapsed.TotalSeconds, trial.Machine.Card, trial.Filaments, trial.Copies) with
+            clock.Elapsed.TotalSeconds, trial.Machine, trial.Filaments, trial.Copies) with
         { FileName = sliced.FileName, Changes = sliced.Changes, Uses = sliced.Uses };
         return (await KeepAsync(trial, sliced.Gcode, LayerFile.Write(sliced.Layers), result, sliced.Run!, stop), null);
     }
@@ -119,7 +124,7 @@ internal sealed class TrialDesk(
             var report = SimulatedMachine.Run(trial.Machine, gcode, trial.Filaments, left);
             return (report, RuleBook.Check(report, trial.Machine));
         }, stop);
-        var result = RunResult.Of(name, ProgramOrigin.File, run, findings, 0, clock.Elapsed.TotalSeconds, trial.Machine.Card,
+        var result = RunResult.Of(name, ProgramOrigin.File, run, findings, 0, clock.Elapsed.TotalSeconds, trial.Machine,
             trial.Filaments);
         return await KeepAsync(trial, gcode, null, result, run, stop);
     }
@@ -127,7 +132,7 @@ internal sealed class TrialDesk(
     private async Task<StoredRun> KeepAsync(LaidOutTrial trial, ReadOnlyMemory<byte> program, byte[]? layers, RunResult result,
         DryRunReport run, CancellationToken stop)
     {
-        var row = await runs.KeepAsync(trial.Id, program, layers,
+        var row = await runs.KeepAsync(trial.Id, trial.AsOf, program, layers,
             JsonSerializer.Serialize(trial.Machine.Card, DocumentJson.Options), JsonSerializer.Serialize(result, DocumentJson.Options),
                 stop);
         shelf.Put(row, run);

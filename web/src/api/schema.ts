@@ -7928,6 +7928,24 @@ export interface components {
              */
             version: number;
         };
+        /** @description The move of a run that wants most plastic melted. */
+        PeakFlow: {
+            /**
+             * Format: double
+             * @description mm³/s.
+             */
+            flow: number;
+            /**
+             * Format: double
+             * @description What its nozzle and filament melt, mm³/s; null where neither says.
+             */
+            ceiling: null | number;
+            /**
+             * Format: int32
+             * @description Counted from 0.
+             */
+            line: number;
+        };
         PictureAnswer: {
             hash: string;
         };
@@ -8606,6 +8624,7 @@ export interface components {
              * @description Moves in the busiest second; null for a program that ran long ago.
              */
             busiestSecond?: null | number;
+            peakFlow?: null | components["schemas"]["PeakFlow"];
             /** @description What the plastic is used for; empty for a program that was brought, or sliced long ago. */
             uses?: components["schemas"]["PlasticUsed"][];
         };

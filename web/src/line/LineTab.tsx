@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
-import { Link } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import { api, dataOf, sentenceOf, type LineJob, type LineStatus } from '../api/client'
 import { useCard } from '../open-card/CardContext'
 import { known } from '../open-card/sources'
@@ -179,7 +179,8 @@ interface PanelProps {
 }
 
 function JobPanel({ id, status, ready, onFailure }: PanelProps) {
-  const [trial, setTrial] = useState('')
+  const [asked] = useSearchParams()
+  const [trial, setTrial] = useState(asked.get('trial') ?? '')
   const [how, setHow] = useState<'lines' | 'file'>('lines')
   const { data: trials } = useQuery({
     queryKey: ['list', 'trials', id],

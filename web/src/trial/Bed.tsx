@@ -46,7 +46,7 @@ export function Bed() {
   const fit = placed(w, h, width, depth, Math.min(height, Math.max(tallest * 1.2, depth * 0.4)))
   const zoom = useZoom()
   const view = zoom.zoomed(fit.plan)
-  const shown = stale ? undefined : layers[layer]
+  const shown = layers[layer]
   const boxes = parts.flatMap((part, index) => {
     const mesh = meshes[index]
     if (!mesh) return []
@@ -74,7 +74,7 @@ export function Bed() {
             </text>
             {shown && (
               <text x={toX(fit.plan, 0) + 130} y={22} className="quiet-text">
-                z {plain(shown.top)}, {plain(shown.height)} high
+                z {plain(shown.top)}, {plain(shown.height)} high{stale ? ', before the last change' : ''}
               </text>
             )}
             <svg
@@ -86,10 +86,17 @@ export function Bed() {
             >
               <Plan card={tight} view={view} regions={regions} usable={usable} />
               {modePlan && <ModeOnPlan plan={modePlan} view={view} />}
-              {shown && !worst && <LayerPaths layer={shown} view={view} />}
+              {shown && !worst && <LayerPaths layer={shown} view={view} old={stale} />}
               <ZonesOnPlan zones={trial.document.zones ?? []} view={view} />
               {parts.map((part, i) => (
-                <PartOnBed key={i} index={i} part={part} view={view} bad={fits?.[i]?.fits === false} faint={Boolean(shown && !worst)} />
+                <PartOnBed
+                  key={i}
+                  index={i}
+                  part={part}
+                  view={view}
+                  bad={fits?.[i]?.fits === false}
+                  faint={Boolean(shown && !stale && !worst)}
+                />
               ))}
               {worst && <HeadOnPlan card={card.document} moment={worst} view={view} width={width} />}
             </svg>

@@ -2,10 +2,10 @@ import { memo } from 'react'
 import { toX, toY, type View } from '../drawing/view'
 import { pathKinds, type Layer, type LayerPath, type PathKind } from './layers'
 
-/** The lines of a layer; kinds are told by weight, dash and colour together. */
-export const LayerPaths = memo(function LayerPaths({ layer, view }: { layer: Layer; view: View }) {
+/** The lines of a layer, pale where they are older than the last change; kinds are told by weight, dash and colour together. */
+export const LayerPaths = memo(function LayerPaths({ layer, view, old }: { layer: Layer; view: View; old: boolean }) {
   return (
-    <g className="layer-paths">
+    <g className={old ? 'layer-paths old' : 'layer-paths'}>
       {[...pathKinds].reverse().map((kind) => {
         const paths = layer.paths.filter((path) => path.kind === kind)
         return paths.length > 0 && <path key={kind} d={paths.map((path) => svgPath(path, view)).join('')} className={className(kind)} />

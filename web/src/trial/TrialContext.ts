@@ -4,6 +4,7 @@ import { useShallow } from 'zustand/react/shallow'
 import type { Card, Filament, MeshFacts, ModeAnswer, PartFit, Recipe, StoredRun, Trial, TrialOrderAnswer } from '../api/client'
 import type { DocumentState } from '../open-document/documentStore'
 import type { Layer } from './layers'
+import type { Computing } from './useComputing'
 
 /** A trial with all it names, as the page shows it. */
 export interface OpenTrial {
@@ -35,6 +36,8 @@ export interface OpenTrial {
   unsaved: boolean
   /** Whether anything was changed since the run. */
   stale: boolean
+  /** How its computation stands. */
+  computing: Computing
   layers: Layer[]
   /** Which layer is looked at. */
   layer: number

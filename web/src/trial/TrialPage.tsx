@@ -1,6 +1,7 @@
 import { useAddFiles } from './useAddFiles'
 import { useDragging } from './useDragging'
 import { useMeshes } from './useMeshes'
+import { useComputing } from './useComputing'
 import { useRun } from './useRun'
 import { useLayoutEffect, useMemo, useState } from 'react'
 import { useParams } from 'react-router'
@@ -23,6 +24,7 @@ import { PartsList } from './PartsList'
 import { PrintOrder } from './PrintOrder'
 import { ResultPanel } from './ResultPanel'
 import { Settings } from './Settings'
+import { VerdictStrip } from './VerdictStrip'
 import { WhatIf } from './WhatIf'
 import { Stops } from './Stops'
 import { Zones } from './Zones'
@@ -64,8 +66,10 @@ function OpenTrialPage({
   const trial = useDocumentState('trials', trialStore)
   const card = useDocumentState('cards', cardStore)
   const { data: filamentStore } = useDocumentStore('filaments', trial.document.filament)
+  const { data: secondStore } = useDocumentStore('filaments', trial.document.secondFilament)
   const { data: recipeStore } = useDocumentStore('recipes', trial.document.recipe)
   const filament = useStore<StoreApi<DocumentState<Filament> | undefined>>(filamentStore ?? nothing)
+  const second = useStore<StoreApi<DocumentState<Filament> | undefined>>(secondStore ?? nothing)
   const recipe = useStore<StoreApi<DocumentState<Recipe> | undefined>>(recipeStore ?? nothing)
   useUndoKeys(trial.undo, trial.redo)
 
@@ -86,12 +90,21 @@ function OpenTrialPage({
   const order = useOrder(card.document, recipe?.document, trial.document, !dragged)
   const [wantedMoment, lookAtMoment] = useState<number>()
   const moment = wantedMoment !== undefined && order && wantedMoment < order.moments.length ? wantedMoment : undefined
-  const { run, layers, layer, lookAt } = useRun(trial.id)
+  const { run, known, layers, layer, lookAt } = useRun(trial.id)
   const take = useAddFiles(trial.change, card.document, choose)
 
-  const documents = [trial, card, filament, recipe]
+  const documents = [trial, card, filament, second, recipe]
   const unsaved = documents.some((document) => document && document.state !== 'saved')
   const stale = Boolean(run && (unsaved || documents.some((document) => document && document.savedAt > run.at)))
+  const computing = useComputing({
+    id: trial.id,
+    laid: parts.length,
+    run: known ? (run ?? null) : undefined,
+    unsaved,
+    stale,
+    misfits: Boolean(fits?.some((fit) => fit.fits === false)),
+    asOf: documents.map((document) => document?.savedAt).join(' '),
+  })
   const asked = useShallow(withoutParts)(trial.document)
   const open: OpenTrial = {
     trial,
@@ -112,6 +125,7 @@ function OpenTrialPage({
     run,
     unsaved,
     stale,
+    computing,
     layers,
     layer,
     lookAt,
@@ -141,6 +155,7 @@ function OpenTrialPage({
             take([...event.dataTransfer.files])
           }}
         >
+          {verdictPane}
           {bedPane}
           <div className="trial-side">
             <label className="quiet trial-name">
@@ -161,6 +176,11 @@ function OpenTrialPage({
 }
 
 /** The panes, made once: a page that is drawn anew does not draw them, they look at what they need themselves. */
+const verdictPane = (
+  <Pane name="verdict">
+    <VerdictStrip />
+  </Pane>
+)
 const bedPane = (
   <Pane name="bed">
     <Bed />

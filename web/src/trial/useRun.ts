@@ -8,7 +8,7 @@ import { readLayers, type Layer } from './layers'
 /** The last run of a trial, its layers, and the one that is looked at; Page Up and Page Down go through them. */
 export function useRun(id: string) {
   const [wanted, lookAt] = useState(0)
-  const { data: run } = useQuery({
+  const { data: run, isSuccess: known } = useQuery({
     queryKey: ['run', id],
     queryFn: async () => dataOf(await api.GET('/api/trials/{id}/run', { params: { path: { id: id } } })) ?? null,
   })
@@ -31,7 +31,7 @@ export function useRun(id: string) {
     return () => window.removeEventListener('keydown', onKey)
   }, [count, layer])
 
-  return { run: run ?? undefined, layers: layers ?? none, layer, lookAt }
+  return { run: run ?? undefined, known, layers: layers ?? none, layer, lookAt }
 }
 
 const none: Layer[] = []

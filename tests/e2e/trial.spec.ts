@@ -70,6 +70,30 @@ test('a part is dropped, moved, fitted, sliced, looked at, dry-run and saved', a
   await expect(page.getByRole('option').filter({ hasText: 'motors off' })).toBeVisible()
 })
 
+test('parts are laid on free ground, a bed is filled and arranged, and nothing is removed', async ({ page }) => {
+  await openTrial(page)
+  await drop(page, 'quadrat-corner.stl', readFileSync(demoPart('quadrat-corner')))
+  await drop(page, 'cable-gland.stl', readFileSync(demoPart('cable-gland')))
+  for (const part of [0, 1]) await expect(page.locator(`[data-verdict="${part}"]`)).toHaveText('fits')
+  await page.getByRole('button', { name: 'fill the bed' }).click()
+  await expect(page.locator('[data-verdict]').nth(5)).toHaveText('fits')
+  const full = await page.locator('[data-verdict]').count()
+  await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
+  await expect(page.getByText('quadrat corner', { exact: true })).toBeVisible()
+
+  // one on the other: the key lays them apart again
+  await page.getByLabel('choose part 2, cable gland').click()
+  await page.getByLabel('cable gland X').fill('90')
+  await page.getByLabel('cable gland Y').fill('80')
+  await expect(page.getByRole('region', { name: 'Verdict' })).toContainText('parts do not fit')
+  await page.getByRole('button', { name: 'arrange · g' }).click()
+  await computed(page)
+  await expect(page.locator('[data-verdict]')).toHaveCount(full)
+  await expect(page.getByRole('region', { name: 'Verdict' })).toContainText('Fits, prints')
+  await page.getByRole('button', { name: 'undo' }).click()
+  await expect(page.getByRole('region', { name: 'Verdict' })).toContainText('parts do not fit')
+})
+
 test('slicing can be cancelled', async ({ page }) => {
   await openTrial(page)
   await drop(page, 'rack.stl', readFileSync(demoPart('sample-tube-rack')))

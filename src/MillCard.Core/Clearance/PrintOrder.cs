@@ -96,6 +96,18 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
         return BlockedBy(own, own).Area;
     }
 
+    /// <summary>Displacements of a second part, printed once the first stands, at which the head hits that: no fewer than there are, by the
+    /// hull of what stands.</summary>
+    internal Shape BlockedBy(StandingPart first, StandingPart then)
+    {
+        var (standing, printed) = (Stands([first], null)[0][0], Stands([then], null)[0][0]);
+        return Plane.Union([.. from sweep in Sweeps(printed, standing.Profile.Height)
+                               let there = standing.Profile.Above(sweep.Underside + _apron.FirstLayer).Hull
+                               where !there.IsEmpty
+                               from piece in sweep.Swept.Pieces
+                               select MinkowskiSum.OfConvexPair((Polygon)there, Grown((Polygon)MinkowskiSum.Negated(piece), sweep.Margin))]);
+    }
+
     private Stand[][] Stands(IReadOnlyList<StandingPart> parts, ModeUse? mode, CancellationToken stop = default)
     {
         var second = _fit.PlanOf(parts, mode, stop)?.Second;

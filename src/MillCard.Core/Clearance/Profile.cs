@@ -62,8 +62,12 @@ internal sealed class Standing(Shape area)
 {
     private readonly Lazy<IPreparedGeometry> _prepared = new(() => PreparedGeometryFactory.Prepare(area));
     private readonly Lazy<IndexedFacetDistance> _border = new(() => new IndexedFacetDistance(area));
+    private readonly Lazy<Shape> _hull = new(() => Shapes.Hull(area));
 
     public Shape Area => area;
+
+    /// <summary>Its convex hull.</summary>
+    public Shape Hull => _hull.Value;
 
     /// <summary>The distance to a swept area moved by (x, y), mm; 0 where they touch, negative where they overlap by more than 1
     /// µm.</summary>

@@ -23,6 +23,15 @@ internal sealed class CuringMoves(Machine machine, Overlaps overlaps)
         return new Move(nearest.X, nearest.Y);
     }
 
+    /// <summary>The same for a part and its copy, where it has one.</summary>
+    public Shape FreeWithCopy(PlacedPart part, CancellationToken stop)
+    {
+        var free = Free(part, stop);
+        if (part.Second is not { } second || free.IsEmpty) return free;
+        var theirs = Free(second, stop);
+        return Plane.Intersection(free, second.Mirrored ? MirroredMoves(theirs) : theirs);
+    }
+
     /// <summary>Displacements at which a part is on the bed, in reach and clear of every keep-out.</summary>
     public Shape Free(PlacedPart part, CancellationToken stop)
     {

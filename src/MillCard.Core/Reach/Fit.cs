@@ -57,7 +57,8 @@ public sealed class Fit
                 recipe.Skirt.Height(first, recipe.Layers.Others ?? first));
     }
 
-    private static double FootOf(Recipe recipe) =>
+    /// <summary>How far a recipe's brim or raft reaches out round a part, mm.</summary>
+    internal static double FootOf(Recipe recipe) =>
         recipe.Raft.Layers > 0 ? recipe.Raft.Margin : recipe.Brim.Place is BrimPlace.None or BrimPlace.Inner ? 0
             : recipe.Brim.Gap + recipe.Brim.Width;
 
@@ -90,9 +91,19 @@ public sealed class Fit
     /// <summary>Where the middle of a part may be so that it fits, other parts left out.</summary>
     /// <param name="part">The part; its own place plays no role.</param>
     /// <param name="stop">Ends the computation.</param>
-    public Shape FreePlaces(StandingPart part, CancellationToken stop = default) =>
+    public Shape FreePlaces(StandingPart part, CancellationToken stop = default) => FreePlaces(part, null, stop);
+
+    /// <summary>Where the middle of a part may be so that it and its copy fit, other parts left out.</summary>
+    /// <param name="part">The part; its own place plays no role.</param>
+    /// <param name="plan">Of a mode of two carriages; null where there is none.</param>
+    /// <param name="stop">Ends the computation.</param>
+    public Shape FreePlaces(StandingPart part, ModePlan? plan, CancellationToken stop) =>
         part.Footprints.Height > _machine.Height + Plane.Touch ? Plane.Empty
-            : _curing.Free(new PlacedPart(part with { X = 0, Y = 0 }, _around, null, stop), stop);
+            : _curing.FreeWithCopy(new PlacedPart(part with { X = 0, Y = 0 }, _around, plan, stop), stop);
+
+    /// <summary>The plan of a mode for as much as can lie on the bed; null where there is none.</summary>
+    public ModePlan? WidestPlan(ModeUse? mode) => ModePlan.InUse(_machine, mode) is { } use && _machine.HasTwoCarriages
+        ? ModePlan.Of(_machine, use, _machine.Usable.EnvelopeInternal.Width / 2) : null;
 
     private PartFit Look(PlacedPart part, PlacedPart[] all, ModePlan? plan, Cures cures, CancellationToken stop)
     {

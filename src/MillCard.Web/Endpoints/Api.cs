@@ -35,6 +35,7 @@ internal static class Api
         api.MapPlates();
         api.MapTrialFit();
         api.MapTrialOrder();
+        api.MapArrange();
         api.MapRuns();
         api.MapMatches();
         api.MapWhatIf();

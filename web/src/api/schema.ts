@@ -1543,6 +1543,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trials/arrange": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Places for parts, so that all fit and can be printed in the order that is asked for */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ArrangeQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ArrangeAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/matches": {
         parameters: {
             query?: never;
@@ -5289,6 +5338,33 @@ export interface components {
             /** @description Its id within its list; given as the document is read where it has none. */
             id?: null | string;
         };
+        /** @description Where the parts are to stand. */
+        ArrangeAnswer: {
+            /** @description One a part; null where there is no room for it. */
+            places: components["schemas"]["Place"][];
+            /** @description Further ones, where a bed is filled. */
+            more: components["schemas"]["Place"][];
+        };
+        /** @description Which card and recipe, and what is to be arranged. */
+        ArrangeQuestion: {
+            card?: null | components["schemas"]["Card"];
+            recipe?: null | components["schemas"]["Recipe"];
+            /** @description The parts; file is a hash. */
+            parts?: components["schemas"]["TrialPart"][];
+            /** @description Indices of those that keep their places. */
+            held?: number[];
+            /** @description Whether parts may be turned by a quarter. */
+            mayTurn?: boolean;
+            /** @description Whether they grow together. */
+            sequence?: components["schemas"]["Sequence"];
+            limits?: null | components["schemas"]["TrialLimits"];
+            mode?: null | components["schemas"]["ModeUse"];
+            /**
+             * Format: int32
+             * @description Index of a part of which as many more are laid as find room; all keep their places then.
+             */
+            fillWith?: null | number;
+        };
         /** @description Facts of the four axes. */
         Axes: {
             x?: null | components["schemas"]["Axis"];
@@ -7948,6 +8024,24 @@ export interface components {
         };
         PictureAnswer: {
             hash: string;
+        };
+        /** @description Where a part is to stand. */
+        Place: {
+            /**
+             * Format: double
+             * @description Middle of the turned part's bounding box, mm, bed frame.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Middle of the turned part's bounding box, mm, bed frame.
+             */
+            y: number;
+            /**
+             * Format: double
+             * @description Degrees, counter-clockwise.
+             */
+            turn: number;
         };
         /**
          * @description What plastic is used for.

@@ -8,6 +8,7 @@ const keys: [string, string][] = [
   ['/', 'to the search field'],
   ['n', 'new card, on the rack'],
   ['a', 'add a file, in a trial'],
+  ['g', 'arrange the parts, in a trial'],
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z, Ctrl Y', 'redo'],
   ['Esc', 'back to the last good value, in a field'],

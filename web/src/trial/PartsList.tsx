@@ -15,13 +15,14 @@ import { under } from '../open-document/pointer'
 
 /** The parts as a numbered bill, the chosen one with its place in numbers, and the verdict on each. */
 export function PartsList() {
-  const { trial, card, meshes, fits, chosen, choose, addFiles } = useTrial(
+  const { trial, card, meshes, fits, chosen, choose, arranging, addFiles } = useTrial(
     'trial',
     'card',
     'meshes',
     'fits',
     'chosen',
     'choose',
+    'arranging',
     'addFiles',
   )
   const nozzles = card.document.head?.nozzles ?? []
@@ -30,18 +31,27 @@ export function PartsList() {
   const parts = trial.document.parts ?? []
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.key === 'a' && !inField(event) && !event.ctrlKey && !event.metaKey) picker.current?.click()
+      if (inField(event) || event.ctrlKey || event.metaKey) return
+      if (event.key === 'a') picker.current?.click()
+      if (event.key === 'g') void arranging.arrange()
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
-  }, [])
+  }, [arranging])
   return (
     <section aria-label="Parts">
       <div className="head-line between">
         <h2 className="caps">Parts</h2>
-        <button className="link quiet" onClick={() => picker.current?.click()}>
-          add a file · a
-        </button>
+        <span className="head-links">
+          {parts.length > 0 && (
+            <button className="link quiet" onClick={() => void arranging.arrange()}>
+              arrange · g
+            </button>
+          )}
+          <button className="link quiet" onClick={() => picker.current?.click()}>
+            add a file · a
+          </button>
+        </span>
         <input
           ref={picker}
           type="file"
@@ -146,7 +156,7 @@ const settle = (value: number) => Math.round(value * 1000) / 1000
 
 function PartFields({ index }: { index: number }) {
   const departures = useDepartures('part')
-  const { trial, card, choose, meshes } = useTrial('trial', 'card', 'choose', 'meshes')
+  const { trial, card, choose, meshes, arranging } = useTrial('trial', 'card', 'choose', 'meshes', 'arranging')
   const origin = card.document.envelope?.origin
   const limits = useSchema('trial')
   const part = trial.document.parts![index]!
@@ -201,16 +211,11 @@ function PartFields({ index }: { index: number }) {
         <button className="key" onClick={() => trial.set(under('/parts', index, 'turn'), ((part.turn ?? 0) + 15) % 360)}>
           +15°
         </button>
-        <button
-          className="key"
-          onClick={() =>
-            trial.change((before) => ({
-              ...before,
-              parts: [...(before.parts ?? []), { ...part, x: (part.x ?? 0) + (mesh?.size[0] ?? 20) + 5 }],
-            }))
-          }
-        >
+        <button className="key" onClick={() => void arranging.lay([part], false)}>
           copy
+        </button>
+        <button className="key" onClick={() => void arranging.fill(index)}>
+          fill the bed
         </button>
         <button className="key" aria-expanded={more} onClick={() => setMore(!more)}>
           stand, scale

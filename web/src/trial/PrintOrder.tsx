@@ -114,7 +114,7 @@ export function PrintOrder() {
           {order.order && moments.length === 0 && parts.length > 1 && (
             <p className="quiet">Everything stays below the head: any order goes.</p>
           )}
-          <FillTheBed />
+          <OnAnEmptyBed />
         </>
       )}
     </section>
@@ -123,33 +123,23 @@ export function PrintOrder() {
 
 const settle = (value: number) => Math.round(value * 1000) / 1000
 
-/** As many of the chosen part as fit one at a time. */
-function FillTheBed() {
+/** How many of the chosen part fit one at a time on a bed that is empty. */
+function OnAnEmptyBed() {
   const { trial, chosen } = useTrial('trial', 'chosen')
   const part = trial.document.parts?.[chosen ?? 0]
   const packing = usePacking(part)
   if (!part || !packing) return null
   const count = packing.places.length
   const pitch = [packing.pitchX, packing.pitchY].map((p) => (p == null ? undefined : plain(p, 1)))
-  const fill = () =>
-    trial.change((before) => ({
-      ...before,
-      parts: packing.places.map(([x, y], i) => ({ ...part, name: `${part.name.replace(/ \d+$/, '')} ${i + 1}`, x: x!, y: y! })),
-    }))
   return (
     <p className="packing">
       <span>
-        {count === 0 ? 'None' : count} of {part.name} {count === 1 ? 'fits' : 'fit'} this bed one at a time
+        {count === 0 ? 'None' : count} of {part.name} {count === 1 ? 'fits' : 'fit'} an empty bed one at a time
         {pitch[0] || pitch[1]
           ? `, ${[pitch[0] && `${pitch[0]} mm apart along X`, pitch[1] && `${pitch[1]} mm along Y`].filter(Boolean).join(', ')}`
           : ''}
         .
       </span>
-      {count > 1 && (
-        <button className="link" onClick={fill}>
-          lay them out
-        </button>
-      )}
     </p>
   )
 }

@@ -4,6 +4,7 @@ import { useShallow } from 'zustand/react/shallow'
 import type { Card, Filament, MeshFacts, ModeAnswer, PartFit, Recipe, StoredRun, Trial, TrialOrderAnswer } from '../api/client'
 import type { DocumentState } from '../open-document/documentStore'
 import type { Layer } from './layers'
+import type { Arranging } from './useArranging'
 import type { Computing } from './useComputing'
 
 /** A trial with all it names, as the page shows it. */
@@ -46,6 +47,7 @@ export interface OpenTrial {
   chosen: number | undefined
   choose: (part: number | undefined) => void
   dragging: (on: boolean) => void
+  arranging: Arranging
   addFiles: (files: Iterable<File>) => void
 }
 

@@ -1,6 +1,7 @@
 import { useAddFiles } from './useAddFiles'
 import { useDragging } from './useDragging'
 import { useMeshes } from './useMeshes'
+import { useArranging } from './useArranging'
 import { useComputing } from './useComputing'
 import { useRun } from './useRun'
 import { useLayoutEffect, useMemo, useState } from 'react'
@@ -91,7 +92,8 @@ function OpenTrialPage({
   const [wantedMoment, lookAtMoment] = useState<number>()
   const moment = wantedMoment !== undefined && order && wantedMoment < order.moments.length ? wantedMoment : undefined
   const { run, known, layers, layer, lookAt } = useRun(trial.id)
-  const take = useAddFiles(trial.change, card.document, choose)
+  const arranging = useArranging({ trialStore, card: card.document, recipe: recipe?.document, choose })
+  const take = useAddFiles(arranging.lay, card.document)
 
   const documents = [trial, card, filament, second, recipe]
   const unsaved = documents.some((document) => document && document.state !== 'saved')
@@ -132,6 +134,7 @@ function OpenTrialPage({
     chosen,
     choose,
     dragging,
+    arranging,
     addFiles: take,
   }
   const [store] = useState(() => createStore(() => open))

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import type { StoredRun } from '../api/client'
 import { useSlice, type Slicing } from './useSlice'
 
@@ -31,7 +31,7 @@ const wait = 300
  * tried is not tried again unasked. A program that was brought as a file is not replaced.
  */
 export function useComputing({ id, laid, run, unsaved, stale, misfits, asOf }: Asked): Computing {
-  const { start, cancel, ...slicing } = useSlice(id)
+  const { start, cancel, step, share, refusal } = useSlice(id)
   const [byHand, setByHand] = useState(() => localStorage.getItem(byHandKey) === 'true')
   const [age, setAge] = useState<number>()
   const changedAt = useRef<number>(undefined)
@@ -67,17 +67,22 @@ export function useComputing({ id, laid, run, unsaved, stale, misfits, asOf }: A
     changedAt.current = undefined
   }, [at])
 
-  return {
-    ...slicing,
-    start: () => actions.current.start(),
-    cancel: () => actions.current.cancel(),
-    age,
-    byHand,
-    setByHand: (on) => {
-      localStorage.setItem(byHandKey, String(on))
-      setByHand(on)
-    },
-  }
+  return useMemo(
+    () => ({
+      step,
+      share,
+      refusal,
+      start: () => actions.current.start(),
+      cancel: () => actions.current.cancel(),
+      age,
+      byHand,
+      setByHand: (on) => {
+        localStorage.setItem(byHandKey, String(on))
+        setByHand(on)
+      },
+    }),
+    [step, share, refusal, age, byHand],
+  )
 }
 
 const byHandKey = 'mill-card/compute-by-hand'

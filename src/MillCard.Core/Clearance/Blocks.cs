@@ -1,0 +1,49 @@
+using System.Collections.Concurrent;
+using MillCard.Core.Geometry;
+using MillCard.Core.Machines;
+using MillCard.Core.Meshes;
+using MillCard.Core.Reach;
+using NetTopologySuite.Geometries;
+using NetTopologySuite.Simplify;
+
+namespace MillCard.Core.Clearance;
+
+/// <summary>Where parts may be, and what of that one part takes from another, each computed once a shape and turn.</summary>
+/// <param name="fit">Tells where parts fit.</param>
+/// <param name="plan">Of a mode of two carriages; null where there is none.</param>
+/// <param name="apart">Gap between parts, mm.</param>
+/// <param name="plainer">Outlines are made plainer by this much, to the safe side, mm.</param>
+/// <param name="order">Tells what the head would hit, where parts are printed one at a time; else null.</param>
+/// <param name="apron">What is grown round each part where they are.</param>
+/// <param name="stop">Ends the computation.</param>
+internal sealed class Blocks(Fit fit, ModePlan? plan, double apart, double plainer, PrintOrder? order, Apron apron, CancellationToken stop)
+{
+    private readonly ConcurrentDictionary<(Footprints, double Turn), Polygon> _hulls = new();
+    private readonly ConcurrentDictionary<(Footprints, double Turn, string Nozzles), Shape> _free = new();
+    private readonly ConcurrentDictionary<(Footprints, double, Footprints, double, string Nozzles), Shape> _blocked = new();
+
+    /// <summary>The hull of a part with its middle at (0, 0); with what is grown round it where parts are printed one at a time.</summary>
+    public Polygon HullOf(StandingPart part) => _hulls.GetOrAdd((part.Footprints, part.Turn), key => Plainer((Polygon)Shapes.Hull(
+        key.Item1.Below(double.PositiveInfinity, 0, 0, key.Turn, order is null ? default : apron, stop))));
+
+    /// <summary>Where the middle of a part may be, other parts left out.</summary>
+    public Shape FreeOf(StandingPart part) => _free.GetOrAdd((part.Footprints, part.Turn, NozzlesOf(part)),
+        _ => fit.FreePlaces(part, plan, stop));
+
+    /// <summary>Places of a second part, seen from the first, which stands or is printed before it, at which it is in the way.</summary>
+    public Shape Of(StandingPart first, StandingPart then) => _blocked.GetOrAdd(
+        (first.Footprints, first.Turn, then.Footprints, then.Turn, $"{NozzlesOf(first)}|{NozzlesOf(then)}"), _ =>
+        {
+            var touches = (Shape)MinkowskiSum.OfConvexPair(GrownBy(HullOf(first), apart), (Polygon)MinkowskiSum.Negated(HullOf(then)));
+            return order is null ? touches : Plane.Union(touches, order.BlockedBy(first, then));
+        });
+
+    private static string NozzlesOf(StandingPart part) => string.Join(' ', part.Nozzles ?? []);
+
+    private static Polygon GrownBy(Polygon hull, double margin) => margin > 0
+        ? MinkowskiSum.OfConvexPair(hull, Shapes.Ellipse(0, 0, margin, margin, Side.Outside)) : hull;
+
+    /// <summary>A hull with few corners that holds it.</summary>
+    private Polygon Plainer(Polygon hull) => hull.NumPoints <= 12 ? hull
+        : (Polygon)Shapes.Hull(Plane.Offset(DouglasPeuckerSimplifier.Simplify(hull, plainer), plainer, 1));
+}

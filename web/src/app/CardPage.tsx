@@ -4,6 +4,7 @@ import type { StoreApi } from 'zustand'
 import { sentenceOf, type Card } from '../api/client'
 import { Pane } from '../shell/Pane'
 import { Shell } from '../shell/Shell'
+import { Waiting } from '../shell/Waiting'
 import { DraftNotices } from '../open-document/DraftNotices'
 import { SaveNote } from '../open-document/SaveNote'
 import type { DocumentState } from '../open-document/documentStore'
@@ -39,7 +40,11 @@ export default function CardPage() {
         </p>
       </Shell>
     )
-  return store ? <OpenCardPage key={id} store={store} /> : <Shell trail={[{ name: 'Rack', to: '/' }]} title="…" children={null} />
+  return store ? (
+    <OpenCardPage key={id} store={store} />
+  ) : (
+    <Waiting trail={[{ name: 'Rack', to: '/' }]} title="Card" waitsFor={['the card']} />
+  )
 }
 
 function OpenCardPage({ store }: { store: StoreApi<DocumentState<Card>> }) {

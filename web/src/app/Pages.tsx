@@ -4,6 +4,7 @@ import { Route, Routes, useLocation } from 'react-router'
 import { sentenceOf } from '../api/client'
 import { Rack } from '../rack/Rack'
 import { Shell } from '../shell/Shell'
+import { Waiting } from '../shell/Waiting'
 
 const CardPage = lazy(() => import('./CardPage'))
 const PatternPage = lazy(() => import('../rack/PatternPage'))
@@ -34,7 +35,7 @@ export function Pages() {
         </Shell>
       )}
     >
-      <Suspense fallback={null}>
+      <Suspense fallback={<Waiting trail={[{ name: 'Rack', to: '/' }]} title="…" waitsFor={['the page']} />}>
         <Routes>
           <Route path="/" element={<Rack />} />
           <Route path="/cards/:id/*" element={<CardPage />} />

@@ -7,6 +7,7 @@ import { send } from '../api/send'
 import { answerOf, api, dataOf, sentenceOf, type Card, type StoredRun, type Trial } from '../api/client'
 import { holdGcode } from '../api/limits'
 import { Shell } from '../shell/Shell'
+import { Waiting } from '../shell/Waiting'
 import type { DocumentState } from '../open-document/documentStore'
 import { useDocumentState, useDocumentStore } from '../open-document/useDocument'
 import { Findings } from '../findings/Findings'
@@ -37,7 +38,11 @@ export default function DryRunPage() {
   return trial && card && run !== undefined ? (
     <OpenDryRun trialStore={trial} cardStore={card} run={run ?? undefined} />
   ) : (
-    <Shell trail={[{ name: 'Rack', to: '/' }]} title="…" children={null} />
+    <Waiting
+      trail={[{ name: 'Rack', to: '/' }]}
+      title="Dry run"
+      waitsFor={[...(trial ? [] : ['the trial']), ...(card ? [] : ['its card']), ...(run === undefined ? ['its program'] : [])]}
+    />
   )
 }
 

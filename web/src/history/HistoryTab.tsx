@@ -5,7 +5,10 @@ import { bytes, send } from '../api/send'
 import { api, answerOf, dataOf, sentenceOf, type PrintRecord, type Revision } from '../api/client'
 import { useCard } from '../open-card/CardContext'
 import { plain } from '../units/format'
+import { useFactNames } from '../open-card/useFactNames'
 import { useRevisions } from '../open-card/useRevisions'
+import { useSettings } from '../open-document/description'
+import { NumberField } from '../units/NumberField'
 import './history.css'
 
 /** Revisions of the card with their stamps, and how real prints came out. */
@@ -20,6 +23,7 @@ export function HistoryTab() {
     queryFn: async () => dataOf(await api.GET('/api/trials', { params: { query: { card: id } } })),
   })
   const [note, setNote] = useState('')
+  const names = useFactNames()
   async function act(does: () => Promise<void>) {
     try {
       await does()
@@ -62,8 +66,8 @@ export function HistoryTab() {
                 {new Date(revision.at).toLocaleString()} ·{' '}
                 {revision.changed.length === 0
                   ? 'the draft is the same'
-                  : `the draft differs in ${revision.changed.length} facts: ` +
-                    `${revision.changed.slice(0, 3).join(', ')}${revision.changed.length > 3 ? ' …' : ''}`}
+                  : `the draft differs in ${revision.changed.length === 1 ? 'one fact' : `${revision.changed.length} facts`}: ` +
+                    `${namesOf(revision.changed.slice(0, 3), names.ofCard)}${revision.changed.length > 3 ? ' …' : ''}`}
               </p>
               <Stamp revision={revision} />
               <p className="keys">
@@ -107,8 +111,12 @@ export function HistoryTab() {
   )
 }
 
+/** Names of what pointers lead to, each once. */
+const namesOf = (pointers: string[], name: (pointer: string) => string) => [...new Set(pointers.map(name))].join(', ')
+
 function Stamp({ revision }: { revision: Revision }) {
   const { proof } = revision
+  const names = useFactNames()
   if (!proof) return null
   return proof.lapsed.length === 0 ? (
     <p className="stamp" data-stamp="holds">
@@ -116,7 +124,7 @@ function Stamp({ revision }: { revision: Revision }) {
     </p>
   ) : (
     <p className="stamp lapsed" data-stamp="lapsed">
-      the stamp of {new Date(proof.at).toLocaleDateString()} has lapsed: {proof.lapsed.slice(0, 4).join(', ')}
+      the stamp of {new Date(proof.at).toLocaleDateString()} has lapsed: {namesOf(proof.lapsed.slice(0, 4), names.ofAny)}
       {proof.lapsed.length > 4 ? ` and ${proof.lapsed.length - 4} more` : ''} changed
     </p>
   )
@@ -150,23 +158,26 @@ function Prints({ id, revisions }: { id: string; revisions: Revision[] }) {
   const client = useQueryClient()
   const { enqueueSnackbar } = useSnackbar()
   const { set } = useCard()
+  const names = useFactNames()
+  const facts = useSettings('card').filter(({ kind }) => kind === 'number')
   const path = { params: { path: { id } } }
   const { data } = useQuery({ queryKey: ['prints', id], queryFn: async () => dataOf(await api.GET('/api/cards/{id}/prints', path)) })
   const [record, setRecord] = useState<PrintRecord>({ outcome: 'good' })
   const [tried, setTried] = useState('')
+  const [value, setValue] = useState<number>()
   const [picture, setPicture] = useState<File>()
 
   async function note() {
     try {
-      const match = /^\s*(\/\S+)\s*=\s*([\d.,-]+)\s*$/.exec(tried)
-      if (tried.trim() && !match) throw new Error('A tried value is written as a fact and a number, such as /head/nozzles/0/maxFlow = 9.')
-      const values = match ? [{ pointer: match[1]!, value: Number(match[2]!.replace(',', '.')) }] : []
+      if (tried && value === undefined) throw new Error(`What was tried as ${names.ofCard(tried)} is not said.`)
+      const values = tried && value !== undefined ? [{ pointer: tried, value }] : []
       const answer = dataOf(await api.POST('/api/cards/{id}/prints', { ...path, body: { ...record, tried: values } }))
       const [newest] = answer.prints
       if (picture && newest)
         await answerOf(await send(`/api/cards/${id}/prints/${newest.id}/picture`, { method: 'PUT', ...bytes(picture) }))
       setRecord({ outcome: 'good', revision: record.revision })
       setTried('')
+      setValue(undefined)
       setPicture(undefined)
       await client.invalidateQueries({ queryKey: ['prints', id] })
     } catch (problem) {
@@ -217,13 +228,29 @@ function Prints({ id, revisions }: { id: string; revisions: Revision[] }) {
           value={record.line ?? ''}
           onChange={(event) => setRecord({ ...record, line: event.target.value })}
         />
-        <input
-          className="plain-field wide"
-          aria-label="tried value"
-          placeholder="a value tried, such as /head/nozzles/0/maxFlow = 9"
-          value={tried}
-          onChange={(event) => setTried(event.target.value)}
-        />
+        <select className="plain-field" aria-label="tried fact" value={tried} onChange={(event) => setTried(event.target.value)}>
+          <option value="">no value was tried</option>
+          {[...new Set(facts.map(({ group }) => group))].map((group) => (
+            <optgroup key={group} label={group}>
+              {facts
+                .filter((fact) => fact.group === group)
+                .map(({ pointer, name, limits }) => (
+                  <option key={pointer} value={pointer}>
+                    {name}
+                    {limits.unit ? `, ${limits.unit}` : ''}
+                  </option>
+                ))}
+            </optgroup>
+          ))}
+        </select>
+        {tried && (
+          <NumberField
+            value={value}
+            label="tried value"
+            limits={facts.find(({ pointer }) => pointer === tried)?.limits ?? {}}
+            onChange={setValue}
+          />
+        )}
         <label className="link">
           {picture ? picture.name : 'add a picture'}
           <input type="file" hidden accept="image/png,image/jpeg,image/webp" onChange={(event) => setPicture(event.target.files?.[0])} />
@@ -232,7 +259,7 @@ function Prints({ id, revisions }: { id: string; revisions: Revision[] }) {
       </form>
       {data?.open.map((fact) => (
         <p key={fact.pointer} className="open-values" data-open={fact.pointer}>
-          Open for <span className="mono">{fact.pointer}</span>:{' '}
+          Open for {names.ofCard(fact.pointer)}:{' '}
           {fact.values.map((value, i) => (
             <button key={value.value} className="link" onClick={() => set(fact.pointer, value.value)}>
               {plain(value.value)}
@@ -250,7 +277,7 @@ function Prints({ id, revisions }: { id: string; revisions: Revision[] }) {
             <p className="quiet">
               {outcomes.find((one) => one.value === print.record.outcome)?.title} ·{' '}
               {print.record.revision ? `revision ${print.record.revision}` : 'draft'} · {new Date(print.at).toLocaleString()}
-              {print.record.tried?.map((value) => ` · ${value.pointer} = ${plain(value.value)}`)}{' '}
+              {print.record.tried?.map((value) => ` · ${names.ofCard(value.pointer)} ${plain(value.value)}`)}{' '}
               <button
                 className="link"
                 onClick={() =>

@@ -2,6 +2,7 @@ import { Button, Popover } from '@mui/material'
 import { useState } from 'react'
 import type { Card, SourceKind } from '../api/client'
 import { useCard } from './CardContext'
+import { useFactNames } from './useFactNames'
 import './source.css'
 
 const words: Record<SourceKind, string> = {
@@ -16,16 +17,26 @@ const long: Record<SourceKind, string> = { ...words, 'reported-by-firmware': 're
 /** Where a fact of the card comes from; a click tells more and lets it be said. */
 export function SourceMark({ pointer }: { pointer: string }) {
   const { document: card, change } = useCard()
-  return <SourceOf pointer={pointer} sources={card.sources} onChange={(sources) => change((before) => ({ ...before, sources }))} />
+  const names = useFactNames()
+  return (
+    <SourceOf
+      pointer={pointer}
+      name={names.ofCard(pointer)}
+      sources={card.sources}
+      onChange={(sources) => change((before) => ({ ...before, sources }))}
+    />
+  )
 }
 
 /** Where a fact of any document comes from. */
 export function SourceOf({
   pointer,
+  name,
   sources,
   onChange,
 }: {
   pointer: string
+  name: string
   sources: Card['sources']
   onChange: (sources: Card['sources']) => void
 }) {
@@ -41,7 +52,7 @@ export function SourceOf({
       <button
         className={source?.source === 'assumed' ? 'source assumed' : 'source'}
         title={about}
-        aria-label={`Source of ${pointer}: ${about}`}
+        aria-label={`Source of ${name}: ${about}`}
         onClick={(event) => setAnchor(event.currentTarget)}
       >
         {source ? words[source.source] : '·'}

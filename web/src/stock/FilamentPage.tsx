@@ -2,6 +2,7 @@ import { useParams } from 'react-router'
 import type { StoreApi } from 'zustand'
 import { sentenceOf, type Filament } from '../api/client'
 import { Shell } from '../shell/Shell'
+import { Waiting } from '../shell/Waiting'
 import type { DocumentState } from '../open-document/documentStore'
 import { useDocumentState, useDocumentStore } from '../open-document/useDocument'
 import { SettingsPage } from './SettingsPage'
@@ -19,7 +20,11 @@ export default function FilamentPage() {
         </p>
       </Shell>
     )
-  return store ? <OpenFilament key={id} store={store} /> : null
+  return store ? (
+    <OpenFilament key={id} store={store} />
+  ) : (
+    <Waiting trail={[{ name: 'Filaments and recipes', to: '/stock' }]} title="Filament" waitsFor={['the filament']} />
+  )
 }
 
 function OpenFilament({ store }: { store: StoreApi<DocumentState<Filament>> }) {

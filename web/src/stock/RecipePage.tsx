@@ -4,6 +4,7 @@ import { useParams } from 'react-router'
 import type { StoreApi } from 'zustand'
 import { sentenceOf, type Recipe } from '../api/client'
 import { Shell } from '../shell/Shell'
+import { Waiting } from '../shell/Waiting'
 import { DocumentOptions } from '../open-document/DocumentOptions'
 import { documents } from '../open-document/documents'
 import type { DocumentState } from '../open-document/documentStore'
@@ -23,7 +24,11 @@ export default function RecipePage() {
         </p>
       </Shell>
     )
-  return store ? <OpenRecipe key={id} store={store} /> : null
+  return store ? (
+    <OpenRecipe key={id} store={store} />
+  ) : (
+    <Waiting trail={[{ name: 'Filaments and recipes', to: '/stock' }]} title="Recipe" waitsFor={['the recipe']} />
+  )
 }
 
 function OpenRecipe({ store }: { store: StoreApi<DocumentState<Recipe>> }) {

@@ -48,6 +48,7 @@ export function Schedule<T extends Settable>({ state, kind }: { state: DocumentS
                     {valueAt(state.document, setting.pointer) != null && setting.kind !== 'text' && (
                       <SourceOf
                         pointer={setting.pointer}
+                        name={setting.name}
                         sources={state.document.sources}
                         onChange={(sources) => state.change((before) => ({ ...before, sources }))}
                       />

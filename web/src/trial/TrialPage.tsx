@@ -11,6 +11,7 @@ import { useShallow } from 'zustand/react/shallow'
 import { sentenceOf, type Card, type Filament, type Recipe, type Trial } from '../api/client'
 import { Pane } from '../shell/Pane'
 import { Shell } from '../shell/Shell'
+import { Waiting } from '../shell/Waiting'
 import { DraftNotices } from '../open-document/DraftNotices'
 import { SaveNote } from '../open-document/SaveNote'
 import type { DocumentState } from '../open-document/documentStore'
@@ -51,7 +52,7 @@ export default function TrialPage() {
   return trial && card ? (
     <OpenTrialPage key={id} trialStore={trial} cardStore={card} />
   ) : (
-    <Shell trail={[{ name: 'Rack', to: '/' }]} title="…" children={null} />
+    <Waiting trail={[{ name: 'Rack', to: '/' }]} title="Trial" waitsFor={[trial ? 'its card' : 'the trial']} />
   )
 }
 

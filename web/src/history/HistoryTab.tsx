@@ -2,12 +2,13 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
 import { bytes, send } from '../api/send'
-import { api, answerOf, dataOf, sentenceOf, type PrintRecord, type Revision } from '../api/client'
+import { api, answerOf, dataOf, sentenceOf, type Card, type PrintRecord, type Revision } from '../api/client'
 import { useCard } from '../open-card/CardContext'
-import { plain } from '../units/format'
+import { dayOf, plain, timeOfDay } from '../units/format'
 import { useFactNames } from '../open-card/useFactNames'
 import { useRevisions } from '../open-card/useRevisions'
 import { useSettings } from '../open-document/description'
+import { pointerOf, stepsOf } from '../open-document/pointer'
 import { NumberField } from '../units/NumberField'
 import './history.css'
 
@@ -63,7 +64,7 @@ export function HistoryTab() {
             <div>
               <p>{revision.note || 'without a note'}</p>
               <p className="quiet">
-                {new Date(revision.at).toLocaleString()} ·{' '}
+                {momentOf(revision.at)} ·{' '}
                 {revision.changed.length === 0
                   ? 'the draft is the same'
                   : `the draft differs in ${revision.changed.length === 1 ? 'one fact' : `${revision.changed.length} facts`}: ` +
@@ -111,6 +112,8 @@ export function HistoryTab() {
   )
 }
 
+const momentOf = (at: string) => `${dayOf(at)}, ${timeOfDay(at)}`
+
 /** Names of what pointers lead to, each once. */
 const namesOf = (pointers: string[], name: (pointer: string) => string) => [...new Set(pointers.map(name))].join(', ')
 
@@ -120,11 +123,11 @@ function Stamp({ revision }: { revision: Revision }) {
   if (!proof) return null
   return proof.lapsed.length === 0 ? (
     <p className="stamp" data-stamp="holds">
-      proved with {proof.trial}, {new Date(proof.at).toLocaleDateString()}
+      proved with {proof.trial}, {dayOf(proof.at)}
     </p>
   ) : (
     <p className="stamp lapsed" data-stamp="lapsed">
-      the stamp of {new Date(proof.at).toLocaleDateString()} has lapsed: {namesOf(proof.lapsed.slice(0, 4), names.ofAny)}
+      the stamp of {dayOf(proof.at)} has lapsed: {namesOf(proof.lapsed.slice(0, 4), names.ofAny)}
       {proof.lapsed.length > 4 ? ` and ${proof.lapsed.length - 4} more` : ''} changed
     </p>
   )
@@ -154,12 +157,24 @@ const outcomes = [
   { value: 'failed', title: 'failed' },
 ] as const
 
+/** Of a place, which is measured rather than tried. */
+const isCoordinate = /\/[xyz]$/
+
+/** A fact of the first nozzle stands for the same of every nozzle; other lists have no value that is tried. */
+function placesOf(pointer: string, card: Card): string[] {
+  const steps = stepsOf(pointer)
+  if (steps[1] === 'nozzles') return (card.head?.nozzles ?? []).map((_, i) => pointerOf(steps.with(2, String(i))))
+  return steps.includes('0') ? [] : [pointer]
+}
+
 function Prints({ id, revisions }: { id: string; revisions: Revision[] }) {
   const client = useQueryClient()
   const { enqueueSnackbar } = useSnackbar()
-  const { set } = useCard()
+  const { document: card, set } = useCard()
   const names = useFactNames()
-  const facts = useSettings('card').filter(({ kind }) => kind === 'number')
+  const facts = useSettings('card')
+    .filter(({ kind, pointer }) => kind === 'number' && !isCoordinate.test(pointer))
+    .flatMap((fact) => placesOf(fact.pointer, card).map((pointer) => ({ ...fact, pointer })))
   const path = { params: { path: { id } } }
   const { data } = useQuery({ queryKey: ['prints', id], queryFn: async () => dataOf(await api.GET('/api/cards/{id}/prints', path)) })
   const [record, setRecord] = useState<PrintRecord>({ outcome: 'good' })
@@ -234,9 +249,9 @@ function Prints({ id, revisions }: { id: string; revisions: Revision[] }) {
             <optgroup key={group} label={group}>
               {facts
                 .filter((fact) => fact.group === group)
-                .map(({ pointer, name, limits }) => (
+                .map(({ pointer, limits }) => (
                   <option key={pointer} value={pointer}>
-                    {name}
+                    {names.ofCard(pointer)}
                     {limits.unit ? `, ${limits.unit}` : ''}
                   </option>
                 ))}
@@ -276,7 +291,7 @@ function Prints({ id, revisions }: { id: string; revisions: Revision[] }) {
             <p>{print.record.line || outcomes.find((one) => one.value === print.record.outcome)?.title}</p>
             <p className="quiet">
               {outcomes.find((one) => one.value === print.record.outcome)?.title} ·{' '}
-              {print.record.revision ? `revision ${print.record.revision}` : 'draft'} · {new Date(print.at).toLocaleString()}
+              {print.record.revision ? `revision ${print.record.revision}` : 'draft'} · {momentOf(print.at)}
               {print.record.tried?.map((value) => ` · ${names.ofCard(value.pointer)} ${plain(value.value)}`)}{' '}
               <button
                 className="link"

@@ -14,6 +14,8 @@ describe('names of values', () => {
     [['head', 'nozzles', '@T1', 'diameter'], 'nozzles T1, bore'],
     [['head', 'nozzles', '@T1'], 'nozzles T1'],
     [['envelope', 'keepOuts'], 'keep outs'],
+    [['motion', 'axes', 'x', 'maxSpeed'], 'X axis, max speed'],
+    [['motion', 'axes', 'x'], 'x'],
     [['fans', '@part'], 'part'],
     [['sources', '/head/nozzles/0/diameter'], 'source of bore'],
     [[], 'the whole document'],

@@ -10,9 +10,11 @@ export function nameOf(path: Path, documents: readonly unknown[], limits: (point
   const document = documents.find((one) => pointerAt(one, path) !== undefined)
   const pointer = pointerAt(document, path) ?? pointerOf(path.map((step) => (step.startsWith('@') ? '0' : step)))
   const members = path.flatMap((step, i) => (step.startsWith('@') ? [memberName(path.slice(0, i + 1), documents)] : []))
+  // the four axes have facts of the same names
+  const axis = path.flatMap((step, i) => (i > 0 && path[i - 1] === 'axes' && i + 1 < path.length ? [`${step.toUpperCase()} axis`] : []))
   const last = path.at(-1) ?? ''
   const field = last.startsWith('@') ? undefined : (limits(pointer).label ?? spelledOut(last))
-  return [...members, ...(field === undefined ? [] : [field])].join(', ') || 'the whole document'
+  return [...members, ...axis, ...(field === undefined ? [] : [field])].join(', ') || 'the whole document'
 }
 
 function memberName(path: Path, documents: readonly unknown[]): string {

@@ -58,6 +58,11 @@ test('a part is dropped, moved, fitted, sliced, looked at, dry-run and saved', a
   await page.getByRole('slider', { name: 'Layer' }).fill('10')
   await expect(page.getByText('LAYER 11 OF 90')).toBeVisible()
   await expect(page.locator('.layer-paths .outer-wall').first()).toBeVisible()
+  // the strip along time looks at the same moment
+  const strip = page.getByRole('slider', { name: 'Moment of the print' })
+  await expect(strip).toHaveAttribute('aria-valuenow', '11')
+  await strip.press('End')
+  await expect(page.getByText('LAYER 90 OF 90')).toBeVisible()
 
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Save the G-code' }).click()])
   expect(download.suggestedFilename()).toMatch(/^Trial .*-.+\.gcode$/)

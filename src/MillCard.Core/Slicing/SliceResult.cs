@@ -18,6 +18,23 @@ public sealed record SliceResult(ReadOnlyMemory<byte> Gcode, IReadOnlyList<Layer
     public ChangeCost? Changes { get; init; }
     /// <summary>What the plastic is used for.</summary>
     public IReadOnlyList<PlasticUsed> Uses { get; init; } = [];
+    /// <summary>When its layers are laid; null where there is no program.</summary>
+    public LayerTimes? Times { get; init; }
     /// <summary>Whether there is a program.</summary>
     public bool Sliced => Gcode.Length > 0;
+}
+
+/// <summary>When the layers of a program are laid.</summary>
+/// <param name="Begin">End of all that comes before the first, s.</param>
+/// <param name="End">Beginning of all that comes after the last, s.</param>
+/// <param name="Starts">Beginning of every layer, s.</param>
+public sealed record LayerTimes(double Begin, double End, IReadOnlyList<double> Starts)
+{
+    /// <summary>Of a run that was sliced.</summary>
+    /// <param name="run">The run.</param>
+    /// <param name="lines">Lines at which the layers begin, counted from 0.</param>
+    internal static LayerTimes Of(DryRunReport run, IReadOnlyList<int> lines) => new(TimeAt(run, run.LayersBegin, 0),
+        TimeAt(run, run.LayersEnd, run.TotalSeconds), [.. lines.Select(line => Math.Round(run.Starts[line], 2))]);
+
+    private static double TimeAt(DryRunReport run, int line, double otherwise) => Math.Round(line < 0 ? otherwise : run.Starts[line], 2);
 }

@@ -94,6 +94,7 @@ public static class Slicer
                 FileName = ProgramName.Of(job, plans, run.TotalSeconds),
                 Changes = changes,
                 Uses = PlasticUsed.Of(job, plans, run),
+                Times = LayerTimes.Of(run, lines),
             };
         }
         catch (RoutineException broken)

@@ -52,6 +52,9 @@ public sealed record RunResult(
     /// long ago.</summary>
     public PeakFlow? PeakFlow { get; init; }
 
+    /// <summary>When its layers are laid; null for a program that was brought, or sliced long ago.</summary>
+    public LayerTimes? Times { get; init; }
+
     /// <summary>What the plastic is used for; empty for a program that was brought, or sliced long ago.</summary>
     public IReadOnlyList<PlasticUsed> Uses { get; init; } = [];
 

@@ -111,7 +111,7 @@ internal sealed class TrialDesk(
         if (!sliced.Sliced) return (null, Refusal.Because(sliced.Findings).Value);
         var result = RunResult.Of(job.Name, ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count,
             clock.Elapsed.TotalSeconds, trial.Machine, trial.Filaments, trial.Copies) with
-        { FileName = sliced.FileName, Changes = sliced.Changes, Uses = sliced.Uses };
+        { FileName = sliced.FileName, Changes = sliced.Changes, Uses = sliced.Uses, Times = sliced.Times };
         return (await KeepAsync(trial, sliced.Gcode, LayerFile.Write(sliced.Layers), result, sliced.Run!, stop), null);
     }
 

@@ -6963,6 +6963,21 @@ export interface components {
              */
             highest?: null | number;
         };
+        /** @description When the layers of a program are laid. */
+        LayerTimes: {
+            /**
+             * Format: double
+             * @description End of all that comes before the first, s.
+             */
+            begin: number;
+            /**
+             * Format: double
+             * @description Beginning of all that comes after the last, s.
+             */
+            end: number;
+            /** @description Beginning of every layer, s. */
+            starts: number[];
+        };
         LearnQuestion: {
             card?: null | components["schemas"]["Card"];
             /** @description The program. */
@@ -8719,6 +8734,7 @@ export interface components {
              */
             busiestSecond?: null | number;
             peakFlow?: null | components["schemas"]["PeakFlow"];
+            times?: null | components["schemas"]["LayerTimes"];
             /** @description What the plastic is used for; empty for a program that was brought, or sliced long ago. */
             uses?: components["schemas"]["PlasticUsed"][];
         };

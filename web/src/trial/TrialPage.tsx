@@ -24,6 +24,7 @@ import { ModeOfTrial } from './ModeOfTrial'
 import { Nozzles } from './Nozzles'
 import { PartsList } from './PartsList'
 import { PrintOrder } from './PrintOrder'
+import { PrintStrip } from './PrintStrip'
 import { ResultPanel } from './ResultPanel'
 import { Settings } from './Settings'
 import { VerdictStrip } from './VerdictStrip'
@@ -161,6 +162,7 @@ function OpenTrialPage({
         >
           {verdictPane}
           {bedPane}
+          {stripPane}
           <div className="trial-side">
             <label className="quiet trial-name">
               trial
@@ -188,6 +190,11 @@ const verdictPane = (
 const bedPane = (
   <Pane name="bed">
     <Bed />
+  </Pane>
+)
+const stripPane = (
+  <Pane name="print along time">
+    <PrintStrip />
   </Pane>
 )
 const sidePanes = [

@@ -4,7 +4,6 @@ using MillCard.Core.Documents;
 using MillCard.Core.Meshes;
 using MillCard.Core.Slicing;
 using MillCard.Core.Slicing.Jobs;
-using MillCard.Core.Slicing.Sections;
 using MillCard.Core.WhatIf;
 using Xunit;
 

@@ -134,6 +134,29 @@ public class HeadTests(Server server)
     }
 
     [Fact]
+    public async Task A_page_gets_places_for_parts_and_as_many_more_as_find_room()
+    {
+        var mesh = await server.Client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(40, 30, 10)));
+        var hash = (await mesh.BodyAsync())[0].GetProperty("hash").GetString();
+        JsonObject Part(double x) => new() { ["name"] = "box", ["file"] = hash, ["x"] = x, ["y"] = 80 };
+        async Task<JsonElement> Ask(params (string Name, JsonNode Value)[] more)
+        {
+            var question = new JsonObject { ["card"] = Wire.Example("card"), ["parts"] = new JsonArray(Part(90), Part(95), Part(100)) };
+            foreach (var (name, value) in more) question[name] = value;
+            return await (await server.Client.PostAsync("/api/trials/arrange", Wire.Json(question))).BodyAsync();
+        }
+
+        var places = (await Ask(("held", new JsonArray(1)))).GetProperty("places");
+        Assert.Equal((95, 80), (places[1].GetProperty("x").GetDouble(), places[1].GetProperty("y").GetDouble()));
+        var xs = places.EnumerateArray().Select(p => (X: p.GetProperty("x").GetDouble(), Y: p.GetProperty("y").GetDouble())).ToArray();
+        Assert.All(xs.SelectMany((a, i) => xs.Take(i).Select(b => (a, b))),
+            pair => Assert.True(Math.Abs(pair.a.X - pair.b.X) >= 42 || Math.Abs(pair.a.Y - pair.b.Y) >= 32, $"{pair}"));
+        Assert.InRange((await Ask(("fillWith", 0))).GetProperty("more").GetArrayLength(), 8, 40);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await server.Client.PostAsync("/api/trials/arrange",
+            Wire.Json(new JsonObject { ["card"] = Wire.Example("card"), ["parts"] = new JsonArray() }))).StatusCode);
+    }
+
+    [Fact]
     public async Task A_mode_that_the_card_does_not_have_is_refused_at_its_place()
     {
         var trial = new JsonObject

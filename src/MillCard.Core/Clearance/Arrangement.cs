@@ -75,14 +75,15 @@ public sealed class Arrangement
         int[] free = [.. Enumerable.Range(0, parts.Count).Where(i => !held.Contains(i))];
         var tries = Tried(Usual, parts, held, free, mayTurn);
         if (tries.Max(t => t.Laid) < parts.Count) tries = [.. tries, .. Tried(Further, parts, held, free, mayTurn)];
-        return tries.OrderByDescending(t => t.Laid).ThenBy(t => t.Room).FirstOrDefault(t => Passes(parts, t.Places))?.Places
+        return tries.OrderByDescending(t => t.Laid).ThenBy(t => t.Room).FirstOrDefault(t => Passes(parts, t.Places, free))?.Places
             ?? [.. parts.Select((p, i) => held.Contains(i) ? new Place(p.X, p.Y, p.Turn) : null)];
     }
 
     private Attempt[] Tried(Way[] ways, IReadOnlyList<StandingPart> parts, IReadOnlySet<int> held, int[] free, bool mayTurn)
     {
         var tries = new Attempt[ways.Length];
-        System.Threading.Tasks.Parallel.For(0, tries.Length, new() { CancellationToken = _stop, TaskScheduler = TaskScheduler.Current }, k =>
+        var options = new ParallelOptions { CancellationToken = _stop, TaskScheduler = TaskScheduler.Current };
+        Parallel.For(0, tries.Length, options, k =>
         {
             int[] order = [.. free.OrderByDescending(i => ways[k].Largest ? _blocks.HullOf(parts[i]).Area : -parts[i].Footprints.Height)
                 .ThenBy(i => i)];
@@ -157,7 +158,8 @@ public sealed class Arrangement
         var free = _blocks.FreeOf(part);
         if (free.IsEmpty) return null;
         if (standing.Count > 0)
-            free = Plane.Difference(free, Plane.Union([.. standing.Select(other => Plane.Moved(_blocks.Of(other, part), other.X, other.Y))]));
+            free = Plane.Difference(free,
+                Plane.Union([.. standing.Select(other => Plane.Moved(_blocks.Of(other, part), other.X, other.Y))]));
         return Nearest(free, corner);
     }
 
@@ -217,16 +219,19 @@ public sealed class Arrangement
             found.Add(new Place(at.X, at.Y, part.Turn));
             free = Plane.Difference(free, Plane.Moved(own, at.X, at.Y));
         }
-        while (found.Count > 0 && !Passes([.. parts, .. found.Select(_ => part)],
-            [.. parts.Select(p => new Place(p.X, p.Y, p.Turn)), .. found])) found.RemoveAt(found.Count - 1);
-        return found;
+        var all = parts.Concat(found.Select(_ => part)).ToArray();
+        Place[] places = [.. parts.Select(p => new Place(p.X, p.Y, p.Turn)), .. found];
+        return Passes(all, places, Enumerable.Range(parts.Count, found.Count)) ? found : [];
     }
 
-    /// <summary>Whether all that are laid fit, and can be printed one at a time where that is asked for.</summary>
-    private bool Passes(IReadOnlyList<StandingPart> parts, IReadOnlyList<Place?> places)
+    /// <summary>Whether those that were laid fit beside all others, and all can be printed one at a time where that is asked for.</summary>
+    private bool Passes(IReadOnlyList<StandingPart> parts, IReadOnlyList<Place?> places, IEnumerable<int> laid)
     {
-        var laid = Laid(parts, places);
-        return _fit.Of(laid, _mode, Cures.LeftOut, _stop).All(fit => fit.Fits) && (_sequence != Sequence.OneAtATime
-            || new PrintOrder(_machine, _recipe).Of(laid, _mode, Cures.LeftOut, _stop).Order is not null);
+        int[] there = [.. Enumerable.Range(0, parts.Count).Where(i => places[i] is not null)];
+        var judged = laid.ToHashSet();
+        var standing = Laid(parts, places);
+        return _fit.Of(standing, _mode, Cures.LeftOut, _stop).Zip(there).All(fit => fit.First.Fits || !judged.Contains(fit.Second))
+            && (_sequence != Sequence.OneAtATime
+                || new PrintOrder(_machine, _recipe).Of(standing, _mode, Cures.LeftOut, _stop).Order is not null);
     }
 }

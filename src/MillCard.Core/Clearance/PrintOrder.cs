@@ -105,7 +105,8 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
                                let there = standing.Profile.Above(sweep.Underside + _apron.FirstLayer).Hull
                                where !there.IsEmpty
                                from piece in sweep.Swept.Pieces
-                               select MinkowskiSum.OfConvexPair((Polygon)there, Grown((Polygon)MinkowskiSum.Negated(piece), sweep.Margin))]);
+                               let swept = Grown((Polygon)MinkowskiSum.Negated(piece), sweep.Margin)
+                               select MinkowskiSum.OfConvexPair((Polygon)there, swept)]);
     }
 
     private Stand[][] Stands(IReadOnlyList<StandingPart> parts, ModeUse? mode, CancellationToken stop = default)

@@ -135,8 +135,9 @@ function Traces({ series, x, right }: { series: RunSeries; x: (seconds: number) 
   return rows.map(({ name, values, most, second }, i) => {
     const foot = traces.first + i * traces.pitch + traces.height - 4
     const top = Math.max(1e-9, ...values)
+    const height = (value: number) => foot - (Math.max(0, value) / top) * traces.height
     const line = (all: readonly number[]) =>
-      `M${all.map((value, k) => `${x(series.seconds[k]!).toFixed(1)} ${(foot - (Math.max(0, value) / top) * traces.height).toFixed(1)}`).join('L')}`
+      `M${all.map((value, k) => `${x(series.seconds[k]!).toFixed(1)} ${height(value).toFixed(1)}`).join('L')}`
     return (
       <g key={name} className="trace">
         <path d={`M${room.left} ${foot}H${right}`} className="ground" />

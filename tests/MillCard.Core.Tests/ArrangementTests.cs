@@ -67,6 +67,20 @@ public class ArrangementTests
         Assert.Null(Assert.Single(Arrange(Bed, [upright], mayTurn: false)));
     }
 
+    [Fact]
+    public void The_upright_solid_over_an_outline_is_closed_and_as_large_as_it_should_be()
+    {
+        var outline = (NetTopologySuite.Geometries.Polygon)Shapes.Ellipse(3, 4, 20, 12, Side.Outside);
+        foreach (var ring in new[] { outline, (NetTopologySuite.Geometries.Polygon)outline.Reverse() })
+        {
+            var solid = Prism.Of(ring, 7);
+            Assert.Equal(outline.Area * 7, solid.Volume(), 0.01);
+            var footprints = new Footprints(solid);
+            Assert.Equal((0, 7.0), (footprints.OpenEdges, footprints.Height));
+            Assert.Equal(outline.Area, footprints.Whole.Area, 0.01);
+        }
+    }
+
     private static double Apart(Shape a, Shape b) => a.Distance(b);
 
     [Fact]

@@ -19,16 +19,29 @@ namespace MillCard.Core.Clearance;
 internal sealed class Blocks(Fit fit, ModePlan? plan, double apart, double plainer, PrintOrder? order, Apron apron, CancellationToken stop)
 {
     private readonly ConcurrentDictionary<(Footprints, double Turn), Polygon> _hulls = new();
-    private readonly ConcurrentDictionary<(Footprints, double Turn, string Nozzles), Shape> _free = new();
+    private readonly ConcurrentDictionary<(Footprints, double Turn, string Nozzles), Lazy<Shape>> _free = new();
     private readonly ConcurrentDictionary<(Footprints, double, Footprints, double, string Nozzles), Shape> _blocked = new();
 
     /// <summary>The hull of a part with its middle at (0, 0); with what is grown round it where parts are printed one at a time.</summary>
     public Polygon HullOf(StandingPart part) => _hulls.GetOrAdd((part.Footprints, part.Turn), key => Plainer((Polygon)Shapes.Hull(
         key.Item1.Below(double.PositiveInfinity, 0, 0, key.Turn, order is null ? default : apron, stop))));
 
-    /// <summary>Where the middle of a part may be, other parts left out.</summary>
+    /// <summary>Where the middle of a part may be, other parts left out; of one with many corners by the upright solid that holds it: no
+    /// more places than there are, and quickly found.</summary>
     public Shape FreeOf(StandingPart part) => _free.GetOrAdd((part.Footprints, part.Turn, NozzlesOf(part)),
-        _ => fit.FreePlaces(part, plan, stop));
+        _ => new(() => part.Footprints.Whole.NumPoints <= FewCorners ? fit.FreePlaces(part, plan, stop) : ByHull(part))).Value;
+
+    private Shape ByHull(StandingPart part)
+    {
+        var whole = part.Footprints.Below(double.PositiveInfinity, 0, 0, part.Turn, stop: stop);
+        var hull = Plainer((Polygon)Shapes.Hull(whole));
+        var solid = part with { Turn = 0, Footprints = new Footprints(Prism.Of(hull, part.Footprints.Height), stop) };
+        // its middle is not quite that of the part
+        var middle = hull.EnvelopeInternal.Centre;
+        return Plane.Moved(fit.FreePlaces(solid, plan, stop), -middle.X, -middle.Y);
+    }
+
+    private const int FewCorners = 64;
 
     /// <summary>Places of a second part, seen from the first, which stands or is printed before it, at which it is in the way.</summary>
     public Shape Of(StandingPart first, StandingPart then) => _blocked.GetOrAdd(

@@ -19,7 +19,7 @@ for (const [name, address, ready] of [
   ['trials', `${dunlin}/trials`, 'Float clamps'],
   ['trial', trial, 'fits'],
   ['print order', '/trials/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a05', '4 → 5'],
-  ['dry run', `${trial}/run`, 'program'],
+  ['dry run', `${trial}/run`, 'bring a G-code file'],
   ['filaments and recipes', '/stock', 'fits with cautions'],
   ['filament', '/filaments/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a07', 'Nozzle temperatures'],
   ['recipe', '/recipes/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a08', 'Ladder and flow'],

@@ -53,7 +53,7 @@ test('a bed of any outline is taken from an SVG path, with the question of its u
   await page.getByRole('link', { name: 'Sheet' }).click()
   await page.getByRole('region', { name: 'Schedule' }).getByLabel('bed shape').selectOption('polygon')
   await page.locator('[data-pointer="/envelope/bed/points"]').getByRole('button', { name: 'edit' }).click()
-  await page.getByLabel('corners').fill('M0 0H8V6H4V4H0Z')
+  await page.getByRole('textbox', { name: 'corners' }).fill('M0 0H8V6H4V4H0Z')
   await expect(page.getByText('8 × 6 mm, 6 corners')).toBeVisible()
   await page.getByLabel('unit').selectOption({ label: '1 unit is 1 inch' })
   await expect(page.getByText('203.2 × 152.4 mm, 6 corners')).toBeVisible()
@@ -71,7 +71,7 @@ test('a bed of any outline is taken from an SVG path, with the question of its u
   await expect(page.locator('.schedule [data-pointer="/envelope/bed/points"]')).toContainText('7 corners')
 
   await page.locator('[data-pointer="/envelope/bed/points"]').getByRole('button', { name: 'edit' }).click()
-  await page.getByLabel('corners').fill('0, 0\n10, x')
+  await page.getByRole('textbox', { name: 'corners' }).fill('0, 0\n10, x')
   await expect(page.getByRole('alert')).toContainText('Line 2 is not a corner')
 })
 

@@ -65,8 +65,8 @@ internal static class Setup
         services.AddSingleton<RunShelf>();
     }
 
-    /// <summary>What stages of slicing may hold in memory.</summary>
-    private const long StageBytes = 1L << 30;
+    /// <summary>What stages of slicing may hold in memory: an eighth of it, a GiB at most.</summary>
+    private static readonly long StageBytes = Math.Min(1L << 30, GC.GetGCMemoryInfo().TotalAvailableMemoryBytes / 8);
 
     private const string Line = "{Level:u3} {Message:lj}{NewLine}{Exception}";
     private const long LogBytes = 5 << 20;

@@ -27,20 +27,20 @@ public sealed class Arrangement
     private const double Plainer = 0.05;
 
     private readonly Machine _machine;
-    private readonly Recipe? _recipe;
-    private readonly Sequence _sequence;
     private readonly ModeUse? _mode;
     private readonly Fit _fit;
+    private readonly PrintOrder? _order;
     private readonly Blocks _blocks;
     private readonly CancellationToken _stop;
 
     private Arrangement(Machine machine, Recipe? recipe, Sequence sequence, ModeUse? mode, CancellationToken stop)
     {
-        (_machine, _recipe, _sequence, _mode, _stop) = (machine, recipe, sequence, mode, stop);
+        (_machine, _mode, _stop) = (machine, mode, stop);
         _fit = new Fit(machine, recipe);
+        _order = sequence == Sequence.OneAtATime ? new PrintOrder(machine, recipe) : null;
         var apart = Gap + (recipe is null ? 0 : 2 * Fit.FootOf(recipe));
-        _blocks = new Blocks(_fit, _fit.WidestPlan(mode), apart, Plainer,
-            sequence == Sequence.OneAtATime ? new PrintOrder(machine, recipe) : null, Fit.ApronOf(recipe, machine.Card), stop);
+        _blocks = new Blocks(_fit, _fit.WidestPlan(mode), apart, Plainer, _order,
+            Fit.ApronOf(recipe, machine.Card), stop);
     }
 
     /// <summary>Places for all parts that are not held.</summary>
@@ -231,7 +231,6 @@ public sealed class Arrangement
         var judged = laid.ToHashSet();
         var standing = Laid(parts, places);
         return _fit.Of(standing, _mode, Cures.LeftOut, _stop).Zip(there).All(fit => fit.First.Fits || !judged.Contains(fit.Second))
-            && (_sequence != Sequence.OneAtATime
-                || new PrintOrder(_machine, _recipe).Of(standing, _mode, Cures.LeftOut, _stop).Order is not null);
+            && (_order is null || _order.Of(standing, _mode, Cures.LeftOut, _stop).Order is not null);
     }
 }

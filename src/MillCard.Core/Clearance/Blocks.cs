@@ -47,14 +47,12 @@ internal sealed class Blocks(Fit fit, ModePlan? plan, double apart, double plain
     public Shape Of(StandingPart first, StandingPart then) => _blocked.GetOrAdd(
         (first.Footprints, first.Turn, then.Footprints, then.Turn, $"{NozzlesOf(first)}|{NozzlesOf(then)}"), _ =>
         {
-            var touches = (Shape)MinkowskiSum.OfConvexPair(GrownBy(HullOf(first), apart), (Polygon)MinkowskiSum.Negated(HullOf(then)));
+            var touches = (Shape)MinkowskiSum.OfConvexPair(MinkowskiSum.Grown(HullOf(first), apart),
+                (Polygon)MinkowskiSum.Negated(HullOf(then)));
             return order is null ? touches : Plane.Union(touches, order.BlockedBy(first, then));
         });
 
     private static string NozzlesOf(StandingPart part) => string.Join(' ', part.Nozzles ?? []);
-
-    private static Polygon GrownBy(Polygon hull, double margin) => margin > 0
-        ? MinkowskiSum.OfConvexPair(hull, Shapes.Ellipse(0, 0, margin, margin, Side.Outside)) : hull;
 
     /// <summary>A hull with few corners that holds it.</summary>
     private Polygon Plainer(Polygon hull) => hull.NumPoints <= 12 ? hull

@@ -105,7 +105,7 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
                                let there = standing.Profile.Above(sweep.Underside + _apron.FirstLayer).Hull
                                where !there.IsEmpty
                                from piece in sweep.Swept.Pieces
-                               let swept = Grown((Polygon)MinkowskiSum.Negated(piece), sweep.Margin)
+                               let swept = MinkowskiSum.Grown((Polygon)MinkowskiSum.Negated(piece), sweep.Margin)
                                select MinkowskiSum.OfConvexPair((Polygon)there, swept)]);
     }
 
@@ -175,11 +175,7 @@ public sealed class PrintOrder(Machine machine, Recipe? recipe = null)
                 let there = standing.Profile.Above(sweep.Underside + _apron.FirstLayer).Area
                 from piece in sweep.Swept.Pieces
                 where !there.IsEmpty
-                select MinkowskiSum.OfConvex(there, Grown((Polygon)MinkowskiSum.Negated(piece), sweep.Margin))])))).Value;
-
-    /// <summary>A convex piece with the margin grown on, to the safe side.</summary>
-    private static Polygon Grown(Polygon piece, double margin) => margin > 0
-        ? MinkowskiSum.OfConvexPair(piece, Shapes.Ellipse(0, 0, margin, margin, Side.Outside)) : piece;
+                select MinkowskiSum.OfConvex(there, MinkowskiSum.Grown((Polygon)MinkowskiSum.Negated(piece), sweep.Margin))])))).Value;
 
     private Moment? Tightest(Stand[][] stands, IEnumerable<int> standing, int printed)
     {

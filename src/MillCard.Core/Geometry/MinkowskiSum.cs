@@ -113,6 +113,12 @@ public static class MinkowskiSum
         return Plane.Factory.CreatePolygon(ring[..n]);
     }
 
+    /// <summary>A convex polygon with a disc grown on, to the safe side.</summary>
+    /// <param name="convex">Convex.</param>
+    /// <param name="margin">Radius of the disc, mm.</param>
+    public static Polygon Grown(Polygon convex, double margin) => margin > 0
+        ? OfConvexPair(convex, Shapes.Ellipse(0, 0, margin, margin, Side.Outside)) : convex;
+
     /// <summary>Corners counter-clockwise, beginning with the lowest, the leftmost of those.</summary>
     private static Coordinate[] FromLowest(Polygon convex)
     {

@@ -3,7 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { gzipSync } from 'node:zlib'
 
 /** Most kB, gzipped. `first` is all that the first page loads; others are chunks of their own, loaded when they are wanted. */
-const budgets = { RoutineEditor: 150, CardPage: 70, TrialPage: 30, DryRunPage: 20 }
+const budgets = { RoutineEditor: 150, CardPage: 70, TrialPage: 60, SpaceOfTrial: 270, DryRunPage: 20 }
 const first = 200
 const other = 30
 

@@ -12,7 +12,14 @@ const trial = `${url}/trials/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a04`
 
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: ['--no-sandbox', '--font-render-hinting=none', '--no-first-run', '--disable-background-networking'],
+  args: [
+    '--no-sandbox',
+    '--use-angle=swiftshader',
+    '--enable-unsafe-swiftshader',
+    '--font-render-hinting=none',
+    '--no-first-run',
+    '--disable-background-networking',
+  ],
 })
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: 'light' })
 const take = async (name) => {
@@ -83,7 +90,7 @@ await take('recipe')
 await page.goto(`${url}/trials/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a0b`)
 await page.locator('.verdict[data-state=current]').waitFor({ timeout: 60_000 })
 await page.getByRole('slider', { name: 'Layer' }).waitFor({ timeout: 60_000 })
-await page.getByRole('slider', { name: 'Layer' }).fill('30')
+for (let i = 0; i < 30; i++) await page.getByRole('slider', { name: 'Layer' }).press('ArrowUp')
 await page.getByRole('button', { name: 'screw' }).click()
 await page.evaluate(() => document.activeElement?.blur())
 await take('trial')

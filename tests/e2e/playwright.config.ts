@@ -20,6 +20,8 @@ export default defineConfig({
         '--no-sandbox',
         '--font-render-hinting=none',
         '--disable-gpu',
+        '--use-angle=swiftshader',
+        '--enable-unsafe-swiftshader',
         '--no-first-run',
         '--disable-background-networking',
         '--disable-component-update',

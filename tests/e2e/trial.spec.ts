@@ -55,7 +55,8 @@ test('a part is dropped, moved, fitted, sliced, looked at, dry-run and saved', a
   await expect(page.getByText('Fits, prints, ends safe')).toBeVisible()
   await expect(page.getByText(/^No finding/)).toBeVisible()
   await expect(page.locator('.figures')).toContainText('min')
-  await page.getByRole('slider', { name: 'Layer' }).fill('10')
+  const ruler = page.getByRole('slider', { name: 'Layer' })
+  for (let i = 0; i < 10; i++) await ruler.press('ArrowUp')
   await expect(page.getByText('LAYER 11 OF 90')).toBeVisible()
   await expect(page.locator('.layer-paths .outer-wall').first()).toBeVisible()
   // the strip along time looks at the same moment

@@ -1,6 +1,7 @@
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Slicing.Writing;
 
 namespace MillCard.Core.Slicing;
 
@@ -18,6 +19,8 @@ public sealed record SliceResult(ReadOnlyMemory<byte> Gcode, IReadOnlyList<Layer
     public ChangeCost? Changes { get; init; }
     /// <summary>What the plastic is used for.</summary>
     public IReadOnlyList<PlasticUsed> Uses { get; init; } = [];
+    /// <summary>What the dry run says of every line, in the order in which they are laid.</summary>
+    public IReadOnlyList<LaidLine> Lines { get; init; } = [];
     /// <summary>When its layers are laid; null where there is no program.</summary>
     public LayerTimes? Times { get; init; }
     /// <summary>Whether there is a program.</summary>
@@ -30,6 +33,9 @@ public sealed record SliceResult(ReadOnlyMemory<byte> Gcode, IReadOnlyList<Layer
 /// <param name="Starts">Beginning of every layer, s.</param>
 public sealed record LayerTimes(double Begin, double End, IReadOnlyList<double> Starts)
 {
+    /// <summary>How long each layer takes, s.</summary>
+    public IReadOnlyList<double> EachTakes() => [.. Starts.Select((start, i) => (i + 1 < Starts.Count ? Starts[i + 1] : End) - start)];
+
     /// <summary>Of a run that was sliced.</summary>
     /// <param name="run">The run.</param>
     /// <param name="lines">Lines at which the layers begin, counted from 0.</param>

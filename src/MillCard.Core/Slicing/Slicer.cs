@@ -85,7 +85,7 @@ public static class Slicer
         try
         {
             progress?.Report(new Progress("dry run", 0, 1));
-            var (run, lines) = Written(job, plans, stop);
+            var (run, lines, laid) = Written(job, plans, stop);
             var changes = ChangeCost.Of(job, plans, run);
             if (QuickLayers.Of(job, plans, run, lines) is { } quick) notes.Add(quick);
             return new SliceResult(run.Text.Bytes, plans, run,
@@ -95,6 +95,8 @@ public static class Slicer
                 Changes = changes,
                 Uses = PlasticUsed.Of(job, plans, run),
                 Times = LayerTimes.Of(run, lines),
+                Lines = LaidLine.Of(run, laid, [.. plans.SelectMany(layer => layer.Paths).Select(path =>
+                    new LaidBy(path.Nozzle, job.FilamentOf(path.Nozzle).Diameter!.Value))], job.Machine.Frames),
             };
         }
         catch (RoutineException broken)
@@ -104,12 +106,13 @@ public static class Slicer
     }
 
     /// <summary>The program, run dry once: its head is remarks alone, and gets its figures from the run. With the lines at which layers
-    /// begin.</summary>
-    private static (DryRunReport Run, IReadOnlyList<int> LayerLines) Written(SliceJob job, IReadOnlyList<LayerPlan> plans,
+    /// begin and where each line of plastic stands.</summary>
+    private static (DryRunReport Run, IReadOnlyList<int> LayerLines, IReadOnlyList<LaidStretch> Laid) Written(SliceJob job, IReadOnlyList<LayerPlan> plans,
         CancellationToken stop)
     {
         var head = new ProgramHead(job, plans.Count);
         int[] lines = [], paths = [];
+        LaidStretch[] laid = [];
         var warming = WarmingPlan.Hot;
         var run = Run(seconds: 0);
         if (job.NozzlesInUse.Count > 1 && WarmingPlan.Of(job, plans, run, paths) is { } planned)
@@ -121,7 +124,7 @@ public static class Slicer
         if (RoutineMoment.All.Any(m => m.Of(job.Machine.Card.Routines)?.Contains("job.seconds", StringComparison.Ordinal) == true))
             run = Run(run.TotalSeconds);
         run.StandFor(head.Filled(run));
-        return (run, lines);
+        return (run, lines, laid);
 
         DryRunReport Run(double seconds)
         {
@@ -129,6 +132,7 @@ public static class Slicer
             var report = SimulatedMachine.Run(job.Machine, head.Before(writer.Write(stop)), job.Filaments, stop);
             (lines, paths) = ([.. writer.LayerLines.Select(line => line + head.Count)],
                 [.. writer.PathLines.Select(line => line + head.Count)]);
+            laid = [.. writer.Laid.Select(l => l with { From = l.From + head.Count, To = l.To + head.Count })];
             return report;
         }
     }

@@ -66,6 +66,17 @@ internal static class MeshEndpoints
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("What a page needs to draw a part, in a scale and a tilt");
 
+        meshes.MapGet("/{hash}/solid", async Task<FileContentHttpResult> (
+            string hash, BlobStore blobs, MeshShelf shelf, WorkQueue queue, HttpResponse response, CancellationToken stop) =>
+        {
+            var mesh = await shelf.AsReadAsync(hash, blobs, stop);
+            var file = await queue.BySizeAsync(MeshShelf.SizeOf(mesh), left => SolidFile.Write(mesh, left), stop);
+            response.Headers.CacheControl = "private, max-age=604800, immutable";
+            return TypedResults.Bytes(file, "application/octet-stream");
+        })
+            .Produces<Refusal>(422, Refusal.MediaType)
+            .WithSummary("The corners, faces and edges of a part as its file has them, cut down where they are very many; binary");
+
         meshes.MapGet("/{hash}/sides", async Task<Results<Ok<IReadOnlyList<FlatSide>>,
             JsonHttpResult<Refusal>>> (string hash, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop,
             double scaleX = 1, double scaleY = 1, double scaleZ = 1) =>

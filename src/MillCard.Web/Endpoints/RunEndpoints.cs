@@ -4,6 +4,7 @@ using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Geometry;
 using MillCard.Core.Slicing;
+using MillCard.Core.Slicing.Writing;
 using MillCard.Store;
 using MillCard.Web.Http;
 using MillCard.Web.Trials;
@@ -89,9 +90,10 @@ internal static class RunEndpoints
         trial.MapGet("/run/layers", async Task<Results<FileContentHttpResult,
             NoContent>> (Guid id, RunStore runs, BlobStore blobs, CancellationToken stop) =>
             await runs.FindAsync(id, stop) is { Layers: { } hash } && await blobs.FindAsync(hash, stop) is { } blob
+                && LayerFile.IsCurrent(blob.Bytes)
                 ? TypedResults.Bytes(blob.Bytes, "application/octet-stream")
                 : TypedResults.NoContent())
-            .WithSummary("The layers as typed paths, binary");
+            .WithSummary("The layers as typed paths, binary; nothing where an older version computed them");
 
         trial.MapGet("/run/program", async Task<Results<FileContentHttpResult,
             JsonHttpResult<Refusal>>> (Guid id, RunStore runs, BlobStore blobs, CancellationToken stop) =>

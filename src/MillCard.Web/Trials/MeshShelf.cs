@@ -38,17 +38,21 @@ internal sealed class MeshShelf(WorkQueue queue) : IDisposable
     {
         var key = (hash, scale?.X ?? 1, scale?.Y ?? 1, scale?.Z ?? 1, tilt?.X ?? 0, tilt?.Y ?? 0);
         if (_shelf.TryGetValue(key, out ShelvedMesh? known)) return known!;
-        if (!_shelf.TryGetValue(hash, out Mesh? mesh))
-        {
-            var row = await blobs.FindAsync(hash, stop)
-                ?? throw new MeshRefusedException("The file of this part is not there any more; drop it on the bed again.");
-            mesh = Put(hash, await queue.BySizeAsync(row.Bytes.Length, left => MeshFile.ReadOne(row.Bytes, left), stop));
-        }
-        var read = mesh!;
+        var read = await AsReadAsync(hash, blobs, stop);
         var shelved = new ShelvedMesh(read,
             await queue.BySizeAsync(SizeOf(read), left => new Footprints(Placement.Oriented(read, scale, tilt), left), stop));
         // the projections keep a copy of their own and a table of neighbours
-        return _shelf.Set(key, shelved, new MemoryCacheEntryOptions { Size = 2 * SizeOf(mesh!) });
+        return _shelf.Set(key, shelved, new MemoryCacheEntryOptions { Size = 2 * SizeOf(read) });
+    }
+
+    /// <summary>The mesh of a hash as its file has it, from the shelf or from the database.</summary>
+    /// <exception cref="MeshRefusedException">There is no such mesh.</exception>
+    public async Task<Mesh> AsReadAsync(string hash, BlobStore blobs, CancellationToken stop)
+    {
+        if (_shelf.TryGetValue(hash, out Mesh? known)) return known!;
+        var row = await blobs.FindAsync(hash, stop)
+            ?? throw new MeshRefusedException("The file of this part is not there any more; drop it on the bed again.");
+        return Put(hash, await queue.BySizeAsync(row.Bytes.Length, left => MeshFile.ReadOne(row.Bytes, left), stop));
     }
 
     /// <summary>Puts a mesh that was just read on the shelf.</summary>

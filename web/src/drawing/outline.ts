@@ -62,6 +62,23 @@ export function outlinePath(outline: Outline, view: View): string {
   return `M${px(left)} ${px(top)}h${px(w)}v${px(h)}h${px(-w)}Z`
 }
 
+/** The corners of an outline; round ones as polygons. */
+export function outlineRing(outline: Outline, sides = 72): [number, number][] {
+  if (outline.shape === 'polygon') return outline.points.map(([x, y]) => [x!, y!])
+  const { x, y, width, depth } = outlineBox(outline)
+  if (outline.shape === 'rectangle')
+    return [
+      [x, y],
+      [x + width, y],
+      [x + width, y + depth],
+      [x, y + depth],
+    ]
+  return Array.from({ length: sides }, (_, i) => {
+    const angle = (2 * Math.PI * i) / sides
+    return [x + (width / 2) * (1 + Math.cos(angle)), y + (depth / 2) * (1 + Math.sin(angle))]
+  })
+}
+
 const px = (value: number) => Math.round(value * 100) / 100
 
 /** An outline of another shape that covers the same place. */

@@ -10,6 +10,8 @@ import {
   type RecipeHere,
 } from '../api/client'
 import { useAnswer } from '../api/useAnswer'
+import { cividis, cssOf } from '../drawing/cividis'
+import { useScheme } from '../drawing/useScheme'
 import { machineOf } from '../open-card/machine'
 import type { DocumentState } from '../open-document/documentStore'
 import { plain } from '../units/format'
@@ -170,19 +172,21 @@ function LadderNote({
 const steps = (from: number, to: number, count: number) =>
   Array.from({ length: count }, (_, i) => Math.round((from + ((to - from) * i) / (count - 1)) * 1000) / 1000)
 
-/** Six stops of the scale cividis, dark to light. */
-const cividis = ['#00224e', '#35456c', '#666970', '#948e77', '#c8b866', '#fee838']
+const shadesHere = 6
 
 /** The fastest speed over line width and layer height, with the recipe's lines on it. */
 function FlowChart({ lines, points }: { lines: LineAnswer[]; points: LineAnswer[] }) {
   const widths = [...new Set(lines.map((line) => line.width))]
   const heights = [...new Set(lines.map((line) => line.height))]
   const known = lines.filter((line) => line.fastest != null)
+  const scheme = useScheme()
   if (known.length === 0) return null
   const [slowest, fastest] = [Math.min(...known.map((l) => l.fastest!)), Math.max(...known.map((l) => l.fastest!))]
   const [left, top, w, h] = [34, 8, 176, 92]
   const [dw, dh] = [w / widths.length, h / heights.length]
-  const color = (speed: number) => cividis[Math.min(5, Math.floor(((speed - slowest) / Math.max(1e-9, fastest - slowest)) * 6))]
+  const shade = (i: number) => cssOf(cividis(i / (shadesHere - 1), scheme))
+  const color = (speed: number) =>
+    shade(Math.min(shadesHere - 1, Math.floor(((speed - slowest) / Math.max(1e-9, fastest - slowest)) * shadesHere)))
   const at = (line: LineAnswer) => {
     const [w0, w1, h0, h1] = [widths[0]!, widths.at(-1)!, heights[0]!, heights.at(-1)!]
     return [
@@ -225,8 +229,8 @@ function FlowChart({ lines, points }: { lines: LineAnswer[]; points: LineAnswer[
       <text x={left - 4} y={top + 9} textAnchor="end">
         {plain(heights.at(-1)!)}
       </text>
-      {cividis.map((c, i) => (
-        <rect key={c} x={left + i * 12} y={top + h + 18} width="12" height="8" fill={c} />
+      {Array.from({ length: shadesHere }, (_, i) => (
+        <rect key={i} x={left + i * 12} y={top + h + 18} width="12" height="8" fill={shade(i)} />
       ))}
       <text x={left + 78} y={top + h + 26}>
         {plain(slowest, 0)} to {plain(fastest, 0)} mm/s

@@ -3,9 +3,14 @@ import { useStore, type StoreApi } from 'zustand'
 import { useShallow } from 'zustand/react/shallow'
 import type { Card, Filament, MeshFacts, ModeAnswer, PartFit, Recipe, StoredRun, Trial, TrialOrderAnswer } from '../api/client'
 import type { DocumentState } from '../open-document/documentStore'
+import type { Drawing } from './drawnBy'
 import type { Layer } from './layers'
+import type { SheetView } from './sheetViews'
 import type { Arranging } from './useArranging'
 import type { Computing } from './useComputing'
+
+/** Parts as solids with the layer that is looked at, or all lines up to it. */
+export type InSpace = 'parts' | 'lines'
 
 /** A trial with all it names, as the page shows it. */
 export interface OpenTrial {
@@ -46,6 +51,16 @@ export interface OpenTrial {
   /** Which part is chosen. */
   chosen: number | undefined
   choose: (part: number | undefined) => void
+  /** Which view fills the sheet. */
+  sheetView: SheetView
+  fillWith: (view: SheetView) => void
+  /** What the pictorial view draws. */
+  inSpace: InSpace
+  drawInSpace: (what: InSpace) => void
+  /** How lines are drawn, and least and greatest of what they are drawn by. */
+  drawing: Drawing
+  draw: (drawing: Drawing) => void
+  span: readonly [number, number] | undefined
   dragging: (on: boolean) => void
   arranging: Arranging
   addFiles: (files: Iterable<File>) => void

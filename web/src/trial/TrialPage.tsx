@@ -17,7 +17,9 @@ import { SaveNote } from '../open-document/SaveNote'
 import type { DocumentState } from '../open-document/documentStore'
 import { useDocumentState, useDocumentStore } from '../open-document/useDocument'
 import { useUndoKeys } from '../open-document/useUndoKeys'
-import { Bed } from './Bed'
+import { Sheet } from './Sheet'
+import type { SheetView } from './sheetViews'
+import { drawnByKind, spanOf } from './drawnBy'
 import { HeightBands } from './HeightBands'
 import { Limits } from './Limits'
 import { ModeOfTrial } from './ModeOfTrial'
@@ -31,7 +33,7 @@ import { VerdictStrip } from './VerdictStrip'
 import { WhatIf } from './WhatIf'
 import { Stops } from './Stops'
 import { Zones } from './Zones'
-import { TrialContext, type OpenTrial } from './TrialContext'
+import { TrialContext, type InSpace, type OpenTrial } from './TrialContext'
 import { useFit } from './useFit'
 import { useOrder } from './useOrder'
 import './trial.css'
@@ -77,6 +79,8 @@ function OpenTrialPage({
   useUndoKeys(trial.undo, trial.redo)
 
   const [chosen, choose] = useState<number>()
+  const [sheetView, fillWith] = useState<SheetView>('all')
+  const [inSpace, drawInSpace] = useState<InSpace>('parts')
   const [dragged, dragging] = useDragging()
 
   const parts = useMemo(() => trial.document.parts ?? [], [trial.document.parts])
@@ -94,6 +98,8 @@ function OpenTrialPage({
   const [wantedMoment, lookAtMoment] = useState<number>()
   const moment = wantedMoment !== undefined && order && wantedMoment < order.moments.length ? wantedMoment : undefined
   const { run, known, layers, layer, lookAt } = useRun(trial.id)
+  const [drawing, draw] = useState(drawnByKind)
+  const span = useMemo(() => (drawing.by === 'kind' ? undefined : spanOf(layers, drawing.by)), [layers, drawing.by])
   const arranging = useArranging({ trialStore, card: card.document, recipe: recipe?.document, choose })
   const take = useAddFiles(arranging.lay, card.document)
 
@@ -135,6 +141,13 @@ function OpenTrialPage({
     lookAt,
     chosen,
     choose,
+    sheetView,
+    fillWith,
+    inSpace,
+    drawInSpace,
+    drawing,
+    draw,
+    span,
     dragging,
     arranging,
     addFiles: take,
@@ -161,7 +174,7 @@ function OpenTrialPage({
           }}
         >
           {verdictPane}
-          {bedPane}
+          {sheetPane}
           {stripPane}
           <div className="trial-side">
             <label className="quiet trial-name">
@@ -187,9 +200,9 @@ const verdictPane = (
     <VerdictStrip />
   </Pane>
 )
-const bedPane = (
-  <Pane name="bed">
-    <Bed />
+const sheetPane = (
+  <Pane name="sheet">
+    <Sheet />
   </Pane>
 )
 const stripPane = (

@@ -8,29 +8,51 @@ it('names the kinds of lines in the order of the server', () => {
   expect(pathKinds).toEqual(spelled)
 })
 
-it('refuses a kind that it does not know', () => {
-  const file = new DataView(new ArrayBuffer(8 + 12 + 12))
-  'MCL1'.split('').forEach((c, i) => file.setUint8(i, c.charCodeAt(0)))
+const head = (paths: number) => {
+  const file = new DataView(new ArrayBuffer(8 + 16 + 36 + 24 + 16))
+  'MCL2'.split('').forEach((c, i) => file.setUint8(i, c.charCodeAt(0)))
   file.setInt32(4, 1, true)
-  file.setInt32(16, 1, true)
-  file.setUint8(20, pathKinds.length)
+  file.setInt32(20, paths, true)
+  return file
+}
+
+it('refuses a kind that it does not know', () => {
+  const file = head(1)
+  file.setUint8(24, pathKinds.length)
   expect(() => readLayers(file.buffer)).toThrow(/kind/)
 })
 
 it('reads what the server writes', () => {
-  const file = new DataView(new ArrayBuffer(8 + 12 + 12 + 24))
-  'MCL1'.split('').forEach((c, i) => file.setUint8(i, c.charCodeAt(0)))
-  file.setInt32(4, 1, true)
-  file.setFloat32(8, 0.25, true)
-  file.setFloat32(12, 0.25, true)
-  file.setInt32(16, 1, true)
-  file.setUint8(20, 1)
-  file.setUint8(21, 1)
-  file.setFloat32(24, 0.5, true)
-  file.setInt32(28, 3, true)
-  ;[0, 0, 10, 0, 10, 10].forEach((v, i) => file.setFloat32(32 + 4 * i, v, true))
+  const file = head(1)
+  ;[0.25, 0.25, 12.5].forEach((v, i) => file.setFloat32(8 + 4 * i, v, true))
+  ;[1, 1, 2, 1].forEach((v, i) => file.setUint8(24 + i, v))
+  ;[0.5, 60, 5.5, 215, 0.5, 800].forEach((v, i) => file.setFloat32(28 + 4 * i, v, true))
+  file.setInt32(52, 2, true)
+  ;[7, 8, 0, 0].forEach((v, i) => file.setFloat32(56 + 4 * i, v, true))
+  file.setInt32(72, 3, true)
+  ;[0, 0, 10, 0, 10, 10].forEach((v, i) => file.setFloat32(76 + 4 * i, v, true))
   expect(readLayers(file.buffer)).toEqual([
-    { top: 0.25, height: 0.25, paths: [{ kind: 'outer wall', closed: true, width: 0.5, points: new Float32Array([0, 0, 10, 0, 10, 10]) }] },
+    {
+      top: 0.25,
+      height: 0.25,
+      seconds: 12.5,
+      paths: [
+        {
+          kind: 'outer wall',
+          closed: true,
+          nozzle: 2,
+          pulledBack: true,
+          width: 0.5,
+          speed: 60,
+          flow: 5.5,
+          temperature: 215,
+          fan: 0.5,
+          acceleration: 800,
+          way: new Float32Array([7, 8, 0, 0]),
+          points: new Float32Array([0, 0, 10, 0, 10, 10]),
+        },
+      ],
+    },
   ])
 })
 

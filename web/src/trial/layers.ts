@@ -2,7 +2,19 @@
 export interface LayerPath {
   kind: PathKind
   closed: boolean
+  /** Index of the nozzle that lays it. */
+  nozzle: number
   width: number
+  /** What the dry run says of it: mean speed mm/s, mean flow mm³/s, °C, share of the fan, mm/s². */
+  speed: number
+  flow: number
+  temperature: number
+  fan: number
+  acceleration: number
+  /** Whether filament was pulled back on the way to it. */
+  pulledBack: boolean
+  /** x, y, x, y, …, mm, bed frame: the way to it from where the line before it ended. */
+  way: Float32Array
   /** x, y, x, y, …, mm, bed frame. */
   points: Float32Array
 }
@@ -10,6 +22,8 @@ export interface LayerPath {
 export interface Layer {
   top: number
   height: number
+  /** How long it takes. */
+  seconds: number
   paths: LayerPath[]
 }
 
@@ -34,29 +48,32 @@ export const pathKinds = [
 export type PathKind = (typeof pathKinds)[number]
 
 /**
- * Reads the binary of layers. Little-endian: "MCL1", int32 layers; per layer float32 top, float32 height, int32 paths;
- * per path uint8 kind, uint8 closed, uint16 0, float32 width, int32 points, then float32 x, y each.
+ * Reads the binary of layers. Little-endian: "MCL2", int32 layers; per layer float32 top, float32 height, float32 seconds, int32 paths;
+ * per path uint8 kind, closed, nozzle, pulled back, float32 width, speed, flow, temperature, fan, acceleration, then twice, for the way to it
+ * and for the line, int32 points and float32 x, y each. Layers that an older version computed come as nothing.
  */
 export function readLayers(file: ArrayBuffer): Layer[] {
+  if (file.byteLength === 0) return []
   const view = new DataView(file)
-  if (view.getUint32(0, false) !== 0x4d434c31) throw new Error('These are not layers that this page can read.')
+  if (view.getUint32(0, false) !== 0x4d434c32) throw new Error('These are not layers that this page can read.')
   let at = 4
   const int = () => view.getInt32((at += 4) - 4, true)
   const float = () => view.getFloat32((at += 4) - 4, true)
+  const points = () => {
+    const count = int()
+    at += 8 * count
+    return new Float32Array(file, at - 8 * count, 2 * count)
+  }
   return Array.from({ length: int() }, () => {
-    const top = float()
-    const height = float()
+    const [top, height, seconds] = [float(), float(), float()]
     const paths = Array.from({ length: int() }, () => {
       const kind = pathKinds[view.getUint8(at)]
       if (!kind) throw new Error('There are lines of a kind that this page does not know. Load it anew.')
-      const closed = view.getUint8(at + 1) === 1
+      const [closed, nozzle, pulledBack] = [view.getUint8(at + 1) === 1, view.getUint8(at + 2), view.getUint8(at + 3) === 1]
       at += 4
-      const width = float()
-      const count = int()
-      const points = new Float32Array(file, at, 2 * count)
-      at += 8 * count
-      return { kind, closed, width, points }
+      const [width, speed, flow, temperature, fan, acceleration] = [float(), float(), float(), float(), float(), float()]
+      return { kind, closed, nozzle, pulledBack, width, speed, flow, temperature, fan, acceleration, way: points(), points: points() }
     })
-    return { top, height, paths }
+    return { top, height, seconds, paths }
   })
 }

@@ -1,43 +1,58 @@
-using System.Buffers.Binary;
+using System.Runtime.InteropServices;
 using MillCard.Core.Slicing.Paths;
 
 namespace MillCard.Core.Slicing.Writing;
 
 /// <summary>The layers as a compact binary of typed paths, for the screen.</summary>
 /// <remarks>
-/// Little-endian. Header: "MCL1", int32 number of layers. Per layer: float32 top, float32 height, int32 number of paths.
-/// Per path: byte kind (<see cref="PathKind"/>), byte closed, uint16 0, float32 width, int32 number of points, then float32 x, y each, bed
-/// frame. A line of varying width stands as pieces of one width each.
+/// Little-endian. Header: "MCL2", int32 number of layers. Per layer: float32 top, height and seconds, int32 number of paths.
+/// Per path: byte kind (<see cref="PathKind"/>), byte closed, byte nozzle, byte whether filament was pulled back on the way to it, float32
+/// width, then <see cref="LaidFigures"/>: float32 speed, flow, temperature, fan, acceleration; int32 corners of the way to it and float32 x, y
+/// each, bed frame; int32 points and float32 x, y each. A line of varying width stands as pieces of one width each, which all have the
+/// figures of the whole line; the way leads to the first.
 /// </remarks>
 public static class LayerFile
 {
+    /// <summary>Whether a file is one of this description, not of an earlier one.</summary>
+    public static bool IsCurrent(ReadOnlySpan<byte> file) => file.StartsWith("MCL2"u8);
+
     /// <summary>Writes the layers.</summary>
-    public static byte[] Write(IReadOnlyList<LayerPlan> layers)
+    /// <param name="layers">From the bottom up.</param>
+    /// <param name="lines">What the dry run says of every line, in the order of the layers.</param>
+    /// <param name="seconds">How long each layer takes.</param>
+    public static byte[] Write(IReadOnlyList<LayerPlan> layers, IReadOnlyList<LaidLine> lines, IReadOnlyList<double> seconds)
     {
-        var pieces = layers.Select(l => l.Paths.SelectMany(p => p.Even()).ToArray()).ToArray();
-        var size = 8 + pieces.Sum(l => 12 + l.Sum(p => 12 + 8 * p.Points.Length));
-        var file = new byte[size];
-        "MCL1"u8.CopyTo(file);
-        var at = 4;
+        var file = new MemoryStream();
+        file.Write("MCL2"u8);
         Int(layers.Count);
-        foreach (var (layer, paths) in layers.Zip(pieces))
+        var number = 0;
+        foreach (var (index, layer) in layers.Index())
         {
             Float(layer.Place.Top);
             Float(layer.Place.Height);
-            Int(paths.Length);
-            foreach (var path in paths)
-            {
-                file[at] = (byte)path.Kind;
-                file[at + 1] = path.Closed ? (byte)1 : (byte)0;
-                at += 4;
-                Float(path.Width);
-                Int(path.Points.Length);
-                foreach (var point in path.Points) { Float(point.X); Float(point.Y); }
-            }
+            Float(seconds[index]);
+            var pieces = layer.Paths.Select(path => (Line: lines[number++], Pieces: path.Even().ToArray())).ToArray();
+            Int(pieces.Sum(path => path.Pieces.Length));
+            foreach (var (line, even) in pieces)
+                foreach (var (i, path) in even.Index()) Path(path, i == 0 ? line : line with { Way = [], PulledBack = false });
         }
-        return file;
+        return file.ToArray();
 
-        void Int(int value) { BinaryPrimitives.WriteInt32LittleEndian(file.AsSpan(at), value); at += 4; }
-        void Float(double value) { BinaryPrimitives.WriteSingleLittleEndian(file.AsSpan(at), (float)value); at += 4; }
+        void Path(ToolPath path, LaidLine line)
+        {
+            file.Write([(byte)path.Kind, Bit(path.Closed), (byte)path.Nozzle, Bit(line.PulledBack)]);
+            Float(path.Width);
+            file.Write(MemoryMarshal.AsBytes([line.Figures]));
+            Points(line.Way);
+            Points(path.Points);
+        }
+        void Points(IReadOnlyList<Point> points)
+        {
+            Int(points.Count);
+            foreach (var point in points) { Float(point.X); Float(point.Y); }
+        }
+        static byte Bit(bool value) => value ? (byte)1 : (byte)0;
+        void Int(int value) => file.Write(MemoryMarshal.AsBytes([value]));
+        void Float(double value) => file.Write(MemoryMarshal.AsBytes([(float)value]));
     }
 }

@@ -74,6 +74,8 @@ internal sealed partial class ProgramWriter
     public WarmingPlan? Warming { get; init; }
     /// <summary>Lines at which lines of plastic begin, with the way to them, counted from 0.</summary>
     public List<int> PathLines { get; } = [];
+    /// <summary>Where each line of plastic is laid, without the way to it.</summary>
+    public List<LaidStretch> Laid { get; } = [];
     /// <summary>Lines at which the layers begin, counted from 0.</summary>
     public List<int> LayerLines { get; } = [];
     /// <summary>Where routines were written, in order.</summary>
@@ -144,13 +146,17 @@ internal sealed partial class ProgramWriter
     private void Accelerate(ToolPath? path)
     {
         if (!_recipe.Accelerations.Any) return;
-        var usual = Math.Min(_job.Machine.Card.Motion.Axes.X?.MaxAcceleration ?? 1000, _job.Machine.Card.Motion.Axes.Y?.MaxAcceleration
-            ?? 1000);
-        var printing = (path is null ? null : _recipe.AccelerationOn(_pace.Number - 1, path.Kind)) ?? usual;
+        var printing = AccelerationOf(path);
         if (printing == _acceleration) return;
-        _spelling.Say("acceleration", ("printing", printing), ("travel", _recipe.Accelerations.Travel ?? usual));
+        _spelling.Say("acceleration", ("printing", printing), ("travel", _recipe.Accelerations.Travel ?? UsualAcceleration));
         _acceleration = printing;
     }
+
+    private double UsualAcceleration => Math.Min(_job.Machine.Card.Motion.Axes.X?.MaxAcceleration ?? 1000,
+        _job.Machine.Card.Motion.Axes.Y?.MaxAcceleration ?? 1000);
+
+    private double AccelerationOf(ToolPath? path) =>
+        (path is null ? null : _recipe.AccelerationOn(_pace.Number - 1, path.Kind)) ?? UsualAcceleration;
 
     private void Compensation()
     {
@@ -203,6 +209,7 @@ internal sealed partial class ProgramWriter
         Accelerate(path);
         Cool(path.Kind == PathKind.Bridge);
         _begun = true;
+        var laidFrom = _out.Lines;
         if (path.Climbs) Climb(path, place, perArea * path.SectionAt(place.Height), _pace.SpeedOf(path));
         else
         {
@@ -220,6 +227,7 @@ internal sealed partial class ProgramWriter
             }
             if (path.Closed && _head.Here != path.Points[0]) LayTo(path.Points.Length);
         }
+        Laid.Add(new LaidStretch(laidFrom, _out.Lines, AccelerationOf(path)));
         Warm(all: true);
         _last = path;
         _laid?.Add(path);

@@ -1,0 +1,167 @@
+import { useQueries } from '@tanstack/react-query'
+import { useMemo, useState } from 'react'
+import type { Color } from 'three'
+import { send } from '../api/send'
+import type { Card, TrialPart } from '../api/client'
+import { bedOutline, bedSize, outlineRing } from '../drawing/outline'
+import { useScheme } from '../drawing/useScheme'
+import { useSize } from '../drawing/useSize'
+import { useInks, type Inks } from '../pictorial/inks'
+import { fitted, isometric, type Look } from '../pictorial/look'
+import { Segments } from '../pictorial/segments'
+import { SegmentLines } from '../pictorial/SegmentLines'
+import { readSolid, type Solid } from '../pictorial/solid'
+import { SolidPart } from '../pictorial/SolidPart'
+import { SpaceView, type Label } from '../pictorial/SpaceView'
+import { StrandLines } from '../pictorial/StrandLines'
+import { scaleOf } from './placement'
+import { strandsOf } from './strands'
+import { useTrial } from './TrialContext'
+
+/** The bed, what stands on it and what is laid of it, seen from a corner. */
+export default function SpaceOfTrial() {
+  const { card, trial, meshes, fits, layers, layer, stale, chosen, choose, inSpace, drawing, span } = useTrial(
+    'card',
+    'trial',
+    'meshes',
+    'fits',
+    'layers',
+    'layer',
+    'stale',
+    'chosen',
+    'choose',
+    'inSpace',
+    'drawing',
+    'span',
+  )
+  const [ref, size] = useSize<HTMLDivElement>()
+  const parts = trial.document.parts ?? []
+  const solids = useSolids(parts)
+  const { width = 200, depth = 200 } = bedSize(card.document.envelope?.bed)
+  const tallest = Math.max(0, ...meshes.map((mesh) => mesh?.size[2] ?? 0))
+  const [own, setOwn] = useState<Look>()
+  const look = own ?? fitted(isometric, [width, depth, tallest], size)
+  const inks = useInks()
+  const shown = layers[layer]
+  const cut = shown && !stale ? shown.top : undefined
+  const scheme = useScheme()
+  const strands = useMemo(() => strandsOf(layers, { inks, scheme, drawing, span }), [layers, inks, scheme, drawing, span])
+  const labels: Label[] = [
+    ...axesOf(card.document),
+    ...parts.map((part, i): Label => ({
+      at: [part.x ?? 0, part.y ?? 0, Math.min(cut ?? Infinity, meshes[i]?.size[2] ?? 0)],
+      text: String(i + 1),
+      kind: chosen === i ? 'part chosen' : 'part',
+    })),
+  ]
+  return (
+    <div ref={ref} className="pictorial-room">
+      {size.width > 0 && (
+        <SpaceView
+          name="Pictorial view"
+          width={size.width}
+          height={size.height}
+          look={look}
+          onLook={setOwn}
+          onFit={() => setOwn(undefined)}
+          painting={false}
+          labels={labels}
+        >
+          <BedInSpace card={card.document} inks={inks} />
+          {inSpace === 'parts' &&
+            parts.map(
+              (part, i) =>
+                solids[i] && (
+                  <SolidPart
+                    key={part.id ?? i}
+                    solid={solids[i]}
+                    stance={{ scale: { ...scaleOf(part), mirrored: false }, tilt: { x: part.tilt?.x ?? 0, y: part.tilt?.y ?? 0 } }}
+                    place={{ x: part.x ?? 0, y: part.y ?? 0, z: 0, turn: part.turn ?? 0 }}
+                    look={look}
+                    inks={inks}
+                    edge={edgeOf(inks, chosen === i, fits?.[i]?.fits === false)}
+                    marks={none}
+                    cut={cut}
+                    onPick={() => choose(i)}
+                    brush={undefined}
+                    onStroke={() => undefined}
+                  />
+                ),
+            )}
+          {shown && <StrandLines strands={strands} from={inSpace === 'parts' ? layer : 0} to={layer} />}
+        </SpaceView>
+      )}
+    </div>
+  )
+}
+
+const none: { faces: number[]; tint: Color }[] = []
+
+const edgeOf = (inks: Inks, chosen: boolean, bad: boolean) => (chosen || bad ? inks.madder : inks.ink)
+
+/** The meshes of parts as their files have them, each file once. */
+function useSolids(parts: readonly TrialPart[]): (Solid | undefined)[] {
+  const files = [...new Set(parts.map((part) => part.file))]
+  const known = useQueries({
+    queries: files.map((file) => ({
+      queryKey: ['solid', file],
+      staleTime: Infinity,
+      queryFn: async () => readSolid(await (await send(`/api/meshes/${file}/solid`)).arrayBuffer()),
+    })),
+    combine: (answers) => answers.map(({ data }) => data),
+  })
+  return parts.map((part) => known[files.indexOf(part.file)])
+}
+
+function axesOf(card: Card): Label[] {
+  const { x = 0, y = 0 } = card.envelope?.origin ?? {}
+  return [
+    { at: [x + axis + 5, y, 0], text: 'X', kind: 'axis' },
+    { at: [x, y + axis + 5, 0], text: 'Y', kind: 'axis' },
+    { at: [x, y, axis + 5], text: 'Z', kind: 'axis' },
+  ]
+}
+
+const axis = 26
+const pitch = 20
+
+/** The bed with its grid, what stands on it for good, and the machine's axes. */
+function BedInSpace({ card, inks }: { card: Card; inks: Inks }) {
+  const { grid, ink, madder } = useMemo(() => linesOfBed(card), [card])
+  return (
+    <>
+      <SegmentLines points={grid} colour={inks.hair} />
+      <SegmentLines points={ink} colour={inks.ink} />
+      <SegmentLines points={madder} colour={inks.madder} />
+    </>
+  )
+}
+
+function linesOfBed(card: Card) {
+  const bed = bedOutline(card.envelope?.bed)
+  const { width = 0, depth = 0 } = bedSize(card.envelope?.bed)
+  const [grid, ink, madder] = [new Segments(), new Segments(), new Segments()]
+  if (bed) {
+    const round = bed.shape === 'ellipse'
+    for (let x = pitch; x < width; x += pitch) {
+      const half = round ? (depth / 2) * Math.sqrt(Math.max(0, 1 - (2 * (x / width) - 1) ** 2)) : depth / 2
+      grid.line([x, depth / 2 - half, 0], [x, depth / 2 + half, 0])
+    }
+    for (let y = pitch; y < depth; y += pitch) {
+      const half = round ? (width / 2) * Math.sqrt(Math.max(0, 1 - (2 * (y / depth) - 1) ** 2)) : width / 2
+      grid.line([width / 2 - half, y, 0], [width / 2 + half, y, 0])
+    }
+    ink.ring(outlineRing(bed), 0)
+  }
+  for (const keepOut of card.envelope?.keepOuts ?? []) {
+    const ring = outlineRing(keepOut.outline)
+    if (keepOut.kind === 'obstacle' && keepOut.top) ink.prism(ring, 0, keepOut.top)
+    else grid.ring(ring, 0)
+  }
+  const { x = 0, y = 0 } = card.envelope?.origin ?? {}
+  madder
+    .line([x, y, 0], [x + axis, y, 0])
+    .line([x, y, 0], [x, y + axis, 0])
+    .line([x, y, 0], [x, y, axis])
+  return { grid: grid.points(), ink: ink.points(), madder: madder.points() }
+}

@@ -92,7 +92,7 @@ public class WritingTests
     private static readonly LayerPlace[] Places = [.. Enumerable.Range(0, 4).Select(i => LayerHeights.At(i, 0.3, 0.2))];
 
     private static string[] Told(Shape[] regions, Func<int, Shape>? held = null, int gap = 0) =>
-        [.. Islands.Of("arch", regions, Places, held is null ? null : i => i - 1 - gap >= 0 ? held(i - 1 - gap) : Plane.Empty, lift: 1)
+        [.. Islands.Of("arch", regions, regions, Places, held is null ? null : i => i - 1 - gap >= 0 ? held(i - 1 - gap) : Plane.Empty, lift: 1)
             .Select(f => f.Message)];
 
     [Fact]

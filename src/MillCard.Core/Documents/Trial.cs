@@ -69,6 +69,11 @@ public sealed record TrialPart : Member
     [Field("Y", "mm", AtLeast = -10000, AtMost = 10000)] public double Y { get; init; }
     /// <summary>Turn about Z, degrees, counter-clockwise.</summary>
     [Field("turn", "°", AtLeast = -36000, AtMost = 36000)] public double Turn { get; init; }
+    /// <summary>Of its lowest point above the bed, mm; what lies below the bed is not printed.</summary>
+    [Field("lift", "mm", AtLeast = -2000, AtMost = 2000)] public double Lift { get; init; }
+    /// <summary>What it belongs to: parts with the same word keep their place to each other, grow together and may touch; null for a part
+    /// of its own.</summary>
+    [Field("assembly", Fewest = 1, Most = 100)] public string? Assembly { get; init; }
     /// <summary>Ids of the nozzles that print it; the first where nothing is said.</summary>
     [Field("part's nozzles", Most = 16)] public IReadOnlyList<string> Nozzles { get; init; } = [];
     /// <summary>Tilt about X and then about Y, before the turn; null for none.</summary>
@@ -110,4 +115,6 @@ public sealed record PartScale : OpenRecord
     [Field("scale Y", "", AtLeast = 0.001, AtMost = 1000)] public double Y { get; init; } = 1;
     /// <summary>Along Z.</summary>
     [Field("scale Z", "", AtLeast = 0.001, AtMost = 1000)] public double Z { get; init; } = 1;
+    /// <summary>Whether it is the file's mirror image, left for right.</summary>
+    public bool Mirrored { get; init; }
 }

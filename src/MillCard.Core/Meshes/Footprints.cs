@@ -5,7 +5,7 @@ using NetTopologySuite.Geometries.Utilities;
 namespace MillCard.Core.Meshes;
 
 /// <summary>A part's projections by height, computed once and turned as the part is turned.</summary>
-/// <remarks>The frame is the unturned mesh with its bounding box's middle at (0, 0) and its lowest point at 0.</remarks>
+/// <remarks>The frame is the unturned mesh with its bounding box's middle at (0, 0) and its lowest point at its lift.</remarks>
 public sealed class Footprints
 {
     private readonly ConcurrentDictionary<(double Height, Apron Apron), Shape> _below = new();
@@ -14,9 +14,18 @@ public sealed class Footprints
 
     /// <param name="mesh">Any mesh.</param>
     /// <param name="stop">Ends the computation.</param>
-    public Footprints(Mesh mesh, CancellationToken stop = default)
+    public Footprints(Mesh mesh, CancellationToken stop = default) : this(mesh, 0, stop)
     {
-        Mesh = Placement.Place(mesh, 0, 0, 0);
+    }
+
+    /// <param name="mesh">Any mesh.</param>
+    /// <param name="lift">Of its lowest point above the bed, mm; below 0 it is sunk, and what lies below the bed goes.</param>
+    /// <param name="stop">Ends the computation.</param>
+    /// <exception cref="MeshRefusedException">Nothing of it is left above the bed.</exception>
+    public Footprints(Mesh mesh, double lift, CancellationToken stop)
+    {
+        Mesh = Placement.Place(mesh, 0, 0, 0, lift);
+        if (lift < 0) Mesh = AboveBed(Mesh);
         Neighbours = Neighbours.Of(Mesh, stop);
         Height = Mesh.Box.MaxZ;
         Whole = Below(double.PositiveInfinity, stop: stop);
@@ -26,7 +35,15 @@ public sealed class Footprints
     /// <summary>The unturned mesh in the part's own frame.</summary>
     public Mesh Mesh { get; }
 
-    /// <summary>Height of the part, mm.</summary>
+    private static Mesh AboveBed(Mesh mesh)
+    {
+        if (mesh.Box.MaxZ <= 0)
+            throw new MeshRefusedException(Invariant(
+                $"The part is sunk by {-mesh.Box.MinZ:0.##} mm and is {mesh.Box.MaxZ - mesh.Box.MinZ:0.##} mm high: nothing of it is left."));
+        return LevelCut.Of(mesh, 0).Above;
+    }
+
+    /// <summary>Height of its top above the bed, mm.</summary>
     public double Height { get; }
 
     /// <summary>Least and greatest x, y, z in the part's own frame.</summary>

@@ -113,7 +113,7 @@ public sealed class Fit
         if (_around.Apron.Width > 0) found = new SkirtAlone(this, part.Part, all, plan, cures, stop).Told(found);
         if (found.Any(v => v.Kind is ViolationKind.Height or ViolationKind.Copy or ViolationKind.Size)) return Verdict(part, found);
         if (cures == Cures.LeftOut) return Verdict(part, found) with { Searched = false };
-        var move = _curing.Least(part, all, stop);
+        var move = _curing.Least(part, [.. all.Where(other => !part.Part.IsFellowOf(other.Part) || other == part)], stop);
         return Verdict(part, [.. found.Select(v => v with { Move = move })]);
     }
 

@@ -13,7 +13,13 @@ namespace MillCard.Core.Reach;
 public sealed record StandingPart(string Name, Footprints Footprints, double X, double Y, double Turn,
     IReadOnlyList<string>? Nozzles = null)
 {
+    /// <summary>What it belongs to; null for a part of its own.</summary>
+    public string? Assembly { get; init; }
+
+    /// <summary>Whether another one belongs to the same assembly: they may touch.</summary>
+    public bool IsFellowOf(StandingPart other) => Assembly is not null && Assembly == other.Assembly;
+
     /// <summary>A part of a trial with its footprints.</summary>
     public static StandingPart Of(TrialPart part, Footprints footprints) =>
-        new(part.Name, footprints, part.X, part.Y, part.Turn, part.Nozzles);
+        new(part.Name, footprints, part.X, part.Y, part.Turn, part.Nozzles) { Assembly = part.Assembly };
 }

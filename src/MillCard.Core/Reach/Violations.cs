@@ -115,6 +115,7 @@ internal sealed class Violations(Surroundings around, Overlaps overlaps)
 
     private void Into(PlacedPart part, PlacedPart other, List<Violation> found)
     {
+        if (part.Part.IsFellowOf(other.Part) && part.Mirrored == other.Mirrored) return;
         if (!part.Whole.EnvelopeInternal.Intersects(other.Whole.EnvelopeInternal)) return;
         var overlap = Plane.Intersection(part.Whole, other.Whole);
         if (overlap.IsEmpty || Plane.Offset(overlap, -Plane.Touch / 2).IsEmpty) return;

@@ -23,11 +23,12 @@ internal sealed record HeldLines(PartLayer[] Layers)
 
     /// <summary>Holds up what hangs, layers in parallel.</summary>
     /// <param name="own">The part's own lines.</param>
+    /// <param name="carriers">The part's cross-sections with what else carries what is laid over them.</param>
     /// <param name="recipe">What lines are laid by, with the settings of supports.</param>
     /// <param name="places">The layers.</param>
     /// <param name="task">What is to be held; null for nothing.</param>
     /// <param name="options">How parallel, and when to stop.</param>
-    public static HeldLines Of(OwnLines own, Recipe recipe, LayerPlace[] places, SupportTask? task, ParallelOptions options)
+    public static HeldLines Of(OwnLines own, Shape[] carriers, Recipe recipe, LayerPlace[] places, SupportTask? task, ParallelOptions options)
     {
         var (regions, layers) = (own.Regions, new PartLayer[own.Layers.Length]);
         var areas = task is null ? null : recipe.Supports.Pattern == SupportPattern.Branching ? Branches.Of(task, options)
@@ -53,8 +54,8 @@ internal sealed record HeldLines(PartLayer[] Layers)
         Shape? CarriedAt(int layer)
         {
             if (layer == 0 || ReferenceEquals(regions[layer], regions[layer - 1])) return null;
-            return task is not null && task.TopFor(layer) is >= 0 and var top ? Plane.Union(regions[layer - 1], areas!.On(top))
-                : regions[layer - 1];
+            return task is not null && task.TopFor(layer) is >= 0 and var top ? Plane.Union(carriers[layer - 1], areas!.On(top))
+                : carriers[layer - 1];
         }
     }
 

@@ -22,11 +22,13 @@ internal sealed class Layering
     private readonly int _nozzle, _interface;
     private readonly LayerPlace[] _places;
     private readonly ParallelOptions _options;
+    private readonly Fellows? _fellows;
     private readonly IProgress<Progress>? _progress;
 
-    private Layering(SliceJob job, PartToSlice part, LayerPlace[]? places, IProgress<Progress>? progress, CancellationToken stop)
+    private Layering(SliceJob job, PartToSlice part, LayerPlace[]? places, Fellows? fellows, IProgress<Progress>? progress,
+        CancellationToken stop)
     {
-        (_job, _part, _progress) = (job, part, progress);
+        (_job, _part, _fellows, _progress) = (job, part, fellows, progress);
         _recipe = job.RecipeOf(part.Part);
         _settings = new ZoneSettings(job.Zones, _recipe);
         _ownZones = [.. job.Zones
@@ -41,12 +43,21 @@ internal sealed class Layering
     /// <param name="job">The job.</param>
     /// <param name="part">One of its parts.</param>
     /// <param name="places">Layers of all parts that grow together; null where the part stands alone.</param>
+    /// <param name="fellows">What else of its assembly stands round it; null where it is alone.</param>
     /// <param name="ground">Where supports may stand.</param>
     /// <param name="lift">What lies under the part, mm.</param>
     /// <param name="progress">Told after every layer of every stage.</param>
     /// <param name="stop">Ends the computation.</param>
-    public static LaidPart Of(SliceJob job, PartToSlice part, LayerPlace[]? places, AllowedGround ground, double lift,
-        IProgress<Progress>? progress, CancellationToken stop) => new Layering(job, part, places, progress, stop).Lay(ground, lift);
+    public static LaidPart Of(SliceJob job, PartToSlice part, LayerPlace[]? places, Fellows? fellows, AllowedGround ground, double lift,
+        IProgress<Progress>? progress, CancellationToken stop) =>
+        new Layering(job, part, places, fellows, progress, stop).Lay(ground, lift);
+
+    /// <summary>A part's cross-sections, turned as it stands, its middle at (0, 0).</summary>
+    public static Shape[] Cut(SliceJob job, PartToSlice part, LayerPlace[] places, IProgress<Progress>? progress, CancellationToken stop)
+    {
+        var layering = new Layering(job, part, places, null, progress, stop);
+        return layering.Turned(layering.Sections());
+    }
 
     private LaidPart Lay(AllowedGround ground, double lift)
     {
@@ -57,7 +68,7 @@ internal sealed class Layering
         Shape[] regions = [.. layers.Select(l => l.Region)];
 
         List<Finding> findings = [.. MeshNotes.Of(_part, sections)];
-        findings.AddRange(Islands.Of(name, regions, _places,
+        findings.AddRange(Islands.Of(name, regions, CarriersOnBed(regions), _places,
             held.Tops is not { } tops ? null : i => tops[i] >= 0 ? layers[tops[i]].Held : Plane.Empty, lift));
         if (held.Bare is { } bare) findings.Add(bare.Said(name, x, y, _places[bare.Layer].Top + lift, _recipe.Supports.From));
         if (held.Welded is { } layer && _interface == _nozzle)
@@ -80,6 +91,7 @@ internal sealed class Layering
     {
         Part = StageShelf.NumberOf(_part.Footprints),
         _part.Part.Turn,
+        Fellows = _fellows?.RestsOn,
         Places = _places,
         _recipe.Compensation,
         Nozzle = NozzleWidth,
@@ -97,10 +109,20 @@ internal sealed class Layering
     /// <summary>Its own lines, turned as it stands, its middle at (0, 0).</summary>
     private OwnLines Own(PartSections sections) => _job.Shelf.Take("lines", OwnRestsOn(), () =>
     {
-        var turned = _part.Part.Turn % 360 == 0 ? sections.Regions
-            : PartSections.Mapped(sections.Regions, region => _part.Footprints.Placed(region, 0, 0, _part.Part.Turn));
-        return OwnLines.Of(turned, _places, Zones(), _settings, NozzleWidth, _options, done => Tell("lines", done, _places.Length));
+        var turned = Turned(sections);
+        return OwnLines.Of(_fellows?.LeftOf(turned) ?? turned, Carriers, _places, Zones(), _settings, NozzleWidth, _options,
+            done => Tell("lines", done, _places.Length));
     }, lines => lines.Bytes);
+
+    private Shape[] Turned(PartSections sections) => _part.Part.Turn % 360 == 0 ? sections.Regions
+        : PartSections.Mapped(sections.Regions, region => _part.Footprints.Placed(region, 0, 0, _part.Part.Turn));
+
+    /// <summary>What carries the layers above: the part's own cross-sections with what stands beside them.</summary>
+    private Shape[] Carriers(Shape[] regions) => _fellows?.With(regions) ?? regions;
+
+    private Shape[] CarriersOnBed(Shape[] regions) => _fellows is null ? regions
+        : (_fellows with { Beside = PartSections.Mapped(_fellows.Beside, region => Plane.Moved(region, _part.Part.X, _part.Part.Y)) })
+            .With(regions);
 
     /// <summary>The same with supports.</summary>
     private HeldLines Held(OwnLines own, AllowedGround ground, double lift)
@@ -116,15 +138,16 @@ internal sealed class Layering
             Marks = under is null ? null : marks,
             Ground = under?.Areas.Select(area => area.AsBinary()),
             under?.OnLayer,
-        }, () => HeldLines.Of(own, recipe, _places, under is null ? null : Task(under), _options), held => held.Bytes);
+        }, () => HeldLines.Of(own, Carriers(own.Regions), recipe, _places, under is null ? null : Task(under), _options), held => held.Bytes);
 
         SupportTask Task(GroundUnderPart under)
         {
             _progress?.Report(new Progress("supports", 0, 1));
             var width = recipe.WidthOf(PathKind.Support);
-            var mesh = Placement.Place(_part.Footprints.Mesh, 0, 0, _part.Part.Turn);
-            var overhangs = Overhangs.Of(own.Regions, _places, supports, Zones(), mesh, marks, width, _options);
-            return new SupportTask(own.Regions, overhangs, under.Of, supports, width, _places);
+            var mesh = Placement.Place(_part.Mesh, _part.Part with { X = 0, Y = 0 });
+            var carriers = Carriers(own.Regions);
+            var overhangs = Overhangs.Of(own.Regions, carriers, _places, supports, Zones(), mesh, marks, width, _options);
+            return new SupportTask(carriers, overhangs, under.Of, supports, width, _places);
         }
 
         (Shape, Shape) Ground(int layer)

@@ -14,13 +14,14 @@ internal sealed record OwnLines(Shape[] Regions, PartLayer[] Layers)
 {
     /// <summary>Lays them, layers in parallel.</summary>
     /// <param name="sections">The part's cross-sections.</param>
+    /// <param name="carriers">What carries the layers above, of what is plastic.</param>
     /// <param name="places">Its layers.</param>
     /// <param name="zones">In the frame of the sections.</param>
     /// <param name="settings">What holds in them.</param>
     /// <param name="nozzle">Diameter of the nozzle, mm.</param>
     /// <param name="options">How parallel, and when to stop.</param>
     /// <param name="told">Told how many layers are done.</param>
-    public static OwnLines Of(Shape[] sections, LayerPlace[] places, Zones zones, ZoneSettings settings, double nozzle,
+    public static OwnLines Of(Shape[] sections, Func<Shape[], Shape[]> carriers, LayerPlace[] places, Zones zones, ZoneSettings settings, double nozzle,
         ParallelOptions options, Action<int> told)
     {
         var (n, done, recipe) = (places.Length, 0, settings.Own.Recipe);
@@ -28,7 +29,7 @@ internal sealed record OwnLines(Shape[] Regions, PartLayer[] Layers)
         var lowest = places.Select(p => p.Height).DefaultIfEmpty(1).Min();
         var longest = (int)Math.Ceiling(settings.Laid.Max(r => Math.Max(r.TopLayers, r.BottomLayers) * r.Layers.Others!.Value) / lowest);
         var common = new CommonToNeighbours(regions, Math.Max(longest, 1), options);
-        var filler = new LayerFill(regions, places, common, nozzle);
+        var filler = new LayerFill(regions, carriers(regions), places, common, nozzle);
         var layers = new PartLayer[n];
         Parallel.For(0, n, options, i =>
         {

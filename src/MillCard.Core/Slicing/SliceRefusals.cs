@@ -24,6 +24,12 @@ internal static class SliceRefusals
         foreach (var (index, part) in job.Parts.Index())
             if (job.InterfaceNozzleOf(part.Part) is var nozzle && nozzle >= job.Machine.Nozzles.Count)
                 yield return NoSuchNozzle(index, part.Part, nozzle, job.Machine.Nozzles.Count);
+        if (job.Sequence == Sequence.OneAtATime && job.Parts.Index().Where(p => p.Item.Part.Assembly is not null)
+            .GroupBy(p => p.Item.Part.Assembly).FirstOrDefault(group => group.Count() > 1) is { } together)
+            yield return new Finding("assembly-grows-together", Severity.Stop,
+                $"{string.Join(", ", together.Select(p => p.Item.Part.Name))} belong together and are to be printed one at a time.",
+                "Bodies of an assembly grow layer by layer beside each other: print all parts at once, or take the assembly apart.",
+                "/sequence");
         if (job.Recipe.Spiral && job.Parts.Count > 1 && job.Sequence == Sequence.AllAtOnce)
             yield return new Finding("spiral-needs-one-part", Severity.Stop,
                 $"A spiral is one continuous wall; there are {job.Parts.Count} parts that grow together.",

@@ -53,9 +53,11 @@ public static class Slicer
         notes.AddRange(HeightWishes.Notes(job));
         var ground = new AllowedGround(job);
         var places = job.Sequence == Sequence.OneAtATime ? null : job.CommonPlaces();
-        foreach (var part in job.Parts)
+        var assemblies = places is null ? null : new Assemblies(job, places, part => Layering.Cut(job, part, places, progress, stop), stop);
+        notes.AddRange(assemblies?.Notes() ?? []);
+        foreach (var (index, part) in job.Parts.Index())
         {
-            var laid = Layering.Of(job, part, places, ground, Foot.Lift(job.Recipe), progress, stop);
+            var laid = Layering.Of(job, part, places, assemblies?.Of(index), ground, Foot.Lift(job.Recipe), progress, stop);
             notes.AddRange(laid.Findings);
             parts.Add(laid);
         }
@@ -146,9 +148,9 @@ public static class Slicer
             if (shrinks == 0) return part;
             var scale = part.Part.Scale ?? new();
             var grown = part.Part with { Scale = scale with { X = scale.X / (1 - shrinks), Y = scale.Y / (1 - shrinks) } };
-            var restsOn = new { Part = StageShelf.NumberOf(part.Mesh), grown.Scale, grown.Tilt };
+            var restsOn = new { Part = StageShelf.NumberOf(part.Mesh), grown.Scale, grown.Tilt, grown.Lift };
             return new PartToSlice(grown, part.Mesh, job.Shelf.Take("grown", restsOn,
-                () => new Footprints(Placement.Oriented(part.Mesh, grown.Scale, grown.Tilt), stop), footprints => footprints.Bytes));
+                () => Stance.Of(grown).Stood(part.Mesh, stop), footprints => footprints.Bytes));
         })],
     };
 

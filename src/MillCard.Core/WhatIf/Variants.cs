@@ -84,7 +84,7 @@ public static class Variants
                 job with
                 {
                     Parts = [
-                .. job.Parts.Select((p, i) => i == part ? new PartToSlice(turned, p.Mesh, new Footprints(oriented)) : p)]
+                .. job.Parts.Select((p, i) => i == part ? new PartToSlice(turned, p.Mesh, Stance.Of(turned).Stood(p.Mesh)) : p)]
                 })
             {
                 Overhang = OverhangOf(oriented, job.Recipe.Supports.Angle),

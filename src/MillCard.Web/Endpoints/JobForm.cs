@@ -76,15 +76,15 @@ internal sealed record SentJob(Job Job, IReadOnlyDictionary<string, byte[]> File
     public ReadJob Read(CancellationToken stop)
     {
         var meshes = Files.ToDictionary(f => f.Key, f => MeshOf(f.Key, f.Value, stop));
-        var projected = new Dictionary<(string, PartScale?, Tilt?), Footprints>();
+        var projected = new Dictionary<(string, Stance), Footprints>();
         var parts = new List<PartToSlice>();
         foreach (var part in Job.Parts)
         {
             stop.ThrowIfCancellationRequested();
             var mesh = meshes[part.File];
-            if (!projected.TryGetValue((part.File, part.Scale, part.Tilt), out var footprints))
-                projected[(part.File, part.Scale, part.Tilt)] = footprints = new Footprints(
-                    Placement.Oriented(mesh, part.Scale, part.Tilt), stop);
+            var stance = Stance.Of(part);
+            if (!projected.TryGetValue((part.File, stance), out var footprints))
+                projected[(part.File, stance)] = footprints = stance.Stood(mesh, stop);
             parts.Add(new PartToSlice(part, mesh, footprints));
         }
         return new ReadJob(Job, Machine.Of(Job.Card!), parts,

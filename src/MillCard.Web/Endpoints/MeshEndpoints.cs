@@ -26,7 +26,7 @@ internal static class MeshEndpoints
         public int RepeatedFaces { get; init; }
         /// <summary>Its name in the file; null where it has none.</summary>
         public string? Name { get; init; }
-        /// <summary>Middle of its bounding box in a file of several parts, mm; null for a single one.</summary>
+        /// <summary>Middle of its bounding box in X and Y, and its lowest Z, as the file has it, mm; null where no file was sent.</summary>
         public double[]? At { get; init; }
     }
 
@@ -45,10 +45,10 @@ internal static class MeshEndpoints
                 var hash = await blobs.KeepAsync(parts.Count == 1 && Stl.Is(file) ? file : Stl.Write(part.Mesh), "model/stl", stop);
                 shelf.Put(hash, part.Mesh);
                 var box = part.Mesh.Box;
-                answers.Add(Facts(hash, await shelf.TakeAsync(hash, null, null, blobs, stop)) with
+                answers.Add(Facts(hash, await shelf.TakeAsync(hash, Stance.Upright, blobs, stop)) with
                 {
                     Name = part.Name,
-                    At = parts.Count == 1 ? null : [(box.MinX + box.MaxX) / 2, (box.MinY + box.MaxY) / 2]
+                    At = [(box.MinX + box.MaxX) / 2, (box.MinY + box.MaxY) / 2, box.MinZ],
                 });
             }
             return TypedResults.Ok(answers);
@@ -58,11 +58,11 @@ internal static class MeshEndpoints
 
         meshes.MapGet("/{hash}", async Task<Results<Ok<MeshFacts>, JsonHttpResult<Refusal>>> (
             string hash, BlobStore blobs, MeshShelf shelf, CancellationToken stop, double scaleX = 1, double scaleY = 1, double scaleZ = 1,
-                double tiltX = 0, double tiltY = 0) =>
+                bool mirrored = false, double tiltX = 0, double tiltY = 0, double lift = 0) =>
         {
-            var (scale, tilt) = (new PartScale { X = scaleX, Y = scaleY, Z = scaleZ }, new Tilt { X = tiltX, Y = tiltY });
+            var (scale, tilt) = (ScaleOf(scaleX, scaleY, scaleZ, mirrored), new Tilt { X = tiltX, Y = tiltY });
             if (Unfit(scale, tilt) is { } refusal) return refusal;
-            return TypedResults.Ok(Facts(hash, await shelf.TakeAsync(hash, scale, tilt, blobs, stop)));
+            return TypedResults.Ok(Facts(hash, await shelf.TakeAsync(hash, new Stance(scale, tilt, lift), blobs, stop)));
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("What a page needs to draw a part, in a scale and a tilt");
 
@@ -79,11 +79,11 @@ internal static class MeshEndpoints
 
         meshes.MapGet("/{hash}/sides", async Task<Results<Ok<IReadOnlyList<FlatSide>>,
             JsonHttpResult<Refusal>>> (string hash, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop,
-            double scaleX = 1, double scaleY = 1, double scaleZ = 1) =>
+            double scaleX = 1, double scaleY = 1, double scaleZ = 1, bool mirrored = false) =>
         {
-            var scale = new PartScale { X = scaleX, Y = scaleY, Z = scaleZ };
+            var scale = ScaleOf(scaleX, scaleY, scaleZ, mirrored);
             if (Unfit(scale, new Tilt()) is { } refusal) return refusal;
-            var mesh = (await shelf.TakeAsync(hash, null, null, blobs, stop)).Mesh;
+            var mesh = await shelf.AsReadAsync(hash, blobs, stop);
             return TypedResults.Ok(await queue.BySizeAsync(MeshShelf.SizeOf(mesh),
                 _ => FlatSides.Of(Placement.Oriented(mesh, scale, null)), stop));
         })
@@ -91,17 +91,19 @@ internal static class MeshEndpoints
 
         meshes.MapGet("/{hash}/undersides", async Task<Results<Ok<IReadOnlyList<Underside>>, JsonHttpResult<Refusal>>> (
             string hash, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop, double scaleX = 1, double scaleY = 1,
-                double scaleZ = 1, double tiltX = 0, double tiltY = 0) =>
+                double scaleZ = 1, bool mirrored = false, double tiltX = 0, double tiltY = 0) =>
         {
-            var (scale, tilt) = (new PartScale { X = scaleX, Y = scaleY, Z = scaleZ }, new Tilt { X = tiltX, Y = tiltY });
+            var (scale, tilt) = (ScaleOf(scaleX, scaleY, scaleZ, mirrored), new Tilt { X = tiltX, Y = tiltY });
             if (Unfit(scale, tilt) is { } refusal) return refusal;
-            var mesh = (await shelf.TakeAsync(hash, null, null, blobs, stop)).Mesh;
+            var mesh = await shelf.AsReadAsync(hash, blobs, stop);
             return TypedResults.Ok(await queue.BySizeAsync(MeshShelf.SizeOf(mesh),
                 _ => Undersides.Of(Placement.Oriented(mesh, scale, tilt)), stop));
         })
             .Produces<Refusal>(422, Refusal.MediaType)
                 .WithSummary("The undersides of a part as it is tilted, largest first, with their faces");
     }
+
+    private static PartScale ScaleOf(double x, double y, double z, bool mirrored) => new() { X = x, Y = y, Z = z, Mirrored = mirrored };
 
     /// <summary>A scale or a tilt from a query, held to what a part of a trial may have.</summary>
     private static JsonHttpResult<Refusal>? Unfit(PartScale scale, Tilt tilt) => Numbers.Unfit(scale) ?? Numbers.Unfit(tilt);

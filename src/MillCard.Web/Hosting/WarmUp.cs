@@ -48,7 +48,7 @@ internal sealed partial class WarmUp(IHostApplicationLifetime life, IConfigurati
     private static PartToSlice Part(Mesh mesh, double x, CancellationToken stop)
     {
         var part = new TrialPart { Name = "block", File = "block", X = x, Y = 80, Tilt = new() { X = 20, Y = 10 } };
-        return new PartToSlice(part, mesh, new Footprints(Placement.Oriented(mesh, null, part.Tilt), stop));
+        return new PartToSlice(part, mesh, Stance.Of(part).Stood(mesh, stop));
     }
 
     [LoggerMessage(LogLevel.Information, "Warm after {Seconds:0.0} s")]

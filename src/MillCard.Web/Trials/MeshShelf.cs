@@ -21,7 +21,7 @@ internal sealed class MeshShelf(WorkQueue queue) : IDisposable
     /// <summary>The mesh of a part, in its scale and tilt.</summary>
     /// <exception cref="MeshRefusedException">There is no such mesh.</exception>
     public Task<ShelvedMesh> TakeAsync(TrialPart part, BlobStore blobs, CancellationToken stop) =>
-        TakeAsync(part.File, part.Scale, part.Tilt, blobs, stop);
+        TakeAsync(part.File, Stance.Of(part), blobs, stop);
 
     /// <summary>Parts as they stand.</summary>
     /// <exception cref="MeshRefusedException">There is no such mesh.</exception>
@@ -32,15 +32,16 @@ internal sealed class MeshShelf(WorkQueue queue) : IDisposable
         return standing;
     }
 
-    /// <summary>The mesh of a hash in a scale and a tilt, from the shelf or from the database.</summary>
+    /// <summary>The mesh of a hash as it stands, from the shelf or from the database.</summary>
     /// <exception cref="MeshRefusedException">There is no such mesh.</exception>
-    public async Task<ShelvedMesh> TakeAsync(string hash, PartScale? scale, Tilt? tilt, BlobStore blobs, CancellationToken stop)
+    public async Task<ShelvedMesh> TakeAsync(string hash, Stance stance, BlobStore blobs, CancellationToken stop)
     {
-        var key = (hash, scale?.X ?? 1, scale?.Y ?? 1, scale?.Z ?? 1, tilt?.X ?? 0, tilt?.Y ?? 0);
+        var (scale, tilt) = (stance.Scale, stance.Tilt);
+        var key = (hash, scale?.X ?? 1, scale?.Y ?? 1, scale?.Z ?? 1, scale?.Mirrored ?? false, tilt?.X ?? 0, tilt?.Y ?? 0, stance.Lift);
         if (_shelf.TryGetValue(key, out ShelvedMesh? known)) return known!;
         var read = await AsReadAsync(hash, blobs, stop);
         var shelved = new ShelvedMesh(read,
-            await queue.BySizeAsync(SizeOf(read), left => new Footprints(Placement.Oriented(read, scale, tilt), left), stop));
+            await queue.BySizeAsync(SizeOf(read), left => stance.Stood(read, left), stop));
         // the projections keep a copy of their own and a table of neighbours
         return _shelf.Set(key, shelved, new MemoryCacheEntryOptions { Size = 2 * SizeOf(read) });
     }

@@ -8,10 +8,11 @@ namespace MillCard.Core.Slicing.Filling;
 
 /// <summary>Fills the inside of walls: bridges, solid, sparse, top and its second pass.</summary>
 /// <param name="regions">The part's cross-sections.</param>
+/// <param name="carriers">The same with what else carries what is laid over them.</param>
 /// <param name="places">Its layers.</param>
 /// <param name="common">What runs of them have in common.</param>
 /// <param name="nozzle">Diameter of the nozzle, mm.</param>
-internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNeighbours common, double nozzle)
+internal sealed class LayerFill(Shape[] regions, Shape[] carriers, LayerPlace[] places, CommonToNeighbours common, double nozzle)
 {
     private readonly bool _isEven = places.Skip(1).All(p => Math.Abs(p.Height - places[1].Height) < 1e-6);
 
@@ -33,7 +34,7 @@ internal sealed class LayerFill(Shape[] regions, LayerPlace[] places, CommonToNe
         var (sparse, solid) = density >= 1 || recipe.Spiral ? (Plane.Empty, inside) : Parted(layer, recipe, inside, width);
 
         var bridges = recipe.Bridges && layer > 0 && recipe.BottomLayers > 0 && !ReferenceEquals(regions[layer], regions[layer - 1])
-            ? Bridges.Of(inside, regions[layer - 1], width).ToArray() : [];
+            ? Bridges.Of(inside, carriers[layer - 1], width).ToArray() : [];
         foreach (var bridge in bridges) solid = Plane.Difference(solid, bridge.Area);
         var top = recipe.TopLayers > 0 && (recipe.Top.OneDirection || recipe.Top.Smooth || recipe.Speeds.Top is not null)
             ? TopOf(layer, solid, width) : Plane.Empty;

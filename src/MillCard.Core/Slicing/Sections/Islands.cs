@@ -12,10 +12,11 @@ internal static class Islands
     /// <summary>A finding for each, the lowest first.</summary>
     /// <param name="part">Name of the part.</param>
     /// <param name="regions">Its cross-sections.</param>
+    /// <param name="carriers">The same with what else carries what is laid over them.</param>
     /// <param name="places">Its layers.</param>
     /// <param name="held">What supports cover under the gap below a layer; null for none.</param>
     /// <param name="lift">What lies under the part, mm.</param>
-    public static IEnumerable<Finding> Of(string part, Shape[] regions, LayerPlace[] places, Func<int, Shape>? held, double lift)
+    public static IEnumerable<Finding> Of(string part, Shape[] regions, Shape[] carriers, LayerPlace[] places, Func<int, Shape>? held, double lift)
     {
         var found = 0;
         for (var i = 1; i < regions.Length; i++)
@@ -23,7 +24,7 @@ internal static class Islands
             if (ReferenceEquals(regions[i], regions[i - 1])) continue;
             foreach (var piece in Plane.Polygons(regions[i]))
             {
-                if (piece.Area < LeastArea || Nesting.Meet(piece, regions[i - 1])) continue;
+                if (piece.Area < LeastArea || Nesting.Meet(piece, carriers[i - 1])) continue;
                 if (held is not null && held(i) is { IsEmpty: false } below && Nesting.Meet(piece, below)) continue;
                 if (++found > Most) yield break;
                 var at = piece.InteriorPoint;

@@ -16,6 +16,7 @@ internal static class Overhangs
 
     /// <summary>By angle, by zone and by marked face.</summary>
     /// <param name="regions">The part's cross-sections.</param>
+    /// <param name="carriers">The same with what else carries what is laid over them.</param>
     /// <param name="places">Its layers.</param>
     /// <param name="supports">The settings.</param>
     /// <param name="zones">Cut at the same layers.</param>
@@ -23,7 +24,7 @@ internal static class Overhangs
     /// <param name="marks">Marked faces.</param>
     /// <param name="width">Line width, mm.</param>
     /// <param name="options">How the loop over layers runs.</param>
-    public static Shape[] Of(Shape[] regions, LayerPlace[] places, Supports supports, Zones zones, Mesh mesh,
+    public static Shape[] Of(Shape[] regions, Shape[] carriers, LayerPlace[] places, Supports supports, Zones zones, Mesh mesh,
         IReadOnlyList<FaceMark> marks, double width, ParallelOptions options)
     {
         var tan = Math.Tan(supports.Angle * Math.PI / 180);
@@ -34,10 +35,10 @@ internal static class Overhangs
             overhangs[i] = Plane.Empty;
             if (i == 0 || regions[i].IsEmpty) return;
             var over = Plane.Empty;
-            if (supports.Pattern != SupportPattern.None) over = Leaning(regions[i], regions[i - 1], Math.Max(0.01, places[i].Height * tan));
+            if (supports.Pattern != SupportPattern.None) over = Leaning(regions[i], carriers[i - 1], Math.Max(0.01, places[i].Height * tan));
             var wanted = Plane.Union([zones.Of(ZoneUse.Support, i), .. marked.Where(m => m.Wanted).Select(m => m.Faces.At(places[i]))]);
             if (!wanted.IsEmpty) over = Plane.Union(over,
-                Plane.Opened(Plane.Intersection(Plane.Difference(regions[i], regions[i - 1]), wanted), width / 8, Chords));
+                Plane.Opened(Plane.Intersection(Plane.Difference(regions[i], carriers[i - 1]), wanted), width / 8, Chords));
             var unwanted = Plane.Union(
                 [zones.Of(ZoneUse.NoSupport, i), .. marked.Where(m => !m.Wanted).Select(m => m.Faces.At(places[i]))]);
             overhangs[i] = unwanted.IsEmpty ? over : Plane.Difference(over, unwanted);

@@ -1,0 +1,31 @@
+using MillCard.Core.Geometry;
+using MillCard.Core.Slicing.Sections;
+
+namespace MillCard.Core.Slicing;
+
+/// <summary>What else of its assembly stands round a part, in the part's own frame, turned as it stands.</summary>
+/// <param name="Beside">All of it, by layer.</param>
+/// <param name="Before">What of it goes before the part where both would be, by layer.</param>
+/// <param name="RestsOn">What decides both.</param>
+internal sealed record Fellows(Shape[] Beside, Shape[] Before, object RestsOn)
+{
+    /// <summary>Two bodies that touch share no plastic: what they share by less is rounding, mm.</summary>
+    private const double Rounding = 0.01;
+
+    /// <summary>A part's cross-sections without what goes before it; equal neighbours stay one shape.</summary>
+    public Shape[] LeftOf(Shape[] regions) => Layered(regions, Before, (own, before) =>
+        Plane.Opened(Plane.Intersection(own, before), Rounding, 2) is { IsEmpty: false } shared ? Plane.Difference(own, shared) : own);
+
+    /// <summary>A part's cross-sections with all that stands beside it; equal neighbours stay one shape.</summary>
+    public Shape[] With(Shape[] regions) => Layered(regions, Beside, Plane.Union);
+
+    private static Shape[] Layered(Shape[] regions, Shape[] others, Func<Shape, Shape, Shape> of)
+    {
+        var made = new Shape[regions.Length];
+        for (var i = 0; i < made.Length; i++)
+            made[i] = i >= others.Length || others[i].IsEmpty ? regions[i]
+                : i > 0 && ReferenceEquals(regions[i], regions[i - 1]) && ReferenceEquals(others[i], others[i - 1]) ? made[i - 1]
+                : of(regions[i], others[i]);
+        return made;
+    }
+}

@@ -26,6 +26,30 @@ public class ArrangementTests
         part.Footprints.Below(double.PositiveInfinity, place.X, place.Y, place.Turn);
 
     [Fact]
+    public void Bodies_that_belong_together_are_laid_as_one()
+    {
+        var (plate, letter, loose) = (Block.Of(60, 40, 2), Block.Of(20, 10, 1), Block.Of(80, 30, 10));
+        StandingPart[] parts =
+        [
+            Part(plate, 150, 100, 90) with { Assembly = "sign" }, Part(loose),
+            new("letter", new Footprints(letter, 2, default), 155, 110, 30) { Assembly = "sign" },
+        ];
+        var places = Arrange(Bed, parts).Select(p => p!).ToArray();
+        Assert.All(places, Assert.NotNull);
+        // the letter stands to the plate as it did, by the quarter that both were turned
+        var quarter = places[0].Turn - 90;
+        Assert.Equal(quarter, places[2].Turn - 30);
+        var (sin, cos) = Placement.SinCos(quarter);
+        Assert.Equal(places[0].X + cos * 5 - sin * 10, places[2].X, 1e-3);
+        Assert.Equal(places[0].Y + sin * 5 + cos * 10, places[2].Y, 1e-3);
+        var (sign, other) = (Seen(parts[0], places[0]), Seen(parts[1], places[1]));
+        Assert.True(sign.Distance(other) >= 2);
+        // a body that is held holds its fellows
+        var held = Arrange(Bed, parts, held: 2);
+        Assert.Equal((150, 100, 90), (held[0]!.X, held[0]!.Y, held[0]!.Turn));
+    }
+
+    [Fact]
     public void Rectangles_lie_as_densely_as_in_a_grid()
     {
         // 60 × 40 mm with 2 mm between them go 4 × 4 times on 300 × 200 mm as they are, 7 × 3 times turned

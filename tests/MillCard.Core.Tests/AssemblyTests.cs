@@ -105,6 +105,19 @@ public sealed class AssemblyTests
         Assert.Contains("nothing of it is left", gone.Message, StringComparison.Ordinal);
     }
 
+    [Theory]
+    [InlineData(0)]
+    [InlineData(90)]
+    [InlineData(35)]
+    public void A_sunk_part_stays_where_it_was(double turn)
+    {
+        // a step: sunk by its low half, the high half alone is left
+        var step = Solids.Joined(Solids.Box(20, 10, 4), Solids.Placed(Solids.Box(10, 10, 4), 0, 0, 4));
+        var (whole, sunk) = (Stance.Upright.Stood(step), new Stance(Lift: -4).Stood(step));
+        var (own, left) = (whole.Placed(whole.Above(5), 50, 60, turn), sunk.Placed(sunk.Whole, 50, 60, turn));
+        Assert.True(Plane.Difference(own, left).Area + Plane.Difference(left, own).Area < 1e-3);
+    }
+
     [Fact]
     public void A_mirrored_part_is_the_image_of_the_part_and_still_closed_outwards()
     {

@@ -43,7 +43,7 @@ public sealed class Arrangement
             Fit.ApronOf(recipe, machine.Card), stop);
     }
 
-    /// <summary>Places for all parts that are not held.</summary>
+    /// <summary>Places for all parts that are not held; those of an assembly keep their place to each other.</summary>
     /// <param name="machine">The machine.</param>
     /// <param name="recipe">What is grown on the first layer; null for nothing.</param>
     /// <param name="parts">All of them; the places of those that are not held play no role.</param>
@@ -54,8 +54,11 @@ public sealed class Arrangement
     /// <param name="stop">Ends the computation.</param>
     /// <returns>One a part; null where there is no room for it.</returns>
     public static IReadOnlyList<Place?> Of(Machine machine, Recipe? recipe, IReadOnlyList<StandingPart> parts, IReadOnlySet<int> held,
-        bool mayTurn, Sequence sequence, ModeUse? mode, CancellationToken stop = default) =>
-        new Arrangement(machine, recipe, sequence, mode, stop).Arranged(parts, held, mayTurn);
+        bool mayTurn, Sequence sequence, ModeUse? mode, CancellationToken stop = default)
+    {
+        var together = new Together(parts, held, stop);
+        return together.Each(new Arrangement(machine, recipe, sequence, mode, stop).Arranged(together.Parts, together.Held, mayTurn));
+    }
 
     /// <summary>As many more of a part as find room beside those that lie there.</summary>
     /// <param name="machine">The machine.</param>
@@ -68,7 +71,7 @@ public sealed class Arrangement
     /// <param name="stop">Ends the computation.</param>
     public static IReadOnlyList<Place> More(Machine machine, Recipe? recipe, IReadOnlyList<StandingPart> parts, int of, int most,
         Sequence sequence, ModeUse? mode, CancellationToken stop = default) =>
-        new Arrangement(machine, recipe, sequence, mode, stop).Filled(parts, parts[of], most);
+        new Arrangement(machine, recipe, sequence, mode, stop).Filled(parts, parts[of] with { Assembly = null }, most);
 
     private IReadOnlyList<Place?> Arranged(IReadOnlyList<StandingPart> parts, IReadOnlySet<int> held, bool mayTurn)
     {

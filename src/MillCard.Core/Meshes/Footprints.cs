@@ -25,15 +25,20 @@ public sealed class Footprints
     public Footprints(Mesh mesh, double lift, CancellationToken stop)
     {
         Mesh = Placement.Place(mesh, 0, 0, 0, lift);
+        var seen = lift < 0 ? Seen(Mesh) : null;
         if (lift < 0) Mesh = AboveBed(Mesh);
         Neighbours = Neighbours.Of(Mesh, stop);
         Height = Mesh.Box.MaxZ;
         Whole = Below(double.PositiveInfinity, stop: stop);
-        _hull = Whole.ConvexHull();
+        // its place is the middle of all of it, of what is sunk too
+        _hull = seen ?? Whole.ConvexHull();
     }
 
     /// <summary>The unturned mesh in the part's own frame.</summary>
     public Mesh Mesh { get; }
+
+    private static Shape Seen(Mesh mesh) => Plane.Factory.CreateMultiPointFromCoords([.. Enumerable.Range(0, mesh.CornerCount)
+        .Select(i => new NetTopologySuite.Geometries.Coordinate(mesh.Corners[3 * i], mesh.Corners[3 * i + 1]))]).ConvexHull();
 
     private static Mesh AboveBed(Mesh mesh)
     {

@@ -5,6 +5,24 @@ using NetTopologySuite.Triangulate.Polygon;
 
 namespace MillCard.Core.Meshes;
 
+/// <summary>A round hole that goes straight into both sides of a cut.</summary>
+/// <param name="X">Of its axis, mm.</param>
+/// <param name="Y">Of its axis, mm.</param>
+/// <param name="Radius">mm.</param>
+/// <param name="Depth">Into each side, mm.</param>
+public readonly record struct Bore(double X, double Y, double Radius, double Depth)
+{
+    private const int Sides = 48;
+
+    /// <summary>Its corners on the plane, counter-clockwise.</summary>
+    internal (float X, float Y)[] Ring()
+    {
+        var (x, y, radius) = (X, Y, Radius);
+        return [.. Enumerable.Range(0, Sides).Select(i => Math.SinCos(2 * Math.PI * i / Sides))
+            .Select(a => ((float)(x + radius * a.Cos), (float)(y + radius * a.Sin)))];
+    }
+}
+
 /// <summary>What a level plane makes of a mesh: both sides of it, closed where the mesh is.</summary>
 /// <param name="Below">What lies below; no faces where there is nothing.</param>
 /// <param name="Above">What lies above; no faces where there is nothing.</param>
@@ -18,24 +36,27 @@ public sealed record LevelCut(Mesh Below, Mesh Above, bool IsClosed)
     /// </remarks>
     /// <param name="mesh">Any mesh.</param>
     /// <param name="height">mm.</param>
-    public static LevelCut Of(Mesh mesh, double height)
+    /// <param name="bores">Holes in both sides; each has to lie in what is solid.</param>
+    public static LevelCut Of(Mesh mesh, double height, IReadOnlyList<Bore>? bores = null)
     {
+        bores ??= [];
         var level = (float)height;
         // bodies that touch share no edge: each is closed by itself
-        var bodies = Bodies.Of(mesh);
-        var (below, above) = (bodies.Select(body => Side(body, level, -1)).ToArray(), bodies.Select(body => Side(body, level, 1)).ToArray());
-        return new(Bodies.Joined([.. below.Select(side => side.Mesh)]), Bodies.Joined([.. above.Select(side => side.Mesh)]),
+        var bodies = MeshBodies.Of(mesh);
+        var (below, above) = (bodies.Select(body => Side(body, level, -1, bores)).ToArray(),
+            bodies.Select(body => Side(body, level, 1, bores)).ToArray());
+        return new(MeshBodies.Joined([.. below.Select(side => side.Mesh)]), MeshBodies.Joined([.. above.Select(side => side.Mesh)]),
             below.Concat(above).All(side => side.IsClosed));
     }
 
-    private static (Mesh Mesh, bool IsClosed) Side(Mesh mesh, float level, int side)
+    private static (Mesh Mesh, bool IsClosed) Side(Mesh mesh, float level, int side, IReadOnlyList<Bore> bores)
     {
         var (table, faces) = (new CornerTable(mesh.FaceCount), new List<int>(mesh.Faces.Length));
         for (var f = 0; f < mesh.Faces.Length; f += 3) Part(mesh, f, level, side, table, faces);
         if (faces.Count == 0) return (new Mesh([], []), true);
-        var corners = table.Corners();
-        var isClosed = Close(corners, faces, level, side);
-        return (new Mesh(corners, [.. faces]), isClosed);
+        List<float> corners = [.. table.Corners()];
+        var isClosed = Close(corners, faces, level, side, bores);
+        return (new Mesh([.. corners], [.. faces]), isClosed);
     }
 
     /// <summary>What of a face lies on one side, as a fan.</summary>
@@ -68,7 +89,7 @@ public sealed record LevelCut(Mesh Below, Mesh Above, bool IsClosed)
     }
 
     /// <summary>Adds the faces in the plane that close it; whether they do.</summary>
-    private static bool Close(float[] corners, List<int> faces, float level, int side)
+    private static bool Close(List<float> corners, List<int> faces, float level, int side, IReadOnlyList<Bore> bores)
     {
         var open = OpenEdges(corners, faces, level);
         if (open.Count == 0) return true;
@@ -79,16 +100,43 @@ public sealed record LevelCut(Mesh Below, Mesh Above, bool IsClosed)
         polygonizer.Add(lines);
         var inside = polygonizer.GetPolygons().Cast<Polygon>().Where(piece => Winds(piece.InteriorPoint.Coordinate)).ToArray();
         foreach (var piece in inside)
-            foreach (var triangle in ((GeometryCollection)PolygonTriangulator.Triangulate(piece)).Geometries)
+            foreach (var triangle in ((GeometryCollection)PolygonTriangulator.Triangulate(Bored(piece))).Geometries)
             {
                 var ring = triangle.Coordinates;
                 if (!numbers.TryGetValue((ring[0].X, ring[0].Y), out var a) || !numbers.TryGetValue((ring[1].X, ring[1].Y), out var b)
                     || !numbers.TryGetValue((ring[2].X, ring[2].Y), out var c)) return false;
                 // seen from outside: from above where what is kept lies below
                 var turnsLeft = NetTopologySuite.Algorithm.Orientation.IsCCW(ring);
-                faces.AddRange(turnsLeft == side < 0 ? [a, b, c] : [a, c, b]);
+                if (turnsLeft) Add(a, b, c);
+                else Add(a, c, b);
             }
         return OpenEdges(corners, faces, level).Count == 0;
+
+        Polygon Bored(Polygon piece)
+        {
+            LinearRing[] holes = [.. bores.Where(b => piece.Covers(Plane.Factory.CreatePoint(new Coordinate(b.X, b.Y)))).Select(Sunk)];
+            return holes.Length == 0 ? piece : Plane.Factory.CreatePolygon((LinearRing)piece.ExteriorRing, [.. piece.Holes, .. holes]);
+        }
+
+        // wall and floor of a hole; its rim is left to the faces round it
+        LinearRing Sunk(Bore bore)
+        {
+            var ring = bore.Ring();
+            var (rim, n) = (corners.Count / 3, ring.Length);
+            foreach (var z in new[] { level, level + side * (float)bore.Depth })
+                foreach (var (x, y) in ring) corners.AddRange([x, y, z]);
+            for (var i = 0; i < n; i++)
+            {
+                var next = (i + 1) % n;
+                numbers[(ring[i].X, ring[i].Y)] = rim + i;
+                Add(rim + i, rim + next, rim + n + i);
+                Add(rim + next, rim + n + next, rim + n + i);
+                if (i > 0 && i < n - 1) Add(rim + n, rim + n + i, rim + n + next);
+            }
+            return Plane.Factory.CreateLinearRing([.. ring.Append(ring[0]).Select(p => new Coordinate(p.X, p.Y))]);
+        }
+
+        void Add(int a, int b, int c) => faces.AddRange(side < 0 ? [a, b, c] : [a, c, b]);
 
         Coordinate At(int corner) => new(corners[3 * corner], corners[3 * corner + 1]);
 
@@ -108,7 +156,7 @@ public sealed record LevelCut(Mesh Below, Mesh Above, bool IsClosed)
     }
 
     /// <summary>Edges in the plane with a face on one side only.</summary>
-    private static List<(int From, int To)> OpenEdges(float[] corners, List<int> faces, float level)
+    private static List<(int From, int To)> OpenEdges(List<float> corners, List<int> faces, float level)
     {
         var left = new Dictionary<(int, int), int>();
         for (var f = 0; f < faces.Count; f += 3)

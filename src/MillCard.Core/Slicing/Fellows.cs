@@ -1,5 +1,4 @@
 using MillCard.Core.Geometry;
-using MillCard.Core.Slicing.Sections;
 
 namespace MillCard.Core.Slicing;
 

@@ -36,6 +36,7 @@ internal static class Api
         api.MapTrialFit();
         api.MapTrialOrder();
         api.MapArrange();
+        api.MapMaking();
         api.MapRuns();
         api.MapMatches();
         api.MapWhatIf();

@@ -86,7 +86,7 @@ internal sealed class TrialDesk(
         var zones = new List<ZoneToSlice>();
         foreach (var zone in trial.Trial.Zones)
             zones.Add(new ZoneToSlice(zone, zone is MeshZone { File: var file }
-                ? (await meshes.TakeAsync(file, null, null, blobs, stop)).Mesh : null));
+                ? await meshes.AsReadAsync(file, blobs, stop) : null));
         return new SliceJob(trial.Trial.Name ?? "trial", trial.Machine, trial.Filament!, trial.Recipe!, parts, trial.Revision)
         {
             Sequence = trial.Trial.Sequence,

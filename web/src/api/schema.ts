@@ -4,9796 +4,9993 @@
  */
 
 export interface paths {
-  '/api/health': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Whether server and database answer */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['Health']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/schemas/{file}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** JSON Schema of a kind of document, such as card-1.json */
-    get: {
-      parameters: {
-        query?: {
-          draft?: boolean
-        }
-        header?: never
-        path: {
-          file: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/examples/{kind}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A valid example of a kind of document */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          kind: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/limits': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** How much is taken */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['UploadLimits']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/routine-names': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The names that routines may use, and what they stand for */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': {
-              [key: string]: string
-            }
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/check': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Findings about a card; with draft=true needed facts may be missing and are findings */
-    post: {
-      parameters: {
-        query?: {
-          draft?: boolean
-        }
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Card']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['CheckAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/dry-run': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Runs a program on the machine of a card */
-    post: {
-      parameters: {
-        query?: {
-          lines?: boolean
-        }
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['DryRunQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['DryRunAnswer']
-          }
-        }
-        /** @description Payload Too Large */
-        413: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/fit': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Whether parts fit, by how much they do not, and which move cures it */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'multipart/form-data': components['schemas']['JobForm']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['FitAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/order': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** The order in which parts can be printed one at a time, and which pairs stand against others */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'multipart/form-data': components['schemas']['JobForm']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['OrderAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/reach': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** What each nozzle reaches, what sets of nozzles reach, and where each mode of two carriages may print */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Card']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['ReachAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/nozzle-change': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** What follows from another nozzle: widths, heights, flow, and which recipes no longer fit */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['NozzleChangeQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['NozzleChange']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/motion': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** What follows from the drives of a card: steps per mm, the ladder of layer heights, a delta's reach */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Card']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['MotionAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/flow': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** How fast lines of some widths and heights may be, and what sets it; heights above the width are left out */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['FlowQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['ExtrudedLineAnswer'][]
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/recipe-here': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Heights and width of a recipe as the slicer takes them on a machine */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['RecipeHereQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['RecipeHere']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/heat': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Where each heater of a card ends, how long it takes, and what its log tells */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Card']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['HeaterAnswer'][]
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/settings-report': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Facts that a firmware's settings report tells, beside what the card says */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['SettingsReportQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['SettingsReport']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/gauges': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** The gauge pieces there are, as they would be printed on a card */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['GaugeQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['GaugeAnswer'][]
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/gauges/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** A gauge piece as G-code for a card */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['GaugeQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'text/x.gcode': string
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/gauges/{id}/dry-run': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** How long a gauge piece takes on a card, and what its dry run finds */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['GaugeQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['TriedGauge']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/gauges/{id}/result': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** The facts that follow from what was measured on a gauge piece */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['GaugeQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['GaugeResult'][]
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/slice': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Slices parts; the program with its findings in a header, or findings that say why not */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'multipart/form-data': components['schemas']['JobForm']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'text/x.gcode': string
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/regions': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** What is left of a bed, and what its keep-outs cost once the head is grown on */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Card']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['RegionsAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/card': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** A card as a trial with limits of its own may use it */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['TightenedQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['Card']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/plain-routines': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Plain start and end routines for a card, complete or not */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Card']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['RoutinesAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/consequences': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** What follows from a complete card, with a moderate recipe and filament for it */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Card']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['MeasureUpAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/patterns': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Patterns to start a card from */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['PatternHead'][]
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/patterns/{id}/card': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A card to be made from a pattern: every figure assumed, the pattern remembered */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['Card']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/outlines': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** The outline in SVG path data, an SVG drawing or an STL mesh; the body is the file */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['OutlineAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pictures': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Keeps a picture; the body is the file */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['PictureAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pictures/{hash}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A picture */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          hash: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/fit': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Whether parts fit where they stand now; their files are here already */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['TrialFitQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['FitAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/order': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** The order in which parts can be printed one at a time, and the head's worst moments */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['TrialOrderQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['TrialOrderAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/packing': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** How many of a part fit the bed one at a time, and at which pitch */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['PackingQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['PackingAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/arrange': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Places for parts, so that all fit and can be printed in the order that is asked for */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['ArrangeQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['ArrangeAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/matches': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** All filaments and recipes against all cards */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['MatchTable']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/filaments/{id}/matches': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Whether a filament fits each card, with reasons */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['MatchAnswer'][]
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/recipes/{id}/matches': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Whether a recipe fits each card, with reasons */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['MatchAnswer'][]
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/matches': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Which filaments and recipes fit a card, with reasons */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['CardMatches']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/match': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Whether filament and recipe fit a card, with reasons */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['MatchQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['Match']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/filaments/{id}/copies': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Makes a copy for another card and lists what was left out */
-    post: {
-      parameters: {
-        query: {
-          card: string
-        }
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['CopyAnswer']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/recipes/{id}/copies': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Makes a copy for another card and lists what was left out */
-    post: {
-      parameters: {
-        query: {
-          card: string
-        }
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['CopyAnswer']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/effects': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** What each setting of a recipe tends to move; common practice */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['Effect'][]
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/flavours': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The dialects with their commands */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['FlavourAnswer'][]
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** All cards, by name; with archived=true those that are put away */
-    get: {
-      parameters: {
-        query?: {
-          card?: string
-          archived?: boolean
-        }
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['DocumentHead'][]
-          }
-        }
-      }
-    }
-    put?: never
-    /** Makes a card */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Card']
-        }
-      }
-      responses: {
-        /** @description Created */
-        201: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfCard']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One card; its version is the ETag */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfCard']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    /** Saves the draft; If-Match names the version it changes */
-    put: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Card']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfCard']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-        /** @description Precondition Failed */
-        412: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['ClashOfCard']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    post?: never
-    /** Deletes a card; it can be brought back for 30 days */
-    delete: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/holds': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Whether a draft of a card holds against its schema; nothing is kept */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Card']
-        }
-      }
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/archive': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Puts a card away */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Brings a card back from the archive or the bin */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/filaments': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** All filaments, by name; with archived=true those that are put away */
-    get: {
-      parameters: {
-        query?: {
-          card?: string
-          archived?: boolean
-        }
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['DocumentHead'][]
-          }
-        }
-      }
-    }
-    put?: never
-    /** Makes a filament */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Filament']
-        }
-      }
-      responses: {
-        /** @description Created */
-        201: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfFilament']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/filaments/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One filament; its version is the ETag */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfFilament']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    /** Saves the draft; If-Match names the version it changes */
-    put: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Filament']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfFilament']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-        /** @description Precondition Failed */
-        412: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['ClashOfFilament']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    post?: never
-    /** Deletes a filament; it can be brought back for 30 days */
-    delete: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/filaments/holds': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Whether a draft of a filament holds against its schema; nothing is kept */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Filament']
-        }
-      }
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/filaments/{id}/archive': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Puts a filament away */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/filaments/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Brings a filament back from the archive or the bin */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/recipes': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** All recipes, by name; with archived=true those that are put away */
-    get: {
-      parameters: {
-        query?: {
-          card?: string
-          archived?: boolean
-        }
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['DocumentHead'][]
-          }
-        }
-      }
-    }
-    put?: never
-    /** Makes a recipe */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Recipe']
-        }
-      }
-      responses: {
-        /** @description Created */
-        201: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfRecipe']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/recipes/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One recipe; its version is the ETag */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfRecipe']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    /** Saves the draft; If-Match names the version it changes */
-    put: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Recipe']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfRecipe']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-        /** @description Precondition Failed */
-        412: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['ClashOfRecipe']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    post?: never
-    /** Deletes a recipe; it can be brought back for 30 days */
-    delete: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/recipes/holds': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Whether a draft of a recipe holds against its schema; nothing is kept */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Recipe']
-        }
-      }
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/recipes/{id}/archive': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Puts a recipe away */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/recipes/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Brings a recipe back from the archive or the bin */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** All trials, by name; with archived=true those that are put away */
-    get: {
-      parameters: {
-        query?: {
-          card?: string
-          archived?: boolean
-        }
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['DocumentHead'][]
-          }
-        }
-      }
-    }
-    put?: never
-    /** Makes a trial */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Trial']
-        }
-      }
-      responses: {
-        /** @description Created */
-        201: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfTrial']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One trial; its version is the ETag */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfTrial']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    /** Saves the draft; If-Match names the version it changes */
-    put: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Trial']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredOfTrial']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-        /** @description Precondition Failed */
-        412: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['ClashOfTrial']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    post?: never
-    /** Deletes a trial; it can be brought back for 30 days */
-    delete: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/holds': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Whether a draft of a trial holds against its schema; nothing is kept */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Trial']
-        }
-      }
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/archive': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Puts a trial away */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Brings a trial back from the archive or the bin */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/bin': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** What was deleted and can be brought back, the last first */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['BinEntry'][]
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    /** Clears the bin now; nothing in it can be brought back then */
-    delete: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['Cleared']
-          }
-        }
-      }
-    }
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/bin/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post?: never
-    /** Clears one document of the bin now */
-    delete: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['Cleared']
-          }
-        }
-        /** @description Not Found */
-        404: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/meshes': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Keeps the parts of a mesh file (STL, 3MF, OBJ, AMF); the body is the file */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['MeshFacts'][]
-          }
-        }
-        /** @description Payload Too Large */
-        413: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/meshes/{hash}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** What a page needs to draw a part, in a scale and a tilt */
-    get: {
-      parameters: {
-        query?: {
-          scaleX?: number
-          scaleY?: number
-          scaleZ?: number
-          tiltX?: number
-          tiltY?: number
-        }
-        header?: never
-        path: {
-          hash: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['MeshFacts']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/meshes/{hash}/solid': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The corners, faces and edges of a part as its file has them, cut down where they are very many; binary */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          hash: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/meshes/{hash}/sides': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The flat sides on which a part can stand, largest first */
-    get: {
-      parameters: {
-        query?: {
-          scaleX?: number
-          scaleY?: number
-          scaleZ?: number
-        }
-        header?: never
-        path: {
-          hash: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['FlatSide'][]
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/meshes/{hash}/undersides': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The undersides of a part as it is tilted, largest first, with their faces */
-    get: {
-      parameters: {
-        query?: {
-          scaleX?: number
-          scaleY?: number
-          scaleZ?: number
-          tiltX?: number
-          tiltY?: number
-        }
-        header?: never
-        path: {
-          hash: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['Underside'][]
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/slice': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Slices a trial; one JSON message a line, the last has the run or the refusal */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/x-ndjson': components['schemas']['SliceMessage']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/run/program': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The program, to be saved */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-      }
-    }
-    /** Brings a program as a file and runs it; the body is the file */
-    put: {
-      parameters: {
-        query: {
-          name: string
-        }
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredRun']
-          }
-        }
-        /** @description Payload Too Large */
-        413: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/run': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** What came of the trial's last program */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StoredRun']
-          }
-        }
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/run/lines': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Lines of the program with what they do */
-    get: {
-      parameters: {
-        query?: {
-          from?: number
-          count?: number
-        }
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['RunLine'][]
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/run/series': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Temperatures, fan and speed over time */
-    get: {
-      parameters: {
-        query?: {
-          from?: number
-          to?: number
-          points?: number
-        }
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['RunSeries']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/run/layers': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The layers as typed paths, binary; nothing where an older version computed them */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/settings': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Every setting of a trial, its value and where it comes from */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['ResolvedSetting'][]
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/what-if': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Slices a trial with one thing changed: a setting's steps or choices, what makes an outcome better, or a part's flat sides; one JSON message a line */
-    get: {
-      parameters: {
-        query?: {
-          setting?: string
-          outcome?: string
-          part?: number
-        }
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/x-ndjson': components['schemas']['WhatIfMessage']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{id}/bed': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The arranged bed as 3MF, or with format=stl as STL */
-    get: {
-      parameters: {
-        query?: {
-          format?: string
-        }
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/routines/preview': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Runs a card's routines with an imagined part: what every line writes, does, and how long it takes */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['PreviewQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['RoutinePreview']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/routines/passages': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Ready-made lines for a machine's routines, made from its facts */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Card']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['Passage'][]
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/routines/carry': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** A card's routines in another dialect, line by line */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['CarryQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['CarriedRoutine'][]
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/routines/learn': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** What a program that prints well tells: routines, temperatures, heights, speeds, fan, retraction */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['LearnQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['Learned']
-          }
-        }
-        /** @description Payload Too Large */
-        413: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/routines/macros': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** The macros of a macro file, or the files that a text of command files holds; the body is the text */
-    post: {
-      parameters: {
-        query?: {
-          files?: boolean
-        }
-        header?: never
-        path?: never
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'text/plain': string
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['MacroAnswer'][]
-          }
-        }
-        /** @description Payload Too Large */
-        413: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/revisions': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The revisions of a card with their stamps, the newest first */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['RevisionAnswer'][]
-          }
-        }
-      }
-    }
-    put?: never
-    /** Fixes the draft as the next revision */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['RevisionQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['RevisionAnswer'][]
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/revisions/{letter}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A revision, whole */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-          letter: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['Card']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/revisions/{letter}/proof': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Stamps a revision whose trial and dry run have no stop */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-          letter: string
-        }
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['ProofQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['RevisionAnswer'][]
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/filaments/{id}/revisions': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The revisions of a filament, the newest first */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StockRevision'][]
-          }
-        }
-      }
-    }
-    put?: never
-    /** Fixes the draft of a filament as the next revision */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['RevisionQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StockRevision'][]
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/filaments/{id}/revisions/{letter}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A revision, whole */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-          letter: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['Filament']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/recipes/{id}/revisions': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The revisions of a recipe, the newest first */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StockRevision'][]
-          }
-        }
-      }
-    }
-    put?: never
-    /** Fixes the draft of a recipe as the next revision */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['RevisionQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['StockRevision'][]
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/recipes/{id}/revisions/{letter}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A revision, whole */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-          letter: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['Recipe']
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/prints': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** How real prints came out, the newest first, and which values they leave open, the safest first */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['PrintsAnswer']
-          }
-        }
-      }
-    }
-    put?: never
-    /** Notes how a print came out */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['PrintRecord']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['PrintsAnswer']
-          }
-        }
-        /** @description Unprocessable Entity */
-        422: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/prints/{print}/picture': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A print's picture */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-          print: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-      }
-    }
-    /** Gives a print its picture; the body is the file */
-    put: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-          print: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-        /** @description Payload Too Large */
-        413: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/problem+json': components['schemas']['Refusal']
-          }
-        }
-      }
-    }
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/prints/{print}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post?: never
-    /** Strikes a print out */
-    delete: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-          print: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-      }
-    }
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** How the line stands */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['LineStatus']
-          }
-        }
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown
-          }
-          content?: never
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/line/test': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Tests the line: what answers, which dialect, and what does not match the card */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['LineTested']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/line/settings': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Fetches the settings report */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['LineText']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/line/macros': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Fetches the macro file */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['LineText']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/line/command': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Sends one command and gives what is answered */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['LineCommand']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['LineAnswers']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/line/print': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Sends the program of a trial */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['PrintQuestion']
-        }
-      }
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['LineStatus']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/line/jobs': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The last jobs that went to the printer, the newest first */
-    get: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['JobRecord'][]
-          }
-        }
-      }
-    }
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/line/pause': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Holds the job */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['LineStatus']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/line/resume': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Goes on with the job */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['LineStatus']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/line/cancel': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Gives the job up and switches the heaters off */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['LineStatus']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cards/{id}/line/emergency': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Stops the printer at once (M112); it has to be started anew */
-    post: {
-      parameters: {
-        query?: never
-        header?: never
-        path: {
-          id: string
-        }
-        cookie?: never
-      }
-      requestBody?: never
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown
-          }
-          content: {
-            'application/json': components['schemas']['LineStatus']
-          }
-        }
-      }
-    }
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
+    "/api/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether server and database answer */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Health"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schemas/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** JSON Schema of a kind of document, such as card-1.json */
+        get: {
+            parameters: {
+                query?: {
+                    draft?: boolean;
+                };
+                header?: never;
+                path: {
+                    file: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/examples/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A valid example of a kind of document */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    kind: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/limits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How much is taken */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["UploadLimits"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routine-names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The names that routines may use, and what they stand for */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": {
+                            [key: string]: string;
+                        };
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Findings about a card; with draft=true needed facts may be missing and are findings */
+        post: {
+            parameters: {
+                query?: {
+                    draft?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CheckAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/dry-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Runs a program on the machine of a card */
+        post: {
+            parameters: {
+                query?: {
+                    lines?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DryRunQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DryRunAnswer"];
+                    };
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether parts fit, by how much they do not, and which move cures it */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "multipart/form-data": components["schemas"]["JobForm"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FitAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The order in which parts can be printed one at a time, and which pairs stand against others */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "multipart/form-data": components["schemas"]["JobForm"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OrderAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What each nozzle reaches, what sets of nozzles reach, and where each mode of two carriages may print */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReachAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/nozzle-change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What follows from another nozzle: widths, heights, flow, and which recipes no longer fit */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NozzleChangeQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NozzleChange"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/motion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What follows from the drives of a card: steps per mm, the ladder of layer heights, a delta's reach */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MotionAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/flow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How fast lines of some widths and heights may be, and what sets it; heights above the width are left out */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FlowQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ExtrudedLineAnswer"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipe-here": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Heights and width of a recipe as the slicer takes them on a machine */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RecipeHereQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RecipeHere"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/heat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where each heater of a card ends, how long it takes, and what its log tells */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HeaterAnswer"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings-report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Facts that a firmware's settings report tells, beside what the card says */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SettingsReportQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SettingsReport"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The gauge pieces there are, as they would be printed on a card */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GaugeQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GaugeAnswer"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauges/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A gauge piece as G-code for a card */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GaugeQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/x.gcode": string;
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauges/{id}/dry-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How long a gauge piece takes on a card, and what its dry run finds */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GaugeQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TriedGauge"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauges/{id}/result": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The facts that follow from what was measured on a gauge piece */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GaugeQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GaugeResult"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/slice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Slices parts; the program with its findings in a header, or findings that say why not */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "multipart/form-data": components["schemas"]["JobForm"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/x.gcode": string;
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/regions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is left of a bed, and what its keep-outs cost once the head is grown on */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RegionsAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A card as a trial with limits of its own may use it */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TightenedQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Card"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plain-routines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plain start and end routines for a card, complete or not */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoutinesAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/consequences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What follows from a complete card, with a moderate recipe and filament for it */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MeasureUpAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/patterns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Patterns to start a card from */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PatternHead"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/patterns/{id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A card to be made from a pattern: every figure assumed, the pattern remembered */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Card"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outlines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The outline in SVG path data, an SVG drawing or an STL mesh; the body is the file */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OutlineAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps a picture; the body is the file */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PictureAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    hash: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether parts fit where they stand now; their files are here already */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TrialFitQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FitAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The order in which parts can be printed one at a time, and the head's worst moments */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TrialOrderQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TrialOrderAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/packing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many of a part fit the bed one at a time, and at which pitch */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PackingQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PackingAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/arrange": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Places for parts, so that all fit and can be printed in the order that is asked for */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ArrangeQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ArrangeAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/matches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All filaments and recipes against all cards */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MatchTable"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/filaments/{id}/matches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether a filament fits each card, with reasons */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MatchAnswer"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}/matches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether a recipe fits each card, with reasons */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MatchAnswer"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/matches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which filaments and recipes fit a card, with reasons */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CardMatches"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether filament and recipe fit a card, with reasons */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MatchQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Match"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/filaments/{id}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a copy for another card and lists what was left out */
+        post: {
+            parameters: {
+                query: {
+                    card: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CopyAnswer"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a copy for another card and lists what was left out */
+        post: {
+            parameters: {
+                query: {
+                    card: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CopyAnswer"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What each setting of a recipe tends to move; common practice */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Effect"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/flavours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The dialects with their commands */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FlavourAnswer"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All cards, by name; with archived=true those that are put away */
+        get: {
+            parameters: {
+                query?: {
+                    card?: string;
+                    archived?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DocumentHead"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Makes a card */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfCard"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One card; its version is the ETag */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfCard"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        /** Saves the draft; If-Match names the version it changes */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfCard"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClashOfCard"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Deletes a card; it can be brought back for 30 days */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/holds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a draft of a card holds against its schema; nothing is kept */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a card away */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a card back from the archive or the bin */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/filaments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All filaments, by name; with archived=true those that are put away */
+        get: {
+            parameters: {
+                query?: {
+                    card?: string;
+                    archived?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DocumentHead"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Makes a filament */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Filament"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfFilament"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/filaments/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One filament; its version is the ETag */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfFilament"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        /** Saves the draft; If-Match names the version it changes */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Filament"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfFilament"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClashOfFilament"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Deletes a filament; it can be brought back for 30 days */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/filaments/holds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a draft of a filament holds against its schema; nothing is kept */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Filament"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/filaments/{id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a filament away */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/filaments/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a filament back from the archive or the bin */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All recipes, by name; with archived=true those that are put away */
+        get: {
+            parameters: {
+                query?: {
+                    card?: string;
+                    archived?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DocumentHead"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Makes a recipe */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Recipe"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfRecipe"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One recipe; its version is the ETag */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfRecipe"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        /** Saves the draft; If-Match names the version it changes */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Recipe"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfRecipe"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClashOfRecipe"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Deletes a recipe; it can be brought back for 30 days */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/holds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a draft of a recipe holds against its schema; nothing is kept */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Recipe"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a recipe away */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a recipe back from the archive or the bin */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All trials, by name; with archived=true those that are put away */
+        get: {
+            parameters: {
+                query?: {
+                    card?: string;
+                    archived?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DocumentHead"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Makes a trial */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Trial"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfTrial"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One trial; its version is the ETag */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfTrial"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        /** Saves the draft; If-Match names the version it changes */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Trial"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOfTrial"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClashOfTrial"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Deletes a trial; it can be brought back for 30 days */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/holds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a draft of a trial holds against its schema; nothing is kept */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Trial"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a trial away */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a trial back from the archive or the bin */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was deleted and can be brought back, the last first */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BinEntry"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        /** Clears the bin now; nothing in it can be brought back then */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Cleared"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Clears one document of the bin now */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Cleared"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meshes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps the parts of a mesh file (STL, 3MF, OBJ, AMF); the body is the file */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MeshFacts"][];
+                    };
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meshes/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a page needs to draw a part, in a scale and a tilt */
+        get: {
+            parameters: {
+                query?: {
+                    scaleX?: number;
+                    scaleY?: number;
+                    scaleZ?: number;
+                    mirrored?: boolean;
+                    tiltX?: number;
+                    tiltY?: number;
+                    lift?: number;
+                };
+                header?: never;
+                path: {
+                    hash: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MeshFacts"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meshes/{hash}/solid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The corners, faces and edges of a part as its file has them, cut down where they are very many; binary */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    hash: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meshes/{hash}/sides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The flat sides on which a part can stand, largest first */
+        get: {
+            parameters: {
+                query?: {
+                    scaleX?: number;
+                    scaleY?: number;
+                    scaleZ?: number;
+                    mirrored?: boolean;
+                };
+                header?: never;
+                path: {
+                    hash: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FlatSide"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meshes/{hash}/undersides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The undersides of a part as it is tilted, largest first, with their faces */
+        get: {
+            parameters: {
+                query?: {
+                    scaleX?: number;
+                    scaleY?: number;
+                    scaleZ?: number;
+                    mirrored?: boolean;
+                    tiltX?: number;
+                    tiltY?: number;
+                };
+                header?: never;
+                path: {
+                    hash: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Underside"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/cut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A part cut by a plane, both sides closed, with pegs and holes where they are asked for */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CutQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MadeParts"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The bodies of the first part as parts of their own, each where it stands */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PartsQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MadeParts"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Parts as one, each where it stands, by the first one's nozzle and settings */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PartsQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MadeParts"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/meeting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How parts meet where they stand */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PartsQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MeetingAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/slice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Slices a trial; one JSON message a line, the last has the run or the refusal */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/x-ndjson": components["schemas"]["SliceMessage"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/run/program": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The program, to be saved */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        /** Brings a program as a file and runs it; the body is the file */
+        put: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredRun"];
+                    };
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What came of the trial's last program */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredRun"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/run/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Lines of the program with what they do */
+        get: {
+            parameters: {
+                query?: {
+                    from?: number;
+                    count?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RunLine"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/run/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Temperatures, fan and speed over time */
+        get: {
+            parameters: {
+                query?: {
+                    from?: number;
+                    to?: number;
+                    points?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RunSeries"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/run/layers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The layers as typed paths, binary; nothing where an older version computed them */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every setting of a trial, its value and where it comes from */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ResolvedSetting"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Slices a trial with one thing changed: a setting's steps or choices, what makes an outcome better, or a part's flat sides; one JSON message a line */
+        get: {
+            parameters: {
+                query?: {
+                    setting?: string;
+                    outcome?: string;
+                    part?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/x-ndjson": components["schemas"]["WhatIfMessage"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/bed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The arranged bed as 3MF, or with format=stl as STL */
+        get: {
+            parameters: {
+                query?: {
+                    format?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Runs a card's routines with an imagined part: what every line writes, does, and how long it takes */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PreviewQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoutinePreview"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/passages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ready-made lines for a machine's routines, made from its facts */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Passage"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/carry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A card's routines in another dialect, line by line */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CarryQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CarriedRoutine"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/learn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a program that prints well tells: routines, temperatures, heights, speeds, fan, retraction */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LearnQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Learned"];
+                    };
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/macros": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The macros of a macro file, or the files that a text of command files holds; the body is the text */
+        post: {
+            parameters: {
+                query?: {
+                    files?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/plain": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MacroAnswer"][];
+                    };
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The revisions of a card with their stamps, the newest first */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RevisionAnswer"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Fixes the draft as the next revision */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RevisionQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RevisionAnswer"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/revisions/{letter}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A revision, whole */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    letter: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Card"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/revisions/{letter}/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stamps a revision whose trial and dry run have no stop */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    letter: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ProofQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RevisionAnswer"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/filaments/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The revisions of a filament, the newest first */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StockRevision"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Fixes the draft of a filament as the next revision */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RevisionQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StockRevision"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/filaments/{id}/revisions/{letter}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A revision, whole */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    letter: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Filament"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The revisions of a recipe, the newest first */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StockRevision"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Fixes the draft of a recipe as the next revision */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RevisionQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StockRevision"][];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}/revisions/{letter}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A revision, whole */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    letter: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Recipe"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/prints": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How real prints came out, the newest first, and which values they leave open, the safest first */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PrintsAnswer"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Notes how a print came out */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PrintRecord"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PrintsAnswer"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/prints/{print}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A print's picture */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    print: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        /** Gives a print its picture; the body is the file */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    print: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/prints/{print}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Strikes a print out */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    print: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the line stands */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineStatus"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tests the line: what answers, which dialect, and what does not match the card */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineTested"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Fetches the settings report */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineText"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line/macros": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Fetches the macro file */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineText"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line/command": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends one command and gives what is answered */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LineCommand"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineAnswers"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends the program of a trial */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PrintQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineStatus"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The last jobs that went to the printer, the newest first */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JobRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line/pause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Holds the job */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineStatus"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line/resume": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Goes on with the job */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineStatus"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives the job up and switches the heaters off */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineStatus"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/line/emergency": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stops the printer at once (M112); it has to be started anew */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineStatus"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
-export type webhooks = Record<string, never>
+export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /** @description Accelerations, mm/s²; what stands in the firmware where nothing is said. */
-    Accelerations: {
-      /**
-       * Format: double
-       * @description Outermost wall.
-       */
-      outerWall?: null | number
-      /**
-       * Format: double
-       * @description Other walls.
-       */
-      innerWall?: null | number
-      /**
-       * Format: double
-       * @description Solid fill.
-       */
-      solid?: null | number
-      /**
-       * Format: double
-       * @description Sparse infill, supports and all else.
-       */
-      infill?: null | number
-      /**
-       * Format: double
-       * @description Everything on the first layer.
-       */
-      firstLayer?: null | number
-      /**
-       * Format: double
-       * @description Moves without plastic.
-       */
-      travel?: null | number
-    }
-    /** @description A finding that its owner accepts. */
-    AcceptedFinding: {
-      /** @description Id of the rule. */
-      rule: string
-      /** @description JSON pointer of the place. */
-      at: string
-      /** @description The reason. */
-      why: string
-      /** @description Its id within its list; given as the document is read where it has none. */
-      id?: null | string
-    }
-    /** @description Where the parts are to stand. */
-    ArrangeAnswer: {
-      /** @description One a part; null where there is no room for it. */
-      places: components['schemas']['Place'][]
-      /** @description Further ones, where a bed is filled. */
-      more: components['schemas']['Place'][]
-    }
-    /** @description Which card and recipe, and what is to be arranged. */
-    ArrangeQuestion: {
-      card?: null | components['schemas']['Card']
-      recipe?: null | components['schemas']['Recipe']
-      /** @description The parts; file is a hash. */
-      parts?: components['schemas']['TrialPart'][]
-      /** @description Indices of those that keep their places. */
-      held?: number[]
-      /** @description Whether parts may be turned by a quarter. */
-      mayTurn?: boolean
-      /** @description Whether they grow together. */
-      sequence?: components['schemas']['Sequence']
-      limits?: null | components['schemas']['TrialLimits']
-      mode?: null | components['schemas']['ModeUse']
-      /**
-       * Format: int32
-       * @description Index of a part of which as many more are laid as find room; all keep their places then.
-       */
-      fillWith?: null | number
-    }
-    /** @description Facts of the four axes. */
-    Axes: {
-      x?: null | components['schemas']['Axis']
-      y?: null | components['schemas']['Axis']
-      z?: null | components['schemas']['Axis']
-      e?: null | components['schemas']['Axis']
-    }
-    /** @description Travel and limits of one axis. */
-    Axis: {
-      /**
-       * Format: double
-       * @description Least position, mm, machine frame.
-       */
-      min?: null | number
-      /**
-       * Format: double
-       * @description Greatest position, mm, machine frame.
-       */
-      max?: null | number
-      /**
-       * Format: double
-       * @description Highest speed, mm/s.
-       */
-      maxSpeed?: null | number
-      /**
-       * Format: double
-       * @description Highest acceleration, mm/s².
-       */
-      maxAcceleration?: null | number
-      drive?: null | components['schemas']['Drive']
-      /** @description What was asked for and what came, the newest last. */
-      measurements?: components['schemas']['AxisMeasurement'][]
-      /**
-       * Format: double
-       * @description Steps of the motor per mm, as the firmware has them.
-       */
-      stepsPerMm?: null | number
-      /** @description Whether it homes away from the bed; only Z says so, and a delta always does. */
-      homesUp?: null | boolean
-      /**
-       * Format: double
-       * @description Speed on the way to the end-stop, mm/s.
-       */
-      homingSpeed?: null | number
-    }
-    /** @description One axis. */
-    AxisAnswer: {
-      /** @description Its name. */
-      axis: string
-      /**
-       * Format: double
-       * @description Way of one turn of the motor, mm; null where a part is not known.
-       */
-      wayPerTurn: null | number
-      /**
-       * Format: double
-       * @description Way of one full step, mm.
-       */
-      fullStep: null | number
-      /**
-       * Format: double
-       * @description What the parts give.
-       */
-      stepsPerMm: null | number
-      /**
-       * Format: double
-       * @description Share of the holding torque that holds one microstep.
-       */
-      heldTorque: null | number
-      /**
-       * Format: double
-       * @description Steps per mm that the newest measurement asks for.
-       */
-      corrected: null | number
-      explains: null | components['schemas']['Candidate']
-      /**
-       * Format: double
-       * @description Steps a second at the highest speed.
-       */
-      stepRate: null | number
-      /** @description The two usual readings of a screw whose starts nobody has said; empty otherwise. */
-      readings: components['schemas']['ScrewReading'][]
-    }
-    /** @description A way commanded and the way that came. */
-    AxisMeasurement: {
-      /**
-       * Format: double
-       * @description Asked for, mm.
-       */
-      commanded: number
-      /**
-       * Format: double
-       * @description Measured, mm.
-       */
-      measured: number
-      /**
-       * Format: double
-       * @description Steps per mm at which it was done.
-       */
-      stepsPerMm?: null | number
-      /**
-       * Format: date
-       * @description Day.
-       */
-      on?: null | string
-      /** @description With which tool. */
-      note?: null | string
-      /** @description Its id within its list; given as the document is read where it has none. */
-      id?: null | string
-    }
-    /** @description A strip across the whole machine along one axis. */
-    Beam: {
-      /** @description The axis it lies along. */
-      along: components['schemas']['BeamAxis']
-      /**
-       * Format: double
-       * @description Near edge from the nozzle in the other direction, mm.
-       */
-      near: number
-      /**
-       * Format: double
-       * @description Far edge from the nozzle in the other direction, mm.
-       */
-      far: number
-      /**
-       * Format: double
-       * @description Height of its underside above the tip, mm.
-       */
-      underside: number
-      /** @description Its id within its list; given as the document is read where it has none. */
-      id?: null | string
-    }
-    /**
-     * @description Direction of a beam.
-     * @enum {unknown}
-     */
-    BeamAxis: 'x' | 'y'
-    /** @description The bed's shape. The bed frame has its zero at the front-left corner of the shape's bounding box. */
-    Bed: components['schemas']['BedRectangleBed'] | components['schemas']['BedEllipseBed'] | components['schemas']['BedPolygonBed']
-    /** @description An elliptic bed; a round one has width = depth. */
-    BedEllipseBed: {
-      /** @enum {string} */
-      shape?: 'ellipse'
-      /**
-       * Format: double
-       * @description Size along X, mm.
-       */
-      width?: null | number
-      /**
-       * Format: double
-       * @description Size along Y, mm.
-       */
-      depth?: null | number
-    }
-    /** @description Temperatures of the bed, °C; 0 leaves it cold. */
-    BedHeat: {
-      /**
-       * Format: double
-       * @description First layer.
-       */
-      first?: number
-      /**
-       * Format: double
-       * @description Other layers.
-       */
-      others?: number
-    }
-    /** @description A bed of any simple shape. */
-    BedPolygonBed: {
-      /** @enum {string} */
-      shape?: 'polygon'
-      /** @description Corners [x, y], mm, in either sense, not closed. */
-      points: number[][]
-    }
-    /** @description A rectangular bed. */
-    BedRectangleBed: {
-      /** @enum {string} */
-      shape?: 'rectangle'
-      /**
-       * Format: double
-       * @description Size along X, mm.
-       */
-      width?: null | number
-      /**
-       * Format: double
-       * @description Size along Y, mm.
-       */
-      depth?: null | number
-    }
-    /** @description A document in the bin. */
-    BinEntry: {
-      /**
-       * Format: uuid
-       * @description Its id.
-       */
-      id: string
-      /** @description Kind of document, such as "card". */
-      kind: string
-      /** @description Its name; empty where it has none. */
-      name: string
-      /**
-       * Format: date-time
-       * @description When it was deleted.
-       */
-      deletedAt: string
-      /**
-       * Format: date-time
-       * @description From when on it can go for good.
-       */
-      goesAt: string
-      /**
-       * Format: int32
-       * @description How many trials go with it.
-       */
-      trials: number
-    }
-    /** @description Something solid on the carriage, from its underside upward. */
-    Body: {
-      /** @description What its owner calls it. */
-      name: string
-      /**
-       * @description Id of the nozzle whose carriage it hangs on, where there are two; null where both carry one alike. Its outline is then
-       *                 about that nozzle.
-       */
-      on?: null | string
-      /** @description Outline in the head frame: the first nozzle's tip is (0, 0). */
-      outline: components['schemas']['Outline']
-      /**
-       * Format: double
-       * @description Height of its underside above the first nozzle's tip, mm.
-       */
-      underside: number
-      /** @description Its id within its list; given as the document is read where it has none. */
-      id?: null | string
-    }
-    /** @description A flat border on the first layer. */
-    Brim: {
-      /** @description Where. */
-      place?: components['schemas']['BrimPlace']
-      /**
-       * Format: double
-       * @description Width, mm.
-       */
-      width?: number
-      /**
-       * Format: double
-       * @description Between part and brim, mm.
-       */
-      gap?: number
-    }
-    /**
-     * @description Where a brim is laid.
-     * @enum {unknown}
-     */
-    BrimPlace: 'none' | 'outer' | 'inner' | 'both' | 'small-feet'
-    /** @description A figure that could stand for what was measured. */
-    Candidate: {
-      /**
-       * Format: int32
-       * @description Microsteps to a full step.
-       */
-      microsteps: number
-      /**
-       * Format: double
-       * @description What the parts give with them.
-       */
-      stepsPerMm: number
-      /**
-       * Format: double
-       * @description How far that is from the measurement, as a ratio less 1.
-       */
-      off: number
-    }
-    /** @description One machine's profile: everything a slicer must know about it. */
-    Card: {
-      /** @description Always string Card.SchemaName once read. */
-      schema?: string
-      /** @description The machine's name. */
-      name?: null | string
-      /** @description Who built it. */
-      maker?: null | string
-      /** @description Anything worth knowing. */
-      notes?: null | string
-      pattern?: null | components['schemas']['PatternOrigin']
-      measureUp?: null | components['schemas']['MeasureUp']
-      /** @description Bed, height, keep-outs. */
-      envelope?: components['schemas']['Envelope']
-      /** @description Nozzles and bodies. */
-      head?: components['schemas']['Head']
-      /** @description Axes and limits. */
-      motion?: components['schemas']['MotionFacts']
-      /** @description Heaters and housing. */
-      heat?: components['schemas']['HeatFacts']
-      /** @description What the board runs. */
-      firmware?: components['schemas']['Firmware']
-      /** @description G-code of the owner's, as Liquid templates. */
-      routines?: components['schemas']['Routines']
-      /**
-       * Format: double
-       * @description What an hour of printing costs, in the owner's money: power, wear, the machine's price by its hours.
-       */
-      costPerHour?: null | number
-      /** @description Ways to run two carriages; empty where there is one carriage. */
-      modes?: components['schemas']['Mode'][]
-      line?: null | components['schemas']['LineFacts']
-      /** @description Where each fact comes from, by JSON pointer (RFC 6901). */
-      sources?: {
-        [key: string]: components['schemas']['FactSource']
-      }
-      /** @description Findings that the owner accepts, each with a reason. */
-      accepted?: components['schemas']['AcceptedFinding'][]
-    }
-    /** @description Filaments and recipes that a card is matched with. */
-    CardMatches: {
-      filaments: components['schemas']['MatchAnswer'][]
-      recipes: components['schemas']['MatchAnswer'][]
-    }
-    /** @description What the rack shows of a card. */
-    CardSummary: {
-      bed: null | components['schemas']['Bed']
-      origin: null | components['schemas']['Position']
-      /**
-       * Format: double
-       * @description mm.
-       */
-      height: null | number
-      /** @description Regions to stay out of. */
-      keepOuts: components['schemas']['KeepOut'][]
-      /** @description Bores, mm, and materials. */
-      nozzles: components['schemas']['NozzleSummary'][]
-      flavour: null | components['schemas']['FlavourId']
-      /**
-       * Format: int32
-       * @description Findings of that severity, accepted ones left out.
-       */
-      stops: number
-      /**
-       * Format: int32
-       * @description Findings of that severity, accepted ones left out.
-       */
-      cautions: number
-      /**
-       * Format: int32
-       * @description Findings of that severity, accepted ones left out.
-       */
-      notes: number
-      layout?: null | components['schemas']['MotionLayout']
-      housing?: null | components['schemas']['Housing']
-    }
-    /** @description One of two carriages on a beam. */
-    Carriage: {
-      /** @description Id of the nozzle it carries. */
-      nozzle: string
-      /**
-       * Format: double
-       * @description Least position along X, mm, machine frame.
-       */
-      min: number
-      /**
-       * Format: double
-       * @description Greatest position along X, mm, machine frame.
-       */
-      max: number
-      /**
-       * Format: double
-       * @description Where it stands while the other prints, mm, machine frame.
-       */
-      park: number
-      /** @description Its id within its list; given as the document is read where it has none. */
-      id?: null | string
-    }
-    /**
-     * @description What became of a line that was carried to another dialect.
-     * @enum {unknown}
-     */
-    Carried: 'same' | 'changed' | 'lost' | 'unknown'
-    /** @description A line of a routine carried to another dialect. */
-    CarriedLine: {
-      /**
-       * Format: int32
-       * @description Counted from 1.
-       */
-      line: number
-      /** @description As it was. */
-      before: string
-      /** @description As it becomes, possibly several lines. */
-      after: string
-      /** @description What became of it. */
-      kind: components['schemas']['Carried']
-      /** @description Why, or what is different there; null where nothing is to be said. */
-      note?: null | string
-    }
-    /** @description A routine carried to another dialect. */
-    CarriedRoutine: {
-      /** @description Where it stands in the card. */
-      pointer: string
-      /** @description Its name. */
-      title: string
-      /** @description Line by line. */
-      lines: components['schemas']['CarriedLine'][]
-    }
-    CarryQuestion: {
-      card?: null | components['schemas']['Card']
-      to?: null | components['schemas']['FlavourId']
-    }
-    /**
-     * @description What sets the fastest speed of a line.
-     * @enum {unknown}
-     */
-    CeilingBy: 'axis' | 'filament-drive' | 'hot-end' | 'filament' | 'step-rate'
-    /** @description What changing nozzles costs in a program. */
-    ChangeCost: {
-      /**
-       * Format: int32
-       * @description How many there are.
-       */
-      changes: number
-      /**
-       * Format: double
-       * @description From the last line of one nozzle to the first of the next, of all changes together.
-       */
-      seconds: number
-      /**
-       * Format: double
-       * @description Plastic in tower and shield; null where a density is not known.
-       */
-      grams: null | number
-    }
-    /** @description One figure before and after a change of nozzle. */
-    ChangedFigure: {
-      /** @description What it is. */
-      name: string
-      /** @description With its unit. */
-      before: string
-      /** @description With its unit. */
-      after: string
-    }
-    CheckAnswer: {
-      findings: components['schemas']['Finding'][]
-    }
-    /** @description Somebody else saved in between: their state, and what was sent. */
-    ClashOfCard: {
-      current: components['schemas']['StoredOfCard']
-      sent: components['schemas']['Card']
-    }
-    /** @description Somebody else saved in between: their state, and what was sent. */
-    ClashOfFilament: {
-      current: components['schemas']['StoredOfFilament']
-      sent: components['schemas']['Filament']
-    }
-    /** @description Somebody else saved in between: their state, and what was sent. */
-    ClashOfRecipe: {
-      current: components['schemas']['StoredOfRecipe']
-      sent: components['schemas']['Recipe']
-    }
-    /** @description Somebody else saved in between: their state, and what was sent. */
-    ClashOfTrial: {
-      current: components['schemas']['StoredOfTrial']
-      sent: components['schemas']['Trial']
-    }
-    /** @description What went. */
-    Cleared: {
-      /**
-       * Format: int32
-       * @description How many documents.
-       */
-      documents: number
-    }
-    /** @description One command of a dialect. */
-    Command: {
-      /** @description Its spelling: letter and number, or the name of an extended command. */
-      word: string
-      /** @description What it does to the simulated machine. */
-      meaning: components['schemas']['Meaning']
-      /** @description What it does, in words. */
-      about: string
-      /** @description What it takes. */
-      parameters?: components['schemas']['CommandParameter'][]
-      /** @description What it means with some of its words instead; the first that fits counts. */
-      variants?: components['schemas']['CommandVariant'][]
-      /** @description What must be so for it to be there, where it is not always; null where it is. */
-      needs?: null | string
-      /** @description Sections of a configuration of which each proves that it is there: whole names, or their first words. */
-      sections?: string[]
-    }
-    /** @description One parameter of a command. */
-    CommandParameter: {
-      /** @description Its letter; a name in an extended command. */
-      name: string
-      /** @description What it is, in words. */
-      about: string
-      /**
-       * @description Its unit as that firmware takes it; empty for a plain number.
-       * @default
-       */
-      unit: string
-      /**
-       * Format: double
-       * @description Least value that makes sense; null where there is none.
-       */
-      min?: null | number
-      /**
-       * Format: double
-       * @description Greatest value that makes sense; null where there is none.
-       */
-      max?: null | number
-    }
-    /** @description Another meaning that a command has with certain words. */
-    CommandVariant: {
-      /** @description What it means then. */
-      meaning: components['schemas']['Meaning']
-      /**
-       * Format: char
-       * @description The letter that decides it; null where others must be missing.
-       */
-      word?: null | string
-      /**
-       * Format: double
-       * @description The number behind it.
-       */
-      value?: null | number
-      /** @description Letters of which none may stand there. */
-      without?: null | string
-    }
-    /** @description How much contours are moved outwards, mm; negative inwards. */
-    Compensation: {
-      /**
-       * Format: double
-       * @description On every layer.
-       */
-      xy?: number
-      /**
-       * Format: double
-       * @description On the outlines of holes, beside that of every outline.
-       */
-      holes?: number
-      /**
-       * Format: double
-       * @description On the first layer, beside that of every layer.
-       */
-      firstLayer?: number
-    }
-    /** @description Printing one part after another drives the head into the first. */
-    ConflictAnswer: {
-      /** @description Name of the part that stands. */
-      first: string
-      /** @description Name of the part that is printed then. */
-      then: string
-      /** @description What of the head hits. */
-      with: string
-      cure: null | components['schemas']['Move']
-    }
-    /** @description One thing that follows from a card. */
-    Consequence: {
-      /** @description What it is about. */
-      title: string
-      /** @description A sentence with numbers. */
-      says: string
-      /** @description The fact that decides it most. */
-      pointer: string
-    }
-    /** @description A copy for another card. */
-    CopyAnswer: {
-      /**
-       * Format: uuid
-       * @description Of the copy.
-       */
-      id: string
-      /** @description What was left out. */
-      left: components['schemas']['LeftOut'][]
-    }
-    /** @description How the planner takes corners. */
-    Corner: {
-      /** @description Which rule. */
-      kind: components['schemas']['CornerKind']
-      /**
-       * Format: double
-       * @description mm for junction deviation, mm/s for the two others.
-       */
-      value: number
-    }
-    /**
-     * @description Corner rules of firmwares.
-     * @enum {unknown}
-     */
-    CornerKind: 'junction-deviation' | 'instant-speed-change' | 'square-corner-speed'
-    /** @description A delta's reach. */
-    DeltaAnswer: {
-      /**
-       * Format: double
-       * @description mm.
-       */
-      reachRadius: number
-      /**
-       * Format: double
-       * @description Height of the carriages above the effector in the middle, mm; null where the arms do not
-       *         reach.
-       */
-      carriagesAtCentre: null | number
-      /**
-       * @description Heights of the three carriages (back, left front, right front) above the effector at the front edge
-       *         of the reach, mm.
-       */
-      carriagesAtFront: number[]
-      /**
-       * Format: double
-       * @description How high the effector goes in the middle, mm; null where the home height is not known.
-       */
-      ceilingAtCentre: null | number
-      /**
-       * Format: double
-       * @description How high at the edge of the reach, at its lowest, mm.
-       */
-      ceilingAtEdge: null | number
-    }
-    /** @description Geometry of a delta, mm. R is the effective radius: tower to carriage joint less the effector's offset. */
-    DeltaFacts: {
-      /**
-       * Format: double
-       * @description Length of the arms between their joints.
-       */
-      arm?: null | number
-      /**
-       * Format: double
-       * @description Horizontal radius from tower to effector.
-       */
-      radius?: null | number
-      /**
-       * Format: double
-       * @description Height of the carriages at their end-stops above the bed.
-       */
-      homeHeight?: null | number
-      /**
-       * Format: double
-       * @description Correction of the end-stop of the tower at 210°, the left front one.
-       */
-      endStopLeft?: null | number
-      /**
-       * Format: double
-       * @description Correction of the end-stop of the tower at 330°, the right front one.
-       */
-      endStopRight?: null | number
-      /**
-       * Format: double
-       * @description Correction of the end-stop of the tower at 90°, the back one.
-       */
-      endStopBack?: null | number
-      /**
-       * Format: double
-       * @description Straight pieces a second into which the firmware cuts moves.
-       */
-      segmentsPerSecond?: null | number
-    }
-    /** @description A document in a list. */
-    DocumentHead: {
-      /**
-       * Format: uuid
-       * @description Its id.
-       */
-      id: string
-      /** @description Its name; empty where it has none yet. */
-      name: string
-      /**
-       * Format: uint32
-       * @description What a save must name.
-       */
-      version: number
-      /**
-       * Format: date-time
-       * @description When the draft was last saved.
-       */
-      savedAt: string
-      card: null | components['schemas']['CardSummary']
-    }
-    /** @description What turns the steps of a motor into way along an axis. */
-    Drive: components['schemas']['DriveBeltDrive'] | components['schemas']['DriveScrewDrive'] | components['schemas']['DriveGearDrive']
-    /** @description A toothed belt on a pulley. */
-    DriveBeltDrive: {
-      /** @enum {string} */
-      kind?: 'belt'
-      /**
-       * Format: int32
-       * @description Teeth of the pulley.
-       */
-      teeth?: null | number
-      /**
-       * Format: double
-       * @description Pitch of the belt, mm.
-       */
-      pitch?: null | number
-      /**
-       * Format: double
-       * @description Angle of a full step, degrees: 1.8 or 0.9.
-       */
-      stepAngle?: null | number
-      /**
-       * Format: int32
-       * @description Microsteps to a full step.
-       */
-      microsteps?: null | number
-    }
-    /** @description A wheel that pushes filament, or a wheel on a rack. */
-    DriveGearDrive: {
-      /** @enum {string} */
-      kind?: 'gear'
-      /**
-       * Format: double
-       * @description Effective diameter of the wheel, mm.
-       */
-      diameter?: null | number
-      /**
-       * Format: double
-       * @description Turns of the motor to one of the wheel; 1 where it sits on the motor.
-       */
-      ratio?: null | number
-      /**
-       * Format: double
-       * @description Angle of a full step, degrees: 1.8 or 0.9.
-       */
-      stepAngle?: null | number
-      /**
-       * Format: int32
-       * @description Microsteps to a full step.
-       */
-      microsteps?: null | number
-    }
-    /** @description A lead screw. */
-    DriveScrewDrive: {
-      /** @enum {string} */
-      kind?: 'screw'
-      /**
-       * Format: double
-       * @description Pitch of the thread, mm.
-       */
-      pitch?: null | number
-      /**
-       * Format: int32
-       * @description Starts of the thread; the lead is pitch × starts.
-       */
-      starts?: null | number
-      /**
-       * Format: double
-       * @description Angle of a full step, degrees: 1.8 or 0.9.
-       */
-      stepAngle?: null | number
-      /**
-       * Format: int32
-       * @description Microsteps to a full step.
-       */
-      microsteps?: null | number
-    }
-    DryRunAnswer: {
-      /**
-       * Format: double
-       * @description Total time, s.
-       */
-      seconds: number
-      /**
-       * Format: double
-       * @description mm.
-       */
-      filament: number
-      /** @description Filament fed by each nozzle, mm. */
-      byNozzle: number[]
-      extents: null | components['schemas']['Extents']
-      /** @description What each line does. */
-      lines: null | components['schemas']['LineAnswer'][]
-      /** @description Worst first. */
-      findings: components['schemas']['Finding'][]
-    }
-    DryRunQuestion: {
-      card?: null | components['schemas']['Card']
-      /** @description The program. */
-      gcode?: null | string
-    }
-    /** @description Margins of single edges of the bed's bounding box, mm. */
-    EdgeMargins: {
-      /**
-       * Format: double
-       * @description At the left.
-       */
-      left?: null | number
-      /**
-       * Format: double
-       * @description At the right.
-       */
-      right?: null | number
-      /**
-       * Format: double
-       * @description At the front.
-       */
-      front?: null | number
-      /**
-       * Format: double
-       * @description At the back.
-       */
-      back?: null | number
-    }
-    /** @description One change. */
-    Edit: {
-      /** @description What is done. */
-      how: components['schemas']['EditKind']
-      /**
-       * Format: int32
-       * @description Line of the program it is done to, counted from 1; null for a fact.
-       */
-      line?: null | number
-      /** @description The new text, possibly several lines, as a routine writes it; null where a line goes. */
-      text?: null | string
-      /** @description JSON pointer of a fact; null for a line. */
-      pointer?: null | string
-      /** @description The fact's new value; null where it goes. */
-      value?: unknown
-    }
-    /**
-     * @description Kinds of change.
-     * @enum {unknown}
-     */
-    EditKind: 'insert-before' | 'insert-after' | 'replace' | 'remove' | 'set-fact'
-    /** @description What a setting of a recipe tends to do. Common practice, no source. */
-    Effect: {
-      /** @description The setting. */
-      pointer: string
-      /** @description In a line. */
-      says: string
-      /** @description Outcomes; for a choice, what the choice bears on, without a direction. */
-      tends: components['schemas']['Tendency'][]
-    }
-    /** @description Bed, origin, height, limits of use and keep-outs. */
-    Envelope: {
-      bed?: null | components['schemas']['Bed']
-      /**
-       * Format: double
-       * @description What the machine can reach above the bed, mm.
-       */
-      height?: null | number
-      origin?: null | components['schemas']['Position']
-      use?: null | components['schemas']['UseLimits']
-      home?: null | components['schemas']['Position']
-      /** @description Whether the bed is heated. Asked, never defaulted. */
-      heated?: null | boolean
-      /** @description Regions to stay out of, bed frame. */
-      keepOuts?: components['schemas']['KeepOut'][]
-      plate?: null | components['schemas']['Plate']
-    }
-    /** @description Where printing moves have been, machine frame, mm. */
-    Extents: {
-      /** Format: double */
-      minX: number
-      /** Format: double */
-      minY: number
-      /** Format: double */
-      minZ: number
-      /** Format: double */
-      maxX: number
-      /** Format: double */
-      maxY: number
-      /** Format: double */
-      maxZ: number
-    }
-    /** @description One line. */
-    ExtrudedLineAnswer: {
-      /**
-       * Format: double
-       * @description mm.
-       */
-      width: number
-      /**
-       * Format: double
-       * @description mm.
-       */
-      height: number
-      /**
-       * Format: double
-       * @description Cross-section, mm².
-       */
-      area: number
-      /**
-       * Format: double
-       * @description Distance of neighbours that just fill, mm.
-       */
-      spacing: number
-      /**
-       * Format: double
-       * @description Filament per mm of path, mm; null where its diameter is not known.
-       */
-      feed: null | number
-      /**
-       * Format: double
-       * @description mm/s; null where nothing limits it.
-       */
-      fastest: null | number
-      /** @description What sets it. */
-      by: components['schemas']['CeilingBy']
-      place: null | components['schemas']['LadderPlace']
-      nearest: null | components['schemas']['Rung']
-    }
-    /**
-     * @description How E words are written.
-     * @enum {unknown}
-     */
-    ExtrusionMode: 'relative' | 'absolute'
-    /** @description Faces marked for support, or against it. */
-    FaceMark: {
-      /** @description Whether support is wanted there. */
-      wanted: boolean
-      /** @description Numbers of the faces in the mesh as it is read, counted from 0. */
-      faces: number[]
-      /** @description Its id within its list; given as the document is read where it has none. */
-      id?: null | string
-    }
-    /** @description Where a fact comes from. */
-    FactSource: {
-      /** @description How it is known. */
-      source: components['schemas']['SourceKind']
-      /** @description With which tool, by whom, from which page. */
-      note?: null | string
-      /**
-       * Format: date
-       * @description Day it was noted.
-       */
-      on?: null | string
-    }
-    /** @description A fan. */
-    Fan: {
-      /** @description Short name used by other facts. */
-      id: string
-      /**
-       * Format: int32
-       * @description The firmware's number for it.
-       */
-      number?: null | number
-      /** @description What it cools. */
-      kind: components['schemas']['FanKind']
-      /**
-       * Format: double
-       * @description The firmware switches it off by itself when the nozzle has cooled to this, °C; null where it does not.
-       */
-      offBelow?: null | number
-    }
-    /**
-     * @description Kinds of fan.
-     * @enum {unknown}
-     */
-    FanKind: 'part' | 'side' | 'chamber' | 'hot-end'
-    /** @description How the part fan runs. */
-    FanUse: {
-      /**
-       * Format: double
-       * @description Share of full speed, 0 to 1.
-       */
-      share?: number
-      /**
-       * Format: int32
-       * @description First layer with the fan on, counted from 1.
-       */
-      fromLayer?: number
-      /** @description Share of full speed by the time a layer takes: pairs [s, share] with rising times, straight between them; double FanUse.Share where it is empty. */
-      curve?: number[][]
-      /**
-       * Format: double
-       * @description Share on lines that hang between two banks; as elsewhere where nothing is said.
-       */
-      bridge?: null | number
-    }
-    /** @description How filament is pushed into the hot end. */
-    Feed: {
-      /** @description Direct, or through a long tube. */
-      kind?: components['schemas']['FeedKind']
-      /**
-       * Format: double
-       * @description Length of the tube, mm.
-       */
-      length?: null | number
-    }
-    /**
-     * @description Kinds of feed.
-     * @enum {unknown}
-     */
-    FeedKind: 'direct' | 'long-tube'
-    /** @description Why one field of a document is refused. */
-    FieldError: {
-      /** @description RFC 6901 pointer of the field. */
-      pointer: string
-      /** @description What is wrong with it. */
-      code: components['schemas']['FieldProblem']
-      /** @description A sentence that a printer owner understands. */
-      message: string
-      /** @description What is allowed, where it can be said shortly. */
-      limit?: null | string
-    }
-    /**
-     * @description What is wrong with a field; stays when the sentence is worded anew.
-     * @enum {unknown}
-     */
-    FieldProblem: 'missing' | 'wrong-kind' | 'no-choice' | 'out-of-range' | 'too-many' | 'too-few' | 'too-long' | 'unreadable' | 'not-taken'
-    /** @description What a slice comes to. */
-    Figures: {
-      /**
-       * Format: double
-       * @description Time, s.
-       */
-      seconds: number
-      /**
-       * Format: double
-       * @description Mass of all plastic, g; null where the filament's density is not known.
-       */
-      grams: null | number
-      /**
-       * Format: double
-       * @description Filament by weight and machine by the hour; null where neither has a price.
-       */
-      cost: null | number
-      /**
-       * Format: double
-       * @description Most plastic melted, mm³/s.
-       */
-      peakFlow: number
-      /**
-       * Format: double
-       * @description Plastic in supports, mm³.
-       */
-      supportVolume: number
-      /** @description Time, filament, mass and cost of each nozzle. */
-      byNozzle?: components['schemas']['NozzleSpent'][]
-    }
-    /** @description A material on a spool, and how it wants to be printed. */
-    Filament: {
-      /** @description Always string Filament.SchemaName once read. */
-      schema?: string
-      /** @description What its owner calls it. */
-      name?: null | string
-      /** @description Kind of plastic, such as PETG. */
-      material?: null | string
-      /** @description Its colour, in words. */
-      colour?: null | string
-      /**
-       * Format: double
-       * @description Diameter, mm.
-       */
-      diameter?: null | number
-      /**
-       * Format: double
-       * @description Density, g/cm³.
-       */
-      density?: null | number
-      /**
-       * Format: double
-       * @description Price of a kilogram, in the owner's money.
-       */
-      pricePerKg?: null | number
-      /**
-       * Format: double
-       * @description How much it shrinks when it cools, as a ratio: 0.004 for 0.4 %. Parts are laid larger by it.
-       */
-      shrinkage?: null | number
-      /** @description Whether it wears brass: filled with fibre, glitter or glow powder. Null where nobody has said. */
-      abrasive?: null | boolean
-      /** @description Whether it wants a warm chamber. Null where nobody has said. */
-      warmChamber?: null | boolean
-      /** @description Nozzle temperatures. */
-      nozzle?: components['schemas']['NozzleHeat']
-      /** @description Bed temperatures. */
-      bed?: components['schemas']['BedHeat']
-      /**
-       * Format: double
-       * @description Plastic fed, as a ratio of the computed amount. 1 where nothing is said.
-       */
-      flow?: null | number
-      /**
-       * Format: double
-       * @description Most plastic that can be melted of it, mm³/s.
-       */
-      maxFlow?: null | number
-      /**
-       * Format: double
-       * @description Pressure compensation, s; null where none is set.
-       */
-      pressureCompensation?: null | number
-      /** @description Share of full fan, from the first layer that has any. */
-      fan?: components['schemas']['FanUse']
-      retraction?: null | components['schemas']['HeadRetraction']
-      /** @description G-code after the card's start routine, a template like the card's own; empty where nothing is said. */
-      start?: null | string
-      /** @description G-code before the card's end routine. */
-      end?: null | string
-      /** @description What a card must have for it, beside what follows from its figures. */
-      needs?: components['schemas']['Needs']
-      /** @description Anything worth knowing. */
-      notes?: null | string
-      /** @description Where each fact comes from, by JSON pointer (RFC 6901). */
-      sources?: {
-        [key: string]: components['schemas']['FactSource']
-      }
-    }
-    /** @description Something the computation noticed. */
-    Finding: {
-      /** @description Id of the rule, kebab-case. */
-      rule: string
-      /** @description How bad it is. */
-      severity: components['schemas']['Severity']
-      /** @description One sentence with numbers. */
-      message: string
-      /** @description Why it matters. */
-      why: string
-      /** @description JSON pointer of the fact it is about. */
-      pointer?: null | string
-      /**
-       * Format: int32
-       * @description Line of the program it is about, counted from 1.
-       */
-      line?: null | number
-      /** @description The reason for which its owner accepts it; null where nobody has. */
-      accepted?: null | string
-      remedy?: null | components['schemas']['Remedy']
-    }
-    /** @description The board's firmware. */
-    Firmware: {
-      flavour?: null | components['schemas']['FlavourId']
-      /** @description Whether E words count from the last position or from zero. */
-      extrusion?: components['schemas']['ExtrusionMode']
-      /** @description The board. */
-      board?: null | string
-      /** @description Version of the firmware. */
-      version?: null | string
-      /**
-       * Format: int32
-       * @description How many moves a second the board takes at most.
-       */
-      movesPerSecond?: null | number
-      /** @description What this version is known not to store, in the owner's words. */
-      doesNotStore?: null | string
-      /** @description The file that holds the owner's macros, as it stands in the machine; only flavours with such a file read it. */
-      macros?: null | string
-      /** @description Commands that need a section in the configuration or an option when the firmware was built, and are there. */
-      present?: string[]
-    }
-    /** @description The verdicts. */
-    FitAnswer: {
-      /** @description One for each part, in their order. */
-      parts: components['schemas']['PartFit'][]
-      mode: null | components['schemas']['ModeAnswer']
-    }
-    /** @description A flat side on which a part can stand. */
-    FlatSide: {
-      /**
-       * Format: double
-       * @description Area of the faces that touch the plate, mm².
-       */
-      area: number
-      /** @description The tilt that sets the part on it. */
-      tilt: components['schemas']['Tilt']
-      /**
-       * Format: double
-       * @description Height of the part when it stands on it, mm.
-       */
-      height: number
-    }
-    /** @description A dialect in short: its commands with what they do. */
-    FlavourAnswer: {
-      /** @description Which. */
-      id: components['schemas']['FlavourId']
-      /** @description As the trade writes it. */
-      name: string
-      /** @description Where the facts come from. */
-      source: string
-      /** @description Whether its owner writes macros. */
-      extended: boolean
-      /** @description Whether the machine runs files of commands that a card can hold. */
-      files: boolean
-      /** @description Its commands. */
-      commands: components['schemas']['Command'][]
-    }
-    /** @enum {unknown} */
-    FlavourId: 'marlin' | 'reprapfirmware' | 'klipper' | 'repetier' | 'smoothieware' | 'reprap' | null
-    /** @description How fast lines may be. */
-    FlowQuestion: {
-      card?: null | components['schemas']['Card']
-      filament?: null | components['schemas']['Filament']
-      /** @description Widths to look at, mm. */
-      widths?: number[]
-      /** @description Heights to look at, mm. */
-      heights?: number[]
-    }
-    /** @description A piece for a card. */
-    GaugeAnswer: {
-      /** @description Short name. */
-      id: string
-      /** @description What it is called. */
-      name: string
-      /** @description What it shows and how to read it. */
-      about: string
-      /** @description What is measured on it. */
-      readings: components['schemas']['GaugeReading'][]
-      /** @description Why it makes no sense on this machine; null where it does. */
-      notFor: null | string
-    }
-    /** @description The card, and what the piece is printed with. */
-    GaugeQuestion: {
-      card?: null | components['schemas']['Card']
-      filament?: null | components['schemas']['Filament']
-      recipe?: null | components['schemas']['Recipe']
-      /** @description Id of the nozzle whose offset from the first is measured; the second where nothing is said. */
-      nozzle?: null | string
-      /** @description What was measured, by the name of the reading; for results. */
-      readings?: null | {
-        [key: string]: number
-      }
-    }
-    /** @description A figure that is read off a printed gauge piece. */
-    GaugeReading: {
-      /** @description Its name in an answer. */
-      name: string
-      /** @description What to measure, and with what. */
-      label: string
-      /** @description Unit; empty for a count. */
-      unit: string
-      /**
-       * Format: double
-       * @description What it would be if all were right; null where there is no such figure.
-       */
-      nominal: null | number
-    }
-    /** @description A fact that follows from a printed gauge piece. */
-    GaugeResult: {
-      /** @description Where it stands: card or filament. */
-      document: string
-      /** @description Its place in that document. */
-      pointer: string
-      /** @description Its name. */
-      label: string
-      /** @description Its unit. */
-      unit: string
-      /**
-       * Format: double
-       * @description What it is now; null where nobody has said.
-       */
-      old: null | number
-      /**
-       * Format: double
-       * @description What it should be.
-       */
-      new: number
-      /**
-       * Format: double
-       * @description A round figure that the measurement means, such as what the parts of a drive give; null where there is none.
-       */
-      exact?: null | number
-      /** @description Where the exact figure comes from, or why nothing is changed; null where there is nothing to say. */
-      says?: null | string
-    }
-    /**
-     * @description What gives a value.
-     * @enum {unknown}
-     */
-    GivenBy: 'usual' | 'card' | 'recipe' | 'filament' | 'nozzle' | 'part' | 'zone'
-    /** @description Nozzles and what hangs on the carriage beside them. */
-    Head: {
-      /** @description The nozzles; the first is the reference of the head frame. */
-      nozzles?: null | components['schemas']['Nozzle'][]
-      probe?: null | components['schemas']['Probe']
-      /** @description Solid things beside the nozzle, head frame. */
-      bodies?: components['schemas']['Body'][]
-      /**
-       * Format: double
-       * @description Room kept between the head and anything that stands, mm. 1 where nothing is said.
-       */
-      clearance?: null | number
-      /** @description Beams that cross the whole machine and move with the nozzle in the other direction. */
-      beams?: components['schemas']['Beam'][]
-      /** @description The fans. */
-      fans?: components['schemas']['Fan'][]
-      /** @description Two carriages on one beam, the left one first; empty where there is one carriage. */
-      carriages?: components['schemas']['Carriage'][]
-      /**
-       * Format: double
-       * @description Least distance along X between the nozzles of two carriages, mm.
-       */
-      leastDistance?: null | number
-      /** @description Whether tools are parked and changed, so that the head carries one nozzle at a time. Null where nobody has said. */
-      changer?: null | boolean
-      offsets?: null | components['schemas']['OffsetsUse']
-    }
-    /** @description Pulling filament back, as the head needs it. */
-    HeadRetraction: {
-      /**
-       * Format: double
-       * @description Length, mm of filament.
-       */
-      length?: null | number
-      /**
-       * Format: double
-       * @description Speed, mm/s.
-       */
-      speed?: null | number
-      /**
-       * Format: double
-       * @description Lift of Z while travelling, mm.
-       */
-      lift?: null | number
-      /**
-       * Format: double
-       * @description Way back along the line just laid while pulling back, mm.
-       */
-      wipe?: null | number
-    }
-    /** @description That it answers, and which version it is. */
-    Health: {
-      status: string
-      version: string
-    }
-    /** @description Heaters, housing and the room. */
-    HeatFacts: {
-      bed?: null | components['schemas']['HeaterFacts']
-      housing?: null | components['schemas']['Housing']
-      chamber?: null | components['schemas']['HeaterFacts']
-      /**
-       * Format: double
-       * @description Temperature of the room the machine stands in, °C. 20 where nothing is said.
-       */
-      room?: null | number
-    }
-    /** @description A heater. */
-    HeaterAnswer: {
-      /** @description Where its facts stand on the card. */
-      pointer: string
-      /** @description What it is called. */
-      name: string
-      /**
-       * Format: double
-       * @description °C.
-       */
-      room: number
-      /**
-       * Format: double
-       * @description Where it ends at full power, °C.
-       */
-      reachable: number
-      /**
-       * Format: double
-       * @description s.
-       */
-      timeConstant: number
-      /** @description Where that is known from: log, best or typical. */
-      from: string
-      fit: null | components['schemas']['LogFit']
-      /** @description Seconds to some temperatures; null where it is never reached. */
-      times: components['schemas']['TimeTo'][]
-      /** @description Pairs of s and °C from the room's temperature at full power. */
-      curve: number[][]
-    }
-    /** @description One heater. */
-    HeaterFacts: {
-      /**
-       * Format: double
-       * @description Highest allowed target, °C.
-       */
-      max?: null | number
-      /**
-       * Format: double
-       * @description Best temperature ever reached, °C.
-       */
-      best?: null | number
-      /**
-       * Format: double
-       * @description Room temperature at which that was reached, °C; the card's where nothing is said.
-       */
-      bestAtRoom?: null | number
-      /** @description Heating up at full power: pairs [s, °C] in the order of time. */
-      log?: number[][]
-    }
-    /**
-     * @description What is known of the heaters once a job has ended before its end.
-     * @enum {unknown}
-     */
-    HeatersAre: 'as-programmed' | 'switching-off' | 'off' | 'told-not-confirmed' | 'not-known'
-    /** @description Layers of a height of their own between two heights of a print, set by hand. */
-    HeightBand: {
-      /**
-       * Format: double
-       * @description Layers that begin at or above it have the height, mm above the parts' own floor.
-       */
-      from: number
-      /**
-       * Format: double
-       * @description Layers that begin at or above it have the usual height again, mm.
-       */
-      to: number
-      /**
-       * Format: double
-       * @description How high the layers between are, mm.
-       */
-      height: number
-      /** @description Its id within its list; given as the document is read where it has none. */
-      id?: null | string
-    }
-    /**
-     * @description What decides a layer's height on a machine.
-     * @enum {unknown}
-     */
-    HeightFrom: 'said' | 'rungs' | 'nearest-rung' | 'nearest-half-rung' | 'ladder-too-coarse' | 'ladder-unknown'
-    /** @enum {unknown} */
-    Housing: 'open' | 'closed' | 'heated-chamber' | null
-    /** Format: binary */
-    IFormFile: string
-    IFormFileCollection: components['schemas']['IFormFile'][]
-    /** @description Sparse infill. */
-    Infill: {
-      /**
-       * Format: double
-       * @description Share of the inside that is plastic, 0 to 1.
-       */
-      density?: number
-      /** @description How it is laid. */
-      pattern?: components['schemas']['InfillPattern']
-      /**
-       * Format: double
-       * @description Direction of straight fill from X, degrees; every other layer of lines and solid fill lies across it.
-       */
-      angle?: number
-      /**
-       * Format: double
-       * @description How far a straight infill line runs on along the wall at its end, mm; lines whose ends meet so are joined. All are joined
-       *                 where nothing is said.
-       */
-      anchor?: null | number
-      /**
-       * Format: double
-       * @description Share of plastic near the skin; as everywhere where nothing is said.
-       */
-      nearSkin?: null | number
-      /**
-       * Format: double
-       * @description How deep the skin reaches for infill that is denser there, mm.
-       */
-      skinDepth?: number
-    }
-    /**
-     * @description Infill patterns.
-     * @enum {unknown}
-     */
-    InfillPattern: 'lines' | 'grid' | 'triangles' | 'concentric' | 'honeycomb' | 'gyroid' | 'cubic' | 'graded'
-    /** @description A multipart job: the field `job` and the files that its parts name. */
-    JobForm: {
-      /** @description The job, JSON. */
-      job: string
-      /** @description The files. */
-      files: components['schemas']['IFormFileCollection']
-    }
-    /**
-     * @description How a job goes to a printer.
-     * @enum {unknown}
-     */
-    JobHow: 'lines' | 'file'
-    /** @description A job that went to the printer. */
-    JobRecord: {
-      /** @description Its name. */
-      name: string
-      /** @description Line by line, or as a file. */
-      how: components['schemas']['JobHow']
-      /** @description How it stands. */
-      state: components['schemas']['JobState']
-      /**
-       * Format: int32
-       * @description The program's line it came to, counted from 1.
-       */
-      line: number
-      /**
-       * Format: int32
-       * @description Commands that the printer has taken.
-       */
-      taken: number
-      /**
-       * Format: int32
-       * @description All commands.
-       */
-      count: number
-      /** @description Why it ended before its end. */
-      message: null | string
-      heaters: null | components['schemas']['HeatersAre']
-      /**
-       * Format: date-time
-       * @description When it began.
-       */
-      beganAt: string
-      /**
-       * Format: date-time
-       * @description When it ended, or was last seen.
-       */
-      seenAt: string
-    }
-    /**
-     * @description How a job stands.
-     * @enum {unknown}
-     */
-    JobState: 'sending' | 'done' | 'stopped' | 'interrupted'
-    JsonElement: unknown
-    JsonNode: unknown
-    /** @description A region of the bed to stay out of. */
-    KeepOut: {
-      /** @description What its owner calls it. */
-      name: string
-      /** @description What kind of region it is. */
-      kind: components['schemas']['KeepOutKind']
-      /** @description Where it is, bed frame. */
-      outline: components['schemas']['Outline']
-      /**
-       * Format: double
-       * @description Top of an obstacle above the bed, mm.
-       */
-      top?: null | number
-      /**
-       * Format: double
-       * @description How far off the outline may be, mm; it is grown by this.
-       */
-      tolerance?: null | number
-      /** @description Its id within its list; given as the document is read where it has none. */
-      id?: null | string
-    }
-    /**
-     * @description Kinds of keep-out.
-     * @enum {unknown}
-     */
-    KeepOutKind: 'obstacle' | 'bad-surface' | 'reserved'
-    /** @description The ladder beside a nozzle. */
-    LadderAnswer: {
-      /**
-       * Format: double
-       * @description mm.
-       */
-      fullStep: number
-      /** @description Whole and half steps up to the nozzle's bore. */
-      rungs: components['schemas']['Rung'][]
-      /**
-       * Format: double
-       * @description Bore of the first nozzle, mm.
-       */
-      nozzle: null | number
-    }
-    /** @enum {unknown} */
-    LadderPlace: 'whole-steps' | 'half-steps' | 'between' | null
-    /** @description A layer's height as it is printed, and the line that is laid in it. */
-    LayerHere: {
-      /**
-       * Format: double
-       * @description mm.
-       */
-      height: number
-      /** @description What decides the height. */
-      from: components['schemas']['HeightFrom']
-      /** @description A sentence with the numbers; null where the recipe's mm hold as they are. */
-      why: null | string
-      line: null | components['schemas']['ExtrudedLineAnswer']
-    }
-    /** @description Heights of layers, mm. */
-    LayerSizes: {
-      /**
-       * Format: double
-       * @description Every layer after the first.
-       */
-      others?: null | number
-      /**
-       * Format: double
-       * @description The first layer; as the others where nothing is said.
-       */
-      first?: null | number
-      /**
-       * @description Whether heights in mm mean about so much: the nearest whole or half step of Z is taken, unless the ladder is too
-       *                 coarse.
-       */
-      onRung?: boolean
-      /**
-       * Format: int32
-       * @description The height as a number of full steps of Z; on a machine whose ladder is known it goes before the height in mm.
-       */
-      rungs?: null | number
-      /**
-       * Format: int32
-       * @description The first layer's height as a number of full steps of Z.
-       */
-      firstRungs?: null | number
-      /**
-       * Format: double
-       * @description How far the edge of a layer may stand off the surface, mm: layers are as high as that allows; all alike where nothing is
-       *                 said.
-       */
-      error?: null | number
-      /**
-       * Format: double
-       * @description Lowest layer where heights vary, mm; half of the usual where nothing is said.
-       */
-      lowest?: null | number
-      /**
-       * Format: double
-       * @description Highest layer where heights vary, mm; the usual height where nothing is said.
-       */
-      highest?: null | number
-    }
-    /** @description When the layers of a program are laid. */
-    LayerTimes: {
-      /**
-       * Format: double
-       * @description End of all that comes before the first, s.
-       */
-      begin: number
-      /**
-       * Format: double
-       * @description Beginning of all that comes after the last, s.
-       */
-      end: number
-      /** @description Beginning of every layer, s. */
-      starts: number[]
-    }
-    LearnQuestion: {
-      card?: null | components['schemas']['Card']
-      /** @description The program. */
-      gcode?: null | string
-    }
-    /** @description What a program that prints well tells of machine, filament and recipe. */
-    Learned: {
-      /** @description Its lines before the first layer, temperatures as names; null where none were found. */
-      start: null | string
-      /** @description Its lines after the last layer; null where none were found. */
-      end: null | string
-      /** @description Temperatures, heights, widths, speeds, fan, retraction. */
-      values: components['schemas']['LearnedValue'][]
-      /** @description What was changed, left out, or could not be told. */
-      notes?: string[]
-    }
-    /**
-     * @description Which document a learned value belongs to.
-     * @enum {unknown}
-     */
-    LearnedFor: 'card' | 'filament' | 'recipe'
-    /** @description A value read out of a program. */
-    LearnedValue: {
-      /** @description The document it belongs to. */
-      for: components['schemas']['LearnedFor']
-      /** @description Its place there. */
-      pointer: string
-      /** @description In words. */
-      name: string
-      /** @description Empty for a plain number. */
-      unit: string
-      /** @description The value. */
-      value: components['schemas']['JsonNode']
-      /**
-       * Format: double
-       * @description How much of what was looked at has it, 0 to 1; 1 for what stands in one place.
-       * @default 1
-       */
-      share: number
-    }
-    /** @description Something that was left out of a copy because it belongs to one machine. */
-    LeftOut: {
-      /** @description Where it stands in the original. */
-      pointer: string
-      /** @description What it is, and why it stays behind. */
-      message: string
-    }
-    /**
-     * @description Who keeps the limits.
-     * @enum {unknown}
-     */
-    LimitsUse: 'trusted' | 'stated'
-    /** @description One line of the program. */
-    LineAnswer: {
-      /**
-       * Format: int32
-       * @description Counted from 1.
-       */
-      line: number
-      /**
-       * Format: double
-       * @description When it begins, s.
-       */
-      start: number
-      /**
-       * Format: double
-       * @description How long it takes.
-       */
-      seconds: number
-      /** @description What it does, in plain words. */
-      effect: string
-    }
-    LineAnswers: {
-      answers: string[]
-    }
-    LineCommand: {
-      /** @description A line of G-code. */
-      command?: null | string
-    }
-    /** @description Where the printer answers. */
-    LineFacts: {
-      /** @description Name or address; only this machine itself unless the server's configuration lists more. */
-      host: string
-      /**
-       * Format: int32
-       * @description TCP port.
-       */
-      port: number
-      /**
-       * Format: int32
-       * @description Speed of the serial line behind it, 1/s.
-       */
-      baud?: null | number
-    }
-    /** @description A job on the line. */
-    LineJob: {
-      /** @description Its name. */
-      name: string
-      /** @description How it goes. */
-      how: components['schemas']['SendHow']
-      /** @description How it stands. */
-      state: components['schemas']['SendState']
-      /**
-       * Format: int32
-       * @description Commands that the printer has taken.
-       */
-      taken: number
-      /**
-       * Format: int32
-       * @description All commands.
-       */
-      count: number
-      /**
-       * Format: int32
-       * @description The program's line it is at, counted from 1.
-       */
-      line: number
-      /** @description Why it stopped, or what was survived. */
-      message: null | string
-      /**
-       * Format: int32
-       * @description The line that provoked an error.
-       */
-      errorLine: null | number
-      /** @description What stands on that line. */
-      errorText: null | string
-      /**
-       * Format: date-time
-       * @description When it began.
-       */
-      at: string
-      /** @description What the printer does with a file that was handed over; null for a job sent line by line. */
-      onPrinter?: null | string
-      /** @description What is known of the heaters. */
-      heaters?: components['schemas']['HeatersAre']
-    }
-    /** @description A position, mm. */
-    LinePosition: {
-      /** Format: double */
-      x: number
-      /** Format: double */
-      y: number
-      /** Format: double */
-      z: number
-    }
-    /** @description How the line of a card stands. */
-    LineStatus: {
-      /** @description Whether the printer answers. */
-      connected?: boolean
-      /** @description What it says it is. */
-      firmware?: null | string
-      temperatures?: null | components['schemas']['LineTemperatures']
-      position?: null | components['schemas']['LinePosition']
-      job?: null | components['schemas']['LineJob']
-      /** @description The end of the talk. */
-      talk?: components['schemas']['LineTalk'][]
-      /** @description What went wrong last; null for nothing. */
-      problem?: null | string
-    }
-    /** @description One line of the talk. */
-    LineTalk: {
-      /** @description Whether it went to the printer. */
-      out: boolean
-      /** @description What was said. */
-      text: string
-    }
-    /** @description Temperatures and targets, °C; null where the printer does not say. */
-    LineTemperatures: {
-      /** Format: double */
-      nozzle: number
-      /** Format: double */
-      nozzleTarget: null | number
-      /** Format: double */
-      bed: null | number
-      /** Format: double */
-      bedTarget: null | number
-      /**
-       * Format: double
-       * @description The highest target of all heaters that the printer names; null where it tells no target.
-       */
-      hottestTarget?: null | number
-    }
-    /** @description What a test of the line found. */
-    LineTested: {
-      /** @description What the printer says it is. */
-      firmware: string
-      flavour: null | components['schemas']['FlavourId']
-      /** @description What does not match the card, in sentences. */
-      mismatches: string[]
-    }
-    LineText: {
-      text: string
-    }
-    /** @description Widths of single kinds of line as ratios of the line width; 1 where nothing is said. */
-    LineWidths: {
-      /**
-       * Format: double
-       * @description Every line of the first layer; goes before the ratio of its kind.
-       */
-      first?: null | number
-      /**
-       * Format: double
-       * @description Outermost wall.
-       */
-      outerWall?: null | number
-      /**
-       * Format: double
-       * @description Other walls.
-       */
-      innerWall?: null | number
-      /**
-       * Format: double
-       * @description Solid fill.
-       */
-      solid?: null | number
-      /**
-       * Format: double
-       * @description Sparse infill.
-       */
-      infill?: null | number
-      /**
-       * Format: double
-       * @description Supports.
-       */
-      support?: null | number
-    }
-    /** @description What a log says. */
-    LogFit: {
-      /**
-       * Format: double
-       * @description Best estimate of where the heater ends, °C.
-       */
-      reachable: number
-      /**
-       * Format: double
-       * @description Lower end of the interval of 95 %, °C.
-       */
-      reachableFrom: number
-      /**
-       * Format: double
-       * @description Upper end; null where the log cannot tell.
-       */
-      reachableTo: null | number
-      /**
-       * Format: double
-       * @description s.
-       */
-      timeConstant: number
-      /**
-       * Format: double
-       * @description How many time constants the log is long.
-       */
-      covers: number
-      /**
-       * Format: double
-       * @description Of the points about the model, °C.
-       */
-      scatter: number
-      /** @description Whether it tells where the heater ends. */
-      tells: boolean
-    }
-    /** @description A macro in short. */
-    MacroAnswer: {
-      name: string
-      about: null | string
-      parameters: string[]
-      text: string
-    }
-    /** @description One line of a macro as it ran. */
-    MacroStep: {
-      text: string
-      effect: string
-      /** Format: double */
-      seconds: number
-    }
-    /** @description A verdict with its reasons, the weightiest first. */
-    Match: {
-      /** @description The worst of its reasons. */
-      verdict: components['schemas']['Verdict']
-      /** @description Empty where it simply fits. */
-      reasons: components['schemas']['Reason'][]
-    }
-    /** @description The verdict on one document. */
-    MatchAnswer: {
-      /**
-       * Format: uuid
-       * @description Of the document that is matched: a card, a filament or a recipe.
-       */
-      id: string
-      /** @description Its name. */
-      name: string
-      /** @description How it goes. */
-      verdict: components['schemas']['Verdict']
-      /** @description The weightiest first. */
-      reasons: components['schemas']['Reason'][]
-    }
-    /** @description Documents to be matched; nothing is stored. */
-    MatchQuestion: {
-      card?: null | components['schemas']['Card']
-      filament?: null | components['schemas']['Filament']
-      recipe?: null | components['schemas']['Recipe']
-      /** @description Ids of the nozzles that print; empty for the one that suits best. */
-      nozzles?: string[]
-      /** @description What single nozzles hold, by their ids; the others hold the filament. */
-      loaded?: {
-        [key: string]: components['schemas']['Filament']
-      }
-      mode?: null | components['schemas']['ModeUse']
-    }
-    /** @description One filament or recipe in the table of all. */
-    MatchRow: {
-      /**
-       * Format: uuid
-       * @description Its id.
-       */
-      id: string
-      /** @description Its name. */
-      name: string
-      /** @description One a card, in the order of the cards. */
-      matches: components['schemas']['Match'][]
-    }
-    /** @description All filaments and recipes against all cards. */
-    MatchTable: {
-      /** @description Ids of the cards. */
-      cards: string[]
-      /** @description Their names. */
-      cardNames: string[]
-      /** @description By name. */
-      filaments: components['schemas']['MatchRow'][]
-      /** @description By name. */
-      recipes: components['schemas']['MatchRow'][]
-    }
-    /**
-     * @description What a command means to the simulated machine.
-     * @enum {unknown}
-     */
-    Meaning:
-      | 'none'
-      | 'move'
-      | 'arc-clockwise'
-      | 'arc-counter-clockwise'
-      | 'spline'
-      | 'plane-xy'
-      | 'plane-zx'
-      | 'plane-yz'
-      | 'probe-here'
-      | 'kinematic-position'
-      | 'temperature-unit'
-      | 'file-begin'
-      | 'file-end'
-      | 'unfollowed'
-      | 'dwell'
-      | 'home'
-      | 'level'
-      | 'mesh'
-      | 'mesh-drop'
-      | 'park'
-      | 'inches'
-      | 'millimetres'
-      | 'absolute'
-      | 'relative'
-      | 'extrusion-absolute'
-      | 'extrusion-relative'
-      | 'set-position'
-      | 'work-offset'
-      | 'work-offset-set'
-      | 'home-offset'
-      | 'home-offset-later'
-      | 'remember-place'
-      | 'return-place'
-      | 'baby-step'
-      | 'save-state'
-      | 'restore-state'
-      | 'set-nozzle'
-      | 'wait-nozzle'
-      | 'set-bed'
-      | 'wait-bed'
-      | 'set-chamber'
-      | 'wait-chamber'
-      | 'tool-settings'
-      | 'heater-by-name'
-      | 'wait-by-name'
-      | 'heaters-off'
-      | 'wait-all'
-      | 'fan-on'
-      | 'fan-off'
-      | 'fan-by-name'
-      | 'motors-off'
-      | 'tool'
-      | 'tool-by-name'
-      | 'tool-offset'
-      | 'stop'
-      | 'finish'
-      | 'pause'
-      | 'filament-change'
-      | 'firmware-retract'
-      | 'firmware-prime'
-      | 'firmware-retract-set'
-      | 'firmware-prime-set'
-      | 'steps-per-mm'
-      | 'limit-speed'
-      | 'limit-acceleration'
-      | 'velocity-limit'
-      | 'set-acceleration'
-      | 'set-corner'
-      | 'set-corner-seconds'
-      | 'set-junction'
-      | 'speed-override'
-      | 'flow-override'
-      | 'pressure-compensation'
-      | 'filament-diameter'
-      | 'cold-extrusion'
-      | 'soft-end-stops'
-      | 'geometry'
-      | 'tuning'
-      | 'part-label'
-      | 'carriage-mode'
-      | 'macro-call'
-      | 'macro-end'
-    /** @description How far the measure-up interview has come. */
-    MeasureUp: {
-      /** @description The question at which it was left. */
-      at?: null | string
-      /** @description Whether it was gone through to its end. */
-      done?: boolean
-    }
-    MeasureUpAnswer: {
-      consequences: components['schemas']['Consequence'][]
-      recipe: components['schemas']['Recipe']
-      filament: components['schemas']['Filament']
-    }
-    /** @description What a page needs to draw a part. */
-    MeshFacts: {
-      /** @description SHA-256 of the file. */
-      hash: string
-      /**
-       * Format: int32
-       * @description Number of faces.
-       */
-      faces: number
-      /**
-       * Format: int32
-       * @description Edges with no partner; 0 for a closed mesh.
-       */
-      openEdges: number
-      /** @description Width, depth, height, mm. */
-      size: number[]
-      /** @description Rings [x, y] of its projection, its bounding box's middle at (0, 0); true to 0.05 mm. */
-      outline: number[][][]
-      /**
-       * Format: int32
-       * @description Faces that stood in the file more than once and were taken once.
-       */
-      repeatedFaces?: number
-      /** @description Its name in the file; null where it has none. */
-      name?: null | string
-      /** @description Middle of its bounding box in a file of several parts, mm; null for a single one. */
-      at?: null | number[]
-    }
-    /** @description A way to run a machine with two carriages on one beam. */
-    Mode: {
-      /** @description Which. */
-      kind: components['schemas']['ModeKind']
-      /**
-       * Format: double
-       * @description Least gap between a part and its copy, mm; the head's clearance where nothing is said.
-       */
-      gap?: null | number
-      /**
-       * Format: double
-       * @description Where the mirror stands, mm along X, bed frame; the middle of the bed where nothing is said.
-       */
-      mirrorAt?: null | number
-      /**
-       * Format: double
-       * @description Highest speed in this mode, mm/s; the recipe's where nothing is said.
-       */
-      maxSpeed?: null | number
-      /** @description Start routine of this mode; the card's own where nothing is said. */
-      start?: null | string
-      /** @description Its id within its list; given as the document is read where it has none. */
-      id?: null | string
-    }
-    /** @description A mode as it runs with what lies on the bed. */
-    ModeAnswer: {
-      /**
-       * Format: double
-       * @description Distance of the copy, mm.
-       */
-      distance: number
-      /**
-       * Format: double
-       * @description What lies on the bed asks for, whole mm.
-       */
-      proposedDistance: number
-      /**
-       * Format: double
-       * @description Widest part at this distance, mm.
-       */
-      widest: number
-      /**
-       * Format: double
-       * @description Where the mirror stands, mm, bed frame.
-       */
-      mirrorAt: number
-      second: null | components['schemas']['SecondPart']
-      /** @description Outlines of where the first nozzle may print. */
-      region: number[][][]
-    }
-    /**
-     * @description The modes of two carriages.
-     * @enum {unknown}
-     */
-    ModeKind: 'single' | 'copy' | 'mirror' | 'two-material'
-    /** @description Where a nozzle may print in a mode. */
-    ModeReachAnswer: {
-      /** @description The mode. */
-      mode: components['schemas']['ModeKind']
-      /** @description The nozzle that a part asks for. */
-      nozzle: string
-      /**
-       * Format: double
-       * @description Distance of the copy for which the region counts, mm: the least; null in other modes.
-       */
-      distance: null | number
-      /**
-       * Format: double
-       * @description Where the mirror stands, mm, bed frame; null in other modes.
-       */
-      mirrorAt: null | number
-      /**
-       * Format: double
-       * @description Widest part that the mode prints at its best distance, mm.
-       */
-      widest: number
-      /**
-       * Format: double
-       * @description mm².
-       */
-      area: number
-      /** @description Each a list of rings. */
-      polygons: number[][][][]
-    }
-    /** @description The mode of one trial, with what belongs to the trial and not to the card. */
-    ModeUse: {
-      /** @description Which mode. */
-      kind: components['schemas']['ModeKind']
-      /**
-       * Format: double
-       * @description Distance of the copy along X, mm; what lies on the bed asks for where nothing is said.
-       */
-      distance?: null | number
-      /**
-       * Format: double
-       * @description How much hotter the second nozzle is than the first, °C; follows from the two filaments where nothing is said.
-       */
-      warmer?: null | number
-      /**
-       * Format: double
-       * @description Share of full speed of the second nozzle's fan, 0 to 1; as the first's where nothing is said.
-       */
-      fan?: null | number
-    }
-    /** @description The head where it comes nearest to what stands already, while a part is printed. */
-    Moment: {
-      /**
-       * Format: int32
-       * @description Index of the part that is printed.
-       */
-      part: number
-      /**
-       * Format: int32
-       * @description Index of the part that stands finished.
-       */
-      standing: number
-      /** @description What of the head comes nearest. */
-      with: string
-      /**
-       * Format: int32
-       * @description Index of the nozzle that prints.
-       */
-      nozzle: number
-      /**
-       * Format: double
-       * @description Where its tip is, mm, bed frame.
-       */
-      x: number
-      /**
-       * Format: double
-       * @description Where its tip is, mm, bed frame.
-       */
-      y: number
-      /**
-       * Format: double
-       * @description Height of its tip, mm.
-       */
-      z: number
-      /**
-       * Format: double
-       * @description What is left between the two, mm; 0 where the head hits.
-       */
-      gap: number
-    }
-    /** @description What follows from the drives. */
-    MotionAnswer: {
-      axes: components['schemas']['AxisAnswer'][]
-      ladder: null | components['schemas']['LadderAnswer']
-      delta: null | components['schemas']['DeltaAnswer']
-    }
-    /** @description How the machine moves. */
-    MotionFacts: {
-      layout?: null | components['schemas']['MotionLayout']
-      /** @description Facts by axis: x, y, z, e. */
-      axes?: components['schemas']['Axes']
-      corner?: null | components['schemas']['Corner']
-      /**
-       * Format: double
-       * @description Most steps a second that the board sends to one motor, 1/s. 40 000 is common for 8-bit boards (common practice).
-       */
-      stepRate?: null | number
-      delta?: null | components['schemas']['DeltaFacts']
-      /** @description Whether the limits are sent at the start of a print or stand in the firmware. */
-      limits?: components['schemas']['LimitsUse']
-    }
-    /** @enum {unknown} */
-    MotionLayout: 'moving-bed' | 'fixed-bed' | 'crossed-belts' | 'delta' | null
-    /** @description A displacement on the bed, mm. */
-    Move: {
-      /** Format: double */
-      x: number
-      /** Format: double */
-      y: number
-      /**
-       * Format: double
-       * @description Its length, mm.
-       */
-      length?: number
-    }
-    /**
-     * @description What a filament or a recipe needs of a machine, beside what follows from its own figures. Matched by physics, not by
-     *                 names.
-     */
-    Needs: {
-      /**
-       * Format: double
-       * @description Smallest nozzle, mm.
-       */
-      nozzleFrom?: null | number
-      /**
-       * Format: double
-       * @description Largest nozzle, mm.
-       */
-      nozzleTo?: null | number
-      wear?: null | components['schemas']['WearRating']
-      feed?: null | components['schemas']['FeedKind']
-      /**
-       * Format: double
-       * @description Plastic that must be melted, mm³/s.
-       */
-      flow?: null | number
-      /**
-       * Format: double
-       * @description Room along X, mm.
-       */
-      width?: null | number
-      /**
-       * Format: double
-       * @description Room along Y, mm.
-       */
-      depth?: null | number
-      /**
-       * Format: double
-       * @description Room upwards, mm.
-       */
-      height?: null | number
-      /**
-       * Format: double
-       * @description Temperature of the chamber, °C.
-       */
-      chamber?: null | number
-    }
-    /** @description A noted print. */
-    NotedPrint: {
-      /** Format: uuid */
-      id: string
-      /** Format: date-time */
-      at: string
-      record: components['schemas']['PrintRecord']
-      picture: boolean
-    }
-    /** @description One nozzle with its feed. */
-    Nozzle: {
-      /** @description Short name used by other facts. */
-      id: string
-      /**
-       * Format: double
-       * @description Bore, mm.
-       */
-      diameter?: null | number
-      material?: null | components['schemas']['NozzleMaterial']
-      wear?: null | components['schemas']['WearRating']
-      offset?: null | components['schemas']['Offset']
-      /**
-       * Format: double
-       * @description Diameter of the filament fed to it, mm.
-       */
-      filamentDiameter?: null | number
-      feed?: null | components['schemas']['Feed']
-      /**
-       * Format: double
-       * @description Highest allowed hot-end temperature, °C.
-       */
-      maxTemperature?: null | number
-      /**
-       * Format: double
-       * @description Most plastic it melts, mm³/s.
-       */
-      maxFlow?: null | number
-      heater?: null | components['schemas']['HeaterFacts']
-      /** @description Ids of the fans that cool what it prints. */
-      fans?: string[]
-      retraction?: null | components['schemas']['HeadRetraction']
-    }
-    /** @description What follows from another nozzle, before it is taken. */
-    NozzleChange: {
-      /** @description Widths, heights, flow. */
-      figures: components['schemas']['ChangedFigure'][]
-      /** @description Every recipe with its verdict. */
-      recipes: components['schemas']['RecipeVerdict'][]
-    }
-    /** @description The nozzle as it is and as it would be. */
-    NozzleChangeQuestion: {
-      before?: null | components['schemas']['Nozzle']
-      after?: null | components['schemas']['Nozzle']
-    }
-    /** @description What belongs to prints with several nozzles. */
-    NozzleChanges: {
-      /**
-       * Format: double
-       * @description Plastic laid on a tower after every change, mm³; 0 for no tower.
-       */
-      tower?: number
-      /**
-       * Format: double
-       * @description Width and depth of the tower, mm.
-       */
-      towerWidth?: number
-      /** @description Whether a wall stands round everything that catches what drips from the idle nozzle. */
-      shield?: boolean
-      /**
-       * Format: double
-       * @description Between the parts and the shield, mm.
-       */
-      shieldGap?: number
-      /**
-       * Format: double
-       * @description Retraction of a nozzle that is put away, mm of filament; as before travels where nothing is said.
-       */
-      retraction?: null | number
-    }
-    /** @description Temperatures at the nozzle, °C. */
-    NozzleHeat: {
-      /**
-       * Format: double
-       * @description First layer.
-       */
-      first?: null | number
-      /**
-       * Format: double
-       * @description Other layers.
-       */
-      others?: null | number
-      /**
-       * Format: double
-       * @description While waiting.
-       */
-      standby?: null | number
-      /**
-       * Format: double
-       * @description From here on it drips.
-       */
-      oozesFrom?: null | number
-      /**
-       * Format: double
-       * @description Lower end of the window on the spool.
-       */
-      windowFrom?: null | number
-      /**
-       * Format: double
-       * @description Upper end of the window on the spool.
-       */
-      windowTo?: null | number
-      /**
-       * Format: double
-       * @description How far the window may be left; 10 °C is common practice.
-       */
-      tolerance?: null | number
-    }
-    /** @enum {unknown} */
-    NozzleMaterial: 'brass' | 'hardened' | 'other' | null
-    /** @description What one nozzle reaches on the bed. */
-    NozzleReachAnswer: {
-      /** @description Its id. */
-      nozzle: string
-      /**
-       * Format: double
-       * @description mm².
-       */
-      area: number
-      /** @description Each a list of rings. */
-      polygons: number[][][][]
-      /** @description The retraction that its feed proposes; what the card says goes before it. */
-      proposed: components['schemas']['HeadRetraction']
-    }
-    /** @description What one nozzle used. */
-    NozzleSpent: {
-      /**
-       * Format: int32
-       * @description Index of the nozzle.
-       */
-      nozzle: number
-      /**
-       * Format: double
-       * @description How long it was in use, its changes and waits included; in copy and mirror both are in use together.
-       */
-      seconds: number
-      /**
-       * Format: double
-       * @description mm.
-       */
-      filament: number
-      /**
-       * Format: double
-       * @description Mass; null where diameter or density is not known.
-       */
-      grams: null | number
-      /**
-       * Format: double
-       * @description In the owner's money; null where mass or price is not known.
-       */
-      cost: null | number
-    }
-    /** @description A nozzle in a list. */
-    NozzleSummary: {
-      /** Format: double */
-      diameter: null | number
-      material: null | components['schemas']['NozzleMaterial']
-    }
-    /** @description An offset in three directions, mm. */
-    Offset: {
-      /**
-       * Format: double
-       * @description To the right, mm.
-       */
-      x?: number
-      /**
-       * Format: double
-       * @description To the back, mm.
-       */
-      y?: number
-      /**
-       * Format: double
-       * @description Up, mm; a lower nozzle is negative.
-       */
-      z?: number
-    }
-    /**
-     * @description Who takes the offsets of the second and further nozzles into account. It has to be one of the two: applied twice, the head hits
-     *                 things.
-     */
-    OffsetsUse: {
-      /** @description Whether the firmware holds tool offsets of its own. */
-      firmware?: null | boolean
-      /** @description Whether they are written into the G-code. */
-      gcode?: null | boolean
-    }
-    /** @description Values that are open for one fact, the safest first. */
-    OpenFact: {
-      /** @description The fact. */
-      pointer: string
-      /** @description Proposed in this order. */
-      values: components['schemas']['OpenValue'][]
-    }
-    /** @description A value that is open for a fact. */
-    OpenValue: {
-      /**
-       * Format: double
-       * @description The value.
-       */
-      value: number
-      /**
-       * Format: int32
-       * @description How many prints tried it.
-       */
-      prints: number
-      /** @description The worst of what came of them. */
-      worst: components['schemas']['PrintOutcome']
-    }
-    /** @description The order, and what stands against others. */
-    OrderAnswer: {
-      /** @description Names in the order of printing; null where there is none. */
-      order: null | string[]
-      /** @description Every pair that does not go in one sense. */
-      conflicts: components['schemas']['ConflictAnswer'][]
-    }
-    /**
-     * @description What a print can be better or worse in.
-     * @enum {unknown}
-     */
-    Outcome: 'time' | 'strength' | 'surface' | 'accuracy' | 'adhesion'
-    /** @description A closed outline, mm. Keep-outs use the bed frame, bodies the head frame. */
-    Outline:
-      | components['schemas']['OutlineRectangleOutline']
-      | components['schemas']['OutlineCircleOutline']
-      | components['schemas']['OutlineEllipseOutline']
-      | components['schemas']['OutlinePolygonOutline']
-    /** @description An outline in the file's own unit. */
-    OutlineAnswer: {
-      /** @description Corners [x, y], the front-left corner of the bounding box at (0, 0). */
-      points: number[][]
-      /** @description Along X and Y. */
-      size: number[]
-      /**
-       * Format: double
-       * @description What the file says of its unit; null where it says nothing.
-       */
-      millimetresPerUnit: null | number
-    }
-    /** @description A circle about X, Y. */
-    OutlineCircleOutline: {
-      /** @enum {string} */
-      shape?: 'circle'
-      /**
-       * Format: double
-       * @description Centre, mm.
-       */
-      x: number
-      /**
-       * Format: double
-       * @description Centre, mm.
-       */
-      y: number
-      /**
-       * Format: double
-       * @description Radius, mm.
-       */
-      radius: number
-    }
-    /** @description An ellipse by its bounding box; X, Y is the box's front-left corner. */
-    OutlineEllipseOutline: {
-      /** @enum {string} */
-      shape?: 'ellipse'
-      /**
-       * Format: double
-       * @description Left edge of the bounding box, mm.
-       */
-      x: number
-      /**
-       * Format: double
-       * @description Front edge of the bounding box, mm.
-       */
-      y: number
-      /**
-       * Format: double
-       * @description Size along X, mm.
-       */
-      width: number
-      /**
-       * Format: double
-       * @description Size along Y, mm.
-       */
-      depth: number
-    }
-    /** @description A simple polygon, at least three corners. */
-    OutlinePolygonOutline: {
-      /** @enum {string} */
-      shape?: 'polygon'
-      /** @description Corners [x, y], mm, in either sense, not closed. */
-      points: number[][]
-    }
-    /** @description A rectangle; X, Y is its front-left corner. */
-    OutlineRectangleOutline: {
-      /** @enum {string} */
-      shape?: 'rectangle'
-      /**
-       * Format: double
-       * @description Left edge, mm.
-       */
-      x: number
-      /**
-       * Format: double
-       * @description Front edge, mm.
-       */
-      y: number
-      /**
-       * Format: double
-       * @description Size along X, mm.
-       */
-      width: number
-      /**
-       * Format: double
-       * @description Size along Y, mm.
-       */
-      depth: number
-    }
-    /**
-     * @description Speed of walls that lie over air, as a ratio of what they have else, by the share of their width that nothing carries; wholly
-     *                 over air they are laid as bridges are. Which shares deserve which speed is common practice, no source.
-     */
-    OverhangSpeeds: {
-      /**
-       * Format: double
-       * @description From a quarter of the width on.
-       */
-      quarter?: number
-      /**
-       * Format: double
-       * @description From half of the width on.
-       */
-      half?: number
-      /**
-       * Format: double
-       * @description From three quarters of the width on.
-       */
-      threeQuarters?: number
-    }
-    /** @description Rows of equal parts. */
-    PackingAnswer: {
-      /**
-       * Format: double
-       * @description From part to part along X, mm; null where one stands alone in its row.
-       */
-      pitchX: null | number
-      /**
-       * Format: double
-       * @description From part to part along Y, mm; null where one stands alone in its column.
-       */
-      pitchY: null | number
-      /** @description Middles [x, y] in the order of printing, bed frame. */
-      places: number[][]
-    }
-    /** @description One part of many alike. */
-    PackingQuestion: {
-      card?: null | components['schemas']['Card']
-      recipe?: null | components['schemas']['Recipe']
-      part?: null | components['schemas']['TrialPart']
-      limits?: null | components['schemas']['TrialLimits']
-    }
-    /** @description A pair that does not go in one sense. */
-    PairAnswer: {
-      /**
-       * Format: int32
-       * @description Index of the part that stands.
-       */
-      first: number
-      /**
-       * Format: int32
-       * @description Index of the part that is printed then.
-       */
-      then: number
-      /** @description What of the head hits. */
-      with: string
-      cure: null | components['schemas']['Move']
-      /** @description All of it in a sentence. */
-      message: string
-    }
-    /** @description Whether one part fits. */
-    PartFit: {
-      /** @description The part's. */
-      name: string
-      /** @description Whether nothing is violated. */
-      fits: boolean
-      /** @description What is. */
-      violations: components['schemas']['Violation'][]
-      /** @description Whether a curing move was looked for; where it was and there is none, no move cures it. */
-      searched: boolean
-    }
-    /** @description Ratios of size along the file's own axes. */
-    PartScale: {
-      /**
-       * Format: double
-       * @description Along X.
-       */
-      x?: number
-      /**
-       * Format: double
-       * @description Along Y.
-       */
-      y?: number
-      /**
-       * Format: double
-       * @description Along Z.
-       */
-      z?: number
-    }
-    /** @description A few lines for a routine, made from the card's facts, to be inserted and adapted. */
-    Passage: {
-      /** @description Kebab-case. */
-      id: string
-      /** @description What it does. */
-      title: string
-      /** @description How, with the numbers of this machine. */
-      about: string
-      /** @description The routine it belongs to. */
-      moment: string
-      /** @description G-code with Liquid. */
-      text: string
-    }
-    /** @description A pattern on its shelf. */
-    PatternHead: {
-      id: string
-      /** Format: int32 */
-      version: number
-      name: string
-      about: string
-      card: components['schemas']['CardSummary']
-    }
-    /** @description The pattern that a card was started from, and which version of it. */
-    PatternOrigin: {
-      /** @description Id of the pattern. */
-      id: string
-      /**
-       * Format: int32
-       * @description Version of the pattern.
-       */
-      version: number
-    }
-    /** @description The move of a run that wants most plastic melted. */
-    PeakFlow: {
-      /**
-       * Format: double
-       * @description mm³/s.
-       */
-      flow: number
-      /**
-       * Format: double
-       * @description What its nozzle and filament melt, mm³/s; null where neither says.
-       */
-      ceiling: null | number
-      /**
-       * Format: int32
-       * @description Counted from 0.
-       */
-      line: number
-    }
-    PictureAnswer: {
-      hash: string
-    }
-    /** @description Where a part is to stand. */
-    Place: {
-      /**
-       * Format: double
-       * @description Middle of the turned part's bounding box, mm, bed frame.
-       */
-      x: number
-      /**
-       * Format: double
-       * @description Middle of the turned part's bounding box, mm, bed frame.
-       */
-      y: number
-      /**
-       * Format: double
-       * @description Degrees, counter-clockwise.
-       */
-      turn: number
-    }
-    /**
-     * @description What plastic is used for.
-     * @enum {unknown}
-     */
-    PlasticUse: 'parts' | 'supports' | 'foot' | 'tower' | 'shield' | 'routines'
-    /** @description Plastic that goes into one use. */
-    PlasticUsed: {
-      /** @description Which. */
-      use: components['schemas']['PlasticUse']
-      /**
-       * Format: double
-       * @description mm.
-       */
-      filament: number
-      /**
-       * Format: double
-       * @description Mass; null where it is not known of a filament that is used.
-       */
-      grams: null | number
-      /**
-       * Format: double
-       * @description In the owner's money; null where it is not known of a filament that is used.
-       */
-      cost: null | number
-    }
-    /** @description What is drawn of the plate itself. */
-    Plate: {
-      /** @description Whether it is a picture or a mesh. */
-      kind: components['schemas']['PlateKind']
-      /** @description SHA-256 of the file, hexadecimal. */
-      file: string
-      /** @description The file's name. */
-      name?: null | string
-    }
-    /**
-     * @description What a plate's file is.
-     * @enum {unknown}
-     */
-    PlateKind: 'picture' | 'mesh'
-    /** @description A point, mm. */
-    Position: {
-      /**
-       * Format: double
-       * @description Along X, mm.
-       */
-      x: number
-      /**
-       * Format: double
-       * @description Along Y, mm.
-       */
-      y: number
-    }
-    /** @description One line that a routine wrote. */
-    PreviewLine: {
-      /**
-       * Format: int32
-       * @description Line of the routine that wrote it, counted from 1.
-       */
-      from: number
-      /** @description As written. */
-      text: string
-      /** @description What it does, in plain words. */
-      effect: string
-      /**
-       * Format: double
-       * @description When it begins, s from the routine's own begin.
-       */
-      start: number
-      /**
-       * Format: double
-       * @description How long it takes.
-       */
-      seconds: number
-      path: null | components['schemas']['PreviewPath']
-      /** @description Lines of the macro it calls. */
-      steps?: null | components['schemas']['MacroStep'][]
-      /** @description What of that macro only the running printer knows. */
-      unfollowed?: null | string[]
-    }
-    /** @description A routine as it runs. */
-    PreviewMoment: {
-      /** @description Its member name in the document. */
-      moment: string
-      /** @description Where its text stands in the card. */
-      pointer: string
-      /**
-       * Format: int32
-       * @description The layer it runs for, counted from 1; null where it runs for none.
-       */
-      layer: null | number
-      /**
-       * Format: double
-       * @description When it begins, s from the begin of the print.
-       */
-      at: number
-      /**
-       * Format: double
-       * @description How long it takes.
-       */
-      seconds: number
-      /** @description Whether a wait in it never ends. */
-      endless: boolean
-      /** @description What it writes. */
-      lines: components['schemas']['PreviewLine'][]
-      /** @description What the names stand for at that moment. */
-      values: Record<string, never>
-      /** @description Temperatures, fan and speed while it runs. */
-      series: components['schemas']['RunSeries']
-    }
-    /** @description A way of the nozzle, mm, bed frame. */
-    PreviewPath: {
-      /** Format: double */
-      x0: number
-      /** Format: double */
-      y0: number
-      /** Format: double */
-      z0: number
-      /** Format: double */
-      x1: number
-      /** Format: double */
-      y1: number
-      /** Format: double */
-      z1: number
-      extrudes: boolean
-    }
-    PreviewQuestion: {
-      card?: null | components['schemas']['Card']
-      filament?: null | components['schemas']['Filament']
-      recipe?: null | components['schemas']['Recipe']
-      mode?: null | components['schemas']['ModeKind']
-      /**
-       * Format: int32
-       * @description The layer for which those of layers are shown, counted from 1.
-       */
-      layer?: null | number
-    }
-    /** @enum {unknown} */
-    PrintOutcome: 'good' | 'flawed' | 'failed' | null
-    PrintQuestion: {
-      /**
-       * Format: uuid
-       * @description The trial whose program is sent.
-       */
-      trial?: null | string
-      /** @description Line by line, or as a file. */
-      how?: components['schemas']['SendHow']
-    }
-    /** @description A real print: how it came out, in a line. */
-    PrintRecord: {
-      /** @description Letter of the card's revision; null for its draft. */
-      revision?: null | string
-      /**
-       * Format: uuid
-       * @description The trial it was sliced from; null for another file.
-       */
-      trial?: null | string
-      outcome?: null | components['schemas']['PrintOutcome']
-      /** @description What was seen, what was changed. */
-      line?: null | string
-      /** @description Values tried in place of the card's. */
-      tried?: components['schemas']['TriedValue'][]
-    }
-    /** @description All prints of a card, and what they leave open. */
-    PrintsAnswer: {
-      prints: components['schemas']['NotedPrint'][]
-      open: components['schemas']['OpenFact'][]
-    }
-    /** @description A levelling probe. */
-    Probe: {
-      kind?: null | components['schemas']['ProbeKind']
-      /**
-       * Format: double
-       * @description From the first nozzle to the right, mm.
-       */
-      x?: null | number
-      /**
-       * Format: double
-       * @description From the first nozzle to the back, mm.
-       */
-      y?: null | number
-      /**
-       * Format: double
-       * @description Z offset: from where the probe answers to where the nozzle touches, mm; a more negative one brings the nozzle nearer to the
-       *                 bed.
-       */
-      z?: null | number
-      /**
-       * Format: int32
-       * @description Points of its grid along X.
-       */
-      columns?: null | number
-      /**
-       * Format: int32
-       * @description Points of its grid along Y.
-       */
-      rows?: null | number
-      /**
-       * Format: double
-       * @description Measured between the highest and the lowest point of the bed, mm.
-       */
-      unevenness?: null | number
-    }
-    /** @enum {unknown} */
-    ProbeKind: 'none' | 'switch' | 'touch-pin' | 'inductive' | 'nozzle-contact' | null
-    /**
-     * @description Where a program came from.
-     * @enum {unknown}
-     */
-    ProgramOrigin: 'sliced' | 'file'
-    /** @description How far a long computation has come. */
-    Progress: {
-      /** @description What is being done, in words. */
-      step: string
-      /**
-       * Format: int32
-       * @description How many are done.
-       */
-      done: number
-      /**
-       * Format: int32
-       * @description Of how many.
-       */
-      of: number
-    }
-    /** @description A proof as it stands now. */
-    ProofAnswer: {
-      /** @description The trial's name. */
-      trial: string
-      /**
-       * Format: date-time
-       * @description When it was stamped.
-       */
-      at: string
-      /** @description Facts that it rests on and that have changed since, by document and pointer; none while it holds. */
-      lapsed: string[]
-    }
-    ProofQuestion: {
-      /**
-       * Format: uuid
-       * @description The trial that ran without a stop.
-       */
-      trial?: null | string
-    }
-    /** @description Layers that lie under the whole part and are torn off. */
-    Raft: {
-      /**
-       * Format: int32
-       * @description How many; 0 for none. The first is laid thick and wide.
-       */
-      layers?: number
-      /**
-       * Format: double
-       * @description Beyond the part's foot, mm.
-       */
-      margin?: number
-      /**
-       * Format: double
-       * @description Between raft and part, mm.
-       */
-      gap?: number
-    }
-    /** @description What a machine reaches. */
-    ReachAnswer: {
-      /** @description By nozzle. */
-      nozzles: components['schemas']['NozzleReachAnswer'][]
-      /** @description By set of two and more. */
-      sets: components['schemas']['SetReachAnswer'][]
-      /** @description By mode of two carriages. */
-      modes: components['schemas']['ModeReachAnswer'][]
-      probe: null | components['schemas']['ReachedRegion']
-    }
-    /** @description A region. */
-    ReachedRegion: {
-      /**
-       * Format: double
-       * @description mm².
-       */
-      area: number
-      /** @description Each a list of rings [x, y], mm, bed frame: its outline, then its holes. */
-      polygons: number[][][][]
-    }
-    /** @description One reason of a verdict. */
-    Reason: {
-      /** @description What it is, kebab-case; stays when the sentence is worded anew. */
-      code: string
-      /** @description How much it weighs. */
-      verdict: components['schemas']['Verdict']
-      /** @description A sentence with the numbers. */
-      message: string
-      /** @description Pointer of what asks, in the filament or recipe. */
-      asks: string
-      /** @description Pointer of the card's fact that answers; null where no single one does. */
-      fact?: null | string
-      /**
-       * @description Whether a caution weighs more than others.
-       * @default false
-       */
-      strong: boolean
-      remedy?: null | components['schemas']['Remedy']
-    }
-    /** @description Print settings. */
-    Recipe: {
-      /** @description Always string Recipe.SchemaName once read. */
-      schema?: string
-      /** @description What its owner calls it. */
-      name?: null | string
-      /** @description Heights of layers. */
-      layers?: components['schemas']['LayerSizes']
-      /**
-       * Format: double
-       * @description Width of a line, mm.
-       */
-      lineWidth?: null | number
-      /**
-       * Format: double
-       * @description Width of a line as a ratio of the nozzle; on a machine whose nozzle is known it goes before the width in mm.
-       */
-      lineWidthOfNozzle?: null | number
-      /** @description Widths of single kinds of line. */
-      widths?: components['schemas']['LineWidths']
-      /**
-       * Format: double
-       * @description How far a path may leave its curve, so that it takes fewer and longer moves, mm.
-       */
-      deviation?: number
-      /** @description Whether curves are written as arcs, within the deviation of paths. */
-      arcs?: boolean
-      /**
-       * Format: int32
-       * @description Lines along the contour.
-       */
-      walls?: number
-      /** @description How the walls are laid. */
-      wall?: components['schemas']['WallUse']
-      /**
-       * Format: int32
-       * @description Solid layers at the top.
-       */
-      topLayers?: number
-      /**
-       * Format: int32
-       * @description Solid layers at the bottom.
-       */
-      bottomLayers?: number
-      /** @description How the uppermost layer's lines are laid. */
-      top?: components['schemas']['TopSurface']
-      /** @description Whether lines that hang between two banks are laid as round strands across the shorter way. */
-      bridges?: boolean
-      /**
-       * Format: double
-       * @description Plastic of a bridge's strands, as a ratio of a round strand as thick as the nozzle.
-       */
-      bridgeFlow?: number
-      /** @description Corrections of the contour. */
-      compensation?: components['schemas']['Compensation']
-      /** @description One continuous wall that climbs; no top, no infill. */
-      spiral?: boolean
-      /** @description What fills the inside. */
-      infill?: components['schemas']['Infill']
-      /** @description Lines round everything, to get the flow going. */
-      skirt?: components['schemas']['Skirt']
-      /** @description A flat border on the bed that holds the foot. */
-      brim?: components['schemas']['Brim']
-      /** @description Layers under the part. */
-      raft?: components['schemas']['Raft']
-      /** @description What holds up what would hang in the air. */
-      supports?: components['schemas']['Supports']
-      /** @description Speeds by kind of line. */
-      speeds?: components['schemas']['Speeds']
-      /** @description Accelerations by kind of line. */
-      accelerations?: components['schemas']['Accelerations']
-      /** @description Pulling back before a travel. */
-      retraction?: components['schemas']['Retraction']
-      /** @description What belongs to prints with several nozzles. */
-      nozzleChanges?: components['schemas']['NozzleChanges']
-      /** @description What a card must have for it, beside what follows from its settings. */
-      needs?: components['schemas']['Needs']
-      /**
-       * @description Name of the G-code file, a template such as `{{ job.name }}-{{ filament.name }}`; that one where nothing is
-       *                 said.
-       */
-      fileName?: null | string
-      /** @description Anything worth knowing. */
-      notes?: null | string
-      /** @description Where each setting comes from, by JSON pointer (RFC 6901). */
-      sources?: {
-        [key: string]: components['schemas']['FactSource']
-      }
-    }
-    /** @description Heights and width of a recipe as the slicer takes them on a machine. */
-    RecipeHere: {
-      /**
-       * Format: double
-       * @description Width of its lines, mm; null where it is not said.
-       */
-      width: null | number
-      others: null | components['schemas']['LayerHere']
-      first: null | components['schemas']['LayerHere']
-    }
-    /** @description A recipe on a machine. */
-    RecipeHereQuestion: {
-      card?: null | components['schemas']['Card']
-      recipe?: null | components['schemas']['Recipe']
-      filament?: null | components['schemas']['Filament']
-    }
-    /** @description Whether a recipe still fits. */
-    RecipeVerdict: {
-      /** @description The recipe's name. */
-      name: string
-      /** @description Whether it fitted the nozzle that is taken off. */
-      fitBefore: boolean
-      /** @description Why it does not fit the new one; empty where it does. */
-      reasons: string[]
-    }
-    /** @description Problem details (RFC 9457): why a request is refused, in a sentence, with the fields or findings that say where. */
-    Refusal: {
-      type?: null | string
-      title?: null | string
-      /** Format: int32 */
-      status?: null | number
-      detail?: null | string
-      instance?: null | string
-      /** @description The fields that are wrong. */
-      errors?: components['schemas']['FieldError'][]
-      /** @description What forbids it. */
-      findings?: components['schemas']['Finding'][]
-    }
-    /** @description A region that parts must stay out of. */
-    RegionAnswer: {
-      /** @description Name of the keep-out it comes from. */
-      keepOut: string
-      /** @description The body of the head that makes it; null for the nozzle itself. */
-      with: null | string
-      /**
-       * Format: double
-       * @description It counts for what lies below this height, mm; null for any height.
-       */
-      below: null | number
-      /** @description Outlines [x, y], mm, bed frame. */
-      rings: number[][][]
-    }
-    /** @description The plan of a card. */
-    RegionsAnswer: {
-      /** @description Outlines of the bed within its margin. */
-      usable: number[][][]
-      /** @description What parts must stay out of. */
-      regions: components['schemas']['RegionAnswer'][]
-    }
-    /** @description What would mend a finding, as edits that can be undone. */
-    Remedy: {
-      /** @description What the button says. */
-      label: string
-      /** @description To be made together. */
-      edits: components['schemas']['Edit'][]
-    }
-    /** @description A fact that a firmware's settings report tells. */
-    ReportedFact: {
-      /** @description Where it stands on a card. */
-      pointer: string
-      /** @description Its name in a sentence. */
-      label: string
-      /** @description Its unit; empty for a plain number. */
-      unit: string
-      /**
-       * Format: double
-       * @description What the card says; null where it says nothing.
-       */
-      old: null | number
-      /**
-       * Format: double
-       * @description What the firmware says.
-       */
-      new: number
-      /** @description The line that tells it, as it was given. */
-      line: string
-      /** @description Whether it differs from what the card says. */
-      differs?: boolean
-    }
-    /** @description A setting as a trial uses it. */
-    ResolvedSetting: {
-      /** @description What it is called. */
-      label: string
-      /** @description Unit; empty for none. */
-      unit: string
-      /** @description Its value, as text; an empty one where there is none. */
-      value: string
-      /** @description What gives it. */
-      from: components['schemas']['GivenBy']
-      /** @description Name of the document, nozzle, part or zone that gives it. */
-      who: string
-      /** @description Where it stands there. */
-      pointer: string
-      /** @description What it is laid over, the nearest first: values that would hold without it. */
-      over: string[]
-    }
-    /** @description Pulling filament back before a travel. What is not said is the filament's, then the head's own. */
-    Retraction: {
-      /**
-       * Format: double
-       * @description Length, mm of filament; 0 for none.
-       */
-      length?: null | number
-      /**
-       * Format: double
-       * @description Speed, mm/s.
-       */
-      speed?: null | number
-      /**
-       * Format: double
-       * @description Travels shorter than this go without, mm.
-       */
-      leastTravel?: number
-      /**
-       * Format: double
-       * @description Lift of Z while travelling, mm.
-       */
-      lift?: null | number
-      /**
-       * Format: double
-       * @description Way back along the line just laid while pulling back, mm.
-       */
-      wipe?: null | number
-      /** @description Whether that way runs beside the outer wall, a line's width inside it, instead of over it. */
-      wipeInside?: boolean
-      /** @description Whether Z is lifted only on travels over lines that the layer has already. */
-      liftOverPrint?: boolean
-      /** @description Whether travels are led round corners so that they stay within the part, where that is not much longer. */
-      stayInside?: boolean
-    }
-    /** @description A revision in the list. */
-    RevisionAnswer: {
-      /** @description A, B, C … */
-      letter: string
-      /** @description What is said of it. */
-      note: string
-      /**
-       * Format: date-time
-       * @description When it was fixed.
-       */
-      at: string
-      /** @description Facts in which the draft differs from it. */
-      changed: string[]
-      proof: null | components['schemas']['ProofAnswer']
-    }
-    RevisionQuestion: {
-      /** @description What is said of it. */
-      note?: null | string
-    }
-    /** @description All routines of a card, run with an imagined part. */
-    RoutinePreview: {
-      /** @description Those that are not empty. */
-      moments: components['schemas']['PreviewMoment'][]
-      /** @description About their lines: the pointer names the routine, the line counts in it. */
-      findings: components['schemas']['Finding'][]
-      /**
-       * Format: int32
-       * @description Layers of the imagined part.
-       */
-      layers: number
-      /**
-       * Format: double
-       * @description Time between start and end.
-       */
-      printSeconds: number
-      /** @description Its corners x, y, x, y and its height, mm, bed frame. */
-      part: number[]
-    }
-    /** @description The owner's routines: G-code with Liquid. */
-    Routines: {
-      /** @description Before the first layer. */
-      start?: null | string
-      /** @description Before every layer. */
-      beforeLayer?: null | string
-      /** @description After every layer. */
-      afterLayer?: null | string
-      /** @description At a change of tool. */
-      toolChange?: null | string
-      /** @description When the print is paused. */
-      pause?: null | string
-      /** @description When it goes on. */
-      resume?: null | string
-      /** @description When it is given up. */
-      cancel?: null | string
-      /** @description After the last layer. */
-      end?: null | string
-    }
-    RoutinesAnswer: {
-      start: string
-      end: string
-    }
-    /** @description One line of a program with what it does. */
-    RunLine: {
-      /**
-       * Format: int32
-       * @description Counted from 1.
-       */
-      line: number
-      /** @description The line itself. */
-      text: string
-      /**
-       * Format: double
-       * @description When it begins, s.
-       */
-      start: number
-      /**
-       * Format: double
-       * @description How long it takes.
-       */
-      seconds: number
-      /** @description What it does, in plain words. */
-      effect: string
-      /** @description From x, y, z to x, y, z, mm, bed frame; null where nothing moves. */
-      path: null | number[]
-    }
-    /** @description What came of a trial's program. */
-    RunResult: {
-      /** @description Name of the job or of the file. */
-      name: string
-      /** @description Where the program came from. */
-      origin: components['schemas']['ProgramOrigin']
-      /**
-       * Format: double
-       * @description Time on the machine; waits that never end count nothing.
-       */
-      seconds: number
-      /**
-       * Format: double
-       * @description mm.
-       */
-      filament: number
-      /**
-       * Format: double
-       * @description Mass; null where the density is not known.
-       */
-      grams: null | number
-      /**
-       * Format: double
-       * @description In the owner's money: filament by weight, machine by the hour; null where neither has a price.
-       */
-      cost: null | number
-      extents: null | components['schemas']['Extents']
-      /**
-       * Format: int32
-       * @description Lines of the program.
-       */
-      lines: number
-      /**
-       * Format: int32
-       * @description Size of the program.
-       */
-      bytes: number
-      /**
-       * Format: int32
-       * @description Layers; 0 for a program brought as a file.
-       */
-      layers: number
-      /**
-       * Format: double
-       * @description Seconds the computation took.
-       */
-      took: number
-      /** @description Worst first. */
-      findings: components['schemas']['Finding'][]
-      /** @description Name under which the program is saved; null for one that was brought, or sliced long ago. */
-      fileName?: null | string
-      /** @description Filament fed by each nozzle, mm; empty for a program that ran long ago. */
-      byNozzle?: number[]
-      /** @description Time, filament, mass and cost of each nozzle; empty for a program that ran long ago. */
-      spent?: components['schemas']['NozzleSpent'][]
-      changes?: null | components['schemas']['ChangeCost']
-      /**
-       * Format: int32
-       * @description Moves in the busiest second; null for a program that ran long ago.
-       */
-      busiestSecond?: null | number
-      peakFlow?: null | components['schemas']['PeakFlow']
-      times?: null | components['schemas']['LayerTimes']
-      /** @description What the plastic is used for; empty for a program that was brought, or sliced long ago. */
-      uses?: components['schemas']['PlasticUsed'][]
-    }
-    /**
-     * @description What a run shows over time, at even steps: temperatures °C, fan as a share, speed mm/s, flow as mm of filament a
-     *                 second.
-     */
-    RunSeries: {
-      seconds: number[]
-      nozzle: number[]
-      nozzleTarget: number[]
-      bed: null | number[]
-      bedTarget: null | number[]
-      chamber: null | number[]
-      fan: number[]
-      speed: number[]
-      feed: number[]
-    }
-    /** @description A layer height on the ladder. */
-    Rung: {
-      /**
-       * Format: double
-       * @description mm.
-       */
-      height: number
-      /**
-       * Format: int32
-       * @description Half steps of the motor to a layer; even for whole steps.
-       */
-      halfSteps: number
-      /** @description Whether it falls on whole steps. */
-      whole?: boolean
-    }
-    /** @description One reading of a screw whose starts were not said. */
-    ScrewReading: {
-      /**
-       * Format: double
-       * @description Pitch of the thread, mm.
-       */
-      pitch: number
-      /**
-       * Format: int32
-       * @description Starts of the thread.
-       */
-      starts: number
-      /**
-       * Format: double
-       * @description Way of one turn, mm.
-       */
-      lead: number
-      /**
-       * Format: double
-       * @description Way of one full step, mm; null where the step angle is not known.
-       */
-      fullStep: null | number
-      /**
-       * Format: double
-       * @description Null where step angle or microsteps are not known.
-       */
-      stepsPerMm: null | number
-      /** @description Such as "four starts". */
-      words: string
-    }
-    /**
-     * @description Where a ring begins and ends.
-     * @enum {unknown}
-     */
-    Seam: 'aligned' | 'back' | 'sharpest' | 'scattered' | 'hollow'
-    /** @description Where the second part of a copy or mirror mode comes to lie. */
-    SecondPart: {
-      /**
-       * Format: int32
-       * @description Index of the nozzle that prints it.
-       */
-      nozzle: number
-      /** @description Whether it is the mirror image. */
-      mirrored: boolean
-      /**
-       * Format: double
-       * @description Its x is X + x, or X − x where mirrored, mm.
-       */
-      x: number
-      /**
-       * Format: double
-       * @description Its y is Y + y, mm.
-       */
-      y: number
-    }
-    /**
-     * @description How a job goes to the printer.
-     * @enum {unknown}
-     */
-    SendHow: 'lines' | 'file'
-    /**
-     * @description How a job on the line stands.
-     * @enum {unknown}
-     */
-    SendState: 'sending' | 'silent' | 'pausing' | 'paused' | 'done' | 'stopped'
-    /**
-     * @description Whether parts grow together or one after the other.
-     * @enum {unknown}
-     */
-    Sequence: 'all-at-once' | 'one-at-a-time'
-    /** @description What all nozzles of a set reach. */
-    SetReachAnswer: {
-      nozzles: string[]
-      /** Format: double */
-      area: number
-      polygons: number[][][][]
-    }
-    /** @description What a settings report comes to. */
-    SettingsReport: {
-      /** @description Facts that it tells, in the order of the report; the last word on each counts. */
-      facts: components['schemas']['ReportedFact'][]
-      corner: null | components['schemas']['Corner']
-      /** @description Lines that were understood and are no facts of a card, with the reason. */
-      leftOut: string[]
-    }
-    /** @description A report and the card it is for. */
-    SettingsReportQuestion: {
-      card?: null | components['schemas']['Card']
-      /** @description The text as it came from the machine. */
-      text?: null | string
-    }
-    /**
-     * @description How bad a finding is.
-     * @enum {unknown}
-     */
-    Severity: 'note' | 'caution' | 'stop'
-    /** @description Lines round the first layers' footprint. */
-    Skirt: {
-      /**
-       * Format: int32
-       * @description How many times round; 0 for none.
-       */
-      rounds?: number
-      /**
-       * Format: double
-       * @description From the part to the nearest line's edge, mm.
-       */
-      gap?: number
-      /**
-       * Format: int32
-       * @description How many layers high.
-       */
-      layers?: number
-      /** @description Whether it goes up to the top, as a shield against draught. */
-      toTop?: boolean
-      /**
-       * Format: double
-       * @description Least length on the first layer, mm; further rounds are added until it is reached.
-       */
-      leastLength?: number
-    }
-    /** @description One message of a slicing in progress; the last has the run or the refusal. */
-    SliceMessage: {
-      progress?: null | components['schemas']['Progress']
-      run?: null | components['schemas']['StoredRun']
-      refusal?: null | components['schemas']['Refusal']
-    }
-    /**
-     * @description Ways to know a fact.
-     * @enum {unknown}
-     */
-    SourceKind: 'rating-plate' | 'measured' | 'reported-by-firmware' | 'carried-over' | 'assumed'
-    /** @description Speeds, mm/s. */
-    Speeds: {
-      /**
-       * Format: double
-       * @description Outermost wall.
-       */
-      outerWall?: number
-      /**
-       * Format: double
-       * @description Other walls.
-       */
-      innerWall?: number
-      /**
-       * Format: double
-       * @description Solid fill.
-       */
-      solid?: number
-      /**
-       * Format: double
-       * @description Sparse infill.
-       */
-      infill?: number
-      /**
-       * Format: double
-       * @description The uppermost layer's fill; as solid fill where nothing is said.
-       */
-      top?: null | number
-      /**
-       * Format: double
-       * @description Lines that hang between two banks.
-       */
-      bridge?: number
-      /**
-       * Format: double
-       * @description Single lines in thin places and gaps.
-       */
-      thin?: number
-      /** @description Walls that lie over air, by the share of their width that does. */
-      overhangs?: components['schemas']['OverhangSpeeds']
-      /**
-       * Format: double
-       * @description Rings of wall that are short.
-       */
-      small?: null | number
-      /**
-       * Format: double
-       * @description Rings shorter than this are small, mm.
-       */
-      smallBelow?: number
-      /**
-       * Format: double
-       * @description Supports, shield and tower.
-       */
-      support?: number
-      /**
-       * Format: double
-       * @description The dense layers between support and part.
-       */
-      interface?: number
-      /**
-       * Format: double
-       * @description Moves without plastic.
-       */
-      travel?: number
-      /**
-       * Format: double
-       * @description Everything on the first layer.
-       */
-      firstLayer?: number
-      /**
-       * Format: int32
-       * @description How many layers at the bottom are slower; the speed rises evenly from the first layer's.
-       */
-      slowLayers?: number
-      /**
-       * Format: double
-       * @description A layer takes at least this long, s; lines are laid slower where it would not.
-       */
-      leastLayerTime?: number
-      /**
-       * Format: double
-       * @description The least layer time slows nothing below this.
-       */
-      least?: number
-      /**
-       * Format: double
-       * @description How quickly the flow of plastic may rise or fall from line to line, mm³/s in a second; at once where nothing is
-       *                 said.
-       */
-      flowChange?: null | number
-      /** @description What becomes of a layer that takes less than its least time even at the least speed. */
-      tooQuick?: components['schemas']['TooQuick']
-    }
-    /** @description A revision in the list. */
-    StockRevision: {
-      /** @description A, B, C … */
-      letter: string
-      /** @description What is said of it. */
-      note: string
-      /**
-       * Format: date-time
-       * @description When it was fixed.
-       */
-      at: string
-      /** @description Settings in which the draft differs from it. */
-      changed: string[]
-    }
-    /**
-     * @description What a print stops for.
-     * @enum {unknown}
-     */
-    StopKind: 'filament' | 'pause'
-    /** @description A stored document. */
-    StoredOfCard: {
-      /**
-       * Format: uuid
-       * @description Its id.
-       */
-      id: string
-      /**
-       * Format: uint32
-       * @description What a save must name to show that it saw this state.
-       */
-      version: number
-      /**
-       * Format: date-time
-       * @description When the draft was last saved.
-       */
-      savedAt: string
-      /** @description The draft. */
-      document: components['schemas']['Card']
-    }
-    /** @description A stored document. */
-    StoredOfFilament: {
-      /**
-       * Format: uuid
-       * @description Its id.
-       */
-      id: string
-      /**
-       * Format: uint32
-       * @description What a save must name to show that it saw this state.
-       */
-      version: number
-      /**
-       * Format: date-time
-       * @description When the draft was last saved.
-       */
-      savedAt: string
-      /** @description The draft. */
-      document: components['schemas']['Filament']
-    }
-    /** @description A stored document. */
-    StoredOfRecipe: {
-      /**
-       * Format: uuid
-       * @description Its id.
-       */
-      id: string
-      /**
-       * Format: uint32
-       * @description What a save must name to show that it saw this state.
-       */
-      version: number
-      /**
-       * Format: date-time
-       * @description When the draft was last saved.
-       */
-      savedAt: string
-      /** @description The draft. */
-      document: components['schemas']['Recipe']
-    }
-    /** @description A stored document. */
-    StoredOfTrial: {
-      /**
-       * Format: uuid
-       * @description Its id.
-       */
-      id: string
-      /**
-       * Format: uint32
-       * @description What a save must name to show that it saw this state.
-       */
-      version: number
-      /**
-       * Format: date-time
-       * @description When the draft was last saved.
-       */
-      savedAt: string
-      /** @description The draft. */
-      document: components['schemas']['Trial']
-    }
-    /** @description The last program of a trial, as stored. */
-    StoredRun: {
-      /**
-       * Format: date-time
-       * @description When.
-       */
-      at: string
-      /** @description What came of it. */
-      result: components['schemas']['RunResult']
-    }
-    /**
-     * @description Where supports may stand.
-     * @enum {unknown}
-     */
-    SupportFrom: 'everywhere' | 'bed'
-    /**
-     * @description Patterns of supports.
-     * @enum {unknown}
-     */
-    SupportPattern: 'none' | 'crossed' | 'continuous' | 'branching'
-    /** @description What holds up what would hang in the air. */
-    Supports: {
-      /** @description What they are made of. */
-      pattern?: components['schemas']['SupportPattern']
-      /** @description Where they may stand. */
-      from?: components['schemas']['SupportFrom']
-      /**
-       * Format: double
-       * @description Faces that lean out farther than this from the upright are held up, degrees.
-       */
-      angle?: number
-      /**
-       * Format: double
-       * @description Share of the support that is plastic.
-       */
-      density?: number
-      /**
-       * Format: int32
-       * @description Dense layers between support and part.
-       */
-      interfaceLayers?: number
-      /**
-       * Format: int32
-       * @description Number of the nozzle that lays the interface, counted from 1; the part's own where nothing is said.
-       */
-      interfaceNozzle?: null | number
-      /**
-       * Format: double
-       * @description Distance of the interface's lines, mm, measured between their edges.
-       */
-      interfaceSpacing?: number
-      /**
-       * Format: double
-       * @description Left free above and below, mm; rounded up to whole layers.
-       */
-      gapZ?: number
-      /**
-       * Format: int32
-       * @description Layers left free between the supports' roof and the part over it; by the gap in Z where nothing is said.
-       */
-      roofGap?: null | number
-      /**
-       * Format: double
-       * @description Left free beside the part, mm.
-       */
-      gapXy?: number
-    }
-    /** @description How a setting tends to move an outcome when it is raised. */
-    Tendency: {
-      /** @description Which. */
-      outcome: components['schemas']['Outcome']
-      /**
-       * Format: int32
-       * @description From −3, much worse, to 3, much better; shorter time is better.
-       */
-      by: number
-    }
-    /** @description A card and what a trial adds to it. */
-    TightenedQuestion: {
-      card?: null | components['schemas']['Card']
-      limits?: null | components['schemas']['TrialLimits']
-    }
-    /** @description A tilt, degrees, right-handed. */
-    Tilt: {
-      /**
-       * Format: double
-       * @description About X, first.
-       */
-      x?: number
-      /**
-       * Format: double
-       * @description About Y, second.
-       */
-      y?: number
-    }
-    /** @description Time to a temperature, s; null where it is never reached. */
-    TimeTo: {
-      /** Format: double */
-      degrees: number
-      /** Format: double */
-      seconds: null | number
-    }
-    /**
-     * @description What becomes of a layer that is laid too quickly to cool.
-     * @enum {unknown}
-     */
-    TooQuick: 'leave' | 'wait'
-    /** @description How the uppermost layer's lines are laid. */
-    TopSurface: {
-      /** @description Whether all lines run in one direction. */
-      oneDirection?: boolean
-      /** @description Whether the nozzle passes over it once more with very little plastic. */
-      smooth?: boolean
-      /**
-       * Format: double
-       * @description Plastic of the second pass, as a share of what a full layer of its lines' distance would hold.
-       */
-      smoothPlastic?: number
-      /**
-       * Format: double
-       * @description Distance of the second pass's lines, as a ratio of the nozzle.
-       */
-      smoothSpacing?: number
-      /** @description Whether an uppermost layer has one wall alone, and fill up to it. */
-      oneWall?: boolean
-    }
-    /** @description Parts on a card's bed with a filament and a recipe. */
-    Trial: {
-      /** @description Always string Trial.SchemaName once read. */
-      schema?: string
-      /** @description What its owner calls it. */
-      name?: null | string
-      /**
-       * Format: uuid
-       * @description Id of the card's document.
-       */
-      card?: null | string
-      /**
-       * Format: uuid
-       * @description Id of the filament's document.
-       */
-      filament?: null | string
-      /**
-       * Format: uuid
-       * @description Id of the recipe's document.
-       */
-      recipe?: null | string
-      /**
-       * Format: uuid
-       * @description Id of the document of the second nozzle's filament; as the first where nothing is said.
-       */
-      secondFilament?: null | string
-      /**
-       * @description Ids of the documents of what is in the nozzles, by the nozzles' ids; a nozzle that is not named holds the trial's filament,
-       *                 the
-       *                 second one its second filament.
-       */
-      loaded?: {
-        [key: string]: string
-      }
-      /** @description Whether parts grow together or one after the other. */
-      sequence?: components['schemas']['Sequence']
-      mode?: null | components['schemas']['ModeUse']
-      /** @description What lies on the bed. */
-      parts?: components['schemas']['TrialPart'][]
-      /** @description Places where settings differ or support is wanted or unwanted; a later one wins. */
-      zones?: components['schemas']['Zone'][]
-      /** @description Heights at which the print stops. */
-      stops?: components['schemas']['TrialStop'][]
-      /**
-       * @description Heights of layers set by hand; a later band goes before an earlier one, and all of them before parts, zones and
-       *                 slopes.
-       */
-      heights?: components['schemas']['HeightBand'][]
-      limits?: null | components['schemas']['TrialLimits']
-    }
-    /** @description Which card and recipe, and where the parts stand now. */
-    TrialFitQuestion: {
-      card?: null | components['schemas']['Card']
-      recipe?: null | components['schemas']['Recipe']
-      /** @description The parts; file is a hash. */
-      parts?: components['schemas']['TrialPart'][]
-      limits?: null | components['schemas']['TrialLimits']
-      mode?: null | components['schemas']['ModeUse']
-      /** @description Whether curing moves are computed too. */
-      cure?: boolean
-    }
-    /** @description Limits of one trial; they only ever tighten the card's. */
-    TrialLimits: {
-      /**
-       * Format: double
-       * @description Highest part, mm.
-       */
-      height?: null | number
-      /**
-       * Format: double
-       * @description Strip along the bed's edge that is not used, mm.
-       */
-      margin?: null | number
-      /** @description Further regions to stay out of, bed frame. */
-      keepOuts?: components['schemas']['KeepOut'][]
-    }
-    /** @description What printing one at a time comes to. */
-    TrialOrderAnswer: {
-      /** @description Indices in the order of printing; null where there is none. */
-      order: null | number[]
-      /** @description Every pair that does not go in one sense. */
-      conflicts: components['schemas']['PairAnswer'][]
-      /** @description Indices of parts that wait for each other. */
-      cycles: number[][]
-      /**
-       * Format: double
-       * @description How high the nozzle passes over finished parts, mm.
-       */
-      travelHeight: number
-      /** @description The head where it comes nearest: in the order of printing, or for each conflict where there is none. */
-      moments: components['schemas']['Moment'][]
-    }
-    /** @description Which card and recipe, and where the parts stand now. */
-    TrialOrderQuestion: {
-      card?: null | components['schemas']['Card']
-      recipe?: null | components['schemas']['Recipe']
-      /** @description The parts; file is a hash. */
-      parts?: components['schemas']['TrialPart'][]
-      limits?: null | components['schemas']['TrialLimits']
-      mode?: null | components['schemas']['ModeUse']
-    }
-    /** @description One part and where it lies. */
-    TrialPart: {
-      /** @description Its name on the sheet. */
-      name: string
-      /** @description SHA-256 of the mesh file, hexadecimal; or the file's name in a multipart job. */
-      file: string
-      /**
-       * Format: double
-       * @description Middle of the turned part's bounding box, mm, bed frame.
-       */
-      x?: number
-      /**
-       * Format: double
-       * @description Middle of the turned part's bounding box, mm, bed frame.
-       */
-      y?: number
-      /**
-       * Format: double
-       * @description Turn about Z, degrees, counter-clockwise.
-       */
-      turn?: number
-      /** @description Ids of the nozzles that print it; the first where nothing is said. */
-      nozzles?: string[]
-      tilt?: null | components['schemas']['Tilt']
-      scale?: null | components['schemas']['PartScale']
-      /** @description Where this part departs from the recipe: values by the recipe's JSON pointers, such as `/walls`. */
-      settings?: Record<string, never>
-      /** @description Faces of the file's mesh where support is wanted or unwanted. */
-      marks?: components['schemas']['FaceMark'][]
-      /** @description Its id within its list; given as the document is read where it has none. */
-      id?: null | string
-    }
-    /** @description A height at which a print stops, for another colour or something that is laid in. */
-    TrialStop: {
-      /**
-       * Format: double
-       * @description The first layer that reaches above it comes after the stop, mm above the parts' own floor.
-       */
-      z: number
-      /** @description What it is for. */
-      for?: components['schemas']['StopKind']
-      /** @description Its id within its list; given as the document is read where it has none. */
-      id?: null | string
-    }
-    /** @description A piece tried on the simulated machine. */
-    TriedGauge: {
-      /**
-       * Format: double
-       * @description Time on the machine; null where there is no program.
-       */
-      seconds: null | number
-      /**
-       * Format: double
-       * @description mm; null where there is no program.
-       */
-      filament: null | number
-      /** @description Of its dry run, or why it cannot be made. */
-      findings: components['schemas']['Finding'][]
-      /** @description How it looks from above: lines of points [x, y], mm, bed frame; of a tall piece those of one layer. */
-      lines: number[][][]
-    }
-    /** @description A value that was tried on a print in place of the card's. */
-    TriedValue: {
-      /** @description Its place on the card. */
-      pointer: string
-      /**
-       * Format: double
-       * @description The value.
-       */
-      value: number
-    }
-    /** @description Faces of a part that lie in one plane and look down, above its floor. */
-    Underside: {
-      /**
-       * Format: double
-       * @description mm².
-       */
-      area: number
-      /**
-       * Format: double
-       * @description Of its lowest point above the part's floor, mm.
-       */
-      height: number
-      /**
-       * Format: double
-       * @description From the upright, degrees: 90 for a flat underside.
-       */
-      lean: number
-      /**
-       * Format: double
-       * @description Along X as the part stands, mm.
-       */
-      width: number
-      /**
-       * Format: double
-       * @description Along Y as the part stands, mm.
-       */
-      depth: number
-      /** @description Numbers of its faces, counted from 0. */
-      faces: number[]
-    }
-    /** @description How much is taken, bytes. */
-    UploadLimits: {
-      /** Format: int64 */
-      mesh: number
-      /** Format: int64 */
-      gcode: number
-    }
-    /** @description Limits of use below the machine's own; they never overwrite it. */
-    UseLimits: {
-      /**
-       * Format: double
-       * @description Highest part, mm.
-       */
-      height?: null | number
-      /** @description The reason for the height. */
-      why?: null | string
-      /**
-       * Format: double
-       * @description Strip along the bed's edge that is not used, mm.
-       */
-      margin?: null | number
-      edges?: null | components['schemas']['EdgeMargins']
-      /** @description The reason for the margins. */
-      marginWhy?: null | string
-    }
-    /**
-     * @description How a filament or a recipe goes with a card, the best first.
-     * @enum {unknown}
-     */
-    Verdict: 'fits' | 'fits-with-cautions' | 'does-not-fit'
-    /** @description One way in which a part does not fit. */
-    Violation: {
-      /** @description What is violated. */
-      kind: components['schemas']['ViolationKind']
-      /** @description Name of the keep-out or the other part; null for bed, reach and height. */
-      with: null | string
-      /** @description The body of the head that is in the way, where it is not the nozzle itself. */
-      by: null | string
-      /**
-       * Format: double
-       * @description The least distance by which it would have to be further away to end this violation alone, mm; for the height,
-       *                 what is too much.
-       */
-      distance: number
-      move: null | components['schemas']['Move']
-      /** @description All of it in a sentence. */
-      message: string
-      remedy?: null | components['schemas']['Remedy']
-    }
-    /**
-     * @description Why a part does not fit.
-     * @enum {unknown}
-     */
-    ViolationKind: 'bed' | 'reach' | 'height' | 'keep-out' | 'part' | 'copy' | 'size'
-    /**
-     * @description Order of the walls of one outline.
-     * @enum {unknown}
-     */
-    WallOrder: 'inside-out' | 'outside-in'
-    /** @description How walls are laid. */
-    WallUse: {
-      /** @description Which comes first. */
-      order?: components['schemas']['WallOrder']
-      /** @description Where rings begin. */
-      seam?: components['schemas']['Seam']
-      innerSeam?: null | components['schemas']['Seam']
-      /** @description Whether fill is laid before the walls of its layer. */
-      fillFirst?: boolean
-      /** @description Whether every other layer has one wall more, which locks walls and fill into each other. */
-      alternate?: boolean
-      /**
-       * Format: double
-       * @description How far the outer wall runs to and fro across its line, mm, for a rough grip; 0 for a smooth wall.
-       */
-      texture?: number
-      /**
-       * Format: double
-       * @description Distance of the turns of a texture, mm.
-       */
-      textureGrain?: number
-      /**
-       * @description Whether number and width of lines follow the thickness of ribs; without it every line is as wide as usual, what is too
-       *                 thin for a wall on both sides stays free, and so do gaps between walls.
-       */
-      fillThin?: boolean
-      /**
-       * Format: double
-       * @description Narrowest line that is laid in thin places, as a ratio of the nozzle.
-       */
-      leastLine?: number
-      /**
-       * Format: double
-       * @description Widest line before two are laid in its place, as a ratio of the nozzle.
-       */
-      greatestLine?: number
-    }
-    /** @enum {unknown} */
-    WearRating: 'low' | 'middling' | 'high' | null
-    /** @description One message of a comparison in progress: first the trial as it is, then a variant each. */
-    WhatIfMessage: {
-      /**
-       * Format: int32
-       * @description How many variants there are; known from the first message on.
-       */
-      of: number
-      now?: null | components['schemas']['Figures']
-      variant?: null | components['schemas']['WhatIfVariant']
-      problem?: null | components['schemas']['Refusal']
-    }
-    /** @description One variant with what it comes to. */
-    WhatIfVariant: {
-      /** @description What is changed to what. */
-      label: string
-      /** @description The recipe's setting; null where it is none. */
-      pointer: null | string
-      value: null | components['schemas']['JsonElement']
-      figures: null | components['schemas']['Figures']
-      /** @description Why it cannot be sliced. */
-      refusal: null | string
-      /**
-       * Format: double
-       * @description Area that hangs over, mm²; null where it is the same for all.
-       */
-      overhang: null | number
-      tilt: null | components['schemas']['Tilt']
-    }
-    /** @description A box, cylinder or mesh in a trial inside which settings differ or support is wanted or unwanted. */
-    Zone: components['schemas']['ZoneBoxZone'] | components['schemas']['ZoneCylinderZone'] | components['schemas']['ZoneMeshZone']
-    /** @description A box along the axes. */
-    ZoneBoxZone: {
-      /** @enum {string} */
-      shape?: 'box'
-      /**
-       * Format: double
-       * @description Along X, mm.
-       */
-      width: number
-      /**
-       * Format: double
-       * @description Along Y, mm.
-       */
-      depth: number
-      /**
-       * Format: double
-       * @description Along Z, mm.
-       */
-      height: number
-      /** @description What its owner calls it. */
-      name: string
-      /** @description What it is for. */
-      use?: components['schemas']['ZoneUse']
-      /**
-       * Format: double
-       * @description Middle, mm, bed frame.
-       */
-      x?: number
-      /**
-       * Format: double
-       * @description Middle, mm, bed frame.
-       */
-      y?: number
-      /**
-       * Format: double
-       * @description Underside above the parts' own floor, mm.
-       */
-      z?: number
-      /** @description Where it departs from the part's settings: values by the recipe's JSON pointers. */
-      settings?: Record<string, never>
-      /** @description Its id within its list; given as the document is read where it has none. */
-      id?: null | string
-    }
-    /** @description An upright cylinder. */
-    ZoneCylinderZone: {
-      /** @enum {string} */
-      shape?: 'cylinder'
-      /**
-       * Format: double
-       * @description mm.
-       */
-      radius: number
-      /**
-       * Format: double
-       * @description Along Z, mm.
-       */
-      height: number
-      /** @description What its owner calls it. */
-      name: string
-      /** @description What it is for. */
-      use?: components['schemas']['ZoneUse']
-      /**
-       * Format: double
-       * @description Middle, mm, bed frame.
-       */
-      x?: number
-      /**
-       * Format: double
-       * @description Middle, mm, bed frame.
-       */
-      y?: number
-      /**
-       * Format: double
-       * @description Underside above the parts' own floor, mm.
-       */
-      z?: number
-      /** @description Where it departs from the part's settings: values by the recipe's JSON pointers. */
-      settings?: Record<string, never>
-      /** @description Its id within its list; given as the document is read where it has none. */
-      id?: null | string
-    }
-    /** @description A mesh; its bounding box's middle and underside are the zone's. */
-    ZoneMeshZone: {
-      /** @enum {string} */
-      shape?: 'mesh'
-      /** @description SHA-256 of the mesh file, hexadecimal; or the file's name in a multipart job. */
-      file: string
-      /** @description What its owner calls it. */
-      name: string
-      /** @description What it is for. */
-      use?: components['schemas']['ZoneUse']
-      /**
-       * Format: double
-       * @description Middle, mm, bed frame.
-       */
-      x?: number
-      /**
-       * Format: double
-       * @description Middle, mm, bed frame.
-       */
-      y?: number
-      /**
-       * Format: double
-       * @description Underside above the parts' own floor, mm.
-       */
-      z?: number
-      /** @description Where it departs from the part's settings: values by the recipe's JSON pointers. */
-      settings?: Record<string, never>
-      /** @description Its id within its list; given as the document is read where it has none. */
-      id?: null | string
-    }
-    /**
-     * @description What a zone is for.
-     * @enum {unknown}
-     */
-    ZoneUse: 'settings' | 'support' | 'no-support' | 'cut' | 'seam'
-  }
-  responses: never
-  parameters: never
-  requestBodies: never
-  headers: never
-  pathItems: never
+    schemas: {
+        /** @description Accelerations, mm/s²; what stands in the firmware where nothing is said. */
+        Accelerations: {
+            /**
+             * Format: double
+             * @description Outermost wall.
+             */
+            outerWall?: null | number;
+            /**
+             * Format: double
+             * @description Other walls.
+             */
+            innerWall?: null | number;
+            /**
+             * Format: double
+             * @description Solid fill.
+             */
+            solid?: null | number;
+            /**
+             * Format: double
+             * @description Sparse infill, supports and all else.
+             */
+            infill?: null | number;
+            /**
+             * Format: double
+             * @description Everything on the first layer.
+             */
+            firstLayer?: null | number;
+            /**
+             * Format: double
+             * @description Moves without plastic.
+             */
+            travel?: null | number;
+        };
+        /** @description A finding that its owner accepts. */
+        AcceptedFinding: {
+            /** @description Id of the rule. */
+            rule: string;
+            /** @description JSON pointer of the place. */
+            at: string;
+            /** @description The reason. */
+            why: string;
+            /** @description Its id within its list; given as the document is read where it has none. */
+            id?: null | string;
+        };
+        /** @description Where the parts are to stand. */
+        ArrangeAnswer: {
+            /** @description One a part; null where there is no room for it. */
+            places: components["schemas"]["Place"][];
+            /** @description Further ones, where a bed is filled. */
+            more: components["schemas"]["Place"][];
+        };
+        /** @description Which card and recipe, and what is to be arranged. */
+        ArrangeQuestion: {
+            card?: null | components["schemas"]["Card"];
+            recipe?: null | components["schemas"]["Recipe"];
+            /** @description The parts; file is a hash. */
+            parts?: components["schemas"]["TrialPart"][];
+            /** @description Indices of those that keep their places. */
+            held?: number[];
+            /** @description Whether parts may be turned by a quarter. */
+            mayTurn?: boolean;
+            /** @description Whether they grow together. */
+            sequence?: components["schemas"]["Sequence"];
+            limits?: null | components["schemas"]["TrialLimits"];
+            mode?: null | components["schemas"]["ModeUse"];
+            /**
+             * Format: int32
+             * @description Index of a part of which as many more are laid as find room; all keep their places then.
+             */
+            fillWith?: null | number;
+        };
+        /** @description Facts of the four axes. */
+        Axes: {
+            x?: null | components["schemas"]["Axis"];
+            y?: null | components["schemas"]["Axis"];
+            z?: null | components["schemas"]["Axis"];
+            e?: null | components["schemas"]["Axis"];
+        };
+        /** @description Travel and limits of one axis. */
+        Axis: {
+            /**
+             * Format: double
+             * @description Least position, mm, machine frame.
+             */
+            min?: null | number;
+            /**
+             * Format: double
+             * @description Greatest position, mm, machine frame.
+             */
+            max?: null | number;
+            /**
+             * Format: double
+             * @description Highest speed, mm/s.
+             */
+            maxSpeed?: null | number;
+            /**
+             * Format: double
+             * @description Highest acceleration, mm/s².
+             */
+            maxAcceleration?: null | number;
+            drive?: null | components["schemas"]["Drive"];
+            /** @description What was asked for and what came, the newest last. */
+            measurements?: components["schemas"]["AxisMeasurement"][];
+            /**
+             * Format: double
+             * @description Steps of the motor per mm, as the firmware has them.
+             */
+            stepsPerMm?: null | number;
+            /** @description Whether it homes away from the bed; only Z says so, and a delta always does. */
+            homesUp?: null | boolean;
+            /**
+             * Format: double
+             * @description Speed on the way to the end-stop, mm/s.
+             */
+            homingSpeed?: null | number;
+        };
+        /** @description One axis. */
+        AxisAnswer: {
+            /** @description Its name. */
+            axis: string;
+            /**
+             * Format: double
+             * @description Way of one turn of the motor, mm; null where a part is not known.
+             */
+            wayPerTurn: null | number;
+            /**
+             * Format: double
+             * @description Way of one full step, mm.
+             */
+            fullStep: null | number;
+            /**
+             * Format: double
+             * @description What the parts give.
+             */
+            stepsPerMm: null | number;
+            /**
+             * Format: double
+             * @description Share of the holding torque that holds one microstep.
+             */
+            heldTorque: null | number;
+            /**
+             * Format: double
+             * @description Steps per mm that the newest measurement asks for.
+             */
+            corrected: null | number;
+            explains: null | components["schemas"]["Candidate"];
+            /**
+             * Format: double
+             * @description Steps a second at the highest speed.
+             */
+            stepRate: null | number;
+            /** @description The two usual readings of a screw whose starts nobody has said; empty otherwise. */
+            readings: components["schemas"]["ScrewReading"][];
+        };
+        /** @description A way commanded and the way that came. */
+        AxisMeasurement: {
+            /**
+             * Format: double
+             * @description Asked for, mm.
+             */
+            commanded: number;
+            /**
+             * Format: double
+             * @description Measured, mm.
+             */
+            measured: number;
+            /**
+             * Format: double
+             * @description Steps per mm at which it was done.
+             */
+            stepsPerMm?: null | number;
+            /**
+             * Format: date
+             * @description Day.
+             */
+            on?: null | string;
+            /** @description With which tool. */
+            note?: null | string;
+            /** @description Its id within its list; given as the document is read where it has none. */
+            id?: null | string;
+        };
+        /** @description A strip across the whole machine along one axis. */
+        Beam: {
+            /** @description The axis it lies along. */
+            along: components["schemas"]["BeamAxis"];
+            /**
+             * Format: double
+             * @description Near edge from the nozzle in the other direction, mm.
+             */
+            near: number;
+            /**
+             * Format: double
+             * @description Far edge from the nozzle in the other direction, mm.
+             */
+            far: number;
+            /**
+             * Format: double
+             * @description Height of its underside above the tip, mm.
+             */
+            underside: number;
+            /** @description Its id within its list; given as the document is read where it has none. */
+            id?: null | string;
+        };
+        /**
+         * @description Direction of a beam.
+         * @enum {unknown}
+         */
+        BeamAxis: "x" | "y";
+        /** @description The bed's shape. The bed frame has its zero at the front-left corner of the shape's bounding box. */
+        Bed: components["schemas"]["BedRectangleBed"] | components["schemas"]["BedEllipseBed"] | components["schemas"]["BedPolygonBed"];
+        /** @description An elliptic bed; a round one has width = depth. */
+        BedEllipseBed: {
+            /** @enum {string} */
+            shape?: "ellipse";
+            /**
+             * Format: double
+             * @description Size along X, mm.
+             */
+            width?: null | number;
+            /**
+             * Format: double
+             * @description Size along Y, mm.
+             */
+            depth?: null | number;
+        };
+        /** @description Temperatures of the bed, °C; 0 leaves it cold. */
+        BedHeat: {
+            /**
+             * Format: double
+             * @description First layer.
+             */
+            first?: number;
+            /**
+             * Format: double
+             * @description Other layers.
+             */
+            others?: number;
+        };
+        /** @description A bed of any simple shape. */
+        BedPolygonBed: {
+            /** @enum {string} */
+            shape?: "polygon";
+            /** @description Corners [x, y], mm, in either sense, not closed. */
+            points: number[][];
+        };
+        /** @description A rectangular bed. */
+        BedRectangleBed: {
+            /** @enum {string} */
+            shape?: "rectangle";
+            /**
+             * Format: double
+             * @description Size along X, mm.
+             */
+            width?: null | number;
+            /**
+             * Format: double
+             * @description Size along Y, mm.
+             */
+            depth?: null | number;
+        };
+        /** @description A document in the bin. */
+        BinEntry: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /** @description Kind of document, such as "card". */
+            kind: string;
+            /** @description Its name; empty where it has none. */
+            name: string;
+            /**
+             * Format: date-time
+             * @description When it was deleted.
+             */
+            deletedAt: string;
+            /**
+             * Format: date-time
+             * @description From when on it can go for good.
+             */
+            goesAt: string;
+            /**
+             * Format: int32
+             * @description How many trials go with it.
+             */
+            trials: number;
+        };
+        /** @description Something solid on the carriage, from its underside upward. */
+        Body: {
+            /** @description What its owner calls it. */
+            name: string;
+            /**
+             * @description Id of the nozzle whose carriage it hangs on, where there are two; null where both carry one alike. Its outline is then
+             *                 about that nozzle.
+             */
+            on?: null | string;
+            /** @description Outline in the head frame: the first nozzle's tip is (0, 0). */
+            outline: components["schemas"]["Outline"];
+            /**
+             * Format: double
+             * @description Height of its underside above the first nozzle's tip, mm.
+             */
+            underside: number;
+            /** @description Its id within its list; given as the document is read where it has none. */
+            id?: null | string;
+        };
+        /** @description A flat border on the first layer. */
+        Brim: {
+            /** @description Where. */
+            place?: components["schemas"]["BrimPlace"];
+            /**
+             * Format: double
+             * @description Width, mm.
+             */
+            width?: number;
+            /**
+             * Format: double
+             * @description Between part and brim, mm.
+             */
+            gap?: number;
+        };
+        /**
+         * @description Where a brim is laid.
+         * @enum {unknown}
+         */
+        BrimPlace: "none" | "outer" | "inner" | "both" | "small-feet";
+        /** @description A figure that could stand for what was measured. */
+        Candidate: {
+            /**
+             * Format: int32
+             * @description Microsteps to a full step.
+             */
+            microsteps: number;
+            /**
+             * Format: double
+             * @description What the parts give with them.
+             */
+            stepsPerMm: number;
+            /**
+             * Format: double
+             * @description How far that is from the measurement, as a ratio less 1.
+             */
+            off: number;
+        };
+        /** @description One machine's profile: everything a slicer must know about it. */
+        Card: {
+            /** @description Always string Card.SchemaName once read. */
+            schema?: string;
+            /** @description The machine's name. */
+            name?: null | string;
+            /** @description Who built it. */
+            maker?: null | string;
+            /** @description Anything worth knowing. */
+            notes?: null | string;
+            pattern?: null | components["schemas"]["PatternOrigin"];
+            measureUp?: null | components["schemas"]["MeasureUp"];
+            /** @description Bed, height, keep-outs. */
+            envelope?: components["schemas"]["Envelope"];
+            /** @description Nozzles and bodies. */
+            head?: components["schemas"]["Head"];
+            /** @description Axes and limits. */
+            motion?: components["schemas"]["MotionFacts"];
+            /** @description Heaters and housing. */
+            heat?: components["schemas"]["HeatFacts"];
+            /** @description What the board runs. */
+            firmware?: components["schemas"]["Firmware"];
+            /** @description G-code of the owner's, as Liquid templates. */
+            routines?: components["schemas"]["Routines"];
+            /**
+             * Format: double
+             * @description What an hour of printing costs, in the owner's money: power, wear, the machine's price by its hours.
+             */
+            costPerHour?: null | number;
+            /** @description Ways to run two carriages; empty where there is one carriage. */
+            modes?: components["schemas"]["Mode"][];
+            line?: null | components["schemas"]["LineFacts"];
+            /** @description Where each fact comes from, by JSON pointer (RFC 6901). */
+            sources?: {
+                [key: string]: components["schemas"]["FactSource"];
+            };
+            /** @description Findings that the owner accepts, each with a reason. */
+            accepted?: components["schemas"]["AcceptedFinding"][];
+        };
+        /** @description Filaments and recipes that a card is matched with. */
+        CardMatches: {
+            filaments: components["schemas"]["MatchAnswer"][];
+            recipes: components["schemas"]["MatchAnswer"][];
+        };
+        /** @description What the rack shows of a card. */
+        CardSummary: {
+            bed: null | components["schemas"]["Bed"];
+            origin: null | components["schemas"]["Position"];
+            /**
+             * Format: double
+             * @description mm.
+             */
+            height: null | number;
+            /** @description Regions to stay out of. */
+            keepOuts: components["schemas"]["KeepOut"][];
+            /** @description Bores, mm, and materials. */
+            nozzles: components["schemas"]["NozzleSummary"][];
+            flavour: null | components["schemas"]["FlavourId"];
+            /**
+             * Format: int32
+             * @description Findings of that severity, accepted ones left out.
+             */
+            stops: number;
+            /**
+             * Format: int32
+             * @description Findings of that severity, accepted ones left out.
+             */
+            cautions: number;
+            /**
+             * Format: int32
+             * @description Findings of that severity, accepted ones left out.
+             */
+            notes: number;
+            layout?: null | components["schemas"]["MotionLayout"];
+            housing?: null | components["schemas"]["Housing"];
+        };
+        /** @description One of two carriages on a beam. */
+        Carriage: {
+            /** @description Id of the nozzle it carries. */
+            nozzle: string;
+            /**
+             * Format: double
+             * @description Least position along X, mm, machine frame.
+             */
+            min: number;
+            /**
+             * Format: double
+             * @description Greatest position along X, mm, machine frame.
+             */
+            max: number;
+            /**
+             * Format: double
+             * @description Where it stands while the other prints, mm, machine frame.
+             */
+            park: number;
+            /** @description Its id within its list; given as the document is read where it has none. */
+            id?: null | string;
+        };
+        /**
+         * @description What became of a line that was carried to another dialect.
+         * @enum {unknown}
+         */
+        Carried: "same" | "changed" | "lost" | "unknown";
+        /** @description A line of a routine carried to another dialect. */
+        CarriedLine: {
+            /**
+             * Format: int32
+             * @description Counted from 1.
+             */
+            line: number;
+            /** @description As it was. */
+            before: string;
+            /** @description As it becomes, possibly several lines. */
+            after: string;
+            /** @description What became of it. */
+            kind: components["schemas"]["Carried"];
+            /** @description Why, or what is different there; null where nothing is to be said. */
+            note?: null | string;
+        };
+        /** @description A routine carried to another dialect. */
+        CarriedRoutine: {
+            /** @description Where it stands in the card. */
+            pointer: string;
+            /** @description Its name. */
+            title: string;
+            /** @description Line by line. */
+            lines: components["schemas"]["CarriedLine"][];
+        };
+        CarryQuestion: {
+            card?: null | components["schemas"]["Card"];
+            to?: null | components["schemas"]["FlavourId"];
+        };
+        /**
+         * @description What sets the fastest speed of a line.
+         * @enum {unknown}
+         */
+        CeilingBy: "axis" | "filament-drive" | "hot-end" | "filament" | "step-rate";
+        /** @description What changing nozzles costs in a program. */
+        ChangeCost: {
+            /**
+             * Format: int32
+             * @description How many there are.
+             */
+            changes: number;
+            /**
+             * Format: double
+             * @description From the last line of one nozzle to the first of the next, of all changes together.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description Plastic in tower and shield; null where a density is not known.
+             */
+            grams: null | number;
+        };
+        /** @description One figure before and after a change of nozzle. */
+        ChangedFigure: {
+            /** @description What it is. */
+            name: string;
+            /** @description With its unit. */
+            before: string;
+            /** @description With its unit. */
+            after: string;
+        };
+        CheckAnswer: {
+            findings: components["schemas"]["Finding"][];
+        };
+        /** @description Somebody else saved in between: their state, and what was sent. */
+        ClashOfCard: {
+            current: components["schemas"]["StoredOfCard"];
+            sent: components["schemas"]["Card"];
+        };
+        /** @description Somebody else saved in between: their state, and what was sent. */
+        ClashOfFilament: {
+            current: components["schemas"]["StoredOfFilament"];
+            sent: components["schemas"]["Filament"];
+        };
+        /** @description Somebody else saved in between: their state, and what was sent. */
+        ClashOfRecipe: {
+            current: components["schemas"]["StoredOfRecipe"];
+            sent: components["schemas"]["Recipe"];
+        };
+        /** @description Somebody else saved in between: their state, and what was sent. */
+        ClashOfTrial: {
+            current: components["schemas"]["StoredOfTrial"];
+            sent: components["schemas"]["Trial"];
+        };
+        /** @description What went. */
+        Cleared: {
+            /**
+             * Format: int32
+             * @description How many documents.
+             */
+            documents: number;
+        };
+        /** @description One command of a dialect. */
+        Command: {
+            /** @description Its spelling: letter and number, or the name of an extended command. */
+            word: string;
+            /** @description What it does to the simulated machine. */
+            meaning: components["schemas"]["Meaning"];
+            /** @description What it does, in words. */
+            about: string;
+            /** @description What it takes. */
+            parameters?: components["schemas"]["CommandParameter"][];
+            /** @description What it means with some of its words instead; the first that fits counts. */
+            variants?: components["schemas"]["CommandVariant"][];
+            /** @description What must be so for it to be there, where it is not always; null where it is. */
+            needs?: null | string;
+            /** @description Sections of a configuration of which each proves that it is there: whole names, or their first words. */
+            sections?: string[];
+        };
+        /** @description One parameter of a command. */
+        CommandParameter: {
+            /** @description Its letter; a name in an extended command. */
+            name: string;
+            /** @description What it is, in words. */
+            about: string;
+            /**
+             * @description Its unit as that firmware takes it; empty for a plain number.
+             * @default
+             */
+            unit: string;
+            /**
+             * Format: double
+             * @description Least value that makes sense; null where there is none.
+             */
+            min?: null | number;
+            /**
+             * Format: double
+             * @description Greatest value that makes sense; null where there is none.
+             */
+            max?: null | number;
+        };
+        /** @description Another meaning that a command has with certain words. */
+        CommandVariant: {
+            /** @description What it means then. */
+            meaning: components["schemas"]["Meaning"];
+            /**
+             * Format: char
+             * @description The letter that decides it; null where others must be missing.
+             */
+            word?: null | string;
+            /**
+             * Format: double
+             * @description The number behind it.
+             */
+            value?: null | number;
+            /** @description Letters of which none may stand there. */
+            without?: null | string;
+        };
+        /** @description How much contours are moved outwards, mm; negative inwards. */
+        Compensation: {
+            /**
+             * Format: double
+             * @description On every layer.
+             */
+            xy?: number;
+            /**
+             * Format: double
+             * @description On the outlines of holes, beside that of every outline.
+             */
+            holes?: number;
+            /**
+             * Format: double
+             * @description On the first layer, beside that of every layer.
+             */
+            firstLayer?: number;
+        };
+        /** @description Printing one part after another drives the head into the first. */
+        ConflictAnswer: {
+            /** @description Name of the part that stands. */
+            first: string;
+            /** @description Name of the part that is printed then. */
+            then: string;
+            /** @description What of the head hits. */
+            with: string;
+            cure: null | components["schemas"]["Move"];
+        };
+        /** @description One thing that follows from a card. */
+        Consequence: {
+            /** @description What it is about. */
+            title: string;
+            /** @description A sentence with numbers. */
+            says: string;
+            /** @description The fact that decides it most. */
+            pointer: string;
+        };
+        /** @description A copy for another card. */
+        CopyAnswer: {
+            /**
+             * Format: uuid
+             * @description Of the copy.
+             */
+            id: string;
+            /** @description What was left out. */
+            left: components["schemas"]["LeftOut"][];
+        };
+        /** @description How the planner takes corners. */
+        Corner: {
+            /** @description Which rule. */
+            kind: components["schemas"]["CornerKind"];
+            /**
+             * Format: double
+             * @description mm for junction deviation, mm/s for the two others.
+             */
+            value: number;
+        };
+        /**
+         * @description Corner rules of firmwares.
+         * @enum {unknown}
+         */
+        CornerKind: "junction-deviation" | "instant-speed-change" | "square-corner-speed";
+        /**
+         * @description Along which axis of the part as it stands a cut is measured; the plane stands across it.
+         * @enum {unknown}
+         */
+        CutAlong: "x" | "y" | "z";
+        /** @description A part and where it is to be cut. */
+        CutQuestion: {
+            part?: null | components["schemas"]["TrialPart"];
+            /** @description The axis across which the plane stands. */
+            along?: components["schemas"]["CutAlong"];
+            /**
+             * Format: double
+             * @description From the part's lowest place along it, mm.
+             */
+            at?: null | number;
+            /** @description Whether both sides are laid on their cut faces. */
+            onCutFaces?: boolean;
+            pegs?: null | components["schemas"]["PegSizes"];
+        };
+        /** @description A delta's reach. */
+        DeltaAnswer: {
+            /**
+             * Format: double
+             * @description mm.
+             */
+            reachRadius: number;
+            /**
+             * Format: double
+             * @description Height of the carriages above the effector in the middle, mm; null where the arms do not
+             *         reach.
+             */
+            carriagesAtCentre: null | number;
+            /**
+             * @description Heights of the three carriages (back, left front, right front) above the effector at the front edge
+             *         of the reach, mm.
+             */
+            carriagesAtFront: number[];
+            /**
+             * Format: double
+             * @description How high the effector goes in the middle, mm; null where the home height is not known.
+             */
+            ceilingAtCentre: null | number;
+            /**
+             * Format: double
+             * @description How high at the edge of the reach, at its lowest, mm.
+             */
+            ceilingAtEdge: null | number;
+        };
+        /** @description Geometry of a delta, mm. R is the effective radius: tower to carriage joint less the effector's offset. */
+        DeltaFacts: {
+            /**
+             * Format: double
+             * @description Length of the arms between their joints.
+             */
+            arm?: null | number;
+            /**
+             * Format: double
+             * @description Horizontal radius from tower to effector.
+             */
+            radius?: null | number;
+            /**
+             * Format: double
+             * @description Height of the carriages at their end-stops above the bed.
+             */
+            homeHeight?: null | number;
+            /**
+             * Format: double
+             * @description Correction of the end-stop of the tower at 210°, the left front one.
+             */
+            endStopLeft?: null | number;
+            /**
+             * Format: double
+             * @description Correction of the end-stop of the tower at 330°, the right front one.
+             */
+            endStopRight?: null | number;
+            /**
+             * Format: double
+             * @description Correction of the end-stop of the tower at 90°, the back one.
+             */
+            endStopBack?: null | number;
+            /**
+             * Format: double
+             * @description Straight pieces a second into which the firmware cuts moves.
+             */
+            segmentsPerSecond?: null | number;
+        };
+        /** @description A document in a list. */
+        DocumentHead: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /** @description Its name; empty where it has none yet. */
+            name: string;
+            /**
+             * Format: uint32
+             * @description What a save must name.
+             */
+            version: number;
+            /**
+             * Format: date-time
+             * @description When the draft was last saved.
+             */
+            savedAt: string;
+            card: null | components["schemas"]["CardSummary"];
+        };
+        /** @description What turns the steps of a motor into way along an axis. */
+        Drive: components["schemas"]["DriveBeltDrive"] | components["schemas"]["DriveScrewDrive"] | components["schemas"]["DriveGearDrive"];
+        /** @description A toothed belt on a pulley. */
+        DriveBeltDrive: {
+            /** @enum {string} */
+            kind?: "belt";
+            /**
+             * Format: int32
+             * @description Teeth of the pulley.
+             */
+            teeth?: null | number;
+            /**
+             * Format: double
+             * @description Pitch of the belt, mm.
+             */
+            pitch?: null | number;
+            /**
+             * Format: double
+             * @description Angle of a full step, degrees: 1.8 or 0.9.
+             */
+            stepAngle?: null | number;
+            /**
+             * Format: int32
+             * @description Microsteps to a full step.
+             */
+            microsteps?: null | number;
+        };
+        /** @description A wheel that pushes filament, or a wheel on a rack. */
+        DriveGearDrive: {
+            /** @enum {string} */
+            kind?: "gear";
+            /**
+             * Format: double
+             * @description Effective diameter of the wheel, mm.
+             */
+            diameter?: null | number;
+            /**
+             * Format: double
+             * @description Turns of the motor to one of the wheel; 1 where it sits on the motor.
+             */
+            ratio?: null | number;
+            /**
+             * Format: double
+             * @description Angle of a full step, degrees: 1.8 or 0.9.
+             */
+            stepAngle?: null | number;
+            /**
+             * Format: int32
+             * @description Microsteps to a full step.
+             */
+            microsteps?: null | number;
+        };
+        /** @description A lead screw. */
+        DriveScrewDrive: {
+            /** @enum {string} */
+            kind?: "screw";
+            /**
+             * Format: double
+             * @description Pitch of the thread, mm.
+             */
+            pitch?: null | number;
+            /**
+             * Format: int32
+             * @description Starts of the thread; the lead is pitch × starts.
+             */
+            starts?: null | number;
+            /**
+             * Format: double
+             * @description Angle of a full step, degrees: 1.8 or 0.9.
+             */
+            stepAngle?: null | number;
+            /**
+             * Format: int32
+             * @description Microsteps to a full step.
+             */
+            microsteps?: null | number;
+        };
+        DryRunAnswer: {
+            /**
+             * Format: double
+             * @description Total time, s.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description mm.
+             */
+            filament: number;
+            /** @description Filament fed by each nozzle, mm. */
+            byNozzle: number[];
+            extents: null | components["schemas"]["Extents"];
+            /** @description What each line does. */
+            lines: null | components["schemas"]["LineAnswer"][];
+            /** @description Worst first. */
+            findings: components["schemas"]["Finding"][];
+        };
+        DryRunQuestion: {
+            card?: null | components["schemas"]["Card"];
+            /** @description The program. */
+            gcode?: null | string;
+        };
+        /** @description Margins of single edges of the bed's bounding box, mm. */
+        EdgeMargins: {
+            /**
+             * Format: double
+             * @description At the left.
+             */
+            left?: null | number;
+            /**
+             * Format: double
+             * @description At the right.
+             */
+            right?: null | number;
+            /**
+             * Format: double
+             * @description At the front.
+             */
+            front?: null | number;
+            /**
+             * Format: double
+             * @description At the back.
+             */
+            back?: null | number;
+        };
+        /** @description One change. */
+        Edit: {
+            /** @description What is done. */
+            how: components["schemas"]["EditKind"];
+            /**
+             * Format: int32
+             * @description Line of the program it is done to, counted from 1; null for a fact.
+             */
+            line?: null | number;
+            /** @description The new text, possibly several lines, as a routine writes it; null where a line goes. */
+            text?: null | string;
+            /** @description JSON pointer of a fact; null for a line. */
+            pointer?: null | string;
+            /** @description The fact's new value; null where it goes. */
+            value?: unknown;
+        };
+        /**
+         * @description Kinds of change.
+         * @enum {unknown}
+         */
+        EditKind: "insert-before" | "insert-after" | "replace" | "remove" | "set-fact";
+        /** @description What a setting of a recipe tends to do. Common practice, no source. */
+        Effect: {
+            /** @description The setting. */
+            pointer: string;
+            /** @description In a line. */
+            says: string;
+            /** @description Outcomes; for a choice, what the choice bears on, without a direction. */
+            tends: components["schemas"]["Tendency"][];
+        };
+        /** @description Bed, origin, height, limits of use and keep-outs. */
+        Envelope: {
+            bed?: null | components["schemas"]["Bed"];
+            /**
+             * Format: double
+             * @description What the machine can reach above the bed, mm.
+             */
+            height?: null | number;
+            origin?: null | components["schemas"]["Position"];
+            use?: null | components["schemas"]["UseLimits"];
+            home?: null | components["schemas"]["Position"];
+            /** @description Whether the bed is heated. Asked, never defaulted. */
+            heated?: null | boolean;
+            /** @description Regions to stay out of, bed frame. */
+            keepOuts?: components["schemas"]["KeepOut"][];
+            plate?: null | components["schemas"]["Plate"];
+        };
+        /** @description Where printing moves have been, machine frame, mm. */
+        Extents: {
+            /** Format: double */
+            minX: number;
+            /** Format: double */
+            minY: number;
+            /** Format: double */
+            minZ: number;
+            /** Format: double */
+            maxX: number;
+            /** Format: double */
+            maxY: number;
+            /** Format: double */
+            maxZ: number;
+        };
+        /** @description One line. */
+        ExtrudedLineAnswer: {
+            /**
+             * Format: double
+             * @description mm.
+             */
+            width: number;
+            /**
+             * Format: double
+             * @description mm.
+             */
+            height: number;
+            /**
+             * Format: double
+             * @description Cross-section, mm².
+             */
+            area: number;
+            /**
+             * Format: double
+             * @description Distance of neighbours that just fill, mm.
+             */
+            spacing: number;
+            /**
+             * Format: double
+             * @description Filament per mm of path, mm; null where its diameter is not known.
+             */
+            feed: null | number;
+            /**
+             * Format: double
+             * @description mm/s; null where nothing limits it.
+             */
+            fastest: null | number;
+            /** @description What sets it. */
+            by: components["schemas"]["CeilingBy"];
+            place: null | components["schemas"]["LadderPlace"];
+            nearest: null | components["schemas"]["Rung"];
+        };
+        /**
+         * @description How E words are written.
+         * @enum {unknown}
+         */
+        ExtrusionMode: "relative" | "absolute";
+        /** @description Faces marked for support, or against it. */
+        FaceMark: {
+            /** @description Whether support is wanted there. */
+            wanted: boolean;
+            /** @description Numbers of the faces in the mesh as it is read, counted from 0. */
+            faces: number[];
+            /** @description Its id within its list; given as the document is read where it has none. */
+            id?: null | string;
+        };
+        /** @description Where a fact comes from. */
+        FactSource: {
+            /** @description How it is known. */
+            source: components["schemas"]["SourceKind"];
+            /** @description With which tool, by whom, from which page. */
+            note?: null | string;
+            /**
+             * Format: date
+             * @description Day it was noted.
+             */
+            on?: null | string;
+        };
+        /** @description A fan. */
+        Fan: {
+            /** @description Short name used by other facts. */
+            id: string;
+            /**
+             * Format: int32
+             * @description The firmware's number for it.
+             */
+            number?: null | number;
+            /** @description What it cools. */
+            kind: components["schemas"]["FanKind"];
+            /**
+             * Format: double
+             * @description The firmware switches it off by itself when the nozzle has cooled to this, °C; null where it does not.
+             */
+            offBelow?: null | number;
+        };
+        /**
+         * @description Kinds of fan.
+         * @enum {unknown}
+         */
+        FanKind: "part" | "side" | "chamber" | "hot-end";
+        /** @description How the part fan runs. */
+        FanUse: {
+            /**
+             * Format: double
+             * @description Share of full speed, 0 to 1.
+             */
+            share?: number;
+            /**
+             * Format: int32
+             * @description First layer with the fan on, counted from 1.
+             */
+            fromLayer?: number;
+            /** @description Share of full speed by the time a layer takes: pairs [s, share] with rising times, straight between them; double FanUse.Share where it is empty. */
+            curve?: number[][];
+            /**
+             * Format: double
+             * @description Share on lines that hang between two banks; as elsewhere where nothing is said.
+             */
+            bridge?: null | number;
+        };
+        /** @description How filament is pushed into the hot end. */
+        Feed: {
+            /** @description Direct, or through a long tube. */
+            kind?: components["schemas"]["FeedKind"];
+            /**
+             * Format: double
+             * @description Length of the tube, mm.
+             */
+            length?: null | number;
+        };
+        /**
+         * @description Kinds of feed.
+         * @enum {unknown}
+         */
+        FeedKind: "direct" | "long-tube";
+        /** @description Why one field of a document is refused. */
+        FieldError: {
+            /** @description RFC 6901 pointer of the field. */
+            pointer: string;
+            /** @description What is wrong with it. */
+            code: components["schemas"]["FieldProblem"];
+            /** @description A sentence that a printer owner understands. */
+            message: string;
+            /** @description What is allowed, where it can be said shortly. */
+            limit?: null | string;
+        };
+        /**
+         * @description What is wrong with a field; stays when the sentence is worded anew.
+         * @enum {unknown}
+         */
+        FieldProblem: "missing" | "wrong-kind" | "no-choice" | "out-of-range" | "too-many" | "too-few" | "too-long" | "unreadable" | "not-taken";
+        /** @description What a slice comes to. */
+        Figures: {
+            /**
+             * Format: double
+             * @description Time, s.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description Mass of all plastic, g; null where the filament's density is not known.
+             */
+            grams: null | number;
+            /**
+             * Format: double
+             * @description Filament by weight and machine by the hour; null where neither has a price.
+             */
+            cost: null | number;
+            /**
+             * Format: double
+             * @description Most plastic melted, mm³/s.
+             */
+            peakFlow: number;
+            /**
+             * Format: double
+             * @description Plastic in supports, mm³.
+             */
+            supportVolume: number;
+            /** @description Time, filament, mass and cost of each nozzle. */
+            byNozzle?: components["schemas"]["NozzleSpent"][];
+        };
+        /** @description A material on a spool, and how it wants to be printed. */
+        Filament: {
+            /** @description Always string Filament.SchemaName once read. */
+            schema?: string;
+            /** @description What its owner calls it. */
+            name?: null | string;
+            /** @description Kind of plastic, such as PETG. */
+            material?: null | string;
+            /** @description Its colour, in words. */
+            colour?: null | string;
+            /**
+             * Format: double
+             * @description Diameter, mm.
+             */
+            diameter?: null | number;
+            /**
+             * Format: double
+             * @description Density, g/cm³.
+             */
+            density?: null | number;
+            /**
+             * Format: double
+             * @description Price of a kilogram, in the owner's money.
+             */
+            pricePerKg?: null | number;
+            /**
+             * Format: double
+             * @description How much it shrinks when it cools, as a ratio: 0.004 for 0.4 %. Parts are laid larger by it.
+             */
+            shrinkage?: null | number;
+            /** @description Whether it wears brass: filled with fibre, glitter or glow powder. Null where nobody has said. */
+            abrasive?: null | boolean;
+            /** @description Whether it wants a warm chamber. Null where nobody has said. */
+            warmChamber?: null | boolean;
+            /** @description Nozzle temperatures. */
+            nozzle?: components["schemas"]["NozzleHeat"];
+            /** @description Bed temperatures. */
+            bed?: components["schemas"]["BedHeat"];
+            /**
+             * Format: double
+             * @description Plastic fed, as a ratio of the computed amount. 1 where nothing is said.
+             */
+            flow?: null | number;
+            /**
+             * Format: double
+             * @description Most plastic that can be melted of it, mm³/s.
+             */
+            maxFlow?: null | number;
+            /**
+             * Format: double
+             * @description Pressure compensation, s; null where none is set.
+             */
+            pressureCompensation?: null | number;
+            /** @description Share of full fan, from the first layer that has any. */
+            fan?: components["schemas"]["FanUse"];
+            retraction?: null | components["schemas"]["HeadRetraction"];
+            /** @description G-code after the card's start routine, a template like the card's own; empty where nothing is said. */
+            start?: null | string;
+            /** @description G-code before the card's end routine. */
+            end?: null | string;
+            /** @description What a card must have for it, beside what follows from its figures. */
+            needs?: components["schemas"]["Needs"];
+            /** @description Anything worth knowing. */
+            notes?: null | string;
+            /** @description Where each fact comes from, by JSON pointer (RFC 6901). */
+            sources?: {
+                [key: string]: components["schemas"]["FactSource"];
+            };
+        };
+        /** @description Something the computation noticed. */
+        Finding: {
+            /** @description Id of the rule, kebab-case. */
+            rule: string;
+            /** @description How bad it is. */
+            severity: components["schemas"]["Severity"];
+            /** @description One sentence with numbers. */
+            message: string;
+            /** @description Why it matters. */
+            why: string;
+            /** @description JSON pointer of the fact it is about. */
+            pointer?: null | string;
+            /**
+             * Format: int32
+             * @description Line of the program it is about, counted from 1.
+             */
+            line?: null | number;
+            /** @description The reason for which its owner accepts it; null where nobody has. */
+            accepted?: null | string;
+            remedy?: null | components["schemas"]["Remedy"];
+        };
+        /** @description The board's firmware. */
+        Firmware: {
+            flavour?: null | components["schemas"]["FlavourId"];
+            /** @description Whether E words count from the last position or from zero. */
+            extrusion?: components["schemas"]["ExtrusionMode"];
+            /** @description The board. */
+            board?: null | string;
+            /** @description Version of the firmware. */
+            version?: null | string;
+            /**
+             * Format: int32
+             * @description How many moves a second the board takes at most.
+             */
+            movesPerSecond?: null | number;
+            /** @description What this version is known not to store, in the owner's words. */
+            doesNotStore?: null | string;
+            /** @description The file that holds the owner's macros, as it stands in the machine; only flavours with such a file read it. */
+            macros?: null | string;
+            /** @description Commands that need a section in the configuration or an option when the firmware was built, and are there. */
+            present?: string[];
+        };
+        /** @description The verdicts. */
+        FitAnswer: {
+            /** @description One for each part, in their order. */
+            parts: components["schemas"]["PartFit"][];
+            mode: null | components["schemas"]["ModeAnswer"];
+        };
+        /** @description A flat side on which a part can stand. */
+        FlatSide: {
+            /**
+             * Format: double
+             * @description Area of the faces that touch the plate, mm².
+             */
+            area: number;
+            /** @description The tilt that sets the part on it. */
+            tilt: components["schemas"]["Tilt"];
+            /**
+             * Format: double
+             * @description Height of the part when it stands on it, mm.
+             */
+            height: number;
+        };
+        /** @description A dialect in short: its commands with what they do. */
+        FlavourAnswer: {
+            /** @description Which. */
+            id: components["schemas"]["FlavourId"];
+            /** @description As the trade writes it. */
+            name: string;
+            /** @description Where the facts come from. */
+            source: string;
+            /** @description Whether its owner writes macros. */
+            extended: boolean;
+            /** @description Whether the machine runs files of commands that a card can hold. */
+            files: boolean;
+            /** @description Its commands. */
+            commands: components["schemas"]["Command"][];
+        };
+        /** @enum {unknown} */
+        FlavourId: "marlin" | "reprapfirmware" | "klipper" | "repetier" | "smoothieware" | "reprap" | null;
+        /** @description How fast lines may be. */
+        FlowQuestion: {
+            card?: null | components["schemas"]["Card"];
+            filament?: null | components["schemas"]["Filament"];
+            /** @description Widths to look at, mm. */
+            widths?: number[];
+            /** @description Heights to look at, mm. */
+            heights?: number[];
+        };
+        /** @description A piece for a card. */
+        GaugeAnswer: {
+            /** @description Short name. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it shows and how to read it. */
+            about: string;
+            /** @description What is measured on it. */
+            readings: components["schemas"]["GaugeReading"][];
+            /** @description Why it makes no sense on this machine; null where it does. */
+            notFor: null | string;
+        };
+        /** @description The card, and what the piece is printed with. */
+        GaugeQuestion: {
+            card?: null | components["schemas"]["Card"];
+            filament?: null | components["schemas"]["Filament"];
+            recipe?: null | components["schemas"]["Recipe"];
+            /** @description Id of the nozzle whose offset from the first is measured; the second where nothing is said. */
+            nozzle?: null | string;
+            /** @description What was measured, by the name of the reading; for results. */
+            readings?: null | {
+                [key: string]: number;
+            };
+        };
+        /** @description A figure that is read off a printed gauge piece. */
+        GaugeReading: {
+            /** @description Its name in an answer. */
+            name: string;
+            /** @description What to measure, and with what. */
+            label: string;
+            /** @description Unit; empty for a count. */
+            unit: string;
+            /**
+             * Format: double
+             * @description What it would be if all were right; null where there is no such figure.
+             */
+            nominal: null | number;
+        };
+        /** @description A fact that follows from a printed gauge piece. */
+        GaugeResult: {
+            /** @description Where it stands: card or filament. */
+            document: string;
+            /** @description Its place in that document. */
+            pointer: string;
+            /** @description Its name. */
+            label: string;
+            /** @description Its unit. */
+            unit: string;
+            /**
+             * Format: double
+             * @description What it is now; null where nobody has said.
+             */
+            old: null | number;
+            /**
+             * Format: double
+             * @description What it should be.
+             */
+            new: number;
+            /**
+             * Format: double
+             * @description A round figure that the measurement means, such as what the parts of a drive give; null where there is none.
+             */
+            exact?: null | number;
+            /** @description Where the exact figure comes from, or why nothing is changed; null where there is nothing to say. */
+            says?: null | string;
+        };
+        /**
+         * @description What gives a value.
+         * @enum {unknown}
+         */
+        GivenBy: "usual" | "card" | "recipe" | "filament" | "nozzle" | "part" | "zone";
+        /** @description Nozzles and what hangs on the carriage beside them. */
+        Head: {
+            /** @description The nozzles; the first is the reference of the head frame. */
+            nozzles?: null | components["schemas"]["Nozzle"][];
+            probe?: null | components["schemas"]["Probe"];
+            /** @description Solid things beside the nozzle, head frame. */
+            bodies?: components["schemas"]["Body"][];
+            /**
+             * Format: double
+             * @description Room kept between the head and anything that stands, mm. 1 where nothing is said.
+             */
+            clearance?: null | number;
+            /** @description Beams that cross the whole machine and move with the nozzle in the other direction. */
+            beams?: components["schemas"]["Beam"][];
+            /** @description The fans. */
+            fans?: components["schemas"]["Fan"][];
+            /** @description Two carriages on one beam, the left one first; empty where there is one carriage. */
+            carriages?: components["schemas"]["Carriage"][];
+            /**
+             * Format: double
+             * @description Least distance along X between the nozzles of two carriages, mm.
+             */
+            leastDistance?: null | number;
+            /** @description Whether tools are parked and changed, so that the head carries one nozzle at a time. Null where nobody has said. */
+            changer?: null | boolean;
+            offsets?: null | components["schemas"]["OffsetsUse"];
+        };
+        /** @description Pulling filament back, as the head needs it. */
+        HeadRetraction: {
+            /**
+             * Format: double
+             * @description Length, mm of filament.
+             */
+            length?: null | number;
+            /**
+             * Format: double
+             * @description Speed, mm/s.
+             */
+            speed?: null | number;
+            /**
+             * Format: double
+             * @description Lift of Z while travelling, mm.
+             */
+            lift?: null | number;
+            /**
+             * Format: double
+             * @description Way back along the line just laid while pulling back, mm.
+             */
+            wipe?: null | number;
+        };
+        /** @description That it answers, and which version it is. */
+        Health: {
+            status: string;
+            version: string;
+        };
+        /** @description Heaters, housing and the room. */
+        HeatFacts: {
+            bed?: null | components["schemas"]["HeaterFacts"];
+            housing?: null | components["schemas"]["Housing"];
+            chamber?: null | components["schemas"]["HeaterFacts"];
+            /**
+             * Format: double
+             * @description Temperature of the room the machine stands in, °C. 20 where nothing is said.
+             */
+            room?: null | number;
+        };
+        /** @description A heater. */
+        HeaterAnswer: {
+            /** @description Where its facts stand on the card. */
+            pointer: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description °C.
+             */
+            room: number;
+            /**
+             * Format: double
+             * @description Where it ends at full power, °C.
+             */
+            reachable: number;
+            /**
+             * Format: double
+             * @description s.
+             */
+            timeConstant: number;
+            /** @description Where that is known from: log, best or typical. */
+            from: string;
+            fit: null | components["schemas"]["LogFit"];
+            /** @description Seconds to some temperatures; null where it is never reached. */
+            times: components["schemas"]["TimeTo"][];
+            /** @description Pairs of s and °C from the room's temperature at full power. */
+            curve: number[][];
+        };
+        /** @description One heater. */
+        HeaterFacts: {
+            /**
+             * Format: double
+             * @description Highest allowed target, °C.
+             */
+            max?: null | number;
+            /**
+             * Format: double
+             * @description Best temperature ever reached, °C.
+             */
+            best?: null | number;
+            /**
+             * Format: double
+             * @description Room temperature at which that was reached, °C; the card's where nothing is said.
+             */
+            bestAtRoom?: null | number;
+            /** @description Heating up at full power: pairs [s, °C] in the order of time. */
+            log?: number[][];
+        };
+        /**
+         * @description What is known of the heaters once a job has ended before its end.
+         * @enum {unknown}
+         */
+        HeatersAre: "as-programmed" | "switching-off" | "off" | "told-not-confirmed" | "not-known";
+        /** @description Layers of a height of their own between two heights of a print, set by hand. */
+        HeightBand: {
+            /**
+             * Format: double
+             * @description Layers that begin at or above it have the height, mm above the parts' own floor.
+             */
+            from: number;
+            /**
+             * Format: double
+             * @description Layers that begin at or above it have the usual height again, mm.
+             */
+            to: number;
+            /**
+             * Format: double
+             * @description How high the layers between are, mm.
+             */
+            height: number;
+            /** @description Its id within its list; given as the document is read where it has none. */
+            id?: null | string;
+        };
+        /**
+         * @description What decides a layer's height on a machine.
+         * @enum {unknown}
+         */
+        HeightFrom: "said" | "rungs" | "nearest-rung" | "nearest-half-rung" | "ladder-too-coarse" | "ladder-unknown";
+        /** @enum {unknown} */
+        Housing: "open" | "closed" | "heated-chamber" | null;
+        /** Format: binary */
+        IFormFile: string;
+        IFormFileCollection: components["schemas"]["IFormFile"][];
+        /** @description Sparse infill. */
+        Infill: {
+            /**
+             * Format: double
+             * @description Share of the inside that is plastic, 0 to 1.
+             */
+            density?: number;
+            /** @description How it is laid. */
+            pattern?: components["schemas"]["InfillPattern"];
+            /**
+             * Format: double
+             * @description Direction of straight fill from X, degrees; every other layer of lines and solid fill lies across it.
+             */
+            angle?: number;
+            /**
+             * Format: double
+             * @description How far a straight infill line runs on along the wall at its end, mm; lines whose ends meet so are joined. All are joined
+             *                 where nothing is said.
+             */
+            anchor?: null | number;
+            /**
+             * Format: double
+             * @description Share of plastic near the skin; as everywhere where nothing is said.
+             */
+            nearSkin?: null | number;
+            /**
+             * Format: double
+             * @description How deep the skin reaches for infill that is denser there, mm.
+             */
+            skinDepth?: number;
+        };
+        /**
+         * @description Infill patterns.
+         * @enum {unknown}
+         */
+        InfillPattern: "lines" | "grid" | "triangles" | "concentric" | "honeycomb" | "gyroid" | "cubic" | "graded";
+        /** @description A multipart job: the field `job` and the files that its parts name. */
+        JobForm: {
+            /** @description The job, JSON. */
+            job: string;
+            /** @description The files. */
+            files: components["schemas"]["IFormFileCollection"];
+        };
+        /**
+         * @description How a job goes to a printer.
+         * @enum {unknown}
+         */
+        JobHow: "lines" | "file";
+        /** @description A job that went to the printer. */
+        JobRecord: {
+            /** @description Its name. */
+            name: string;
+            /** @description Line by line, or as a file. */
+            how: components["schemas"]["JobHow"];
+            /** @description How it stands. */
+            state: components["schemas"]["JobState"];
+            /**
+             * Format: int32
+             * @description The program's line it came to, counted from 1.
+             */
+            line: number;
+            /**
+             * Format: int32
+             * @description Commands that the printer has taken.
+             */
+            taken: number;
+            /**
+             * Format: int32
+             * @description All commands.
+             */
+            count: number;
+            /** @description Why it ended before its end. */
+            message: null | string;
+            heaters: null | components["schemas"]["HeatersAre"];
+            /**
+             * Format: date-time
+             * @description When it began.
+             */
+            beganAt: string;
+            /**
+             * Format: date-time
+             * @description When it ended, or was last seen.
+             */
+            seenAt: string;
+        };
+        /**
+         * @description How a job stands.
+         * @enum {unknown}
+         */
+        JobState: "sending" | "done" | "stopped" | "interrupted";
+        JsonElement: unknown;
+        JsonNode: unknown;
+        /** @description A region of the bed to stay out of. */
+        KeepOut: {
+            /** @description What its owner calls it. */
+            name: string;
+            /** @description What kind of region it is. */
+            kind: components["schemas"]["KeepOutKind"];
+            /** @description Where it is, bed frame. */
+            outline: components["schemas"]["Outline"];
+            /**
+             * Format: double
+             * @description Top of an obstacle above the bed, mm.
+             */
+            top?: null | number;
+            /**
+             * Format: double
+             * @description How far off the outline may be, mm; it is grown by this.
+             */
+            tolerance?: null | number;
+            /** @description Its id within its list; given as the document is read where it has none. */
+            id?: null | string;
+        };
+        /**
+         * @description Kinds of keep-out.
+         * @enum {unknown}
+         */
+        KeepOutKind: "obstacle" | "bad-surface" | "reserved";
+        /** @description The ladder beside a nozzle. */
+        LadderAnswer: {
+            /**
+             * Format: double
+             * @description mm.
+             */
+            fullStep: number;
+            /** @description Whole and half steps up to the nozzle's bore. */
+            rungs: components["schemas"]["Rung"][];
+            /**
+             * Format: double
+             * @description Bore of the first nozzle, mm.
+             */
+            nozzle: null | number;
+        };
+        /** @enum {unknown} */
+        LadderPlace: "whole-steps" | "half-steps" | "between" | null;
+        /** @description A layer's height as it is printed, and the line that is laid in it. */
+        LayerHere: {
+            /**
+             * Format: double
+             * @description mm.
+             */
+            height: number;
+            /** @description What decides the height. */
+            from: components["schemas"]["HeightFrom"];
+            /** @description A sentence with the numbers; null where the recipe's mm hold as they are. */
+            why: null | string;
+            line: null | components["schemas"]["ExtrudedLineAnswer"];
+        };
+        /** @description Heights of layers, mm. */
+        LayerSizes: {
+            /**
+             * Format: double
+             * @description Every layer after the first.
+             */
+            others?: null | number;
+            /**
+             * Format: double
+             * @description The first layer; as the others where nothing is said.
+             */
+            first?: null | number;
+            /**
+             * @description Whether heights in mm mean about so much: the nearest whole or half step of Z is taken, unless the ladder is too
+             *                 coarse.
+             */
+            onRung?: boolean;
+            /**
+             * Format: int32
+             * @description The height as a number of full steps of Z; on a machine whose ladder is known it goes before the height in mm.
+             */
+            rungs?: null | number;
+            /**
+             * Format: int32
+             * @description The first layer's height as a number of full steps of Z.
+             */
+            firstRungs?: null | number;
+            /**
+             * Format: double
+             * @description How far the edge of a layer may stand off the surface, mm: layers are as high as that allows; all alike where nothing is
+             *                 said.
+             */
+            error?: null | number;
+            /**
+             * Format: double
+             * @description Lowest layer where heights vary, mm; half of the usual where nothing is said.
+             */
+            lowest?: null | number;
+            /**
+             * Format: double
+             * @description Highest layer where heights vary, mm; the usual height where nothing is said.
+             */
+            highest?: null | number;
+        };
+        /** @description When the layers of a program are laid. */
+        LayerTimes: {
+            /**
+             * Format: double
+             * @description End of all that comes before the first, s.
+             */
+            begin: number;
+            /**
+             * Format: double
+             * @description Beginning of all that comes after the last, s.
+             */
+            end: number;
+            /** @description Beginning of every layer, s. */
+            starts: number[];
+        };
+        LearnQuestion: {
+            card?: null | components["schemas"]["Card"];
+            /** @description The program. */
+            gcode?: null | string;
+        };
+        /** @description What a program that prints well tells of machine, filament and recipe. */
+        Learned: {
+            /** @description Its lines before the first layer, temperatures as names; null where none were found. */
+            start: null | string;
+            /** @description Its lines after the last layer; null where none were found. */
+            end: null | string;
+            /** @description Temperatures, heights, widths, speeds, fan, retraction. */
+            values: components["schemas"]["LearnedValue"][];
+            /** @description What was changed, left out, or could not be told. */
+            notes?: string[];
+        };
+        /**
+         * @description Which document a learned value belongs to.
+         * @enum {unknown}
+         */
+        LearnedFor: "card" | "filament" | "recipe";
+        /** @description A value read out of a program. */
+        LearnedValue: {
+            /** @description The document it belongs to. */
+            for: components["schemas"]["LearnedFor"];
+            /** @description Its place there. */
+            pointer: string;
+            /** @description In words. */
+            name: string;
+            /** @description Empty for a plain number. */
+            unit: string;
+            /** @description The value. */
+            value: components["schemas"]["JsonNode"];
+            /**
+             * Format: double
+             * @description How much of what was looked at has it, 0 to 1; 1 for what stands in one place.
+             * @default 1
+             */
+            share: number;
+        };
+        /** @description Something that was left out of a copy because it belongs to one machine. */
+        LeftOut: {
+            /** @description Where it stands in the original. */
+            pointer: string;
+            /** @description What it is, and why it stays behind. */
+            message: string;
+        };
+        /**
+         * @description Who keeps the limits.
+         * @enum {unknown}
+         */
+        LimitsUse: "trusted" | "stated";
+        /** @description One line of the program. */
+        LineAnswer: {
+            /**
+             * Format: int32
+             * @description Counted from 1.
+             */
+            line: number;
+            /**
+             * Format: double
+             * @description When it begins, s.
+             */
+            start: number;
+            /**
+             * Format: double
+             * @description How long it takes.
+             */
+            seconds: number;
+            /** @description What it does, in plain words. */
+            effect: string;
+        };
+        LineAnswers: {
+            answers: string[];
+        };
+        LineCommand: {
+            /** @description A line of G-code. */
+            command?: null | string;
+        };
+        /** @description Where the printer answers. */
+        LineFacts: {
+            /** @description Name or address; only this machine itself unless the server's configuration lists more. */
+            host: string;
+            /**
+             * Format: int32
+             * @description TCP port.
+             */
+            port: number;
+            /**
+             * Format: int32
+             * @description Speed of the serial line behind it, 1/s.
+             */
+            baud?: null | number;
+        };
+        /** @description A job on the line. */
+        LineJob: {
+            /** @description Its name. */
+            name: string;
+            /** @description How it goes. */
+            how: components["schemas"]["SendHow"];
+            /** @description How it stands. */
+            state: components["schemas"]["SendState"];
+            /**
+             * Format: int32
+             * @description Commands that the printer has taken.
+             */
+            taken: number;
+            /**
+             * Format: int32
+             * @description All commands.
+             */
+            count: number;
+            /**
+             * Format: int32
+             * @description The program's line it is at, counted from 1.
+             */
+            line: number;
+            /** @description Why it stopped, or what was survived. */
+            message: null | string;
+            /**
+             * Format: int32
+             * @description The line that provoked an error.
+             */
+            errorLine: null | number;
+            /** @description What stands on that line. */
+            errorText: null | string;
+            /**
+             * Format: date-time
+             * @description When it began.
+             */
+            at: string;
+            /** @description What the printer does with a file that was handed over; null for a job sent line by line. */
+            onPrinter?: null | string;
+            /** @description What is known of the heaters. */
+            heaters?: components["schemas"]["HeatersAre"];
+        };
+        /** @description A position, mm. */
+        LinePosition: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            z: number;
+        };
+        /** @description How the line of a card stands. */
+        LineStatus: {
+            /** @description Whether the printer answers. */
+            connected?: boolean;
+            /** @description What it says it is. */
+            firmware?: null | string;
+            temperatures?: null | components["schemas"]["LineTemperatures"];
+            position?: null | components["schemas"]["LinePosition"];
+            job?: null | components["schemas"]["LineJob"];
+            /** @description The end of the talk. */
+            talk?: components["schemas"]["LineTalk"][];
+            /** @description What went wrong last; null for nothing. */
+            problem?: null | string;
+        };
+        /** @description One line of the talk. */
+        LineTalk: {
+            /** @description Whether it went to the printer. */
+            out: boolean;
+            /** @description What was said. */
+            text: string;
+        };
+        /** @description Temperatures and targets, °C; null where the printer does not say. */
+        LineTemperatures: {
+            /** Format: double */
+            nozzle: number;
+            /** Format: double */
+            nozzleTarget: null | number;
+            /** Format: double */
+            bed: null | number;
+            /** Format: double */
+            bedTarget: null | number;
+            /**
+             * Format: double
+             * @description The highest target of all heaters that the printer names; null where it tells no target.
+             */
+            hottestTarget?: null | number;
+        };
+        /** @description What a test of the line found. */
+        LineTested: {
+            /** @description What the printer says it is. */
+            firmware: string;
+            flavour: null | components["schemas"]["FlavourId"];
+            /** @description What does not match the card, in sentences. */
+            mismatches: string[];
+        };
+        LineText: {
+            text: string;
+        };
+        /** @description Widths of single kinds of line as ratios of the line width; 1 where nothing is said. */
+        LineWidths: {
+            /**
+             * Format: double
+             * @description Every line of the first layer; goes before the ratio of its kind.
+             */
+            first?: null | number;
+            /**
+             * Format: double
+             * @description Outermost wall.
+             */
+            outerWall?: null | number;
+            /**
+             * Format: double
+             * @description Other walls.
+             */
+            innerWall?: null | number;
+            /**
+             * Format: double
+             * @description Solid fill.
+             */
+            solid?: null | number;
+            /**
+             * Format: double
+             * @description Sparse infill.
+             */
+            infill?: null | number;
+            /**
+             * Format: double
+             * @description Supports.
+             */
+            support?: null | number;
+        };
+        /** @description What a log says. */
+        LogFit: {
+            /**
+             * Format: double
+             * @description Best estimate of where the heater ends, °C.
+             */
+            reachable: number;
+            /**
+             * Format: double
+             * @description Lower end of the interval of 95 %, °C.
+             */
+            reachableFrom: number;
+            /**
+             * Format: double
+             * @description Upper end; null where the log cannot tell.
+             */
+            reachableTo: null | number;
+            /**
+             * Format: double
+             * @description s.
+             */
+            timeConstant: number;
+            /**
+             * Format: double
+             * @description How many time constants the log is long.
+             */
+            covers: number;
+            /**
+             * Format: double
+             * @description Of the points about the model, °C.
+             */
+            scatter: number;
+            /** @description Whether it tells where the heater ends. */
+            tells: boolean;
+        };
+        /** @description A macro in short. */
+        MacroAnswer: {
+            name: string;
+            about: null | string;
+            parameters: string[];
+            text: string;
+        };
+        /** @description One line of a macro as it ran. */
+        MacroStep: {
+            text: string;
+            effect: string;
+            /** Format: double */
+            seconds: number;
+        };
+        /** @description Parts that were made; their files are kept. */
+        MadeParts: {
+            parts: components["schemas"]["TrialPart"][];
+        };
+        /** @description A verdict with its reasons, the weightiest first. */
+        Match: {
+            /** @description The worst of its reasons. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description Empty where it simply fits. */
+            reasons: components["schemas"]["Reason"][];
+        };
+        /** @description The verdict on one document. */
+        MatchAnswer: {
+            /**
+             * Format: uuid
+             * @description Of the document that is matched: a card, a filament or a recipe.
+             */
+            id: string;
+            /** @description Its name. */
+            name: string;
+            /** @description How it goes. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description The weightiest first. */
+            reasons: components["schemas"]["Reason"][];
+        };
+        /** @description Documents to be matched; nothing is stored. */
+        MatchQuestion: {
+            card?: null | components["schemas"]["Card"];
+            filament?: null | components["schemas"]["Filament"];
+            recipe?: null | components["schemas"]["Recipe"];
+            /** @description Ids of the nozzles that print; empty for the one that suits best. */
+            nozzles?: string[];
+            /** @description What single nozzles hold, by their ids; the others hold the filament. */
+            loaded?: {
+                [key: string]: components["schemas"]["Filament"];
+            };
+            mode?: null | components["schemas"]["ModeUse"];
+        };
+        /** @description One filament or recipe in the table of all. */
+        MatchRow: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /** @description Its name. */
+            name: string;
+            /** @description One a card, in the order of the cards. */
+            matches: components["schemas"]["Match"][];
+        };
+        /** @description All filaments and recipes against all cards. */
+        MatchTable: {
+            /** @description Ids of the cards. */
+            cards: string[];
+            /** @description Their names. */
+            cardNames: string[];
+            /** @description By name. */
+            filaments: components["schemas"]["MatchRow"][];
+            /** @description By name. */
+            recipes: components["schemas"]["MatchRow"][];
+        };
+        /**
+         * @description What a command means to the simulated machine.
+         * @enum {unknown}
+         */
+        Meaning: "none" | "move" | "arc-clockwise" | "arc-counter-clockwise" | "spline" | "plane-xy" | "plane-zx" | "plane-yz" | "probe-here" | "kinematic-position" | "temperature-unit" | "file-begin" | "file-end" | "unfollowed" | "dwell" | "home" | "level" | "mesh" | "mesh-drop" | "park" | "inches" | "millimetres" | "absolute" | "relative" | "extrusion-absolute" | "extrusion-relative" | "set-position" | "work-offset" | "work-offset-set" | "home-offset" | "home-offset-later" | "remember-place" | "return-place" | "baby-step" | "save-state" | "restore-state" | "set-nozzle" | "wait-nozzle" | "set-bed" | "wait-bed" | "set-chamber" | "wait-chamber" | "tool-settings" | "heater-by-name" | "wait-by-name" | "heaters-off" | "wait-all" | "fan-on" | "fan-off" | "fan-by-name" | "motors-off" | "tool" | "tool-by-name" | "tool-offset" | "stop" | "finish" | "pause" | "filament-change" | "firmware-retract" | "firmware-prime" | "firmware-retract-set" | "firmware-prime-set" | "steps-per-mm" | "limit-speed" | "limit-acceleration" | "velocity-limit" | "set-acceleration" | "set-corner" | "set-corner-seconds" | "set-junction" | "speed-override" | "flow-override" | "pressure-compensation" | "filament-diameter" | "cold-extrusion" | "soft-end-stops" | "geometry" | "tuning" | "part-label" | "carriage-mode" | "macro-call" | "macro-end";
+        /** @description How far the measure-up interview has come. */
+        MeasureUp: {
+            /** @description The question at which it was left. */
+            at?: null | string;
+            /** @description Whether it was gone through to its end. */
+            done?: boolean;
+        };
+        MeasureUpAnswer: {
+            consequences: components["schemas"]["Consequence"][];
+            recipe: components["schemas"]["Recipe"];
+            filament: components["schemas"]["Filament"];
+        };
+        /**
+         * @description How two bodies stand to each other.
+         * @enum {unknown}
+         */
+        Meeting: "apart" | "touch" | "within" | "through";
+        /** @description How parts meet. */
+        MeetingAnswer: {
+            /** @description Whether all of them hang together by bodies that touch, or that lie in others. */
+            belongTogether: boolean;
+            /** @description Pairs that meet. */
+            meetings: components["schemas"]["MeetingOf"][];
+        };
+        /** @description Two parts that meet, by their places in the list. */
+        MeetingOf: {
+            /** Format: int32 */
+            first: number;
+            /** Format: int32 */
+            second: number;
+            how: components["schemas"]["Meeting"];
+        };
+        /** @description What a page needs to draw a part. */
+        MeshFacts: {
+            /** @description SHA-256 of the file. */
+            hash: string;
+            /**
+             * Format: int32
+             * @description Number of faces.
+             */
+            faces: number;
+            /**
+             * Format: int32
+             * @description Edges with no partner; 0 for a closed mesh.
+             */
+            openEdges: number;
+            /** @description Width, depth, height, mm. */
+            size: number[];
+            /** @description Rings [x, y] of its projection, its bounding box's middle at (0, 0); true to 0.05 mm. */
+            outline: number[][][];
+            /**
+             * Format: int32
+             * @description Faces that stood in the file more than once and were taken once.
+             */
+            repeatedFaces?: number;
+            /** @description Its name in the file; null where it has none. */
+            name?: null | string;
+            /** @description Middle of its bounding box in X and Y, and its lowest Z, as the file has it, mm; null where no file was sent. */
+            at?: null | number[];
+        };
+        /** @description A way to run a machine with two carriages on one beam. */
+        Mode: {
+            /** @description Which. */
+            kind: components["schemas"]["ModeKind"];
+            /**
+             * Format: double
+             * @description Least gap between a part and its copy, mm; the head's clearance where nothing is said.
+             */
+            gap?: null | number;
+            /**
+             * Format: double
+             * @description Where the mirror stands, mm along X, bed frame; the middle of the bed where nothing is said.
+             */
+            mirrorAt?: null | number;
+            /**
+             * Format: double
+             * @description Highest speed in this mode, mm/s; the recipe's where nothing is said.
+             */
+            maxSpeed?: null | number;
+            /** @description Start routine of this mode; the card's own where nothing is said. */
+            start?: null | string;
+            /** @description Its id within its list; given as the document is read where it has none. */
+            id?: null | string;
+        };
+        /** @description A mode as it runs with what lies on the bed. */
+        ModeAnswer: {
+            /**
+             * Format: double
+             * @description Distance of the copy, mm.
+             */
+            distance: number;
+            /**
+             * Format: double
+             * @description What lies on the bed asks for, whole mm.
+             */
+            proposedDistance: number;
+            /**
+             * Format: double
+             * @description Widest part at this distance, mm.
+             */
+            widest: number;
+            /**
+             * Format: double
+             * @description Where the mirror stands, mm, bed frame.
+             */
+            mirrorAt: number;
+            second: null | components["schemas"]["SecondPart"];
+            /** @description Outlines of where the first nozzle may print. */
+            region: number[][][];
+        };
+        /**
+         * @description The modes of two carriages.
+         * @enum {unknown}
+         */
+        ModeKind: "single" | "copy" | "mirror" | "two-material";
+        /** @description Where a nozzle may print in a mode. */
+        ModeReachAnswer: {
+            /** @description The mode. */
+            mode: components["schemas"]["ModeKind"];
+            /** @description The nozzle that a part asks for. */
+            nozzle: string;
+            /**
+             * Format: double
+             * @description Distance of the copy for which the region counts, mm: the least; null in other modes.
+             */
+            distance: null | number;
+            /**
+             * Format: double
+             * @description Where the mirror stands, mm, bed frame; null in other modes.
+             */
+            mirrorAt: null | number;
+            /**
+             * Format: double
+             * @description Widest part that the mode prints at its best distance, mm.
+             */
+            widest: number;
+            /**
+             * Format: double
+             * @description mm².
+             */
+            area: number;
+            /** @description Each a list of rings. */
+            polygons: number[][][][];
+        };
+        /** @description The mode of one trial, with what belongs to the trial and not to the card. */
+        ModeUse: {
+            /** @description Which mode. */
+            kind: components["schemas"]["ModeKind"];
+            /**
+             * Format: double
+             * @description Distance of the copy along X, mm; what lies on the bed asks for where nothing is said.
+             */
+            distance?: null | number;
+            /**
+             * Format: double
+             * @description How much hotter the second nozzle is than the first, °C; follows from the two filaments where nothing is said.
+             */
+            warmer?: null | number;
+            /**
+             * Format: double
+             * @description Share of full speed of the second nozzle's fan, 0 to 1; as the first's where nothing is said.
+             */
+            fan?: null | number;
+        };
+        /** @description The head where it comes nearest to what stands already, while a part is printed. */
+        Moment: {
+            /**
+             * Format: int32
+             * @description Index of the part that is printed.
+             */
+            part: number;
+            /**
+             * Format: int32
+             * @description Index of the part that stands finished.
+             */
+            standing: number;
+            /** @description What of the head comes nearest. */
+            with: string;
+            /**
+             * Format: int32
+             * @description Index of the nozzle that prints.
+             */
+            nozzle: number;
+            /**
+             * Format: double
+             * @description Where its tip is, mm, bed frame.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Where its tip is, mm, bed frame.
+             */
+            y: number;
+            /**
+             * Format: double
+             * @description Height of its tip, mm.
+             */
+            z: number;
+            /**
+             * Format: double
+             * @description What is left between the two, mm; 0 where the head hits.
+             */
+            gap: number;
+        };
+        /** @description What follows from the drives. */
+        MotionAnswer: {
+            axes: components["schemas"]["AxisAnswer"][];
+            ladder: null | components["schemas"]["LadderAnswer"];
+            delta: null | components["schemas"]["DeltaAnswer"];
+        };
+        /** @description How the machine moves. */
+        MotionFacts: {
+            layout?: null | components["schemas"]["MotionLayout"];
+            /** @description Facts by axis: x, y, z, e. */
+            axes?: components["schemas"]["Axes"];
+            corner?: null | components["schemas"]["Corner"];
+            /**
+             * Format: double
+             * @description Most steps a second that the board sends to one motor, 1/s. 40 000 is common for 8-bit boards (common practice).
+             */
+            stepRate?: null | number;
+            delta?: null | components["schemas"]["DeltaFacts"];
+            /** @description Whether the limits are sent at the start of a print or stand in the firmware. */
+            limits?: components["schemas"]["LimitsUse"];
+        };
+        /** @enum {unknown} */
+        MotionLayout: "moving-bed" | "fixed-bed" | "crossed-belts" | "delta" | null;
+        /** @description A displacement on the bed, mm. */
+        Move: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /**
+             * Format: double
+             * @description Its length, mm.
+             */
+            length?: number;
+        };
+        /**
+         * @description What a filament or a recipe needs of a machine, beside what follows from its own figures. Matched by physics, not by
+         *                 names.
+         */
+        Needs: {
+            /**
+             * Format: double
+             * @description Smallest nozzle, mm.
+             */
+            nozzleFrom?: null | number;
+            /**
+             * Format: double
+             * @description Largest nozzle, mm.
+             */
+            nozzleTo?: null | number;
+            wear?: null | components["schemas"]["WearRating"];
+            feed?: null | components["schemas"]["FeedKind"];
+            /**
+             * Format: double
+             * @description Plastic that must be melted, mm³/s.
+             */
+            flow?: null | number;
+            /**
+             * Format: double
+             * @description Room along X, mm.
+             */
+            width?: null | number;
+            /**
+             * Format: double
+             * @description Room along Y, mm.
+             */
+            depth?: null | number;
+            /**
+             * Format: double
+             * @description Room upwards, mm.
+             */
+            height?: null | number;
+            /**
+             * Format: double
+             * @description Temperature of the chamber, °C.
+             */
+            chamber?: null | number;
+        };
+        /** @description A noted print. */
+        NotedPrint: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            at: string;
+            record: components["schemas"]["PrintRecord"];
+            picture: boolean;
+        };
+        /** @description One nozzle with its feed. */
+        Nozzle: {
+            /** @description Short name used by other facts. */
+            id: string;
+            /**
+             * Format: double
+             * @description Bore, mm.
+             */
+            diameter?: null | number;
+            material?: null | components["schemas"]["NozzleMaterial"];
+            wear?: null | components["schemas"]["WearRating"];
+            offset?: null | components["schemas"]["Offset"];
+            /**
+             * Format: double
+             * @description Diameter of the filament fed to it, mm.
+             */
+            filamentDiameter?: null | number;
+            feed?: null | components["schemas"]["Feed"];
+            /**
+             * Format: double
+             * @description Highest allowed hot-end temperature, °C.
+             */
+            maxTemperature?: null | number;
+            /**
+             * Format: double
+             * @description Most plastic it melts, mm³/s.
+             */
+            maxFlow?: null | number;
+            heater?: null | components["schemas"]["HeaterFacts"];
+            /** @description Ids of the fans that cool what it prints. */
+            fans?: string[];
+            retraction?: null | components["schemas"]["HeadRetraction"];
+        };
+        /** @description What follows from another nozzle, before it is taken. */
+        NozzleChange: {
+            /** @description Widths, heights, flow. */
+            figures: components["schemas"]["ChangedFigure"][];
+            /** @description Every recipe with its verdict. */
+            recipes: components["schemas"]["RecipeVerdict"][];
+        };
+        /** @description The nozzle as it is and as it would be. */
+        NozzleChangeQuestion: {
+            before?: null | components["schemas"]["Nozzle"];
+            after?: null | components["schemas"]["Nozzle"];
+        };
+        /** @description What belongs to prints with several nozzles. */
+        NozzleChanges: {
+            /**
+             * Format: double
+             * @description Plastic laid on a tower after every change, mm³; 0 for no tower.
+             */
+            tower?: number;
+            /**
+             * Format: double
+             * @description Width and depth of the tower, mm.
+             */
+            towerWidth?: number;
+            /** @description Whether a wall stands round everything that catches what drips from the idle nozzle. */
+            shield?: boolean;
+            /**
+             * Format: double
+             * @description Between the parts and the shield, mm.
+             */
+            shieldGap?: number;
+            /**
+             * Format: double
+             * @description Retraction of a nozzle that is put away, mm of filament; as before travels where nothing is said.
+             */
+            retraction?: null | number;
+        };
+        /** @description Temperatures at the nozzle, °C. */
+        NozzleHeat: {
+            /**
+             * Format: double
+             * @description First layer.
+             */
+            first?: null | number;
+            /**
+             * Format: double
+             * @description Other layers.
+             */
+            others?: null | number;
+            /**
+             * Format: double
+             * @description While waiting.
+             */
+            standby?: null | number;
+            /**
+             * Format: double
+             * @description From here on it drips.
+             */
+            oozesFrom?: null | number;
+            /**
+             * Format: double
+             * @description Lower end of the window on the spool.
+             */
+            windowFrom?: null | number;
+            /**
+             * Format: double
+             * @description Upper end of the window on the spool.
+             */
+            windowTo?: null | number;
+            /**
+             * Format: double
+             * @description How far the window may be left; 10 °C is common practice.
+             */
+            tolerance?: null | number;
+        };
+        /** @enum {unknown} */
+        NozzleMaterial: "brass" | "hardened" | "other" | null;
+        /** @description What one nozzle reaches on the bed. */
+        NozzleReachAnswer: {
+            /** @description Its id. */
+            nozzle: string;
+            /**
+             * Format: double
+             * @description mm².
+             */
+            area: number;
+            /** @description Each a list of rings. */
+            polygons: number[][][][];
+            /** @description The retraction that its feed proposes; what the card says goes before it. */
+            proposed: components["schemas"]["HeadRetraction"];
+        };
+        /** @description What one nozzle used. */
+        NozzleSpent: {
+            /**
+             * Format: int32
+             * @description Index of the nozzle.
+             */
+            nozzle: number;
+            /**
+             * Format: double
+             * @description How long it was in use, its changes and waits included; in copy and mirror both are in use together.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description mm.
+             */
+            filament: number;
+            /**
+             * Format: double
+             * @description Mass; null where diameter or density is not known.
+             */
+            grams: null | number;
+            /**
+             * Format: double
+             * @description In the owner's money; null where mass or price is not known.
+             */
+            cost: null | number;
+        };
+        /** @description A nozzle in a list. */
+        NozzleSummary: {
+            /** Format: double */
+            diameter: null | number;
+            material: null | components["schemas"]["NozzleMaterial"];
+        };
+        /** @description An offset in three directions, mm. */
+        Offset: {
+            /**
+             * Format: double
+             * @description To the right, mm.
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description To the back, mm.
+             */
+            y?: number;
+            /**
+             * Format: double
+             * @description Up, mm; a lower nozzle is negative.
+             */
+            z?: number;
+        };
+        /**
+         * @description Who takes the offsets of the second and further nozzles into account. It has to be one of the two: applied twice, the head hits
+         *                 things.
+         */
+        OffsetsUse: {
+            /** @description Whether the firmware holds tool offsets of its own. */
+            firmware?: null | boolean;
+            /** @description Whether they are written into the G-code. */
+            gcode?: null | boolean;
+        };
+        /** @description Values that are open for one fact, the safest first. */
+        OpenFact: {
+            /** @description The fact. */
+            pointer: string;
+            /** @description Proposed in this order. */
+            values: components["schemas"]["OpenValue"][];
+        };
+        /** @description A value that is open for a fact. */
+        OpenValue: {
+            /**
+             * Format: double
+             * @description The value.
+             */
+            value: number;
+            /**
+             * Format: int32
+             * @description How many prints tried it.
+             */
+            prints: number;
+            /** @description The worst of what came of them. */
+            worst: components["schemas"]["PrintOutcome"];
+        };
+        /** @description The order, and what stands against others. */
+        OrderAnswer: {
+            /** @description Names in the order of printing; null where there is none. */
+            order: null | string[];
+            /** @description Every pair that does not go in one sense. */
+            conflicts: components["schemas"]["ConflictAnswer"][];
+        };
+        /**
+         * @description What a print can be better or worse in.
+         * @enum {unknown}
+         */
+        Outcome: "time" | "strength" | "surface" | "accuracy" | "adhesion";
+        /** @description A closed outline, mm. Keep-outs use the bed frame, bodies the head frame. */
+        Outline: components["schemas"]["OutlineRectangleOutline"] | components["schemas"]["OutlineCircleOutline"] | components["schemas"]["OutlineEllipseOutline"] | components["schemas"]["OutlinePolygonOutline"];
+        /** @description An outline in the file's own unit. */
+        OutlineAnswer: {
+            /** @description Corners [x, y], the front-left corner of the bounding box at (0, 0). */
+            points: number[][];
+            /** @description Along X and Y. */
+            size: number[];
+            /**
+             * Format: double
+             * @description What the file says of its unit; null where it says nothing.
+             */
+            millimetresPerUnit: null | number;
+        };
+        /** @description A circle about X, Y. */
+        OutlineCircleOutline: {
+            /** @enum {string} */
+            shape?: "circle";
+            /**
+             * Format: double
+             * @description Centre, mm.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Centre, mm.
+             */
+            y: number;
+            /**
+             * Format: double
+             * @description Radius, mm.
+             */
+            radius: number;
+        };
+        /** @description An ellipse by its bounding box; X, Y is the box's front-left corner. */
+        OutlineEllipseOutline: {
+            /** @enum {string} */
+            shape?: "ellipse";
+            /**
+             * Format: double
+             * @description Left edge of the bounding box, mm.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Front edge of the bounding box, mm.
+             */
+            y: number;
+            /**
+             * Format: double
+             * @description Size along X, mm.
+             */
+            width: number;
+            /**
+             * Format: double
+             * @description Size along Y, mm.
+             */
+            depth: number;
+        };
+        /** @description A simple polygon, at least three corners. */
+        OutlinePolygonOutline: {
+            /** @enum {string} */
+            shape?: "polygon";
+            /** @description Corners [x, y], mm, in either sense, not closed. */
+            points: number[][];
+        };
+        /** @description A rectangle; X, Y is its front-left corner. */
+        OutlineRectangleOutline: {
+            /** @enum {string} */
+            shape?: "rectangle";
+            /**
+             * Format: double
+             * @description Left edge, mm.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Front edge, mm.
+             */
+            y: number;
+            /**
+             * Format: double
+             * @description Size along X, mm.
+             */
+            width: number;
+            /**
+             * Format: double
+             * @description Size along Y, mm.
+             */
+            depth: number;
+        };
+        /**
+         * @description Speed of walls that lie over air, as a ratio of what they have else, by the share of their width that nothing carries; wholly
+         *                 over air they are laid as bridges are. Which shares deserve which speed is common practice, no source.
+         */
+        OverhangSpeeds: {
+            /**
+             * Format: double
+             * @description From a quarter of the width on.
+             */
+            quarter?: number;
+            /**
+             * Format: double
+             * @description From half of the width on.
+             */
+            half?: number;
+            /**
+             * Format: double
+             * @description From three quarters of the width on.
+             */
+            threeQuarters?: number;
+        };
+        /** @description Rows of equal parts. */
+        PackingAnswer: {
+            /**
+             * Format: double
+             * @description From part to part along X, mm; null where one stands alone in its row.
+             */
+            pitchX: null | number;
+            /**
+             * Format: double
+             * @description From part to part along Y, mm; null where one stands alone in its column.
+             */
+            pitchY: null | number;
+            /** @description Middles [x, y] in the order of printing, bed frame. */
+            places: number[][];
+        };
+        /** @description One part of many alike. */
+        PackingQuestion: {
+            card?: null | components["schemas"]["Card"];
+            recipe?: null | components["schemas"]["Recipe"];
+            part?: null | components["schemas"]["TrialPart"];
+            limits?: null | components["schemas"]["TrialLimits"];
+        };
+        /** @description A pair that does not go in one sense. */
+        PairAnswer: {
+            /**
+             * Format: int32
+             * @description Index of the part that stands.
+             */
+            first: number;
+            /**
+             * Format: int32
+             * @description Index of the part that is printed then.
+             */
+            then: number;
+            /** @description What of the head hits. */
+            with: string;
+            cure: null | components["schemas"]["Move"];
+            /** @description All of it in a sentence. */
+            message: string;
+        };
+        /** @description Whether one part fits. */
+        PartFit: {
+            /** @description The part's. */
+            name: string;
+            /** @description Whether nothing is violated. */
+            fits: boolean;
+            /** @description What is. */
+            violations: components["schemas"]["Violation"][];
+            /** @description Whether a curing move was looked for; where it was and there is none, no move cures it. */
+            searched: boolean;
+        };
+        /** @description Ratios of size along the file's own axes. */
+        PartScale: {
+            /**
+             * Format: double
+             * @description Along X.
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description Along Y.
+             */
+            y?: number;
+            /**
+             * Format: double
+             * @description Along Z.
+             */
+            z?: number;
+            /** @description Whether it is the file's mirror image, left for right. */
+            mirrored?: boolean;
+        };
+        /** @description Parts that stand as they do. */
+        PartsQuestion: {
+            /** @description The parts; file is a hash. */
+            parts?: components["schemas"]["TrialPart"][];
+        };
+        /** @description A few lines for a routine, made from the card's facts, to be inserted and adapted. */
+        Passage: {
+            /** @description Kebab-case. */
+            id: string;
+            /** @description What it does. */
+            title: string;
+            /** @description How, with the numbers of this machine. */
+            about: string;
+            /** @description The routine it belongs to. */
+            moment: string;
+            /** @description G-code with Liquid. */
+            text: string;
+        };
+        /** @description A pattern on its shelf. */
+        PatternHead: {
+            id: string;
+            /** Format: int32 */
+            version: number;
+            name: string;
+            about: string;
+            card: components["schemas"]["CardSummary"];
+        };
+        /** @description The pattern that a card was started from, and which version of it. */
+        PatternOrigin: {
+            /** @description Id of the pattern. */
+            id: string;
+            /**
+             * Format: int32
+             * @description Version of the pattern.
+             */
+            version: number;
+        };
+        /** @description The move of a run that wants most plastic melted. */
+        PeakFlow: {
+            /**
+             * Format: double
+             * @description mm³/s.
+             */
+            flow: number;
+            /**
+             * Format: double
+             * @description What its nozzle and filament melt, mm³/s; null where neither says.
+             */
+            ceiling: null | number;
+            /**
+             * Format: int32
+             * @description Counted from 0.
+             */
+            line: number;
+        };
+        /** @description Pegs that join what was cut: parts of their own, with a hole for each in both sides. */
+        PegSizes: {
+            /**
+             * Format: double
+             * @description Diameter of a peg.
+             */
+            diameter?: number;
+            /**
+             * Format: double
+             * @description How deep a hole goes into each side.
+             */
+            depth?: number;
+            /**
+             * Format: double
+             * @description By how much a hole is wider than its peg.
+             */
+            play?: number;
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count?: number;
+        };
+        PictureAnswer: {
+            hash: string;
+        };
+        /** @description Where a part is to stand. */
+        Place: {
+            /**
+             * Format: double
+             * @description Middle of the turned part's bounding box, mm, bed frame.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Middle of the turned part's bounding box, mm, bed frame.
+             */
+            y: number;
+            /**
+             * Format: double
+             * @description Degrees, counter-clockwise.
+             */
+            turn: number;
+        };
+        /**
+         * @description What plastic is used for.
+         * @enum {unknown}
+         */
+        PlasticUse: "parts" | "supports" | "foot" | "tower" | "shield" | "routines";
+        /** @description Plastic that goes into one use. */
+        PlasticUsed: {
+            /** @description Which. */
+            use: components["schemas"]["PlasticUse"];
+            /**
+             * Format: double
+             * @description mm.
+             */
+            filament: number;
+            /**
+             * Format: double
+             * @description Mass; null where it is not known of a filament that is used.
+             */
+            grams: null | number;
+            /**
+             * Format: double
+             * @description In the owner's money; null where it is not known of a filament that is used.
+             */
+            cost: null | number;
+        };
+        /** @description What is drawn of the plate itself. */
+        Plate: {
+            /** @description Whether it is a picture or a mesh. */
+            kind: components["schemas"]["PlateKind"];
+            /** @description SHA-256 of the file, hexadecimal. */
+            file: string;
+            /** @description The file's name. */
+            name?: null | string;
+        };
+        /**
+         * @description What a plate's file is.
+         * @enum {unknown}
+         */
+        PlateKind: "picture" | "mesh";
+        /** @description A point, mm. */
+        Position: {
+            /**
+             * Format: double
+             * @description Along X, mm.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Along Y, mm.
+             */
+            y: number;
+        };
+        /** @description One line that a routine wrote. */
+        PreviewLine: {
+            /**
+             * Format: int32
+             * @description Line of the routine that wrote it, counted from 1.
+             */
+            from: number;
+            /** @description As written. */
+            text: string;
+            /** @description What it does, in plain words. */
+            effect: string;
+            /**
+             * Format: double
+             * @description When it begins, s from the routine's own begin.
+             */
+            start: number;
+            /**
+             * Format: double
+             * @description How long it takes.
+             */
+            seconds: number;
+            path: null | components["schemas"]["PreviewPath"];
+            /** @description Lines of the macro it calls. */
+            steps?: null | components["schemas"]["MacroStep"][];
+            /** @description What of that macro only the running printer knows. */
+            unfollowed?: null | string[];
+        };
+        /** @description A routine as it runs. */
+        PreviewMoment: {
+            /** @description Its member name in the document. */
+            moment: string;
+            /** @description Where its text stands in the card. */
+            pointer: string;
+            /**
+             * Format: int32
+             * @description The layer it runs for, counted from 1; null where it runs for none.
+             */
+            layer: null | number;
+            /**
+             * Format: double
+             * @description When it begins, s from the begin of the print.
+             */
+            at: number;
+            /**
+             * Format: double
+             * @description How long it takes.
+             */
+            seconds: number;
+            /** @description Whether a wait in it never ends. */
+            endless: boolean;
+            /** @description What it writes. */
+            lines: components["schemas"]["PreviewLine"][];
+            /** @description What the names stand for at that moment. */
+            values: Record<string, never>;
+            /** @description Temperatures, fan and speed while it runs. */
+            series: components["schemas"]["RunSeries"];
+        };
+        /** @description A way of the nozzle, mm, bed frame. */
+        PreviewPath: {
+            /** Format: double */
+            x0: number;
+            /** Format: double */
+            y0: number;
+            /** Format: double */
+            z0: number;
+            /** Format: double */
+            x1: number;
+            /** Format: double */
+            y1: number;
+            /** Format: double */
+            z1: number;
+            extrudes: boolean;
+        };
+        PreviewQuestion: {
+            card?: null | components["schemas"]["Card"];
+            filament?: null | components["schemas"]["Filament"];
+            recipe?: null | components["schemas"]["Recipe"];
+            mode?: null | components["schemas"]["ModeKind"];
+            /**
+             * Format: int32
+             * @description The layer for which those of layers are shown, counted from 1.
+             */
+            layer?: null | number;
+        };
+        /** @enum {unknown} */
+        PrintOutcome: "good" | "flawed" | "failed" | null;
+        PrintQuestion: {
+            /**
+             * Format: uuid
+             * @description The trial whose program is sent.
+             */
+            trial?: null | string;
+            /** @description Line by line, or as a file. */
+            how?: components["schemas"]["SendHow"];
+        };
+        /** @description A real print: how it came out, in a line. */
+        PrintRecord: {
+            /** @description Letter of the card's revision; null for its draft. */
+            revision?: null | string;
+            /**
+             * Format: uuid
+             * @description The trial it was sliced from; null for another file.
+             */
+            trial?: null | string;
+            outcome?: null | components["schemas"]["PrintOutcome"];
+            /** @description What was seen, what was changed. */
+            line?: null | string;
+            /** @description Values tried in place of the card's. */
+            tried?: components["schemas"]["TriedValue"][];
+        };
+        /** @description All prints of a card, and what they leave open. */
+        PrintsAnswer: {
+            prints: components["schemas"]["NotedPrint"][];
+            open: components["schemas"]["OpenFact"][];
+        };
+        /** @description A levelling probe. */
+        Probe: {
+            kind?: null | components["schemas"]["ProbeKind"];
+            /**
+             * Format: double
+             * @description From the first nozzle to the right, mm.
+             */
+            x?: null | number;
+            /**
+             * Format: double
+             * @description From the first nozzle to the back, mm.
+             */
+            y?: null | number;
+            /**
+             * Format: double
+             * @description Z offset: from where the probe answers to where the nozzle touches, mm; a more negative one brings the nozzle nearer to the
+             *                 bed.
+             */
+            z?: null | number;
+            /**
+             * Format: int32
+             * @description Points of its grid along X.
+             */
+            columns?: null | number;
+            /**
+             * Format: int32
+             * @description Points of its grid along Y.
+             */
+            rows?: null | number;
+            /**
+             * Format: double
+             * @description Measured between the highest and the lowest point of the bed, mm.
+             */
+            unevenness?: null | number;
+        };
+        /** @enum {unknown} */
+        ProbeKind: "none" | "switch" | "touch-pin" | "inductive" | "nozzle-contact" | null;
+        /**
+         * @description Where a program came from.
+         * @enum {unknown}
+         */
+        ProgramOrigin: "sliced" | "file";
+        /** @description How far a long computation has come. */
+        Progress: {
+            /** @description What is being done, in words. */
+            step: string;
+            /**
+             * Format: int32
+             * @description How many are done.
+             */
+            done: number;
+            /**
+             * Format: int32
+             * @description Of how many.
+             */
+            of: number;
+        };
+        /** @description A proof as it stands now. */
+        ProofAnswer: {
+            /** @description The trial's name. */
+            trial: string;
+            /**
+             * Format: date-time
+             * @description When it was stamped.
+             */
+            at: string;
+            /** @description Facts that it rests on and that have changed since, by document and pointer; none while it holds. */
+            lapsed: string[];
+        };
+        ProofQuestion: {
+            /**
+             * Format: uuid
+             * @description The trial that ran without a stop.
+             */
+            trial?: null | string;
+        };
+        /** @description Layers that lie under the whole part and are torn off. */
+        Raft: {
+            /**
+             * Format: int32
+             * @description How many; 0 for none. The first is laid thick and wide.
+             */
+            layers?: number;
+            /**
+             * Format: double
+             * @description Beyond the part's foot, mm.
+             */
+            margin?: number;
+            /**
+             * Format: double
+             * @description Between raft and part, mm.
+             */
+            gap?: number;
+        };
+        /** @description What a machine reaches. */
+        ReachAnswer: {
+            /** @description By nozzle. */
+            nozzles: components["schemas"]["NozzleReachAnswer"][];
+            /** @description By set of two and more. */
+            sets: components["schemas"]["SetReachAnswer"][];
+            /** @description By mode of two carriages. */
+            modes: components["schemas"]["ModeReachAnswer"][];
+            probe: null | components["schemas"]["ReachedRegion"];
+        };
+        /** @description A region. */
+        ReachedRegion: {
+            /**
+             * Format: double
+             * @description mm².
+             */
+            area: number;
+            /** @description Each a list of rings [x, y], mm, bed frame: its outline, then its holes. */
+            polygons: number[][][][];
+        };
+        /** @description One reason of a verdict. */
+        Reason: {
+            /** @description What it is, kebab-case; stays when the sentence is worded anew. */
+            code: string;
+            /** @description How much it weighs. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description A sentence with the numbers. */
+            message: string;
+            /** @description Pointer of what asks, in the filament or recipe. */
+            asks: string;
+            /** @description Pointer of the card's fact that answers; null where no single one does. */
+            fact?: null | string;
+            /**
+             * @description Whether a caution weighs more than others.
+             * @default false
+             */
+            strong: boolean;
+            remedy?: null | components["schemas"]["Remedy"];
+        };
+        /** @description Print settings. */
+        Recipe: {
+            /** @description Always string Recipe.SchemaName once read. */
+            schema?: string;
+            /** @description What its owner calls it. */
+            name?: null | string;
+            /** @description Heights of layers. */
+            layers?: components["schemas"]["LayerSizes"];
+            /**
+             * Format: double
+             * @description Width of a line, mm.
+             */
+            lineWidth?: null | number;
+            /**
+             * Format: double
+             * @description Width of a line as a ratio of the nozzle; on a machine whose nozzle is known it goes before the width in mm.
+             */
+            lineWidthOfNozzle?: null | number;
+            /** @description Widths of single kinds of line. */
+            widths?: components["schemas"]["LineWidths"];
+            /**
+             * Format: double
+             * @description How far a path may leave its curve, so that it takes fewer and longer moves, mm.
+             */
+            deviation?: number;
+            /** @description Whether curves are written as arcs, within the deviation of paths. */
+            arcs?: boolean;
+            /**
+             * Format: int32
+             * @description Lines along the contour.
+             */
+            walls?: number;
+            /** @description How the walls are laid. */
+            wall?: components["schemas"]["WallUse"];
+            /**
+             * Format: int32
+             * @description Solid layers at the top.
+             */
+            topLayers?: number;
+            /**
+             * Format: int32
+             * @description Solid layers at the bottom.
+             */
+            bottomLayers?: number;
+            /** @description How the uppermost layer's lines are laid. */
+            top?: components["schemas"]["TopSurface"];
+            /** @description Whether lines that hang between two banks are laid as round strands across the shorter way. */
+            bridges?: boolean;
+            /**
+             * Format: double
+             * @description Plastic of a bridge's strands, as a ratio of a round strand as thick as the nozzle.
+             */
+            bridgeFlow?: number;
+            /** @description Corrections of the contour. */
+            compensation?: components["schemas"]["Compensation"];
+            /** @description One continuous wall that climbs; no top, no infill. */
+            spiral?: boolean;
+            /** @description What fills the inside. */
+            infill?: components["schemas"]["Infill"];
+            /** @description Lines round everything, to get the flow going. */
+            skirt?: components["schemas"]["Skirt"];
+            /** @description A flat border on the bed that holds the foot. */
+            brim?: components["schemas"]["Brim"];
+            /** @description Layers under the part. */
+            raft?: components["schemas"]["Raft"];
+            /** @description What holds up what would hang in the air. */
+            supports?: components["schemas"]["Supports"];
+            /** @description Speeds by kind of line. */
+            speeds?: components["schemas"]["Speeds"];
+            /** @description Accelerations by kind of line. */
+            accelerations?: components["schemas"]["Accelerations"];
+            /** @description Pulling back before a travel. */
+            retraction?: components["schemas"]["Retraction"];
+            /** @description What belongs to prints with several nozzles. */
+            nozzleChanges?: components["schemas"]["NozzleChanges"];
+            /** @description What a card must have for it, beside what follows from its settings. */
+            needs?: components["schemas"]["Needs"];
+            /**
+             * @description Name of the G-code file, a template such as `{{ job.name }}-{{ filament.name }}`; that one where nothing is
+             *                 said.
+             */
+            fileName?: null | string;
+            /** @description Anything worth knowing. */
+            notes?: null | string;
+            /** @description Where each setting comes from, by JSON pointer (RFC 6901). */
+            sources?: {
+                [key: string]: components["schemas"]["FactSource"];
+            };
+        };
+        /** @description Heights and width of a recipe as the slicer takes them on a machine. */
+        RecipeHere: {
+            /**
+             * Format: double
+             * @description Width of its lines, mm; null where it is not said.
+             */
+            width: null | number;
+            others: null | components["schemas"]["LayerHere"];
+            first: null | components["schemas"]["LayerHere"];
+        };
+        /** @description A recipe on a machine. */
+        RecipeHereQuestion: {
+            card?: null | components["schemas"]["Card"];
+            recipe?: null | components["schemas"]["Recipe"];
+            filament?: null | components["schemas"]["Filament"];
+        };
+        /** @description Whether a recipe still fits. */
+        RecipeVerdict: {
+            /** @description The recipe's name. */
+            name: string;
+            /** @description Whether it fitted the nozzle that is taken off. */
+            fitBefore: boolean;
+            /** @description Why it does not fit the new one; empty where it does. */
+            reasons: string[];
+        };
+        /** @description Problem details (RFC 9457): why a request is refused, in a sentence, with the fields or findings that say where. */
+        Refusal: {
+            type?: null | string;
+            title?: null | string;
+            /** Format: int32 */
+            status?: null | number;
+            detail?: null | string;
+            instance?: null | string;
+            /** @description The fields that are wrong. */
+            errors?: components["schemas"]["FieldError"][];
+            /** @description What forbids it. */
+            findings?: components["schemas"]["Finding"][];
+        };
+        /** @description A region that parts must stay out of. */
+        RegionAnswer: {
+            /** @description Name of the keep-out it comes from. */
+            keepOut: string;
+            /** @description The body of the head that makes it; null for the nozzle itself. */
+            with: null | string;
+            /**
+             * Format: double
+             * @description It counts for what lies below this height, mm; null for any height.
+             */
+            below: null | number;
+            /** @description Outlines [x, y], mm, bed frame. */
+            rings: number[][][];
+        };
+        /** @description The plan of a card. */
+        RegionsAnswer: {
+            /** @description Outlines of the bed within its margin. */
+            usable: number[][][];
+            /** @description What parts must stay out of. */
+            regions: components["schemas"]["RegionAnswer"][];
+        };
+        /** @description What would mend a finding, as edits that can be undone. */
+        Remedy: {
+            /** @description What the button says. */
+            label: string;
+            /** @description To be made together. */
+            edits: components["schemas"]["Edit"][];
+        };
+        /** @description A fact that a firmware's settings report tells. */
+        ReportedFact: {
+            /** @description Where it stands on a card. */
+            pointer: string;
+            /** @description Its name in a sentence. */
+            label: string;
+            /** @description Its unit; empty for a plain number. */
+            unit: string;
+            /**
+             * Format: double
+             * @description What the card says; null where it says nothing.
+             */
+            old: null | number;
+            /**
+             * Format: double
+             * @description What the firmware says.
+             */
+            new: number;
+            /** @description The line that tells it, as it was given. */
+            line: string;
+            /** @description Whether it differs from what the card says. */
+            differs?: boolean;
+        };
+        /** @description A setting as a trial uses it. */
+        ResolvedSetting: {
+            /** @description What it is called. */
+            label: string;
+            /** @description Unit; empty for none. */
+            unit: string;
+            /** @description Its value, as text; an empty one where there is none. */
+            value: string;
+            /** @description What gives it. */
+            from: components["schemas"]["GivenBy"];
+            /** @description Name of the document, nozzle, part or zone that gives it. */
+            who: string;
+            /** @description Where it stands there. */
+            pointer: string;
+            /** @description What it is laid over, the nearest first: values that would hold without it. */
+            over: string[];
+        };
+        /** @description Pulling filament back before a travel. What is not said is the filament's, then the head's own. */
+        Retraction: {
+            /**
+             * Format: double
+             * @description Length, mm of filament; 0 for none.
+             */
+            length?: null | number;
+            /**
+             * Format: double
+             * @description Speed, mm/s.
+             */
+            speed?: null | number;
+            /**
+             * Format: double
+             * @description Travels shorter than this go without, mm.
+             */
+            leastTravel?: number;
+            /**
+             * Format: double
+             * @description Lift of Z while travelling, mm.
+             */
+            lift?: null | number;
+            /**
+             * Format: double
+             * @description Way back along the line just laid while pulling back, mm.
+             */
+            wipe?: null | number;
+            /** @description Whether that way runs beside the outer wall, a line's width inside it, instead of over it. */
+            wipeInside?: boolean;
+            /** @description Whether Z is lifted only on travels over lines that the layer has already. */
+            liftOverPrint?: boolean;
+            /** @description Whether travels are led round corners so that they stay within the part, where that is not much longer. */
+            stayInside?: boolean;
+        };
+        /** @description A revision in the list. */
+        RevisionAnswer: {
+            /** @description A, B, C … */
+            letter: string;
+            /** @description What is said of it. */
+            note: string;
+            /**
+             * Format: date-time
+             * @description When it was fixed.
+             */
+            at: string;
+            /** @description Facts in which the draft differs from it. */
+            changed: string[];
+            proof: null | components["schemas"]["ProofAnswer"];
+        };
+        RevisionQuestion: {
+            /** @description What is said of it. */
+            note?: null | string;
+        };
+        /** @description All routines of a card, run with an imagined part. */
+        RoutinePreview: {
+            /** @description Those that are not empty. */
+            moments: components["schemas"]["PreviewMoment"][];
+            /** @description About their lines: the pointer names the routine, the line counts in it. */
+            findings: components["schemas"]["Finding"][];
+            /**
+             * Format: int32
+             * @description Layers of the imagined part.
+             */
+            layers: number;
+            /**
+             * Format: double
+             * @description Time between start and end.
+             */
+            printSeconds: number;
+            /** @description Its corners x, y, x, y and its height, mm, bed frame. */
+            part: number[];
+        };
+        /** @description The owner's routines: G-code with Liquid. */
+        Routines: {
+            /** @description Before the first layer. */
+            start?: null | string;
+            /** @description Before every layer. */
+            beforeLayer?: null | string;
+            /** @description After every layer. */
+            afterLayer?: null | string;
+            /** @description At a change of tool. */
+            toolChange?: null | string;
+            /** @description When the print is paused. */
+            pause?: null | string;
+            /** @description When it goes on. */
+            resume?: null | string;
+            /** @description When it is given up. */
+            cancel?: null | string;
+            /** @description After the last layer. */
+            end?: null | string;
+        };
+        RoutinesAnswer: {
+            start: string;
+            end: string;
+        };
+        /** @description One line of a program with what it does. */
+        RunLine: {
+            /**
+             * Format: int32
+             * @description Counted from 1.
+             */
+            line: number;
+            /** @description The line itself. */
+            text: string;
+            /**
+             * Format: double
+             * @description When it begins, s.
+             */
+            start: number;
+            /**
+             * Format: double
+             * @description How long it takes.
+             */
+            seconds: number;
+            /** @description What it does, in plain words. */
+            effect: string;
+            /** @description From x, y, z to x, y, z, mm, bed frame; null where nothing moves. */
+            path: null | number[];
+        };
+        /** @description What came of a trial's program. */
+        RunResult: {
+            /** @description Name of the job or of the file. */
+            name: string;
+            /** @description Where the program came from. */
+            origin: components["schemas"]["ProgramOrigin"];
+            /**
+             * Format: double
+             * @description Time on the machine; waits that never end count nothing.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description mm.
+             */
+            filament: number;
+            /**
+             * Format: double
+             * @description Mass; null where the density is not known.
+             */
+            grams: null | number;
+            /**
+             * Format: double
+             * @description In the owner's money: filament by weight, machine by the hour; null where neither has a price.
+             */
+            cost: null | number;
+            extents: null | components["schemas"]["Extents"];
+            /**
+             * Format: int32
+             * @description Lines of the program.
+             */
+            lines: number;
+            /**
+             * Format: int32
+             * @description Size of the program.
+             */
+            bytes: number;
+            /**
+             * Format: int32
+             * @description Layers; 0 for a program brought as a file.
+             */
+            layers: number;
+            /**
+             * Format: double
+             * @description Seconds the computation took.
+             */
+            took: number;
+            /** @description Worst first. */
+            findings: components["schemas"]["Finding"][];
+            /** @description Name under which the program is saved; null for one that was brought, or sliced long ago. */
+            fileName?: null | string;
+            /** @description Filament fed by each nozzle, mm; empty for a program that ran long ago. */
+            byNozzle?: number[];
+            /** @description Time, filament, mass and cost of each nozzle; empty for a program that ran long ago. */
+            spent?: components["schemas"]["NozzleSpent"][];
+            changes?: null | components["schemas"]["ChangeCost"];
+            /**
+             * Format: int32
+             * @description Moves in the busiest second; null for a program that ran long ago.
+             */
+            busiestSecond?: null | number;
+            peakFlow?: null | components["schemas"]["PeakFlow"];
+            times?: null | components["schemas"]["LayerTimes"];
+            /** @description What the plastic is used for; empty for a program that was brought, or sliced long ago. */
+            uses?: components["schemas"]["PlasticUsed"][];
+        };
+        /**
+         * @description What a run shows over time, at even steps: temperatures °C, fan as a share, speed mm/s, flow as mm of filament a
+         *                 second.
+         */
+        RunSeries: {
+            seconds: number[];
+            nozzle: number[];
+            nozzleTarget: number[];
+            bed: null | number[];
+            bedTarget: null | number[];
+            chamber: null | number[];
+            fan: number[];
+            speed: number[];
+            feed: number[];
+        };
+        /** @description A layer height on the ladder. */
+        Rung: {
+            /**
+             * Format: double
+             * @description mm.
+             */
+            height: number;
+            /**
+             * Format: int32
+             * @description Half steps of the motor to a layer; even for whole steps.
+             */
+            halfSteps: number;
+            /** @description Whether it falls on whole steps. */
+            whole?: boolean;
+        };
+        /** @description One reading of a screw whose starts were not said. */
+        ScrewReading: {
+            /**
+             * Format: double
+             * @description Pitch of the thread, mm.
+             */
+            pitch: number;
+            /**
+             * Format: int32
+             * @description Starts of the thread.
+             */
+            starts: number;
+            /**
+             * Format: double
+             * @description Way of one turn, mm.
+             */
+            lead: number;
+            /**
+             * Format: double
+             * @description Way of one full step, mm; null where the step angle is not known.
+             */
+            fullStep: null | number;
+            /**
+             * Format: double
+             * @description Null where step angle or microsteps are not known.
+             */
+            stepsPerMm: null | number;
+            /** @description Such as "four starts". */
+            words: string;
+        };
+        /**
+         * @description Where a ring begins and ends.
+         * @enum {unknown}
+         */
+        Seam: "aligned" | "back" | "sharpest" | "scattered" | "hollow";
+        /** @description Where the second part of a copy or mirror mode comes to lie. */
+        SecondPart: {
+            /**
+             * Format: int32
+             * @description Index of the nozzle that prints it.
+             */
+            nozzle: number;
+            /** @description Whether it is the mirror image. */
+            mirrored: boolean;
+            /**
+             * Format: double
+             * @description Its x is X + x, or X − x where mirrored, mm.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Its y is Y + y, mm.
+             */
+            y: number;
+        };
+        /**
+         * @description How a job goes to the printer.
+         * @enum {unknown}
+         */
+        SendHow: "lines" | "file";
+        /**
+         * @description How a job on the line stands.
+         * @enum {unknown}
+         */
+        SendState: "sending" | "silent" | "pausing" | "paused" | "done" | "stopped";
+        /**
+         * @description Whether parts grow together or one after the other.
+         * @enum {unknown}
+         */
+        Sequence: "all-at-once" | "one-at-a-time";
+        /** @description What all nozzles of a set reach. */
+        SetReachAnswer: {
+            nozzles: string[];
+            /** Format: double */
+            area: number;
+            polygons: number[][][][];
+        };
+        /** @description What a settings report comes to. */
+        SettingsReport: {
+            /** @description Facts that it tells, in the order of the report; the last word on each counts. */
+            facts: components["schemas"]["ReportedFact"][];
+            corner: null | components["schemas"]["Corner"];
+            /** @description Lines that were understood and are no facts of a card, with the reason. */
+            leftOut: string[];
+        };
+        /** @description A report and the card it is for. */
+        SettingsReportQuestion: {
+            card?: null | components["schemas"]["Card"];
+            /** @description The text as it came from the machine. */
+            text?: null | string;
+        };
+        /**
+         * @description How bad a finding is.
+         * @enum {unknown}
+         */
+        Severity: "note" | "caution" | "stop";
+        /** @description Lines round the first layers' footprint. */
+        Skirt: {
+            /**
+             * Format: int32
+             * @description How many times round; 0 for none.
+             */
+            rounds?: number;
+            /**
+             * Format: double
+             * @description From the part to the nearest line's edge, mm.
+             */
+            gap?: number;
+            /**
+             * Format: int32
+             * @description How many layers high.
+             */
+            layers?: number;
+            /** @description Whether it goes up to the top, as a shield against draught. */
+            toTop?: boolean;
+            /**
+             * Format: double
+             * @description Least length on the first layer, mm; further rounds are added until it is reached.
+             */
+            leastLength?: number;
+        };
+        /** @description One message of a slicing in progress; the last has the run or the refusal. */
+        SliceMessage: {
+            progress?: null | components["schemas"]["Progress"];
+            run?: null | components["schemas"]["StoredRun"];
+            refusal?: null | components["schemas"]["Refusal"];
+        };
+        /**
+         * @description Ways to know a fact.
+         * @enum {unknown}
+         */
+        SourceKind: "rating-plate" | "measured" | "reported-by-firmware" | "carried-over" | "assumed";
+        /** @description Speeds, mm/s. */
+        Speeds: {
+            /**
+             * Format: double
+             * @description Outermost wall.
+             */
+            outerWall?: number;
+            /**
+             * Format: double
+             * @description Other walls.
+             */
+            innerWall?: number;
+            /**
+             * Format: double
+             * @description Solid fill.
+             */
+            solid?: number;
+            /**
+             * Format: double
+             * @description Sparse infill.
+             */
+            infill?: number;
+            /**
+             * Format: double
+             * @description The uppermost layer's fill; as solid fill where nothing is said.
+             */
+            top?: null | number;
+            /**
+             * Format: double
+             * @description Lines that hang between two banks.
+             */
+            bridge?: number;
+            /**
+             * Format: double
+             * @description Single lines in thin places and gaps.
+             */
+            thin?: number;
+            /** @description Walls that lie over air, by the share of their width that does. */
+            overhangs?: components["schemas"]["OverhangSpeeds"];
+            /**
+             * Format: double
+             * @description Rings of wall that are short.
+             */
+            small?: null | number;
+            /**
+             * Format: double
+             * @description Rings shorter than this are small, mm.
+             */
+            smallBelow?: number;
+            /**
+             * Format: double
+             * @description Supports, shield and tower.
+             */
+            support?: number;
+            /**
+             * Format: double
+             * @description The dense layers between support and part.
+             */
+            interface?: number;
+            /**
+             * Format: double
+             * @description Moves without plastic.
+             */
+            travel?: number;
+            /**
+             * Format: double
+             * @description Everything on the first layer.
+             */
+            firstLayer?: number;
+            /**
+             * Format: int32
+             * @description How many layers at the bottom are slower; the speed rises evenly from the first layer's.
+             */
+            slowLayers?: number;
+            /**
+             * Format: double
+             * @description A layer takes at least this long, s; lines are laid slower where it would not.
+             */
+            leastLayerTime?: number;
+            /**
+             * Format: double
+             * @description The least layer time slows nothing below this.
+             */
+            least?: number;
+            /**
+             * Format: double
+             * @description How quickly the flow of plastic may rise or fall from line to line, mm³/s in a second; at once where nothing is
+             *                 said.
+             */
+            flowChange?: null | number;
+            /** @description What becomes of a layer that takes less than its least time even at the least speed. */
+            tooQuick?: components["schemas"]["TooQuick"];
+        };
+        /** @description A revision in the list. */
+        StockRevision: {
+            /** @description A, B, C … */
+            letter: string;
+            /** @description What is said of it. */
+            note: string;
+            /**
+             * Format: date-time
+             * @description When it was fixed.
+             */
+            at: string;
+            /** @description Settings in which the draft differs from it. */
+            changed: string[];
+        };
+        /**
+         * @description What a print stops for.
+         * @enum {unknown}
+         */
+        StopKind: "filament" | "pause";
+        /** @description A stored document. */
+        StoredOfCard: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Format: uint32
+             * @description What a save must name to show that it saw this state.
+             */
+            version: number;
+            /**
+             * Format: date-time
+             * @description When the draft was last saved.
+             */
+            savedAt: string;
+            /** @description The draft. */
+            document: components["schemas"]["Card"];
+        };
+        /** @description A stored document. */
+        StoredOfFilament: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Format: uint32
+             * @description What a save must name to show that it saw this state.
+             */
+            version: number;
+            /**
+             * Format: date-time
+             * @description When the draft was last saved.
+             */
+            savedAt: string;
+            /** @description The draft. */
+            document: components["schemas"]["Filament"];
+        };
+        /** @description A stored document. */
+        StoredOfRecipe: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Format: uint32
+             * @description What a save must name to show that it saw this state.
+             */
+            version: number;
+            /**
+             * Format: date-time
+             * @description When the draft was last saved.
+             */
+            savedAt: string;
+            /** @description The draft. */
+            document: components["schemas"]["Recipe"];
+        };
+        /** @description A stored document. */
+        StoredOfTrial: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Format: uint32
+             * @description What a save must name to show that it saw this state.
+             */
+            version: number;
+            /**
+             * Format: date-time
+             * @description When the draft was last saved.
+             */
+            savedAt: string;
+            /** @description The draft. */
+            document: components["schemas"]["Trial"];
+        };
+        /** @description The last program of a trial, as stored. */
+        StoredRun: {
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /** @description What came of it. */
+            result: components["schemas"]["RunResult"];
+        };
+        /**
+         * @description Where supports may stand.
+         * @enum {unknown}
+         */
+        SupportFrom: "everywhere" | "bed";
+        /**
+         * @description Patterns of supports.
+         * @enum {unknown}
+         */
+        SupportPattern: "none" | "crossed" | "continuous" | "branching";
+        /** @description What holds up what would hang in the air. */
+        Supports: {
+            /** @description What they are made of. */
+            pattern?: components["schemas"]["SupportPattern"];
+            /** @description Where they may stand. */
+            from?: components["schemas"]["SupportFrom"];
+            /**
+             * Format: double
+             * @description Faces that lean out farther than this from the upright are held up, degrees.
+             */
+            angle?: number;
+            /**
+             * Format: double
+             * @description Share of the support that is plastic.
+             */
+            density?: number;
+            /**
+             * Format: int32
+             * @description Dense layers between support and part.
+             */
+            interfaceLayers?: number;
+            /**
+             * Format: int32
+             * @description Number of the nozzle that lays the interface, counted from 1; the part's own where nothing is said.
+             */
+            interfaceNozzle?: null | number;
+            /**
+             * Format: double
+             * @description Distance of the interface's lines, mm, measured between their edges.
+             */
+            interfaceSpacing?: number;
+            /**
+             * Format: double
+             * @description Left free above and below, mm; rounded up to whole layers.
+             */
+            gapZ?: number;
+            /**
+             * Format: int32
+             * @description Layers left free between the supports' roof and the part over it; by the gap in Z where nothing is said.
+             */
+            roofGap?: null | number;
+            /**
+             * Format: double
+             * @description Left free beside the part, mm.
+             */
+            gapXy?: number;
+        };
+        /** @description How a setting tends to move an outcome when it is raised. */
+        Tendency: {
+            /** @description Which. */
+            outcome: components["schemas"]["Outcome"];
+            /**
+             * Format: int32
+             * @description From −3, much worse, to 3, much better; shorter time is better.
+             */
+            by: number;
+        };
+        /** @description A card and what a trial adds to it. */
+        TightenedQuestion: {
+            card?: null | components["schemas"]["Card"];
+            limits?: null | components["schemas"]["TrialLimits"];
+        };
+        /** @description A tilt, degrees, right-handed. */
+        Tilt: {
+            /**
+             * Format: double
+             * @description About X, first.
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description About Y, second.
+             */
+            y?: number;
+        };
+        /** @description Time to a temperature, s; null where it is never reached. */
+        TimeTo: {
+            /** Format: double */
+            degrees: number;
+            /** Format: double */
+            seconds: null | number;
+        };
+        /**
+         * @description What becomes of a layer that is laid too quickly to cool.
+         * @enum {unknown}
+         */
+        TooQuick: "leave" | "wait";
+        /** @description How the uppermost layer's lines are laid. */
+        TopSurface: {
+            /** @description Whether all lines run in one direction. */
+            oneDirection?: boolean;
+            /** @description Whether the nozzle passes over it once more with very little plastic. */
+            smooth?: boolean;
+            /**
+             * Format: double
+             * @description Plastic of the second pass, as a share of what a full layer of its lines' distance would hold.
+             */
+            smoothPlastic?: number;
+            /**
+             * Format: double
+             * @description Distance of the second pass's lines, as a ratio of the nozzle.
+             */
+            smoothSpacing?: number;
+            /** @description Whether an uppermost layer has one wall alone, and fill up to it. */
+            oneWall?: boolean;
+        };
+        /** @description Parts on a card's bed with a filament and a recipe. */
+        Trial: {
+            /** @description Always string Trial.SchemaName once read. */
+            schema?: string;
+            /** @description What its owner calls it. */
+            name?: null | string;
+            /**
+             * Format: uuid
+             * @description Id of the card's document.
+             */
+            card?: null | string;
+            /**
+             * Format: uuid
+             * @description Id of the filament's document.
+             */
+            filament?: null | string;
+            /**
+             * Format: uuid
+             * @description Id of the recipe's document.
+             */
+            recipe?: null | string;
+            /**
+             * Format: uuid
+             * @description Id of the document of the second nozzle's filament; as the first where nothing is said.
+             */
+            secondFilament?: null | string;
+            /**
+             * @description Ids of the documents of what is in the nozzles, by the nozzles' ids; a nozzle that is not named holds the trial's filament,
+             *                 the
+             *                 second one its second filament.
+             */
+            loaded?: {
+                [key: string]: string;
+            };
+            /** @description Whether parts grow together or one after the other. */
+            sequence?: components["schemas"]["Sequence"];
+            mode?: null | components["schemas"]["ModeUse"];
+            /** @description What lies on the bed. */
+            parts?: components["schemas"]["TrialPart"][];
+            /** @description Places where settings differ or support is wanted or unwanted; a later one wins. */
+            zones?: components["schemas"]["Zone"][];
+            /** @description Heights at which the print stops. */
+            stops?: components["schemas"]["TrialStop"][];
+            /**
+             * @description Heights of layers set by hand; a later band goes before an earlier one, and all of them before parts, zones and
+             *                 slopes.
+             */
+            heights?: components["schemas"]["HeightBand"][];
+            limits?: null | components["schemas"]["TrialLimits"];
+        };
+        /** @description Which card and recipe, and where the parts stand now. */
+        TrialFitQuestion: {
+            card?: null | components["schemas"]["Card"];
+            recipe?: null | components["schemas"]["Recipe"];
+            /** @description The parts; file is a hash. */
+            parts?: components["schemas"]["TrialPart"][];
+            limits?: null | components["schemas"]["TrialLimits"];
+            mode?: null | components["schemas"]["ModeUse"];
+            /** @description Whether curing moves are computed too. */
+            cure?: boolean;
+        };
+        /** @description Limits of one trial; they only ever tighten the card's. */
+        TrialLimits: {
+            /**
+             * Format: double
+             * @description Highest part, mm.
+             */
+            height?: null | number;
+            /**
+             * Format: double
+             * @description Strip along the bed's edge that is not used, mm.
+             */
+            margin?: null | number;
+            /** @description Further regions to stay out of, bed frame. */
+            keepOuts?: components["schemas"]["KeepOut"][];
+        };
+        /** @description What printing one at a time comes to. */
+        TrialOrderAnswer: {
+            /** @description Indices in the order of printing; null where there is none. */
+            order: null | number[];
+            /** @description Every pair that does not go in one sense. */
+            conflicts: components["schemas"]["PairAnswer"][];
+            /** @description Indices of parts that wait for each other. */
+            cycles: number[][];
+            /**
+             * Format: double
+             * @description How high the nozzle passes over finished parts, mm.
+             */
+            travelHeight: number;
+            /** @description The head where it comes nearest: in the order of printing, or for each conflict where there is none. */
+            moments: components["schemas"]["Moment"][];
+        };
+        /** @description Which card and recipe, and where the parts stand now. */
+        TrialOrderQuestion: {
+            card?: null | components["schemas"]["Card"];
+            recipe?: null | components["schemas"]["Recipe"];
+            /** @description The parts; file is a hash. */
+            parts?: components["schemas"]["TrialPart"][];
+            limits?: null | components["schemas"]["TrialLimits"];
+            mode?: null | components["schemas"]["ModeUse"];
+        };
+        /** @description One part and where it lies. */
+        TrialPart: {
+            /** @description Its name on the sheet. */
+            name: string;
+            /** @description SHA-256 of the mesh file, hexadecimal; or the file's name in a multipart job. */
+            file: string;
+            /**
+             * Format: double
+             * @description Middle of the turned part's bounding box, mm, bed frame.
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description Middle of the turned part's bounding box, mm, bed frame.
+             */
+            y?: number;
+            /**
+             * Format: double
+             * @description Turn about Z, degrees, counter-clockwise.
+             */
+            turn?: number;
+            /**
+             * Format: double
+             * @description Of its lowest point above the bed, mm; what lies below the bed is not printed.
+             */
+            lift?: number;
+            /**
+             * @description What it belongs to: parts with the same word keep their place to each other, grow together and may touch; null for a part
+             *                 of its own.
+             */
+            assembly?: null | string;
+            /** @description Ids of the nozzles that print it; the first where nothing is said. */
+            nozzles?: string[];
+            tilt?: null | components["schemas"]["Tilt"];
+            scale?: null | components["schemas"]["PartScale"];
+            /** @description Where this part departs from the recipe: values by the recipe's JSON pointers, such as `/walls`. */
+            settings?: Record<string, never>;
+            /** @description Faces of the file's mesh where support is wanted or unwanted. */
+            marks?: components["schemas"]["FaceMark"][];
+            /** @description Its id within its list; given as the document is read where it has none. */
+            id?: null | string;
+        };
+        /** @description A height at which a print stops, for another colour or something that is laid in. */
+        TrialStop: {
+            /**
+             * Format: double
+             * @description The first layer that reaches above it comes after the stop, mm above the parts' own floor.
+             */
+            z: number;
+            /** @description What it is for. */
+            for?: components["schemas"]["StopKind"];
+            /** @description Its id within its list; given as the document is read where it has none. */
+            id?: null | string;
+        };
+        /** @description A piece tried on the simulated machine. */
+        TriedGauge: {
+            /**
+             * Format: double
+             * @description Time on the machine; null where there is no program.
+             */
+            seconds: null | number;
+            /**
+             * Format: double
+             * @description mm; null where there is no program.
+             */
+            filament: null | number;
+            /** @description Of its dry run, or why it cannot be made. */
+            findings: components["schemas"]["Finding"][];
+            /** @description How it looks from above: lines of points [x, y], mm, bed frame; of a tall piece those of one layer. */
+            lines: number[][][];
+        };
+        /** @description A value that was tried on a print in place of the card's. */
+        TriedValue: {
+            /** @description Its place on the card. */
+            pointer: string;
+            /**
+             * Format: double
+             * @description The value.
+             */
+            value: number;
+        };
+        /** @description Faces of a part that lie in one plane and look down, above its floor. */
+        Underside: {
+            /**
+             * Format: double
+             * @description mm².
+             */
+            area: number;
+            /**
+             * Format: double
+             * @description Of its lowest point above the part's floor, mm.
+             */
+            height: number;
+            /**
+             * Format: double
+             * @description From the upright, degrees: 90 for a flat underside.
+             */
+            lean: number;
+            /**
+             * Format: double
+             * @description Along X as the part stands, mm.
+             */
+            width: number;
+            /**
+             * Format: double
+             * @description Along Y as the part stands, mm.
+             */
+            depth: number;
+            /** @description Numbers of its faces, counted from 0. */
+            faces: number[];
+        };
+        /** @description How much is taken, bytes. */
+        UploadLimits: {
+            /** Format: int64 */
+            mesh: number;
+            /** Format: int64 */
+            gcode: number;
+        };
+        /** @description Limits of use below the machine's own; they never overwrite it. */
+        UseLimits: {
+            /**
+             * Format: double
+             * @description Highest part, mm.
+             */
+            height?: null | number;
+            /** @description The reason for the height. */
+            why?: null | string;
+            /**
+             * Format: double
+             * @description Strip along the bed's edge that is not used, mm.
+             */
+            margin?: null | number;
+            edges?: null | components["schemas"]["EdgeMargins"];
+            /** @description The reason for the margins. */
+            marginWhy?: null | string;
+        };
+        /**
+         * @description How a filament or a recipe goes with a card, the best first.
+         * @enum {unknown}
+         */
+        Verdict: "fits" | "fits-with-cautions" | "does-not-fit";
+        /** @description One way in which a part does not fit. */
+        Violation: {
+            /** @description What is violated. */
+            kind: components["schemas"]["ViolationKind"];
+            /** @description Name of the keep-out or the other part; null for bed, reach and height. */
+            with: null | string;
+            /** @description The body of the head that is in the way, where it is not the nozzle itself. */
+            by: null | string;
+            /**
+             * Format: double
+             * @description The least distance by which it would have to be further away to end this violation alone, mm; for the height,
+             *                 what is too much.
+             */
+            distance: number;
+            move: null | components["schemas"]["Move"];
+            /** @description All of it in a sentence. */
+            message: string;
+            remedy?: null | components["schemas"]["Remedy"];
+        };
+        /**
+         * @description Why a part does not fit.
+         * @enum {unknown}
+         */
+        ViolationKind: "bed" | "reach" | "height" | "keep-out" | "part" | "copy" | "size";
+        /**
+         * @description Order of the walls of one outline.
+         * @enum {unknown}
+         */
+        WallOrder: "inside-out" | "outside-in";
+        /** @description How walls are laid. */
+        WallUse: {
+            /** @description Which comes first. */
+            order?: components["schemas"]["WallOrder"];
+            /** @description Where rings begin. */
+            seam?: components["schemas"]["Seam"];
+            innerSeam?: null | components["schemas"]["Seam"];
+            /** @description Whether fill is laid before the walls of its layer. */
+            fillFirst?: boolean;
+            /** @description Whether every other layer has one wall more, which locks walls and fill into each other. */
+            alternate?: boolean;
+            /**
+             * Format: double
+             * @description How far the outer wall runs to and fro across its line, mm, for a rough grip; 0 for a smooth wall.
+             */
+            texture?: number;
+            /**
+             * Format: double
+             * @description Distance of the turns of a texture, mm.
+             */
+            textureGrain?: number;
+            /**
+             * @description Whether number and width of lines follow the thickness of ribs; without it every line is as wide as usual, what is too
+             *                 thin for a wall on both sides stays free, and so do gaps between walls.
+             */
+            fillThin?: boolean;
+            /**
+             * Format: double
+             * @description Narrowest line that is laid in thin places, as a ratio of the nozzle.
+             */
+            leastLine?: number;
+            /**
+             * Format: double
+             * @description Widest line before two are laid in its place, as a ratio of the nozzle.
+             */
+            greatestLine?: number;
+        };
+        /** @enum {unknown} */
+        WearRating: "low" | "middling" | "high" | null;
+        /** @description One message of a comparison in progress: first the trial as it is, then a variant each. */
+        WhatIfMessage: {
+            /**
+             * Format: int32
+             * @description How many variants there are; known from the first message on.
+             */
+            of: number;
+            now?: null | components["schemas"]["Figures"];
+            variant?: null | components["schemas"]["WhatIfVariant"];
+            problem?: null | components["schemas"]["Refusal"];
+        };
+        /** @description One variant with what it comes to. */
+        WhatIfVariant: {
+            /** @description What is changed to what. */
+            label: string;
+            /** @description The recipe's setting; null where it is none. */
+            pointer: null | string;
+            value: null | components["schemas"]["JsonElement"];
+            figures: null | components["schemas"]["Figures"];
+            /** @description Why it cannot be sliced. */
+            refusal: null | string;
+            /**
+             * Format: double
+             * @description Area that hangs over, mm²; null where it is the same for all.
+             */
+            overhang: null | number;
+            tilt: null | components["schemas"]["Tilt"];
+        };
+        /** @description A box, cylinder or mesh in a trial inside which settings differ or support is wanted or unwanted. */
+        Zone: components["schemas"]["ZoneBoxZone"] | components["schemas"]["ZoneCylinderZone"] | components["schemas"]["ZoneMeshZone"];
+        /** @description A box along the axes. */
+        ZoneBoxZone: {
+            /** @enum {string} */
+            shape?: "box";
+            /**
+             * Format: double
+             * @description Along X, mm.
+             */
+            width: number;
+            /**
+             * Format: double
+             * @description Along Y, mm.
+             */
+            depth: number;
+            /**
+             * Format: double
+             * @description Along Z, mm.
+             */
+            height: number;
+            /** @description What its owner calls it. */
+            name: string;
+            /** @description What it is for. */
+            use?: components["schemas"]["ZoneUse"];
+            /**
+             * Format: double
+             * @description Middle, mm, bed frame.
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description Middle, mm, bed frame.
+             */
+            y?: number;
+            /**
+             * Format: double
+             * @description Underside above the parts' own floor, mm.
+             */
+            z?: number;
+            /** @description Where it departs from the part's settings: values by the recipe's JSON pointers. */
+            settings?: Record<string, never>;
+            /** @description Its id within its list; given as the document is read where it has none. */
+            id?: null | string;
+        };
+        /** @description An upright cylinder. */
+        ZoneCylinderZone: {
+            /** @enum {string} */
+            shape?: "cylinder";
+            /**
+             * Format: double
+             * @description mm.
+             */
+            radius: number;
+            /**
+             * Format: double
+             * @description Along Z, mm.
+             */
+            height: number;
+            /** @description What its owner calls it. */
+            name: string;
+            /** @description What it is for. */
+            use?: components["schemas"]["ZoneUse"];
+            /**
+             * Format: double
+             * @description Middle, mm, bed frame.
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description Middle, mm, bed frame.
+             */
+            y?: number;
+            /**
+             * Format: double
+             * @description Underside above the parts' own floor, mm.
+             */
+            z?: number;
+            /** @description Where it departs from the part's settings: values by the recipe's JSON pointers. */
+            settings?: Record<string, never>;
+            /** @description Its id within its list; given as the document is read where it has none. */
+            id?: null | string;
+        };
+        /** @description A mesh; its bounding box's middle and underside are the zone's. */
+        ZoneMeshZone: {
+            /** @enum {string} */
+            shape?: "mesh";
+            /** @description SHA-256 of the mesh file, hexadecimal; or the file's name in a multipart job. */
+            file: string;
+            /** @description What its owner calls it. */
+            name: string;
+            /** @description What it is for. */
+            use?: components["schemas"]["ZoneUse"];
+            /**
+             * Format: double
+             * @description Middle, mm, bed frame.
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description Middle, mm, bed frame.
+             */
+            y?: number;
+            /**
+             * Format: double
+             * @description Underside above the parts' own floor, mm.
+             */
+            z?: number;
+            /** @description Where it departs from the part's settings: values by the recipe's JSON pointers. */
+            settings?: Record<string, never>;
+            /** @description Its id within its list; given as the document is read where it has none. */
+            id?: null | string;
+        };
+        /**
+         * @description What a zone is for.
+         * @enum {unknown}
+         */
+        ZoneUse: "settings" | "support" | "no-support" | "cut" | "seam";
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
-export type $defs = Record<string, never>
-export type operations = Record<string, never>
+export type $defs = Record<string, never>;
+export type operations = Record<string, never>;

@@ -12,7 +12,10 @@ const keys: [string, string][] = [
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z, Ctrl Y', 'redo'],
   ['Esc', 'back to the last good value, in a field'],
-  ['arrow keys', 'move the chosen part by 1 mm, with Shift by 10 mm, in a trial'],
+  ['arrow keys', 'move what is selected by 1 mm, with Shift by 10, with Alt by 0.1, in a trial'],
+  ['Ctrl A, C, V, Del', 'select, copy, paste, remove parts, in a trial'],
+  ['m', 'mirror what is selected, in a trial'],
+  ['1 2 3, Esc', 'plan, elevation or pictorial view fills the sheet; all of them'],
   ['Page Up, Page Down', 'a layer up or down, in a trial'],
 ]
 

@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { useRegions } from '../open-card/useRegions'
 import { Hatches } from '../drawing/Hatches'
 import { bedSize } from '../drawing/outline'
@@ -11,6 +12,10 @@ import { HeadOnPlan } from './HeadAtMoment'
 import { HeightRuler } from './HeightRuler'
 import { LayerPaths } from './LayerPaths'
 import { ModeOnPlan } from './ModeOnPlan'
+import { GapField, GapsOnPlan } from './GapsOnPlan'
+import { PartMenu, type MenuAt } from './PartMenu'
+import { useBoxSelect } from './useBoxSelect'
+import type { Gaps } from './snap'
 import { PartOnBed } from './PartOnBed'
 import type { SheetView } from './sheetViews'
 import { useTightened } from './useTightened'
@@ -51,11 +56,27 @@ export function Bed() {
   const worst = moment === undefined ? undefined : order?.moments[moment]
   const [hasPlan, hasFront] = [sheetView !== 'front', sheetView !== 'plan']
   const foot = toY(fit.plan, 0) + 16
+  const [typed, typeOver] = useState<keyof Gaps>()
+  const [menu, setMenu] = useState<MenuAt>()
+  const box = useBoxSelect(view, zoom.isZoomed)
 
   return (
     <div className="trial-bed" ref={ref}>
       {w > 0 && (
-        <svg className="drawing" viewBox={`0 0 ${w} ${h}`} aria-label="Bed with parts" {...zoom.handlers}>
+        <svg
+          className="drawing"
+          viewBox={`0 0 ${w} ${h}`}
+          aria-label="Bed with parts"
+          {...zoom.handlers}
+          onPointerDown={(event) => box.down(event) || zoom.handlers.onPointerDown(event)}
+          onPointerMove={(event) => box.move(event) || zoom.handlers.onPointerMove(event)}
+          onPointerUp={() => box.up() || zoom.handlers.onPointerUp()}
+          onContextMenu={(event) => {
+            event.preventDefault()
+            const part = (event.target as Element).closest('[data-part]')?.getAttribute('data-part')
+            setMenu({ left: event.clientX, top: event.clientY, part: part === null || part === undefined ? undefined : Number(part) })
+          }}
+        >
           <Hatches>
             <text x={toX(fit.plan, 0)} y={22} className="title">
               {shown ? `LAYER ${layer + 1} OF ${layers.length}` : 'FROM ABOVE'}
@@ -87,6 +108,8 @@ export function Bed() {
                     faint={Boolean(shown && !stale && !worst)}
                   />
                 ))}
+                {!worst && <GapsOnPlan view={view} onEdit={typeOver} />}
+                {box.path && <path d={box.path} className="box-select" />}
                 {worst && <HeadOnPlan card={card.document} moment={worst} view={view} width={width} />}
               </svg>
             )}
@@ -100,6 +123,8 @@ export function Bed() {
           fit
         </button>
       )}
+      {typed && <GapField view={view} side={typed} onClose={() => typeOver(undefined)} />}
+      {menu && <PartMenu at={menu} onClose={() => setMenu(undefined)} />}
       {parts.length === 0 && hasPlan && (
         <div className="drop-here" style={{ left: toX(fit.plan, width / 2), top: toY(fit.plan, depth / 2) }}>
           Drop a file here: STL, 3MF, OBJ, AMF

@@ -93,7 +93,7 @@ export function PlanHandles({ index, part, view }: { index: number; part: TrialP
           const step = free ? 0.001 : 0.01
           const next = Math.min(1000, Math.max(0.01, Math.round((start * ratio) / step) * step))
           const by = next / scale.x
-          change({ scale: { x: tidy(scale.x * by), y: tidy(scale.y * by), z: tidy(scale.z * by) } }, 'scale')
+          change({ scale: { ...scale, x: tidy(scale.x * by), y: tidy(scale.y * by), z: tidy(scale.z * by) } }, 'scale')
         }}
       />
     </g>

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, dataOf } from '../api/client'
 import { plain } from '../units/format'
-import { scaleOf } from './placement'
+import { stanceOf } from './placement'
 import { useTrial } from './TrialContext'
 import { under } from '../open-document/pointer'
 
@@ -9,8 +9,7 @@ import { under } from '../open-document/pointer'
 export function MarkFaces({ index }: { index: number }) {
   const { trial } = useTrial('trial')
   const part = trial.document.parts![index]!
-  const scale = scaleOf(part)
-  const query = { scaleX: scale.x, scaleY: scale.y, scaleZ: scale.z, tiltX: part.tilt?.x ?? 0, tiltY: part.tilt?.y ?? 0 }
+  const query = stanceOf(part)
   const { data: undersides } = useQuery({
     queryKey: ['undersides', part.file, query],
     staleTime: Infinity,

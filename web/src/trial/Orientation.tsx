@@ -20,7 +20,7 @@ export function Orientation({ index }: { index: number }) {
   const part = trial.document.parts![index]!
   const mesh = meshes[index]
   const scale = scaleOf(part)
-  const query = { scaleX: scale.x, scaleY: scale.y, scaleZ: scale.z }
+  const query = { scaleX: scale.x, scaleY: scale.y, scaleZ: scale.z, mirrored: scale.mirrored }
   const { data: sides } = useQuery({
     queryKey: ['sides', part.file, query],
     staleTime: Infinity,
@@ -41,13 +41,13 @@ export function Orientation({ index }: { index: number }) {
           placeholder="uneven"
           percent
           limits={limits(under('/parts', index, 'scale', 'x'))}
-          onChange={(value) => value !== undefined && change({ scale: { x: value, y: value, z: value } }, 'scale')}
+          onChange={(value) => value !== undefined && change({ scale: { ...scale, x: value, y: value, z: value } }, 'scale')}
         />
       </label>
       <button
         className="key"
         title="for a file that was drawn in inches"
-        onClick={() => change({ scale: { x: 25.4, y: 25.4, z: 25.4 } }, 'scale')}
+        onClick={() => change({ scale: { ...scale, x: 25.4, y: 25.4, z: 25.4 } }, 'scale')}
       >
         it is in inches
       </button>

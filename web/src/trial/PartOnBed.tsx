@@ -1,38 +1,78 @@
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import type { TrialPart } from '../api/client'
-import { ringsPath } from '../drawing/outline'
+import { bedSize, boxOf, ringsPath } from '../drawing/outline'
 import { toX, toY, type View, type XY } from '../drawing/view'
 import { plain } from '../units/format'
 import { PlanHandles } from './Handles'
 import { placedOutline } from './placement'
+import { snapped, type Box } from './snap'
+import { fellowsOf, moved, withFellows } from './together'
 import { useTrial } from './TrialContext'
 
-/** A part from above, to be moved. */
-export function PartOnBed({ index, part, view, bad, faint }: { index: number; part: TrialPart; view: View; bad: boolean; faint: boolean }) {
-  const { trial, meshes, chosen, choose, dragging } = useTrial('trial', 'meshes', 'chosen', 'choose', 'dragging')
+interface PartOnBedProps {
+  index: number
+  part: TrialPart
+  view: View
+  bad: boolean
+  faint: boolean
+}
+
+const snapReach = 6
+const grid = 0.1
+
+/** A part from above, to be moved: it snaps to what is near, with Alt it goes freely. */
+export function PartOnBed({ index, part, view, bad, faint }: PartOnBedProps) {
+  const { trial, card, meshes, selected, select, chosen, dragging, hands } = useTrial(
+    'trial',
+    'card',
+    'meshes',
+    'selected',
+    'select',
+    'chosen',
+    'dragging',
+    'hands',
+  )
   const mesh = meshes[index]
-  const from = useRef<{ pointer: XY; at: XY }>(undefined)
+  const from = useRef<{ pointer: XY; parts: TrialPart[]; box: Box; others: Box[]; indices: readonly number[] }>(undefined)
   const [held, setHeld] = useState(false)
   if (!mesh) return null
   const rings = placedOutline(mesh, part)
-  const move = (x: number, y: number) =>
-    trial.change(
-      (before) => ({ ...before, parts: before.parts?.map((p, i) => (i === index ? { ...p, x: round(x), y: round(y) } : p)) }),
-      `part ${index}`,
-    )
+  const isSelected = selected.includes(index)
   const down = (event: PointerEvent<SVGGElement>) => {
     if (event.button !== 0) return
     event.stopPropagation()
+    if (event.shiftKey || event.ctrlKey || event.metaKey) {
+      select(isSelected ? selected.filter((i) => i !== index) : [...selected, index])
+      return
+    }
     event.currentTarget.setPointerCapture(event.pointerId)
-    from.current = { pointer: [event.clientX, event.clientY], at: [part.x ?? 0, part.y ?? 0] }
-    choose(index)
+    const indices = isSelected ? [...selected.filter((i) => i !== index), index] : [index]
+    const parts = trial.document.parts ?? []
+    const taken = withFellows(parts, indices)
+    const boxes = parts.map((one, i) => boxOnBed(meshes[i], one))
+    const own = taken.flatMap((i) => (boxes[i] ? [boxes[i]] : []))
+    from.current = {
+      pointer: [event.clientX, event.clientY],
+      parts,
+      box: around(own),
+      others: boxes.flatMap((box, i) => (box && !taken.includes(i) ? [box] : [])),
+      indices,
+    }
+    select(indices)
     setHeld(true)
     dragging(true)
   }
   const drag = (event: PointerEvent<SVGGElement>) => {
     if (!from.current) return
-    const { pointer, at } = from.current
-    move(at[0] + (event.clientX - pointer[0]) / view.scale, at[1] - (event.clientY - pointer[1]) / view.scale)
+    const { pointer, parts, box, others, indices } = from.current
+    const by: XY = [(event.clientX - pointer[0]) / view.scale, -(event.clientY - pointer[1]) / view.scale]
+    const { width = 0, depth = 0 } = bedSize(card.document.envelope?.bed)
+    const [dx, dy] = snapped(box, by, others, { width, depth }, event.altKey ? 0 : snapReach / view.scale, grid)
+    const after = moved(parts, indices, dx, dy)
+    trial.change(
+      (before) => ({ ...before, parts: before.parts?.map((one, i) => ({ ...one, x: after[i]?.x ?? one.x, y: after[i]?.y ?? one.y })) }),
+      `part ${index}`,
+    )
   }
   const up = () => {
     from.current = undefined
@@ -40,28 +80,30 @@ export function PartOnBed({ index, part, view, bad, faint }: { index: number; pa
     dragging(false)
   }
   const key = (event: KeyboardEvent) => {
-    const step = event.shiftKey ? 10 : 1
+    const step = stepOf(event)
     const [dx, dy] = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[event.key] ?? [0, 0]
     if (!dx && !dy) return
     event.preventDefault()
-    move((part.x ?? 0) + dx!, (part.y ?? 0) + dy!)
+    hands.move(isSelected ? selected : [index], dx!, dy!)
   }
+  const together = fellowsOf(trial.document.parts ?? [], index).length > 1
   return (
     <g
-      className={`part${chosen === index ? ' chosen' : ''}${bad ? ' bad' : ''}${faint ? ' faint' : ''}${held ? ' held' : ''}`}
+      className={`part${chosen === index ? ' chosen' : ''}${isSelected ? ' selected' : ''}${bad ? ' bad' : ''}${faint ? ' faint' : ''}${held ? ' held' : ''}`}
       tabIndex={0}
       role="button"
-      aria-label={`${part.name}, part ${index + 1}, at ${plain(part.x ?? 0, 1)}, ${plain(part.y ?? 0, 1)}`}
+      aria-label={`${part.name}, part ${index + 1}, at ${plain(part.x ?? 0, 1)}, ${plain(part.y ?? 0, 1)}${together ? ', with what belongs to it' : ''}`}
+      aria-pressed={isSelected}
       data-part={index}
       onPointerDown={down}
       onPointerMove={drag}
       onPointerUp={up}
       onPointerCancel={up}
-      onFocus={() => choose(index)}
+      onFocus={(event) => event.currentTarget.matches(':focus-visible') && !isSelected && select([index])}
       onKeyDown={key}
     >
       <path d={ringsPath(rings, view)} fillRule="evenodd" />
-      {chosen === index && <PlanHandles index={index} part={part} view={view} />}
+      {chosen === index && selected.length === 1 && <PlanHandles index={index} part={part} view={view} />}
       <circle cx={toX(view, part.x ?? 0)} cy={toY(view, part.y ?? 0)} r="10" />
       <text x={toX(view, part.x ?? 0)} y={toY(view, part.y ?? 0) + 4} textAnchor="middle">
         {index + 1}
@@ -70,4 +112,21 @@ export function PartOnBed({ index, part, view, bad, faint }: { index: number; pa
   )
 }
 
-const round = (value: number) => Math.round(value * 10) / 10
+function stepOf(event: KeyboardEvent): number {
+  if (event.altKey) return 0.1
+  return event.shiftKey ? 10 : 1
+}
+
+/** The box of a part where it stands; undefined as long as its mesh is not there. */
+export function boxOnBed(mesh: Parameters<typeof placedOutline>[0] | undefined, part: TrialPart): Box | undefined {
+  const outline = mesh ? placedOutline(mesh, part).flat() : []
+  return outline.length > 0 ? boxOf(outline) : undefined
+}
+
+/** The box round boxes. */
+export const around = (boxes: readonly Box[]): Box => [
+  Math.min(...boxes.map((b) => b[0])),
+  Math.min(...boxes.map((b) => b[1])),
+  Math.max(...boxes.map((b) => b[2])),
+  Math.max(...boxes.map((b) => b[3])),
+]

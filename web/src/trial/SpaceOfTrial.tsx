@@ -75,8 +75,8 @@ export default function SpaceOfTrial() {
                   <SolidPart
                     key={part.id ?? i}
                     solid={solids[i]}
-                    stance={{ scale: { ...scaleOf(part), mirrored: false }, tilt: { x: part.tilt?.x ?? 0, y: part.tilt?.y ?? 0 } }}
-                    place={{ x: part.x ?? 0, y: part.y ?? 0, z: 0, turn: part.turn ?? 0 }}
+                    stance={{ scale: scaleOf(part), tilt: { x: part.tilt?.x ?? 0, y: part.tilt?.y ?? 0 } }}
+                    place={{ x: part.x ?? 0, y: part.y ?? 0, z: part.lift ?? 0, turn: part.turn ?? 0 }}
                     look={look}
                     inks={inks}
                     edge={edgeOf(inks, chosen === i, fits?.[i]?.fits === false)}

@@ -8,6 +8,7 @@ import type { Layer } from './layers'
 import type { SheetView } from './sheetViews'
 import type { Arranging } from './useArranging'
 import type { Computing } from './useComputing'
+import type { Hands } from './useHands'
 
 /** Parts as solids with the layer that is looked at, or all lines up to it. */
 export type InSpace = 'parts' | 'lines'
@@ -48,7 +49,9 @@ export interface OpenTrial {
   /** Which layer is looked at. */
   layer: number
   lookAt: (layer: number) => void
-  /** Which part is chosen. */
+  /** The parts that hands are laid on, and the last of them, whose fields are shown. */
+  selected: readonly number[]
+  select: (parts: readonly number[]) => void
   chosen: number | undefined
   choose: (part: number | undefined) => void
   /** Which view fills the sheet. */
@@ -63,6 +66,7 @@ export interface OpenTrial {
   span: readonly [number, number] | undefined
   dragging: (on: boolean) => void
   arranging: Arranging
+  hands: Hands
   addFiles: (files: Iterable<File>) => void
 }
 

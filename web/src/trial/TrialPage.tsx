@@ -3,8 +3,10 @@ import { useDragging } from './useDragging'
 import { useMeshes } from './useMeshes'
 import { useArranging } from './useArranging'
 import { useComputing } from './useComputing'
+import { useHandKeys } from './useHandKeys'
+import { useHands } from './useHands'
 import { useRun } from './useRun'
-import { useLayoutEffect, useMemo, useState } from 'react'
+import { useCallback, useLayoutEffect, useMemo, useState } from 'react'
 import { useParams } from 'react-router'
 import { createStore, useStore, type StoreApi } from 'zustand'
 import { useShallow } from 'zustand/react/shallow'
@@ -78,7 +80,9 @@ function OpenTrialPage({
   const recipe = useStore<StoreApi<DocumentState<Recipe> | undefined>>(recipeStore ?? nothing)
   useUndoKeys(trial.undo, trial.redo)
 
-  const [chosen, choose] = useState<number>()
+  const [selected, select] = useState<readonly number[]>([])
+  const chosen = selected.at(-1)
+  const choose = useCallback((index: number | undefined) => select(index === undefined ? [] : [index]), [])
   const [sheetView, fillWith] = useState<SheetView>('all')
   const [inSpace, drawInSpace] = useState<InSpace>('parts')
   const [dragged, dragging] = useDragging()
@@ -100,7 +104,8 @@ function OpenTrialPage({
   const { run, known, layers, layer, lookAt } = useRun(trial.id)
   const [drawing, draw] = useState(drawnByKind)
   const span = useMemo(() => (drawing.by === 'kind' ? undefined : spanOf(layers, drawing.by)), [layers, drawing.by])
-  const arranging = useArranging({ trialStore, card: card.document, recipe: recipe?.document, choose })
+  const arranging = useArranging({ trialStore, card: card.document, recipe: recipe?.document, select })
+  const hands = useHands({ trialStore, meshes, select, arranging })
   const take = useAddFiles(arranging.lay, card.document)
 
   const documents = [trial, card, filament, second, recipe]
@@ -139,8 +144,11 @@ function OpenTrialPage({
     layers,
     layer,
     lookAt,
+    selected,
+    select,
     chosen,
     choose,
+    hands,
     sheetView,
     fillWith,
     inSpace,
@@ -152,6 +160,7 @@ function OpenTrialPage({
     arranging,
     addFiles: take,
   }
+  useHandKeys(hands, selected)
   const [store] = useState(() => createStore(() => open))
   useLayoutEffect(() => store.setState(open, true))
   return (

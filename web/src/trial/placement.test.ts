@@ -31,8 +31,8 @@ describe('a part where it stands', () => {
     expect(placedOutline(mesh({ outline: [] }), { name: 'a', file: 'h', x: 1, y: 2, turn: 0 })).toEqual([]))
 
   it('keeps its size where none is said', () => {
-    expect(scaleOf({ name: 'a', file: 'h' })).toEqual({ x: 1, y: 1, z: 1 })
-    expect(scaleOf({ name: 'a', file: 'h', scale: { x: 2, z: 0.5 } })).toEqual({ x: 2, y: 1, z: 0.5 })
+    expect(scaleOf({ name: 'a', file: 'h' })).toEqual({ x: 1, y: 1, z: 1, mirrored: false })
+    expect(scaleOf({ name: 'a', file: 'h', scale: { x: 2, z: 0.5 } })).toEqual({ x: 2, y: 1, z: 0.5, mirrored: false })
   })
 })
 
@@ -41,9 +41,11 @@ describe('parts of a file', () => {
     expect(partsOf('cable-gland_m20.stl', [mesh()], bed)).toEqual([{ name: 'cable gland m20', file: 'h', x: 90, y: 80, turn: 0 }]))
 
   it('keep their places to each other, their middle in the middle of the bed', () => {
-    const parts = partsOf('set.3mf', [mesh({ at: [10, 20] }), mesh({ at: [50, 0], name: 'lid' }), mesh({ at: [30, 40] })], bed)
+    const parts = partsOf('set.3mf', [mesh({ at: [10, 20, 3] }), mesh({ at: [50, 0, 5], name: 'lid' }), mesh({ at: [30, 40, 3] })], bed)
     expect(parts.map(({ name }) => name)).toEqual(['set 1', 'lid', 'set 3'])
-    expect(parts.map(({ x, y }) => [x, y])).toEqual([[70, 80], [110, 60], [90, 100]]) // prettier-ignore
+    expect(parts.map(({ x, y, lift }) => [x, y, lift])).toEqual([[70, 80, 0], [110, 60, 2], [90, 100, 0]]) // prettier-ignore
+    expect(new Set(parts.map(({ assembly }) => assembly)).size).toBe(1)
+    expect(parts[0]!.assembly).toBeTruthy()
   })
 
   it('have a name whatever the file is called', () => {

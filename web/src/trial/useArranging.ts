@@ -4,14 +4,14 @@ import { createStore, type StoreApi } from 'zustand'
 import { api, dataOf, sentenceOf, type ArrangeAnswer, type Card, type Recipe, type Trial, type TrialPart } from '../api/client'
 import { machineOf } from '../open-card/machine'
 import type { DocumentState } from '../open-document/documentStore'
+import { asAdded } from './together'
 
 /** Finds places on the bed; parts are moved and added, never removed. */
 export interface Arranging {
   /** All parts anew. */
   arrange: () => Promise<void>
-  /** Adds parts and chooses the first: each on free ground as far as there is any, or where they say, to keep their places to each
-   * other. What lies there stays. */
-  lay: (parts: TrialPart[], together: boolean) => Promise<void>
+  /** Adds parts and chooses them: on free ground as far as there is any, else where they say. What lies there stays. */
+  lay: (parts: readonly TrialPart[]) => Promise<void>
   /** As many more of a part as find room. */
   fill: (index: number) => Promise<void>
 }
@@ -20,7 +20,7 @@ interface Asked {
   trialStore: StoreApi<DocumentState<Trial>>
   card: Card
   recipe: Recipe | undefined
-  choose: (part: number) => void
+  select: (parts: readonly number[]) => void
 }
 
 /** The same actions as long as the page is open; they look at the newest state. */
@@ -48,8 +48,8 @@ function actionsOf(asked: () => Asked, say: (sentence: string) => void): Arrangi
       await api.POST('/api/trials/arrange', { body: { card: machineOf(card), recipe, parts: all, limits, mode, sequence, ...more } }),
     )
   }
-  const add = (added: TrialPart[]) =>
-    trial().change((before) => ({ ...before, parts: [...(before.parts ?? []), ...added.map((part) => ({ ...part, id: undefined }))] }))
+  const add = (added: readonly TrialPart[]) =>
+    trial().change((before) => ({ ...before, parts: [...(before.parts ?? []), ...asAdded(added)] }))
 
   return {
     arrange: () =>
@@ -64,19 +64,17 @@ function actionsOf(asked: () => Asked, say: (sentence: string) => void): Arrangi
         const left = before.filter((_, i) => !places[i]).map((part) => part.name)
         if (left.length > 0) say(`There is no room for ${left.join(', ')}; ${left.length === 1 ? 'it stays where it is' : 'they stay'}.`)
       }),
-    lay: (added, together) =>
+    lay: (added) =>
       inTurn(async () => {
         const there = parts()
         // a card that is not complete cannot tell; the part is not lost for that
         const nowhere = added.map(() => null)
-        const places = together
-          ? nowhere
-          : await ask([...there, ...added], { held: there.map((_, i) => i) }).then(
-              (answer) => answer.places.slice(there.length),
-              () => nowhere,
-            )
+        const places = await ask([...there, ...asAdded(added)], { held: there.map((_, i) => i) }).then(
+          (answer) => answer.places.slice(there.length),
+          () => nowhere,
+        )
         add(added.map((part, i) => ({ ...part, ...places[i] })))
-        asked().choose(there.length)
+        asked().select(added.map((_, i) => there.length + i))
       }),
     fill: (index) =>
       inTurn(async () => {

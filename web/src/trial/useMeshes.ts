@@ -1,6 +1,6 @@
 import { useQueries, useQueryClient } from '@tanstack/react-query'
 import { api, dataOf, type MeshFacts, type TrialPart } from '../api/client'
-import { scaleOf } from './placement'
+import { stanceOf } from './placement'
 
 /** The meshes of parts as they stand, by part. */
 export function useMeshes(parts: TrialPart[]): (MeshFacts | undefined)[] {
@@ -14,9 +14,9 @@ export function useMeshes(parts: TrialPart[]): (MeshFacts | undefined)[] {
       .at(-1)?.state.data as MeshFacts | undefined
   return useQueries({
     queries: parts.map((part) => {
-      const { file, tilt } = part
-      const scale = scaleOf(part)
-      const query = { scaleX: scale.x, scaleY: scale.y, scaleZ: scale.z, tiltX: tilt?.x ?? 0, tiltY: tilt?.y ?? 0 }
+      const { file } = part
+      // all of it, as far as it is sunk into the bed too
+      const query = stanceOf(part)
       return {
         queryKey: ['mesh', file, query],
         staleTime: Infinity,

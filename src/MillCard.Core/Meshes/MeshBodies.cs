@@ -1,7 +1,7 @@
 namespace MillCard.Core.Meshes;
 
 /// <summary>Tells the bodies of a mesh apart: pieces of surface that share no edge; a hollow stays with the body round it.</summary>
-public static class Bodies
+public static class MeshBodies
 {
     /// <summary>The bodies, in the order in which their first faces stand; the mesh itself where it is one.</summary>
     /// <param name="mesh">Any mesh.</param>

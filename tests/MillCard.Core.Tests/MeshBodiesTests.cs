@@ -4,7 +4,7 @@ using Xunit;
 namespace MillCard.Core.Tests;
 
 /// <summary>The bodies of a mesh told apart.</summary>
-public sealed class BodiesTests
+public sealed class MeshBodiesTests
 {
     private static Mesh Hollow(Mesh mesh) =>
         mesh with { Faces = [.. mesh.Faces.Chunk(3).SelectMany(f => new[] { f[0], f[2], f[1] })] };
@@ -13,7 +13,7 @@ public sealed class BodiesTests
     public void Pieces_that_share_no_edge_are_bodies_of_their_own()
     {
         var (cube, ring) = (Solids.Box(10, 10, 10), Solids.Placed(Solids.Torus(20, 6, 24, 18), 60, 0, 0));
-        var bodies = Bodies.Of(Solids.Joined(cube, ring));
+        var bodies = MeshBodies.Of(Solids.Joined(cube, ring));
         Assert.Equal([cube.FaceCount, ring.FaceCount], bodies.Select(b => b.FaceCount));
         Assert.Equal([cube.Volume(), ring.Volume()], bodies.Select(b => b.Volume()));
     }
@@ -23,9 +23,9 @@ public sealed class BodiesTests
     {
         var (outer, inner) = (Solids.Box(20, 20, 20), Hollow(Solids.Placed(Solids.Box(5, 5, 5), 5, 5, 5)));
         var whole = Solids.Joined(outer, inner);
-        Assert.Same(whole, Assert.Single(Bodies.Of(whole)));
+        Assert.Same(whole, Assert.Single(MeshBodies.Of(whole)));
         var beside = Solids.Placed(Solids.Box(8, 8, 8), 40, 0, 0);
-        Assert.Equal([8000 - 125, 512], Bodies.Of(Solids.Joined(outer, beside, inner)).Select(b => Math.Round(b.Volume(), 6)));
+        Assert.Equal([8000 - 125, 512], MeshBodies.Of(Solids.Joined(outer, beside, inner)).Select(b => Math.Round(b.Volume(), 6)));
         // cut through the hollow: what is left has it as a pocket
         var half = LevelCut.Of(whole, 7);
         Assert.True(half.IsClosed);
@@ -37,6 +37,6 @@ public sealed class BodiesTests
     public void What_is_one_stays_itself()
     {
         var ring = Solids.Torus(20, 6, 24, 18);
-        Assert.Same(ring, Assert.Single(Bodies.Of(ring)));
+        Assert.Same(ring, Assert.Single(MeshBodies.Of(ring)));
     }
 }

@@ -1,0 +1,145 @@
+import { useSnackbar } from 'notistack'
+import { useLayoutEffect, useState } from 'react'
+import { createStore, type StoreApi } from 'zustand'
+import { api, dataOf, sentenceOf, type CutQuestion, type MeshFacts, type Trial, type TrialPart } from '../api/client'
+import type { DocumentState } from '../open-document/documentStore'
+import { newAssembly } from './assembly'
+import { moved, withFellows } from './together'
+import type { Arranging } from './useArranging'
+
+/** What can be done to parts that are selected. Nothing but `remove` and `cut` takes a part away, and undo brings it back. */
+export interface Hands {
+  remove: (indices: readonly number[]) => void
+  move: (indices: readonly number[], dx: number, dy: number) => void
+  /** Keeps copies at hand, for this trial and others. */
+  copy: (indices: readonly number[]) => void
+  paste: () => Promise<void>
+  selectAll: () => void
+  /** Left for right. */
+  mirror: (indices: readonly number[]) => void
+  /** Keeps parts in their places to each other from now on. */
+  putTogether: (indices: readonly number[]) => void
+  takeApart: (index: number) => void
+  /** The bodies of a part as parts of their own. */
+  split: (index: number) => Promise<void>
+  /** Parts as one. */
+  join: (indices: readonly number[]) => Promise<void>
+  /** Cuts a part; says why where it cannot be. */
+  cut: (index: number, how: Omit<CutQuestion, 'part'>) => Promise<string | undefined>
+}
+
+interface Asked {
+  trialStore: StoreApi<DocumentState<Trial>>
+  meshes: readonly (MeshFacts | undefined)[]
+  select: (indices: readonly number[]) => void
+  arranging: Arranging
+}
+
+/** The same actions as long as the page is open; they look at the newest state. */
+export function useHands(asked: Asked): Hands {
+  const { enqueueSnackbar } = useSnackbar()
+  const [newest] = useState(() => createStore(() => asked))
+  useLayoutEffect(() => newest.setState(asked, true))
+  const [actions] = useState(() => actionsOf(newest.getState, (sentence) => enqueueSnackbar(sentence, { variant: 'warning' })))
+  return actions
+}
+
+function actionsOf(asked: () => Asked, say: (sentence: string) => void): Hands {
+  const trial = () => asked().trialStore.getState()
+  const parts = () => trial().document.parts ?? []
+  const change = (to: (parts: TrialPart[]) => TrialPart[], step?: string) =>
+    trial().change((before) => ({ ...before, parts: to(before.parts ?? []) }), step)
+  const saying = (work: () => Promise<void>) =>
+    work().catch((failure: unknown) => {
+      say(sentenceOf(failure))
+    })
+  /** Puts others in the place of a part, if it is still there. */
+  const replace = (old: TrialPart, made: readonly TrialPart[]) =>
+    change((now) => now.flatMap((part) => (part.id === old.id ? made : [part])))
+
+  return {
+    remove: (indices) => {
+      if (indices.length === 0) return
+      asked().select([])
+      change((now) => now.filter((_, i) => !indices.includes(i)))
+    },
+    move: (indices, dx, dy) => change((now) => moved(now, indices, dx, dy), `move ${indices.join(' ')}`),
+    copy: (indices) => {
+      const all = withFellows(parts(), indices).map((i) => parts()[i]!)
+      if (all.length > 0) localStorage.setItem(copiedKey, JSON.stringify(all))
+    },
+    paste: async () => {
+      const copied = readCopied()
+      if (copied.length > 0) await asked().arranging.lay(copied)
+    },
+    selectAll: () => asked().select(parts().map((_, i) => i)),
+    mirror: (indices) => {
+      const all = withFellows(parts(), indices)
+      const [from, to] = [Math.min(...all.map((i) => parts()[i]!.x ?? 0)), Math.max(...all.map((i) => parts()[i]!.x ?? 0))]
+      change((now) => now.map((part, i) => (all.includes(i) ? mirrored(part, from + to) : part)))
+    },
+    putTogether: (indices) => {
+      const word = newAssembly()
+      change((now) => now.map((part, i) => (indices.includes(i) ? { ...part, assembly: word } : part)))
+    },
+    takeApart: (index) => {
+      const word = parts()[index]?.assembly
+      change((now) => now.map((part) => (part.assembly === word ? { ...part, assembly: undefined } : part)))
+    },
+    split: (index) =>
+      saying(async () => {
+        const part = parts()[index]
+        if (!part) return
+        const { parts: bodies } = dataOf(await api.POST('/api/parts/split', { body: { parts: [part] } }))
+        if (bodies.length === 1) say(`${part.name} is one body.`)
+        else replace(part, bodies)
+      }),
+    join: (indices) =>
+      saying(async () => {
+        const all = withFellows(parts(), indices).map((i) => parts()[i]!)
+        const { parts: made } = dataOf(await api.POST('/api/parts/join', { body: { parts: all } }))
+        const gone = new Set(all.slice(1).map((part) => part.id))
+        asked().select([])
+        change((now) => now.filter((part) => !gone.has(part.id)).flatMap((part) => (part.id === all[0]!.id ? made : [part])))
+      }),
+    cut: async (index, how) => {
+      const part = parts()[index]
+      if (!part) return undefined
+      try {
+        const { parts: made } = dataOf(await api.POST('/api/parts/cut', { body: { ...how, part } }))
+        // the lower half stays where the part stood, the rest goes to free ground
+        replace(part, made.slice(0, 1))
+        await asked().arranging.lay(made.slice(1))
+        return undefined
+      } catch (failure) {
+        return sentenceOf(failure)
+      }
+    },
+  }
+}
+
+/** The mirror image of a part across an upright line between two others: its turn runs the other way round. */
+function mirrored(part: TrialPart, twiceMiddle: number): TrialPart {
+  const { x = 1, y = 1, z = 1, mirrored: was = false } = part.scale ?? {}
+  const { x: tiltX = 0, y: tiltY = 0 } = part.tilt ?? {}
+  return {
+    ...part,
+    x: twiceMiddle - (part.x ?? 0),
+    turn: (360 - (part.turn ?? 0)) % 360,
+    scale: { x, y, z, mirrored: !was },
+    tilt: part.tilt ? { x: tiltX, y: -tiltY } : undefined,
+  }
+}
+
+const copiedKey = 'mill-card/copied-parts'
+
+/** What was copied last, in this trial or another; nothing where it is not what was put there. */
+function readCopied(): TrialPart[] {
+  try {
+    const copied: unknown = JSON.parse(localStorage.getItem(copiedKey) ?? '[]')
+    const isPart = (part: unknown) => typeof part === 'object' && part !== null && 'file' in part && 'name' in part
+    return Array.isArray(copied) ? (copied.filter(isPart) as TrialPart[]) : []
+  } catch {
+    return []
+  }
+}

@@ -210,11 +210,11 @@ test('a print stops at a height for another filament, and its plastic is told ap
   await openTrial(page)
   await drop(page, 'quadrat-corner.stl', readFileSync(demoPart('quadrat-corner')))
   await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
-  await page.getByRole('region', { name: 'Stops' }).getByRole('button', { name: 'add a height' }).click()
-  await page.getByLabel('stop 1 height').fill('100')
+  await page.getByRole('region', { name: 'Events' }).getByRole('button', { name: 'add a height' }).click()
+  await page.getByLabel('event 1 height').fill('100')
   await expect(page.getByRole('region', { name: 'Verdict' }).getByText('The stop at 100 mm does not come')).toBeVisible({ timeout: 30_000 })
 
-  await page.getByLabel('stop 1 height').fill('6')
+  await page.getByLabel('event 1 height').fill('6')
   await computed(page)
   await expect(page.getByText(/^No finding/)).toBeVisible()
   const uses = page.getByRole('table', { name: 'By use' })
@@ -223,9 +223,9 @@ test('a print stops at a height for another filament, and its plastic is told ap
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Save the G-code' }).click()])
   expect(readFileSync(await download.path(), 'utf8').match(/^M600$/gm)).toHaveLength(1)
   await page.reload()
-  await expect(page.getByLabel('stop 1 height')).toHaveValue('6')
-  await page.getByRole('region', { name: 'Stops' }).getByRole('button', { name: 'remove' }).click()
-  await expect(page.getByLabel('stop 1 height')).toHaveCount(0)
+  await expect(page.getByLabel('event 1 height')).toHaveValue('6')
+  await page.getByRole('region', { name: 'Events' }).getByRole('button', { name: 'remove' }).click()
+  await expect(page.getByLabel('event 1 height')).toHaveCount(0)
 })
 
 test('layers between two heights are as high as the owner says by hand', async ({ page }) => {

@@ -52,6 +52,18 @@ public static class FlatSides
         return touching < 0.5 * plane.Area ? null : new FlatSide(touching, tilt, stood.Box.MaxZ - floor);
     }
 
+    /// <summary>The tilt that sets a part on one of its faces; null where there is no such face, or it has no area.</summary>
+    /// <param name="mesh">As its file has it.</param>
+    /// <param name="scale">Ratios; null for none.</param>
+    /// <param name="face">Its number, counted from 0.</param>
+    public static Tilt? OnFace(Mesh mesh, PartScale? scale, int face)
+    {
+        if (face < 0 || face >= mesh.FaceCount) return null;
+        var (x, y, z) = Normal(Placement.Oriented(mesh, scale, null), face);
+        var twice = Math.Sqrt(x * x + y * y + z * z);
+        return twice < 1e-9 ? null : Down(x / twice, y / twice, z / twice);
+    }
+
     /// <summary>The tilt that turns a direction straight down: about X until it lies in the XZ plane, then about Y.</summary>
     public static Tilt Down(double x, double y, double z)
     {

@@ -7,6 +7,7 @@ using MillCard.Core.Reach;
 using MillCard.Core.Rules.DryRunRules;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Sections;
+using MillCard.Core.Slicing.Writing;
 
 namespace MillCard.Core.Slicing;
 
@@ -48,7 +49,8 @@ internal static class SliceRefusals
     /// <summary>Everything that forbids slicing a job.</summary>
     public static IEnumerable<Finding> Of(SliceJob job, CancellationToken stop)
     {
-        foreach (var finding in Nothing(job).Concat(Heights(job)).Concat(Departing(job)).Concat(Filaments(job))) yield return finding;
+        foreach (var finding in Nothing(job).Concat(Heights(job)).Concat(Departing(job)).Concat(Filaments(job))
+            .Concat(WrittenStops.Refusals(job))) yield return finding;
         if (NotOnThisMachine(job) is { } missing) yield return missing;
         else foreach (var finding in Misplaced(job, stop)) yield return finding;
     }

@@ -89,6 +89,18 @@ internal static class MeshEndpoints
         })
             .Produces<Refusal>(422, Refusal.MediaType).WithSummary("The flat sides on which a part can stand, largest first");
 
+        meshes.MapGet("/{hash}/standing", async Task<Results<Ok<Tilt>, JsonHttpResult<Refusal>>> (string hash, int face, BlobStore blobs,
+            MeshShelf shelf, CancellationToken stop, double scaleX = 1, double scaleY = 1, double scaleZ = 1, bool mirrored = false) =>
+        {
+            var scale = ScaleOf(scaleX, scaleY, scaleZ, mirrored);
+            if (Unfit(scale, new Tilt()) is { } refusal) return refusal;
+            var mesh = await shelf.AsReadAsync(hash, blobs, stop);
+            return FlatSides.OnFace(mesh, scale, face) is { } tilt ? TypedResults.Ok(tilt)
+                : Refusal.Fields([new FieldError(JsonPointer.Root / "face", FieldProblem.OutOfRange,
+                    $"There is no face {face} to stand on; the part has {mesh.FaceCount}.", $"0 to {mesh.FaceCount - 1}")]);
+        })
+            .Produces<Refusal>(422, Refusal.MediaType).WithSummary("The tilt that sets a part on one of its faces");
+
         meshes.MapGet("/{hash}/undersides", async Task<Results<Ok<IReadOnlyList<Underside>>, JsonHttpResult<Refusal>>> (
             string hash, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop, double scaleX = 1, double scaleY = 1,
                 double scaleZ = 1, bool mirrored = false, double tiltX = 0, double tiltY = 0) =>

@@ -3615,6 +3615,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meshes/{hash}/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The tilt that sets a part on one of its faces */
+        get: {
+            parameters: {
+                query: {
+                    face: number;
+                    scaleX?: number;
+                    scaleY?: number;
+                    scaleZ?: number;
+                    mirrored?: boolean;
+                };
+                header?: never;
+                path: {
+                    hash: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Tilt"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meshes/{hash}/undersides": {
         parameters: {
             query?: never;

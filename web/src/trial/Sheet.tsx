@@ -2,6 +2,7 @@ import { lazy, Suspense, useEffect } from 'react'
 import { Pane } from '../shell/Pane'
 import { inField } from '../shell/Shortcuts'
 import { Bed } from './Bed'
+import { PointingBar } from './PointingBar'
 import { DrawnBy } from './DrawnBy'
 import { sheetViews } from './sheetViews'
 import { useTrial } from './TrialContext'
@@ -53,6 +54,7 @@ export function Sheet() {
               <p className="quiet">This browser does not draw in space (WebGL 2 is off or missing): plan and elevation show the same.</p>
             )}
           </Pane>
+          <PointingBar />
           <DrawnBy />
         </div>
       )}

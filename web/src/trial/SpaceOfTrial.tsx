@@ -1,6 +1,5 @@
 import { useQueries } from '@tanstack/react-query'
-import { useMemo, useState } from 'react'
-import type { Color } from 'three'
+import { useMemo, useRef, useState } from 'react'
 import { send } from '../api/send'
 import type { Card, TrialPart } from '../api/client'
 import { bedOutline, bedSize, outlineRing } from '../drawing/outline'
@@ -20,7 +19,7 @@ import { useTrial } from './TrialContext'
 
 /** The bed, what stands on it and what is laid of it, seen from a corner. */
 export default function SpaceOfTrial() {
-  const { card, trial, meshes, fits, layers, layer, stale, chosen, choose, inSpace, drawing, span } = useTrial(
+  const { card, trial, meshes, fits, layers, layer, stale, chosen, selected, choose, inSpace, drawing, span, pointing, point, hands } = useTrial(
     'card',
     'trial',
     'meshes',
@@ -29,11 +28,16 @@ export default function SpaceOfTrial() {
     'layer',
     'stale',
     'chosen',
+    'selected',
     'choose',
     'inSpace',
     'drawing',
     'span',
+    'pointing',
+    'point',
+    'hands',
   )
+  const stroke = useRef(0)
   const [ref, size] = useSize<HTMLDivElement>()
   const parts = trial.document.parts ?? []
   const solids = useSolids(parts)
@@ -64,7 +68,7 @@ export default function SpaceOfTrial() {
           look={look}
           onLook={setOwn}
           onFit={() => setOwn(undefined)}
-          painting={false}
+          painting={pointing.does === 'paint'}
           labels={labels}
         >
           <BedInSpace card={card.document} inks={inks} />
@@ -79,12 +83,21 @@ export default function SpaceOfTrial() {
                     place={{ x: part.x ?? 0, y: part.y ?? 0, z: part.lift ?? 0, turn: part.turn ?? 0 }}
                     look={look}
                     inks={inks}
-                    edge={edgeOf(inks, chosen === i, fits?.[i]?.fits === false)}
-                    marks={none}
+                    edge={edgeOf(inks, selected.includes(i), fits?.[i]?.fits === false)}
+                    marks={marksOf(part, inks)}
                     cut={cut}
-                    onPick={() => choose(i)}
-                    brush={undefined}
-                    onStroke={() => undefined}
+                    onPick={({ face }) => {
+                      choose(i)
+                      if (pointing.does !== 'stand') return
+                      void hands.stand(i, face)
+                      point({ does: 'choose' })
+                    }}
+                    brush={pointing.does === 'paint' ? pointing.brush / 2 : undefined}
+                    onStroke={(faces, begins) => {
+                      if (pointing.does !== 'paint') return
+                      if (begins) stroke.current = Date.now()
+                      hands.paint(i, faces, pointing.mark, stroke.current)
+                    }}
                   />
                 ),
             )}
@@ -95,7 +108,9 @@ export default function SpaceOfTrial() {
   )
 }
 
-const none: { faces: number[]; tint: Color }[] = []
+/** Madder where support is wanted, slate where it is not. */
+const marksOf = (part: TrialPart, inks: Inks) =>
+  (part.marks ?? []).map(({ wanted, faces }) => ({ faces, tint: wanted ? inks.madder : inks.slate }))
 
 const edgeOf = (inks: Inks, chosen: boolean, bad: boolean) => (chosen || bad ? inks.madder : inks.ink)
 

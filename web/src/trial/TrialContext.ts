@@ -5,6 +5,7 @@ import type { Card, Filament, MeshFacts, ModeAnswer, PartFit, Recipe, StoredRun,
 import type { DocumentState } from '../open-document/documentStore'
 import type { Drawing } from './drawnBy'
 import type { Layer } from './layers'
+import type { Pointing } from './pointing'
 import type { SheetView } from './sheetViews'
 import type { Arranging } from './useArranging'
 import type { Computing } from './useComputing'
@@ -57,6 +58,9 @@ export interface OpenTrial {
   /** Which view fills the sheet. */
   sheetView: SheetView
   fillWith: (view: SheetView) => void
+  /** What the pointer does on parts in space. */
+  pointing: Pointing
+  point: (pointing: Pointing) => void
   /** What the pictorial view draws. */
   inSpace: InSpace
   drawInSpace: (what: InSpace) => void

@@ -20,6 +20,7 @@ import type { DocumentState } from '../open-document/documentStore'
 import { useDocumentState, useDocumentStore } from '../open-document/useDocument'
 import { useUndoKeys } from '../open-document/useUndoKeys'
 import { Sheet } from './Sheet'
+import type { Pointing } from './pointing'
 import type { SheetView } from './sheetViews'
 import { drawnByKind, spanOf } from './drawnBy'
 import { HeightBands } from './HeightBands'
@@ -84,6 +85,7 @@ function OpenTrialPage({
   const chosen = selected.at(-1)
   const choose = useCallback((index: number | undefined) => select(index === undefined ? [] : [index]), [])
   const [sheetView, fillWith] = useState<SheetView>('all')
+  const [pointing, point] = useState<Pointing>({ does: 'choose' })
   const [inSpace, drawInSpace] = useState<InSpace>('parts')
   const [dragged, dragging] = useDragging()
 
@@ -151,6 +153,8 @@ function OpenTrialPage({
     hands,
     sheetView,
     fillWith,
+    pointing,
+    point,
     inSpace,
     drawInSpace,
     drawing,

@@ -4,7 +4,9 @@ import { createStore, type StoreApi } from 'zustand'
 import { api, dataOf, sentenceOf, type CutQuestion, type MeshFacts, type Trial, type TrialPart } from '../api/client'
 import type { DocumentState } from '../open-document/documentStore'
 import { newAssembly } from './assembly'
-import { moved, withFellows } from './together'
+import { stanceOf } from './placement'
+import { painted, type Paint } from './pointing'
+import { fellowsOf, moved, withFellows } from './together'
 import type { Arranging } from './useArranging'
 
 /** What can be done to parts that are selected. Nothing but `remove` and `cut` takes a part away, and undo brings it back. */
@@ -24,6 +26,10 @@ export interface Hands {
   split: (index: number) => Promise<void>
   /** Parts as one. */
   join: (indices: readonly number[]) => Promise<void>
+  /** Sets a part on one of its faces. */
+  stand: (index: number, face: number) => Promise<void>
+  /** Marks faces of a part; the strokes of one number are one step of undo. */
+  paint: (index: number, faces: readonly number[], mark: Paint, stroke: number) => void
   /** Cuts a part; says why where it cannot be. */
   cut: (index: number, how: Omit<CutQuestion, 'part'>) => Promise<string | undefined>
 }
@@ -76,7 +82,7 @@ function actionsOf(asked: () => Asked, say: (sentence: string) => void): Hands {
     mirror: (indices) => {
       const all = withFellows(parts(), indices)
       const [from, to] = [Math.min(...all.map((i) => parts()[i]!.x ?? 0)), Math.max(...all.map((i) => parts()[i]!.x ?? 0))]
-      change((now) => now.map((part, i) => (all.includes(i) ? mirrored(part, from + to) : part)))
+      change((now) => now.map((part, i) => (all.includes(i) ? imageOf(part, from + to) : part)))
     },
     putTogether: (indices) => {
       const word = newAssembly()
@@ -102,6 +108,21 @@ function actionsOf(asked: () => Asked, say: (sentence: string) => void): Hands {
         asked().select([])
         change((now) => now.filter((part) => !gone.has(part.id)).flatMap((part) => (part.id === all[0]!.id ? made : [part])))
       }),
+    stand: (index, face) =>
+      saying(async () => {
+        const part = parts()[index]
+        if (!part) return
+        if (fellowsOf(parts(), index).length > 1) {
+          say(`${part.name} belongs to an assembly: take it apart to tilt it.`)
+          return
+        }
+        const { scaleX, scaleY, scaleZ, mirrored } = stanceOf(part)
+        const query = { face, scaleX, scaleY, scaleZ, mirrored }
+        const tilt = dataOf(await api.GET('/api/meshes/{hash}/standing', { params: { path: { hash: part.file }, query } }))
+        change((now) => now.map((one) => (one.id === part.id ? { ...one, tilt, lift: 0 } : one)))
+      }),
+    paint: (index, faces, mark, stroke) =>
+      change((now) => now.map((part, i) => (i === index ? painted(part, new Set(faces), mark) : part)), `stroke ${stroke}`),
     cut: async (index, how) => {
       const part = parts()[index]
       if (!part) return undefined
@@ -119,7 +140,7 @@ function actionsOf(asked: () => Asked, say: (sentence: string) => void): Hands {
 }
 
 /** The mirror image of a part across an upright line between two others: its turn runs the other way round. */
-function mirrored(part: TrialPart, twiceMiddle: number): TrialPart {
+function imageOf(part: TrialPart, twiceMiddle: number): TrialPart {
   const { x = 1, y = 1, z = 1, mirrored: was = false } = part.scale ?? {}
   const { x: tiltX = 0, y: tiltY = 0 } = part.tilt ?? {}
   return {

@@ -13,7 +13,7 @@ internal sealed partial class ProgramWriter
     /// <summary>Nothing is said where the first layer and the others ask for the same.</summary>
     private void Heat(Func<NozzleHeat, double?> nozzle, Func<BedHeat, double> bed)
     {
-        if (Filament.Nozzle.Others != Filament.Nozzle.First) _spelling.Say("nozzle-set", ("value", nozzle(Filament.Nozzle)!.Value));
+        if (Filament.Nozzle.Others != Filament.Nozzle.First && !_ownHeat) _spelling.Say("nozzle-set", ("value", nozzle(Filament.Nozzle)!.Value));
         if (_job.Machine.Card.Envelope.Heated == true && _job.BedFor(b => b.Others) != _job.BedFor(b => b.First))
             _spelling.Say("bed-set", ("value", _job.BedFor(bed)));
     }
@@ -35,6 +35,39 @@ internal sealed partial class ProgramWriter
         Forget();
         _head.ResetFilament();
         _head.Rise(Math.Max(high, ClearOfAll(z)));
+    }
+
+    /// <summary>What an event asks for from the layer on that is about to be laid.</summary>
+    private void FromHereOn(TrialStop stop)
+    {
+        switch (stop.For)
+        {
+            case StopKind.Temperature:
+                _ownHeat = true;
+                _spelling.Say("nozzle-set", ("value", stop.Value!.Value));
+                break;
+            case StopKind.Speed:
+                _ownSpeed = stop.Value!.Value;
+                _out.Command("M220").Whole('S', Math.Round(100 * _ownSpeed)).End();
+                break;
+            case StopKind.Fan:
+                _ownFan = stop.Value!.Value;
+                break;
+            case StopKind.Lines:
+                Leave();
+                _out.Line(Invariant($"; own lines at {stop.Z:0.###} mm"));
+                foreach (var line in stop.Lines!.ReplaceLineEndings("\n").Trim('\n').Split('\n')) _out.Line(line.TrimEnd());
+                Forget();
+                break;
+        }
+    }
+
+    /// <summary>Ends the share of speed that an event asked for.</summary>
+    private void AtFullSpeed()
+    {
+        if (_ownSpeed == 1) return;
+        _ownSpeed = 1;
+        _out.Command("M220").Whole('S', 100).End();
     }
 
     /// <summary>The one nozzle to its standby where that pays, the owner's routine, the other nozzle hot.</summary>

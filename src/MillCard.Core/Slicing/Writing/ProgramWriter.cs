@@ -34,7 +34,7 @@ internal sealed partial class ProgramWriter
     private readonly Spelling _spelling;
     private readonly WrittenFans _fans;
     private readonly PartLabels _labels;
-    private readonly ILookup<int, StopKind> _stops;
+    private readonly ILookup<int, TrialStop> _stops;
     private readonly bool _arcs;
     private LayerPace _pace;
     private double _acceleration = double.NaN;
@@ -44,6 +44,11 @@ internal sealed partial class ProgramWriter
     /// <summary>What the layer has so far, where that tells whether the nozzle lifts.</summary>
     private LaidLines? _laid;
     private bool _begun;
+    /// <summary>Share of the fan that an event asked for; null for what the filament asks.</summary>
+    private double? _ownFan;
+    /// <summary>Whether an event has set the nozzle's temperature, and the share of speed that one asked for.</summary>
+    private bool _ownHeat;
+    private double _ownSpeed = 1;
 
     /// <param name="job">What is sliced.</param>
     /// <param name="layers">Its layers in order.</param>
@@ -101,6 +106,7 @@ internal sealed partial class ProgramWriter
         _labels.Begin(null);
         Accelerate(null);
         _fans.NumberedOff();
+        AtFullSpeed();
         _out.Line(LayerMarks.End);
         if (_head.IsRelative) _out.Line("M83");
         Own(RoutineMoment.End, "/filament/end", f => f.End);
@@ -119,9 +125,10 @@ internal sealed partial class ProgramWriter
         _values["layer.height"] = (decimal)layer.Place.Height;
         LayerLines.Add(_out.Lines);
         _out.Line(Invariant($"; layer {index + 1} of {_layers.Count}, z {layer.Place.Top:0.###}"));
-        foreach (var kind in _stops[index]) Stop(kind, layer.Place.Top);
+        foreach (var stop in _stops[index].Where(s => WrittenStops.Halts(s.For))) Stop(stop.For, layer.Place.Top);
         Routine(RoutineMoment.BeforeLayer);
         if (number == 2) HeatOthers();
+        foreach (var stop in _stops[index].Where(s => !WrittenStops.Halts(s.For))) FromHereOn(stop);
         _pace = new LayerPace(_job, _fastest, layer, number);
         _laid = _recipe.Retraction.LiftOverPrint ? new() : null;
         _fans.To(_head.Nozzle, LayerFan);
@@ -141,7 +148,7 @@ internal sealed partial class ProgramWriter
     }
 
     /// <summary>What the filament in the nozzle asks of its fan on the layer that is written.</summary>
-    private double LayerFan => _pace.Number >= Filament.Fan.FromLayer ? Filament.Fan.ShareFor(_pace.Seconds) : 0;
+    private double LayerFan => _ownFan ?? (_pace.Number >= Filament.Fan.FromLayer ? Filament.Fan.ShareFor(_pace.Seconds) : 0);
 
     private void Accelerate(ToolPath? path)
     {
@@ -177,6 +184,8 @@ internal sealed partial class ProgramWriter
             + $"{_layers.Select(l => l.Part).Distinct().Count()}");
         if (index == 0) return;
         _standing = _layers.Take(index).Max(l => l.Place.Top) + _job.Machine.Clearance;
+        (_ownFan, _ownHeat) = (null, false);
+        AtFullSpeed();
         HeatFirst();
         if (Filament.Fan.FromLayer > 1) _fans.To(_head.Nozzle, 0);
         Leave();

@@ -11,9 +11,40 @@ internal static class WrittenStops
     /// <summary>Rounding of heights, mm.</summary>
     private const double Same = 1e-6;
 
-    /// <summary>What the print stops for before each layer.</summary>
-    public static ILookup<int, StopKind> Before(SliceJob job, IReadOnlyList<LayerPlan> layers) =>
-        Found(job, layers).Where(s => s.Layer > 0).ToLookup(s => s.Layer, s => s.Stop.For);
+    /// <summary>What happens before each layer.</summary>
+    public static ILookup<int, TrialStop> Before(SliceJob job, IReadOnlyList<LayerPlan> layers) =>
+        Found(job, layers).Where(s => s.Layer > 0 || s.Layer == 0 && !Halts(s.Stop.For)).ToLookup(s => s.Layer, s => s.Stop);
+
+    /// <summary>Whether the print halts for it.</summary>
+    public static bool Halts(StopKind kind) => kind is StopKind.Filament or StopKind.Pause;
+
+    /// <summary>Events that say nothing, or that cannot hold.</summary>
+    public static IEnumerable<Finding> Refusals(SliceJob job)
+    {
+        foreach (var (index, stop) in job.Stops.Index())
+        {
+            var pointer = JsonPointer.Root / "stops" / index;
+            var what = Invariant($"The event at {stop.Z:0.##} mm");
+            if (stop.For == StopKind.Lines && string.IsNullOrWhiteSpace(stop.Lines))
+                yield return new Finding("event-says-nothing", Severity.Stop, $"{what} has no lines of G-code.", "Nothing would happen there.",
+                    pointer / "lines");
+            if (stop.For is not (StopKind.Temperature or StopKind.Speed or StopKind.Fan)) continue;
+            var (least, most, unit) = stop.For switch
+            {
+                StopKind.Temperature => (1.0, job.Machine.Nozzles[job.FirstNozzle].MaxTemperature ?? 500, "°C"),
+                StopKind.Speed => (0.05, 5, "of the speed"),
+                _ => (0.0, 1, "of the fan"),
+            };
+            if (stop.Value is not { } value || value < least || value > most)
+                yield return new Finding("event-value", Severity.Stop, Invariant(
+                    $"{what} asks for {(stop.Value is { } asked ? Invariant($"{asked:0.##}") : "no value")}; {least:0.##} to {most:0.##} {unit} can be."),
+                    "It would not hold.", pointer / "value");
+            if (stop.For == StopKind.Temperature && job.NozzlesInUse.Count > 1)
+                yield return new Finding("event-of-which-nozzle", Severity.Stop,
+                    $"{what} sets the nozzle's temperature, and {job.NozzlesInUse.Count} nozzles print.",
+                    "Idle nozzles cool and warm by plan: give the filaments other temperatures instead.", pointer / "for");
+        }
+    }
 
     /// <summary>Every stop with the layers before which it comes, one a part where they are printed one at a time; −1 where it lies above
     /// all, 0 where nothing lies below it.</summary>
@@ -51,6 +82,11 @@ internal static class WrittenStops
         foreach (var (stop, index, layer) in Found(job, layers).DistinctBy(s => s.Index))
         {
             var pointer = JsonPointer.Root / "stops" / index;
+            if (layer < 0 && !Halts(stop.For))
+                yield return new Finding("stop-not-reached", Severity.Caution,
+                    Invariant($"The event at {stop.Z:0.##} mm does not come: no layer reaches above it."),
+                    "The print would go on as before.", pointer / "z");
+            if (!Halts(stop.For)) continue;
             if (layer <= 0)
                 yield return new Finding("stop-not-reached", Severity.Caution,
                     Invariant($"The stop at {stop.Z:0.##} mm does not come: ")

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
+using MillCard.Core.Findings;
 using MillCard.Core.Meshes;
 using MillCard.Core.Motion;
 using MillCard.Core.Settings;
@@ -20,6 +21,8 @@ public sealed record Figures(double Seconds, double? Grams, double? Cost, double
 {
     /// <summary>Time, filament, mass and cost of each nozzle.</summary>
     public IReadOnlyList<NozzleSpent> ByNozzle { get; init; } = [];
+    /// <summary>How many findings of each severity there are: stops, cautions, notes.</summary>
+    public IReadOnlyList<int> Findings { get; init; } = [0, 0, 0];
 }
 
 /// <summary>A trial with one thing changed.</summary>
@@ -107,7 +110,11 @@ public static class Variants
         var peak = PeakFlow.Of(run, job.Machine, job.Filaments)?.Flow ?? 0;
         var supports = sliced.Layers.Sum(l => l.Paths.Where(p => p.Kind is PathKind.Support or PathKind.Interface)
             .Sum(p => p.Length * p.SectionAt(l.Place.Height)));
-        return new Figures(run.TotalSeconds, spent.Grams, spent.Cost, peak, supports) { ByNozzle = spent.ByNozzle };
+        return new Figures(run.TotalSeconds, spent.Grams, spent.Cost, peak, supports)
+        {
+            ByNozzle = spent.ByNozzle,
+            Findings = [.. Enum.GetValues<Severity>().OrderDescending().Select(s => sliced.Findings.Count(f => f.Severity == s))],
+        };
     }
 
     private static Variant Changed<T>(SliceJob job, Leaf leaf, T value)

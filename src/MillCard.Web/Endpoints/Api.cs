@@ -37,6 +37,8 @@ internal static class Api
         api.MapTrialOrder();
         api.MapArrange();
         api.MapMaking();
+        api.MapOnCard();
+        api.MapVariants();
         api.MapRuns();
         api.MapMatches();
         api.MapWhatIf();

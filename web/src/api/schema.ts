@@ -1592,6 +1592,44 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trials/{id}/on-cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Slices a trial on every card of the rack; one JSON message a line */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/x-ndjson": components["schemas"]["OnCardMessage"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/matches": {
         parameters: {
             query?: never;
@@ -3912,6 +3950,123 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/variants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Kept states of a trial with what came of them, the first kept first */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VariantAnswer"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Keeps the trial as it is, with its recipe and what came of them, under the next letter */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VariantAnswer"][];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/variants/{letter}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A kept state, whole */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    letter: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VariantState"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -6700,6 +6855,8 @@ export interface components {
             supportVolume: number;
             /** @description Time, filament, mass and cost of each nozzle. */
             byNozzle?: components["schemas"]["NozzleSpent"][];
+            /** @description How many findings of each severity there are: stops, cautions, notes. */
+            findings?: number[];
         };
         /** @description A material on a spool, and how it wants to be printed. */
         Filament: {
@@ -8106,6 +8263,16 @@ export interface components {
             /** @description Whether they are written into the G-code. */
             gcode?: null | boolean;
         };
+        /** @description One message of the comparison in progress, a card each. */
+        OnCardMessage: {
+            /**
+             * Format: int32
+             * @description How many cards there are.
+             */
+            of: number;
+            on?: null | components["schemas"]["TrialOnCard"];
+            problem?: null | components["schemas"]["Refusal"];
+        };
         /** @description Values that are open for one fact, the safest first. */
         OpenFact: {
             /** @description The fact. */
@@ -9372,10 +9539,10 @@ export interface components {
             changed: string[];
         };
         /**
-         * @description What a print stops for.
+         * @description What happens at a height.
          * @enum {unknown}
          */
-        StopKind: "filament" | "pause";
+        StopKind: "filament" | "pause" | "lines" | "temperature" | "speed" | "fan";
         /** @description A stored document. */
         StoredOfCard: {
             /**
@@ -9658,6 +9825,27 @@ export interface components {
             /** @description Further regions to stay out of, bed frame. */
             keepOuts?: components["schemas"]["KeepOut"][];
         };
+        /** @description What a trial comes to on one card. */
+        TrialOnCard: {
+            /**
+             * Format: uuid
+             * @description Id of the card.
+             */
+            card: string;
+            /** @description Its name. */
+            name: string;
+            figures: null | components["schemas"]["Figures"];
+            /** @description Why it cannot; null where it can. */
+            why: null | string;
+            /** @description What had to change for it. */
+            changed: string[];
+            /**
+             * Format: int32
+             * @description How often a trial's only part goes onto the bed; null where it has several, or does not fit.
+             */
+            perBed: null | number;
+            trial: null | components["schemas"]["Trial"];
+        };
         /** @description What printing one at a time comes to. */
         TrialOrderAnswer: {
             /** @description Indices in the order of printing; null where there is none. */
@@ -9725,15 +9913,22 @@ export interface components {
             /** @description Its id within its list; given as the document is read where it has none. */
             id?: null | string;
         };
-        /** @description A height at which a print stops, for another colour or something that is laid in. */
+        /** @description An event: something that happens at a height of a print, or holds from there on. */
         TrialStop: {
             /**
              * Format: double
-             * @description The first layer that reaches above it comes after the stop, mm above the parts' own floor.
+             * @description It comes before the first layer that reaches above it, mm above the parts' own floor.
              */
             z: number;
-            /** @description What it is for. */
+            /** @description What happens. */
             for?: components["schemas"]["StopKind"];
+            /**
+             * Format: double
+             * @description What holds from there on: °C, or a share of speed or fan; null where nothing does.
+             */
+            value?: null | number;
+            /** @description Lines of G-code that are written there; null for none. */
+            lines?: null | string;
             /** @description Its id within its list; given as the document is read where it has none. */
             id?: null | string;
         };
@@ -9818,6 +10013,74 @@ export interface components {
             edges?: null | components["schemas"]["EdgeMargins"];
             /** @description The reason for the margins. */
             marginWhy?: null | string;
+        };
+        /** @description A kept state, in short. */
+        VariantAnswer: {
+            /** @description A, B, C … */
+            letter: string;
+            /**
+             * Format: date-time
+             * @description When it was kept.
+             */
+            at: string;
+            /** @description What came of it. */
+            figures: components["schemas"]["VariantFigures"];
+            /** @description The recipe's settings as they were, where they are others now: by their pointers. */
+            recipe: Record<string, never>;
+            /** @description What else is otherwise now, by the members of the trial. */
+            otherwise: string[];
+        };
+        /** @description What came of a state. */
+        VariantFigures: {
+            /**
+             * Format: double
+             * @description Time on the machine.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description mm.
+             */
+            filament: number;
+            /**
+             * Format: double
+             * @description Null where the density is not known.
+             */
+            grams: null | number;
+            /**
+             * Format: double
+             * @description Null where nothing has a price.
+             */
+            cost: null | number;
+            /**
+             * Format: double
+             * @description Most plastic melted, mm³/s; null where it is not known.
+             */
+            peakFlow: null | number;
+            /**
+             * Format: int32
+             * @description Layers.
+             */
+            layers: number;
+            /**
+             * Format: int32
+             * @description Findings that stop.
+             */
+            stops: number;
+            /**
+             * Format: int32
+             * @description Findings that warn.
+             */
+            cautions: number;
+        };
+        /** @description A state of a trial. */
+        VariantState: {
+            /** @description Parts, zones, events and the documents it names. */
+            trial: components["schemas"]["Trial"];
+            /** @description The recipe as it was. */
+            recipe: components["schemas"]["Recipe"];
+            /** @description What came of it. */
+            figures: components["schemas"]["VariantFigures"];
         };
         /**
          * @description How a filament or a recipe goes with a card, the best first.

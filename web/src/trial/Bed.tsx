@@ -20,7 +20,7 @@ import { PartOnBed } from './PartOnBed'
 import type { SheetView } from './sheetViews'
 import { useTightened } from './useTightened'
 import { useTrial } from './TrialContext'
-import { ZonesOnPlan } from './ZonesOnPlan'
+import { ZonesOnPlan } from './ZonesOnDrawing'
 import '../drawing/drawing.css'
 
 const inset = { left: 52, right: 74, top: 40, between: 64, below: 30 }
@@ -97,7 +97,7 @@ export function Bed() {
                 <Plan card={tight} view={view} regions={regions} usable={usable} />
                 {modePlan && <ModeOnPlan plan={modePlan} view={view} />}
                 {shown && !worst && <LayerPaths layer={shown} view={view} old={stale} drawing={drawing} span={span} />}
-                <ZonesOnPlan zones={trial.document.zones ?? []} view={view} />
+                <ZonesOnPlan view={view} />
                 {parts.map((part, i) => (
                   <PartOnBed
                     key={i}

@@ -5,6 +5,8 @@ import { toX, toY, type View } from '../drawing/view'
 import { plain } from '../units/format'
 import { FrontHandle } from './Handles'
 import { HeadOnFront } from './HeadAtMoment'
+import { PartOnFront } from './PartOnFront'
+import { ZonesOnFront } from './ZonesOnDrawing'
 import { placedOutline } from './placement'
 import { useTrial } from './TrialContext'
 
@@ -31,7 +33,9 @@ export function FrontOfTrial({ card: tight, view, cutAt }: { card: Card; view: V
     if (!mesh) return []
     const [minX, , maxX] = boxOf(placedOutline(mesh, part).flat())
     const bad = fits?.[index]?.fits === false
-    return [{ index, left: toX(view, minX), right: toX(view, maxX), top: toY(view, mesh.size[2]!), bad }]
+    const lift = part.lift ?? 0
+    const [top, bottom] = [toY(view, lift + mesh.size[2]!), toY(view, lift)]
+    return [{ index, left: toX(view, minX), right: toX(view, maxX), top, bottom, bad }]
   })
   return (
     <>
@@ -39,16 +43,10 @@ export function FrontOfTrial({ card: tight, view, cutAt }: { card: Card; view: V
         FROM THE FRONT
       </text>
       <Elevation card={tight} view={view} cutAt={cutAt}>
-        {boxes.map(({ index, left, right, top, bad }) => (
-          <rect
-            key={index}
-            x={left}
-            y={top}
-            width={right - left}
-            height={toY(view, 0) - top}
-            className={bad ? 'part-box bad' : 'part-box'}
-          />
+        {boxes.map(({ index, bad, ...box }) => (
+          <PartOnFront key={index} index={index} view={view} box={box} bad={bad} />
         ))}
+        <ZonesOnFront view={view} />
         {numbersAt(boxes).map(({ x, numbers }) => (
           <text key={numbers} x={x} y={toY(view, 0) - 4} textAnchor="middle">
             {numbers}

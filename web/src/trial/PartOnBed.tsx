@@ -8,6 +8,7 @@ import { placedOutline } from './placement'
 import { snapped, type Box } from './snap'
 import { fellowsOf, moved, withFellows } from './together'
 import { useTrial } from './TrialContext'
+import { stepOf } from './useHeld'
 
 interface PartOnBedProps {
   index: number
@@ -110,11 +111,6 @@ export function PartOnBed({ index, part, view, bad, faint }: PartOnBedProps) {
       </text>
     </g>
   )
-}
-
-function stepOf(event: KeyboardEvent): number {
-  if (event.altKey) return 0.1
-  return event.shiftKey ? 10 : 1
 }
 
 /** The box of a part where it stands; undefined as long as its mesh is not there. */

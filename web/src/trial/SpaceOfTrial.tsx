@@ -19,24 +19,25 @@ import { useTrial } from './TrialContext'
 
 /** The bed, what stands on it and what is laid of it, seen from a corner. */
 export default function SpaceOfTrial() {
-  const { card, trial, meshes, fits, layers, layer, stale, chosen, selected, choose, inSpace, drawing, span, pointing, point, hands } = useTrial(
-    'card',
-    'trial',
-    'meshes',
-    'fits',
-    'layers',
-    'layer',
-    'stale',
-    'chosen',
-    'selected',
-    'choose',
-    'inSpace',
-    'drawing',
-    'span',
-    'pointing',
-    'point',
-    'hands',
-  )
+  const { card, trial, meshes, fits, layers, layer, stale, chosen, selected, choose, inSpace, drawing, span, pointing, point, hands } =
+    useTrial(
+      'card',
+      'trial',
+      'meshes',
+      'fits',
+      'layers',
+      'layer',
+      'stale',
+      'chosen',
+      'selected',
+      'choose',
+      'inSpace',
+      'drawing',
+      'span',
+      'pointing',
+      'point',
+      'hands',
+    )
   const stroke = useRef(0)
   const [ref, size] = useSize<HTMLDivElement>()
   const parts = trial.document.parts ?? []

@@ -34,7 +34,9 @@ import { ResultPanel } from './ResultPanel'
 import { Settings } from './Settings'
 import { VerdictStrip } from './VerdictStrip'
 import { WhatIf } from './WhatIf'
+import { OnCards } from './OnCards'
 import { Stops } from './Stops'
+import { Variants } from './Variants'
 import { Zones } from './Zones'
 import { TrialContext, type InSpace, type OpenTrial } from './TrialContext'
 import { useFit } from './useFit'
@@ -234,7 +236,9 @@ const sidePanes = [
   ['limits', <Limits />],
   ['settings', <Settings />],
   ['result', <ResultPanel />],
+  ['variants', <Variants />],
   ['what if', <WhatIf />],
+  ['on which card', <OnCards />],
 ].map(([name, pane]) => (
   <Pane key={String(name)} name={String(name)}>
     {pane}

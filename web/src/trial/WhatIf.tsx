@@ -22,10 +22,12 @@ export function WhatIf() {
   const outcome = asked.startsWith('outcome ') ? (asked.slice(8) as Outcome) : undefined
   const now = whatIf.now
   // where time is asked for, what really saves most comes first
+  const quicker = (variant: WhatIfVariant) => now !== null && now !== undefined && (variant.figures?.seconds ?? Infinity) < now.seconds - 1
   const variants =
     outcome === 'time' && now
-      ? [...whatIf.variants].sort((a, b) => (a.figures?.seconds ?? Infinity) - (b.figures?.seconds ?? Infinity))
+      ? whatIf.variants.filter(quicker).sort((a, b) => (a.figures?.seconds ?? Infinity) - (b.figures?.seconds ?? Infinity))
       : whatIf.variants
+  const slower = whatIf.variants.length - variants.length
   const take = (variant: WhatIfVariant) => {
     if (!recipe || !variant.pointer) return
     // rungs and shares of the nozzle would go before what is taken in mm
@@ -132,6 +134,11 @@ export function WhatIf() {
             })}
           </tbody>
         </table>
+      )}
+      {slower > 0 && (
+        <p className="quiet">
+          {slower === 1 ? '1 change that was tried saves' : `${slower} changes that were tried save`} no time; left out.
+        </p>
       )}
       {now && !whatIf.running && whatIf.variants.length === 0 && (
         <p className="quiet">There is nothing to vary: it is not set, or has no other value.</p>

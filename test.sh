@@ -120,13 +120,13 @@ trap 'stop_cluster; rm -rf "$(dirname "$CLUSTER")"' EXIT
 step "Making a database for the tests" "The message above says why." make_cluster
 start_cluster -c fsync=off
 
-suite "Pages' units" vitest
-suite "Core" xunit tests/MillCard.Core.Tests
-suite "API on PostgreSQL" xunit tests/MillCard.Web.Tests
-# these two mostly wait, each for processes of its own
+# it mostly waits, for processes and databases of its own: all the others run beside it
 LIFE="Starting, stopping, restoring"
 outcome "$LIFE" life >"$LOGS/life.outcome" &
 LIVES=$!
+suite "Pages' units" vitest
+suite "Core" xunit tests/MillCard.Core.Tests
+suite "API on PostgreSQL" xunit tests/MillCard.Web.Tests
 suite "Pages in Chromium" playwright
 printf '%s … ' "$LIFE"
 wait "$LIVES"

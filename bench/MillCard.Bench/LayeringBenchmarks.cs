@@ -36,6 +36,6 @@ public class Layers300
     public IReadOnlyList<LayerPlan> Laid()
     {
         var ground = new AllowedGround(_job!);
-        return LayerOrder.Of(_job!, [Layering.Of(_job!, _job!.Parts[0], null, ground, 0, null, default)], ground, default).Layers;
+        return LayerOrder.Of(_job!, [Layering.Of(_job!, _job!.Parts[0], null, null, ground, 0, null, default)], ground, default).Layers;
     }
 }

@@ -1,4 +1,3 @@
-using MillCard.Core.Documents;
 using MillCard.Core.Slicing;
 using MillCard.Core.Slicing.Paths;
 using Xunit;

@@ -291,6 +291,15 @@ public class RuleTests
     }
 
     [Fact]
+    public void What_is_left_to_chance_is_told_by_the_moment_whatever_is_switched_off_later()
+    {
+        const string Program = "G28\nM104 S200\nM190 S60\nM83\nG1 X20 E2\n";
+        string Said(string gcode) => Assert.Single(Find(gcode, Plain), f => f.Rule == "left-to-chance").Message;
+        Assert.Matches(@"near 200 °C \d+ s before", Said(Program));
+        Assert.Equal(Said(Program), Said(Program + "M104 S0\nM140 S0\n"));
+    }
+
+    [Fact]
     public void A_size_written_as_a_number_is_noted_and_its_name_offered()
     {
         var card = Plain with { Routines = new() { Start = "G28\nG1 X180 Y{{ bed.max_y }} F6000\nG1 X12" } };

@@ -1,28 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs'
-import type { Page } from '@playwright/test'
 import { computed } from './computed'
+import { drop, openTrial } from './onBed'
 import { demoPart, expect, test } from './server'
-
-async function openTrial(page: Page) {
-  await page.goto('/')
-  await page.getByRole('link', { name: 'Dunlin' }).click()
-  await page.getByRole('link', { name: 'Trials' }).click()
-  await page.getByRole('button', { name: 'Open a trial' }).click()
-  await expect(page.getByText('Drop a file here: STL, 3MF, OBJ, AMF')).toBeVisible()
-}
-
-async function drop(page: Page, name: string, content: Buffer) {
-  const transfer = await page.evaluateHandle(
-    ([name, base64]) => {
-      const bytes = Uint8Array.from(atob(base64!), (c) => c.charCodeAt(0))
-      const transfer = new DataTransfer()
-      transfer.items.add(new File([bytes], name!))
-      return transfer
-    },
-    [name, content.toString('base64')],
-  )
-  await page.dispatchEvent('main', 'drop', { dataTransfer: transfer })
-}
 
 test('a part is dropped, moved, fitted, sliced, looked at, dry-run and saved', async ({ page }) => {
   await openTrial(page)

@@ -49,8 +49,15 @@ public sealed record OnCard(SliceJob Job, IReadOnlyList<string> Changed)
 
     /// <summary>How often a trial's only part goes onto the bed, 200 at most; null where it has several.</summary>
     /// <param name="stop">Ends the computation.</param>
-    public int? PerBed(CancellationToken stop = default) => Job.Parts.Count != 1 || !Fits(Job, stop) ? null
-        : 1 + Arrangement.More(Job.Machine, Job.Recipe, Job.Standing, 0, MostCopies - 1, Job.Sequence, Job.Mode, stop).Count;
+    public int? PerBed(CancellationToken stop = default)
+    {
+        if (Job.Parts.Count != 1) return null;
+        // where it lies now it may be in the way of others
+        var first = Arrangement.Of(Job.Machine, Job.Recipe, Job.Standing, new HashSet<int>(), mayTurn: true, Job.Sequence, Job.Mode, stop)[0];
+        if (first is null) return null;
+        StandingPart[] one = [Job.Standing[0] with { X = first.X, Y = first.Y, Turn = first.Turn }];
+        return 1 + Arrangement.More(Job.Machine, Job.Recipe, one, 0, MostCopies - 1, Job.Sequence, Job.Mode, stop).Count;
+    }
 
     private static bool Fits(SliceJob job, CancellationToken stop) =>
         new Fit(job.Machine, job.Recipe).Of(job.Standing, job.Mode, Cures.LeftOut, stop).All(fit => fit.Fits);

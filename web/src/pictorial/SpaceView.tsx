@@ -25,6 +25,8 @@ export interface Label {
 }
 
 const step = 5
+/** Farther than this a press is no click, px. */
+const still = 4
 
 /** Space on the sheet: turned by dragging or by arrow keys, moved with Shift, nearer by the wheel. */
 export function SpaceView({ name, width, height, look, onLook, onFit, painting, labels, children }: SpaceViewProps) {
@@ -52,12 +54,15 @@ export function SpaceView({ name, width, height, look, onLook, onFit, painting, 
   })
   const down = (event: PointerEvent<HTMLDivElement>) => {
     if (painting && event.button === 0 && !event.altKey) return
-    event.currentTarget.setPointerCapture(event.pointerId)
     held.current = [event.clientX, event.clientY]
   }
-  const move = (event: PointerEvent) => {
+  const move = (event: PointerEvent<HTMLDivElement>) => {
     if (!held.current) return
     const [dx, dy] = [event.clientX - held.current[0], event.clientY - held.current[1]]
+    const turns = event.currentTarget.hasPointerCapture(event.pointerId)
+    // a press that stays where it is chooses what is under it
+    if (!turns && Math.hypot(dx, dy) < still) return
+    if (!turns) event.currentTarget.setPointerCapture(event.pointerId)
     held.current = [event.clientX, event.clientY]
     set(event.shiftKey || (event.buttons & 6) > 0 ? shifted(now.current, dx, dy) : turned(now.current, -dx / 2, dy / 2))
   }

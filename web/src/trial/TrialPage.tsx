@@ -105,7 +105,7 @@ function OpenTrialPage({
   const order = useOrder(card.document, recipe?.document, trial.document, !dragged)
   const [wantedMoment, lookAtMoment] = useState<number>()
   const moment = wantedMoment !== undefined && order && wantedMoment < order.moments.length ? wantedMoment : undefined
-  const { run, known, layers, layer, lookAt } = useRun(trial.id)
+  const { run, known, outdated, layers, layer, lookAt } = useRun(trial.id)
   const [drawing, draw] = useState(drawnByKind)
   const span = useMemo(() => (drawing.by === 'kind' ? undefined : spanOf(layers, drawing.by)), [layers, drawing.by])
   const arranging = useArranging({ trialStore, card: card.document, recipe: recipe?.document, select })
@@ -114,7 +114,7 @@ function OpenTrialPage({
 
   const documents = [trial, card, filament, second, recipe]
   const unsaved = documents.some((document) => document && document.state !== 'saved')
-  const stale = Boolean(run && (unsaved || documents.some((document) => document && document.savedAt > run.at)))
+  const stale = Boolean(run && (outdated || unsaved || documents.some((document) => document && document.savedAt > run.at)))
   const computing = useComputing({
     id: trial.id,
     laid: parts.length,

@@ -31,7 +31,9 @@ export function useRun(id: string) {
     return () => window.removeEventListener('keydown', onKey)
   }, [count, layer])
 
-  return { run: run ?? undefined, known, layers: layers ?? none, layer, lookAt }
+  // an older version computed it: what it kept of its layers cannot be drawn any more
+  const outdated = (run?.result.layers ?? 0) > 0 && layers?.length === 0
+  return { run: run ?? undefined, known, outdated, layers: layers ?? none, layer, lookAt }
 }
 
 const none: Layer[] = []

@@ -1,5 +1,6 @@
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
+using MillCard.Core.Heat;
 using MillCard.Core.Machines;
 
 namespace MillCard.Core.Rules.DryRunRules;
@@ -21,12 +22,25 @@ public sealed class LeftToChance : IDryRunRule
             var (begin, time) = (run.TimeOf(step.Begin), run.TimeOf(first));
             var (trace, warm) = (run.Nozzles[tool], step.Target - Waits.Tolerance);
             if (trace.At(begin) >= warm || trace.At(time) < warm) continue;
-            var margin = time - (begin + trace.TimeTo(begin, warm));
+            var margin = time - WarmFrom(trace, begin, time, warm);
             var name = NoWaitBeforeExtrusion.NameOf(machine, tool);
             yield return Id.OnLine(first.Line,
                     $"Nothing waits for {name}: by the model it is near {step.Target:0} °C {margin:0} s before filament is fed.",
                     "It is left to chance: a warmer room, a bed that is warm already, and the first lines come out of a cold nozzle.")
                 .Cure("Wait before it", Edit.Before(first.Line, run.Flavour.Spell("nozzle-wait", ("value", "{{ heat.nozzle }}"))!));
         }
+    }
+
+    /// <summary>When a heater that is colder at first and warm enough at last becomes warm enough, s: its target may be set in several
+    /// steps.</summary>
+    private static double WarmFrom(HeaterTrace trace, double cold, double hot, double warm)
+    {
+        while (hot - cold > 0.01)
+        {
+            var middle = (cold + hot) / 2;
+            if (trace.At(middle) >= warm) hot = middle;
+            else cold = middle;
+        }
+        return hot;
     }
 }

@@ -1,0 +1,208 @@
+import { readFileSync } from 'node:fs'
+import { boxStl, drop, dropAll, openTrial } from './onBed'
+import { computed } from './computed'
+import { demoPart, expect, test } from './server'
+
+const verdict = (part: number) => `[data-verdict="${part}"]`
+
+test('two files that meet as they were drawn become one piece in two materials: dropped, looked at, saved', async ({ page }) => {
+  await openTrial(page, 'Oystercatcher')
+  await dropAll(page, [
+    ['plate.stl', boxStl([100, 0, 0], [30, 20, 2])],
+    ['letter.stl', boxStl([110, 6, 2], [10, 8, 1])],
+  ])
+  await expect(page.getByText('meet as they were drawn: they keep their place')).toBeVisible()
+  for (const part of [0, 1]) await expect(page.locator(verdict(part))).toHaveText('fits')
+  await expect(page.locator('.assembly-mark')).toHaveText(['A', 'A'])
+  await page.getByLabel('choose part 2, letter').click()
+  await expect(page.getByLabel('letter lift')).toHaveValue('2')
+  // they move as one
+  await page.getByLabel('choose part 1, plate').click()
+  const before = Number(await page.getByLabel('plate X').inputValue())
+  await page.locator('[data-part="0"]').focus()
+  await page.keyboard.press('ArrowRight')
+  await expect(page.getByLabel('plate X')).toHaveValue(String(before + 1))
+  await page.getByLabel('choose part 2, letter').click()
+  await expect(page.getByLabel('letter X')).toHaveValue(String(before + 1))
+
+  const filament = page.getByLabel('filament in n2')
+  await filament.selectOption({ index: (await filament.locator('option').count()) - 1 })
+  await computed(page)
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Save the G-code' }).click()])
+  const program = readFileSync(await download.path(), 'utf8')
+  expect(program).toMatch(/^T0$/m)
+  expect(program).toMatch(/^T1$/m)
+
+  await page.getByRole('button', { name: 'take apart' }).click()
+  await expect(page.locator('.assembly-mark')).toHaveCount(0)
+  await expect(page.locator(verdict(1))).toHaveText('does not fit')
+})
+
+test('a part is cut with pegs, mirrored, copied and removed by keys, and all of it is undone', async ({ page }) => {
+  await page.addInitScript(() => localStorage.setItem('mill-card/compute-by-hand', 'true'))
+  await openTrial(page)
+  await drop(page, 'quadrat-corner.stl', readFileSync(demoPart('quadrat-corner')))
+  await expect(page.locator(verdict(0))).toHaveText('fits')
+  await page.getByRole('button', { name: 'cut', exact: true }).click()
+  await page.getByLabel('quadrat corner cut at').fill('40')
+  await expect(page.getByText(/at most 18/)).toBeVisible()
+  await page.getByLabel('quadrat corner cut at').fill('9')
+  await page.getByText('pegs, with holes in both halves').click()
+  await page.getByLabel('quadrat corner diameter').fill('20')
+  await page.getByRole('button', { name: 'cut it' }).click()
+  await expect(page.getByText(/There is room for 0 of 2 pegs of 20 mm/)).toBeVisible()
+  await page.getByLabel('quadrat corner diameter').fill('3')
+  await page.getByRole('button', { name: 'cut it' }).click()
+  await expect(page.locator('[data-verdict]')).toHaveText(['fits', 'fits', 'fits', 'fits'])
+  await expect(page.getByRole('table').first()).toContainText('quadrat corner, peg 2')
+
+  // pegs away, halves mirrored
+  await page.getByLabel('choose part 4, quadrat corner, peg 2').click()
+  await page.keyboard.press('Delete')
+  await expect(page.locator('[data-verdict]')).toHaveCount(3)
+  await page.keyboard.press('Control+a')
+  await page.keyboard.press('m')
+  await page.getByLabel('choose part 1, quadrat corner, lower').click()
+  await expect(page.getByText('The mirror image of its file.')).toBeVisible()
+  await page.keyboard.press('Control+c')
+  await page.keyboard.press('Control+v')
+  await expect(page.locator('[data-verdict]')).toHaveText(['fits', 'fits', 'fits', 'fits'])
+  await page.locator('[data-part="0"]').click({ button: 'right' })
+  await page.getByRole('menuitem', { name: /^remove/ }).click()
+  await expect(page.locator('[data-verdict]')).toHaveCount(3)
+  for (let i = 0; i < 6; i++) await page.getByRole('button', { name: 'undo' }).click()
+  await expect(page.locator('[data-verdict]')).toHaveCount(1)
+  await expect(page.getByRole('table').first()).toContainText('quadrat corner')
+})
+
+test('halves of a cut are printed in copy and in mirror by two carriages', async ({ page }) => {
+  await openTrial(page, 'Avocet')
+  await drop(page, 'gland.stl', readFileSync(demoPart('cable-gland')))
+  await page.getByRole('button', { name: 'cut', exact: true }).click()
+  await page.getByLabel('gland cut at').fill('12')
+  await page.getByText('halves on their cut faces').click()
+  await page.getByRole('button', { name: 'cut it' }).click()
+  await expect(page.locator('[data-verdict]')).toHaveText(['fits', 'fits'])
+  await page.getByLabel('choose part 2, gland, upper').click()
+  await page.keyboard.press('Delete')
+  for (const mode of ['copy', 'mirror']) {
+    await page.getByRole('combobox', { name: 'Mode' }).selectOption(mode)
+    await expect(page.locator('.ghost')).toHaveCount(1)
+    await page.getByRole('button', { name: 'arrange · g' }).click()
+    await expect(page.locator(verdict(0))).toHaveText('fits')
+    await computed(page)
+    // a print of both carriages at once: what one nozzle lays is laid twice
+    await expect(page.getByRole('region', { name: 'Verdict' })).toContainText('Fits,')
+  }
+})
+
+test('a zone is dragged and pulled on plan and elevation, a part is lifted, and undo takes both back', async ({ page }) => {
+  await page.addInitScript(() => localStorage.setItem('mill-card/compute-by-hand', 'true'))
+  await openTrial(page)
+  await drop(page, 'quadrat-corner.stl', readFileSync(demoPart('quadrat-corner')))
+  await expect(page.locator(verdict(0))).toHaveText('fits')
+  await page.getByRole('region', { name: 'Zones' }).getByRole('button', { name: 'box' }).click()
+  const field = (name: string) => page.getByLabel(`zone 1 ${name}`, { exact: true })
+  await expect(field('width')).toHaveValue('20')
+  const corner = (await page.getByRole('button', { name: 'size of zone zone 1' }).boundingBox())!
+  await page.mouse.move(corner.x + 4, corner.y + 4)
+  await page.mouse.down()
+  await page.mouse.move(corner.x + 34, corner.y + 4, { steps: 4 })
+  await page.mouse.up()
+  await expect.poll(async () => Number(await field('width').inputValue())).toBeGreaterThan(30)
+  await expect(field('depth')).toHaveValue('20')
+  await page.getByRole('button', { name: 'zone zone 1, to be moved' }).focus()
+  await page.keyboard.press('Shift+ArrowLeft')
+  await expect(field('X')).toHaveValue('80')
+  await page.getByRole('button', { name: 'top of zone zone 1' }).focus()
+  await page.keyboard.press('ArrowUp')
+  await expect(field('height')).toHaveValue('21')
+
+  const front = page.getByRole('button', { name: /^quadrat corner from the front/ })
+  await front.focus()
+  await page.keyboard.press('Alt+ArrowUp')
+  await page.keyboard.press('ArrowUp')
+  await page.getByLabel('choose part 1, quadrat corner').click()
+  await expect(page.getByLabel('quadrat corner lift')).not.toHaveValue('0')
+  await page.getByLabel('quadrat corner lift').fill('-2')
+  await expect(page.getByText('Sunk by 2 mm: what lies below the bed is not printed.')).toBeVisible()
+  await page.getByRole('button', { name: 'undo' }).click()
+  await expect(page.getByText(/^Sunk by/)).toHaveCount(0)
+})
+
+test('the pictorial view is turned by keys, fills the sheet, and its parts are chosen, painted and set on a face', async ({ page }) => {
+  await page.addInitScript(() => localStorage.setItem('mill-card/compute-by-hand', 'true'))
+  await openTrial(page)
+  await drop(page, 'block.stl', boxStl([0, 0, 0], [60, 40, 20]))
+  await expect(page.locator(verdict(0))).toHaveText('fits')
+  const space = page.getByRole('application', { name: 'Pictorial view' })
+  await expect(space.locator('canvas')).toBeVisible()
+  await space.focus()
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('ArrowUp')
+  await expect(space).toHaveAttribute('data-azimuth', '40')
+  await expect(space).toHaveAttribute('data-elevation', '40')
+  await page.keyboard.press('Home')
+  await expect(space).toHaveAttribute('data-azimuth', '45')
+  await page.keyboard.press('3')
+  await expect(page.getByLabel('Bed with parts')).toHaveCount(0)
+
+  // what is drawn under the pointer is a part: a brush marks its faces
+  const middle = async () => {
+    const box = (await space.boundingBox())!
+    return [box.x + box.width / 2, box.y + box.height / 2] as const
+  }
+  await page.getByRole('button', { name: 'paint marks' }).click()
+  await page.getByLabel('what is painted').selectOption('unwanted')
+  await page.mouse.move(...(await middle()))
+  await page.mouse.down()
+  await page.mouse.move((await middle())[0] + 4, (await middle())[1], { steps: 2 })
+  await page.mouse.up()
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
+  await expect(page.getByLabel('Bed with parts')).toBeVisible()
+  const saved = async () => {
+    const id = new URL(page.url()).pathname.split('/').at(-1)
+    const answer = (await (await page.request.get(`/api/trials/${id}`)).json()) as {
+      document: { parts: { marks?: { wanted: boolean; faces: number[] }[]; tilt?: { x: number; y: number } | null }[] }
+    }
+    return answer.document.parts[0]!
+  }
+  await expect.poll(async () => (await saved()).marks?.map(({ wanted }) => wanted)).toEqual([false])
+
+  // set on the face that is clicked: the side that looked up lies on the bed then
+  await page.keyboard.press('3')
+  await page.keyboard.press('f')
+  await page.mouse.click(...(await middle()))
+  await expect.poll(async () => (await saved()).tilt).toBeTruthy()
+  await expect(page.getByRole('button', { name: 'choose', exact: true })).toHaveAttribute('aria-pressed', 'true')
+})
+
+test('a variant is kept and taken back, and the trial is made on another card', async ({ page }) => {
+  await openTrial(page)
+  await drop(page, 'block.stl', boxStl([0, 0, 0], [20, 20, 4]))
+  await computed(page)
+  await page.getByLabel('trial', { exact: true }).fill('Block')
+  await page.getByRole('button', { name: 'keep this one · k' }).click()
+  await expect(page.getByText('A is as it is now.')).toBeVisible()
+  const walls = page.getByLabel('walls', { exact: true })
+  const before = await walls.inputValue()
+  await walls.fill('6')
+  await computed(page)
+  await expect(page.getByText(`A has walls ${before}.`)).toBeVisible()
+  await page.getByRole('button', { name: 'take A' }).click()
+  await expect(walls).toHaveValue(before)
+  await computed(page)
+  await expect(page.getByText('A is as it is now.')).toBeVisible()
+
+  const cards = page.getByRole('region', { name: 'On which card' })
+  await cards.getByRole('button', { name: 'look at all cards' }).click()
+  await expect(cards.getByRole('button', { name: 'look again' })).toBeVisible()
+  await expect(cards.getByRole('row', { name: /Sanderling/ })).toContainText('not complete')
+  await cards
+    .getByRole('row', { name: /Cormorant/ })
+    .getByRole('button', { name: 'make it there' })
+    .click()
+  await expect(page.getByLabel('trial', { exact: true })).toHaveValue('Block, on Cormorant')
+  await expect(page.locator(verdict(0))).toHaveText('fits')
+})

@@ -91,7 +91,7 @@ await page.goto(`${url}/trials/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a0b`)
 await page.locator('.verdict[data-state=current]').waitFor({ timeout: 60_000 })
 await page.getByRole('slider', { name: 'Layer' }).waitFor({ timeout: 60_000 })
 for (let i = 0; i < 30; i++) await page.getByRole('slider', { name: 'Layer' }).press('ArrowUp')
-await page.getByRole('button', { name: 'screw' }).click()
+await page.getByRole('region', { name: 'Zones' }).getByRole('button', { name: 'screw' }).click()
 await page.evaluate(() => document.activeElement?.blur())
 await take('trial')
 

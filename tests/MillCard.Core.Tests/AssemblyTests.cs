@@ -17,7 +17,12 @@ public sealed class AssemblyTests
     {
         var part = new TrialPart
         {
-            Name = name, File = name, X = x, Y = y, Lift = lift, Assembly = assembly,
+            Name = name,
+            File = name,
+            X = x,
+            Y = y,
+            Lift = lift,
+            Assembly = assembly,
             Scale = mirrored ? new PartScale { Mirrored = true } : null,
         };
         return new PartToSlice(part, mesh, Stance.Of(part).Stood(mesh));
@@ -92,7 +97,8 @@ public sealed class AssemblyTests
     [Fact]
     public void Bodies_that_belong_together_are_not_printed_one_after_the_other() =>
         Assert.Contains(Slicer.Slice(Job(Body("plate", Plate, 100, 100), Body("letter", Letter, 100, 100, lift: 2))
-            with { Sequence = Sequence.OneAtATime }).Findings, f => f.Rule == "assembly-grows-together");
+            with
+        { Sequence = Sequence.OneAtATime }).Findings, f => f.Rule == "assembly-grows-together");
 
     [Fact]
     public void A_sunk_part_loses_what_lies_below_the_bed()

@@ -28,7 +28,7 @@ test('a part is dropped, moved, fitted, sliced, looked at, dry-run and saved', a
   await part.focus()
   const before = Number(await page.getByLabel('quadrat corner X').inputValue())
   await page.keyboard.press('Shift+ArrowRight')
-  await expect(page.getByLabel('quadrat corner X')).toHaveValue(String(Math.round((before + 10) * 10) / 10))
+  await expect(page.getByLabel('quadrat corner X')).toHaveValue(String(Math.round((before + 10) * 1000) / 1000))
 
   await computed(page)
   await expect(page.getByText('Fits, prints, ends safe')).toBeVisible()

@@ -70,7 +70,8 @@ internal static class MeshEndpoints
             string hash, BlobStore blobs, MeshShelf shelf, WorkQueue queue, HttpResponse response, CancellationToken stop) =>
         {
             var mesh = await shelf.AsReadAsync(hash, blobs, stop);
-            var file = await queue.BySizeAsync(MeshShelf.SizeOf(mesh), left => SolidFile.Write(mesh, left), stop);
+            // a view waits for it, and it is quick: it does not stand in line behind slices
+            var file = await queue.BySizeAsync(0, left => SolidFile.Write(mesh, left), stop);
             response.Headers.CacheControl = "private, max-age=604800, immutable";
             return TypedResults.Bytes(file, "application/octet-stream");
         })

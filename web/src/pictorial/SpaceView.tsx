@@ -11,6 +11,8 @@ interface SpaceViewProps {
   onLook: (look: Look) => void
   /** Shows everything, from where it is seen by default. */
   onFit: () => void
+  /** Told when the pointer begins and ends turning it. */
+  onTurning: (turning: boolean) => void
   /** Whether the pointer paints instead of turning. */
   painting: boolean
   /** Letters that stand at places in space. */
@@ -29,7 +31,7 @@ const step = 5
 const still = 4
 
 /** Space on the sheet: turned by dragging or by arrow keys, moved with Shift, nearer by the wheel. */
-export function SpaceView({ name, width, height, look, onLook, onFit, painting, labels, children }: SpaceViewProps) {
+export function SpaceView({ name, width, height, look, onLook, onFit, onTurning, painting, labels, children }: SpaceViewProps) {
   const held = useRef<[number, number]>(undefined)
   const frame = useRef<HTMLDivElement>(null)
   const now = useRef(look)
@@ -62,11 +64,17 @@ export function SpaceView({ name, width, height, look, onLook, onFit, painting, 
     const turns = event.currentTarget.hasPointerCapture(event.pointerId)
     // a press that stays where it is chooses what is under it
     if (!turns && Math.hypot(dx, dy) < still) return
-    if (!turns) event.currentTarget.setPointerCapture(event.pointerId)
+    if (!turns) {
+      event.currentTarget.setPointerCapture(event.pointerId)
+      onTurning(true)
+    }
     held.current = [event.clientX, event.clientY]
     set(event.shiftKey || (event.buttons & 6) > 0 ? shifted(now.current, dx, dy) : turned(now.current, -dx / 2, dy / 2))
   }
-  const up = () => (held.current = undefined)
+  const up = () => {
+    if (held.current) onTurning(false)
+    held.current = undefined
+  }
   const key = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.target !== event.currentTarget) return
     const arrows: Record<string, [number, number]> = { ArrowLeft: [1, 0], ArrowRight: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }

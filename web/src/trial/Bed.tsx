@@ -98,6 +98,7 @@ export function Bed() {
                 {modePlan && <ModeOnPlan plan={modePlan} view={view} />}
                 {shown && !worst && <LayerPaths layer={shown} view={view} old={stale} drawing={drawing} span={span} />}
                 <ZonesOnPlan view={view} />
+                {!worst && <GapsOnPlan view={view} onEdit={typeOver} />}
                 {parts.map((part, i) => (
                   <PartOnBed
                     key={i}
@@ -108,7 +109,6 @@ export function Bed() {
                     faint={Boolean(shown && !stale && !worst)}
                   />
                 ))}
-                {!worst && <GapsOnPlan view={view} onEdit={typeOver} />}
                 {box.path && <path d={box.path} className="box-select" />}
                 {worst && <HeadOnPlan card={card.document} moment={worst} view={view} width={width} />}
               </svg>

@@ -14,7 +14,7 @@ import { SolidPart } from '../pictorial/SolidPart'
 import { SpaceView, type Label } from '../pictorial/SpaceView'
 import { StrandLines } from '../pictorial/StrandLines'
 import { scaleOf } from './placement'
-import { strandsOf } from './strands'
+import { coarse, strandsOf } from './strands'
 import { useTrial } from './TrialContext'
 
 /** The bed, what stands on it and what is laid of it, seen from a corner. */
@@ -51,6 +51,11 @@ export default function SpaceOfTrial() {
   const cut = shown && !stale ? shown.top : undefined
   const scheme = useScheme()
   const strands = useMemo(() => strandsOf(layers, { inks, scheme, drawing, span }), [layers, inks, scheme, drawing, span])
+  const [turning, setTurning] = useState(false)
+  const fewer = useMemo(
+    () => (inSpace === 'lines' ? strandsOf(coarse(layers), { inks, scheme, drawing, span }) : strands),
+    [inSpace, layers, strands, inks, scheme, drawing, span],
+  )
   const labels: Label[] = [
     ...axesOf(card.document),
     ...parts.map((part, i): Label => ({
@@ -69,6 +74,7 @@ export default function SpaceOfTrial() {
           look={look}
           onLook={setOwn}
           onFit={() => setOwn(undefined)}
+          onTurning={setTurning}
           painting={pointing.does === 'paint'}
           labels={labels}
         >
@@ -102,7 +108,7 @@ export default function SpaceOfTrial() {
                   />
                 ),
             )}
-          {shown && <StrandLines strands={strands} from={inSpace === 'parts' ? layer : 0} to={layer} />}
+          {shown && <StrandLines strands={turning ? fewer : strands} from={inSpace === 'parts' ? layer : 0} to={layer} />}
         </SpaceView>
       )}
     </div>

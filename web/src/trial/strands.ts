@@ -60,5 +60,16 @@ function colourOf(path: LayerPath, layer: Layer, { inks, scheme, drawing: { by, 
   return share === undefined ? bytesOf(inks.madder) : cividis(share, scheme)
 }
 
+/** Stretches that are turned without delay where nothing but the processor draws. */
+const quick = 60_000
+
+/** Fewer of the lines, for as long as the view is turned: outer walls of every so many layers. */
+export function coarse(layers: readonly Layer[]): Layer[] {
+  const walls = layers.map((layer) => ({ ...layer, paths: layer.paths.filter((path) => path.kind === 'outer wall') }))
+  const count = walls.reduce((sum, layer) => sum + layer.paths.reduce((all, path) => all + stretchesOf(path), 0), 0)
+  const every = Math.ceil(count / quick)
+  return walls.map((layer, i) => (i % every === 0 ? layer : { ...layer, paths: [] }))
+}
+
 const stretchesOf = ({ points, closed }: { points: Float32Array; closed: boolean }) => points.length / 2 - (closed ? 0 : 1)
 const bytesOf = (colour: Color): [number, number, number] => [255 * colour.r, 255 * colour.g, 255 * colour.b]

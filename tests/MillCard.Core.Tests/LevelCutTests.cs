@@ -77,7 +77,10 @@ public sealed class LevelCutTests
     {
         // without one of its sides the cut has an open outline
         var cube = Solids.Box(10, 10, 10);
-        var open = cube with { Faces = [.. Enumerable.Range(0, cube.FaceCount).Where(f => !IsFront(f)).SelectMany(f => cube.Faces[(3 * f)..(3 * f + 3)])] };
+        var open = cube with
+        {
+            Faces = [.. Enumerable.Range(0, cube.FaceCount).Where(f => !IsFront(f)).SelectMany(f => cube.Faces[(3 * f)..(3 * f + 3)])]
+        };
         Assert.True(open.FaceCount < cube.FaceCount);
         Assert.False(LevelCut.Of(open, 5).IsClosed);
 

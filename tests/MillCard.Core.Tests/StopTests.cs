@@ -59,8 +59,8 @@ public class StopTests
         var all = Lines(result);
         int LayerAt(double top) => Array.FindIndex(all, l => l.StartsWith("; layer ", StringComparison.Ordinal)
             && l.EndsWith(FormattableString.Invariant($"z {top:0.###}"), StringComparison.Ordinal));
-        var heat = Array.FindIndex(all, l => (l.StartsWith("M104", StringComparison.Ordinal) || l.StartsWith("G10", StringComparison.Ordinal))
-            && l.Contains("231", StringComparison.Ordinal));
+        var heat = Array.FindIndex(all, l => (l.StartsWith("M104", StringComparison.Ordinal)
+            || l.StartsWith("G10", StringComparison.Ordinal)) && l.Contains("231", StringComparison.Ordinal));
         Assert.InRange(heat, LayerAt(1.2), LayerAt(1.4));
         Assert.InRange(Array.IndexOf(all, "M220 S50"), LayerAt(2.2), LayerAt(2.4));
         // it ends with the layers: the end routine is not the parts'
@@ -82,7 +82,8 @@ public class StopTests
         var all = Lines(result);
         var at = Array.IndexOf(all, "M117 halfway");
         Assert.Equal(["; own lines at 2 mm", "M117 halfway", "G4 P100"], all[(at - 1)..(at + 2)]);
-        Assert.StartsWith("; layer 11 of 20", all[..at].Last(l => l.StartsWith("; layer ", StringComparison.Ordinal)), StringComparison.Ordinal);
+        Assert.StartsWith("; layer 11 of 20", all[..at].Last(l => l.StartsWith("; layer ", StringComparison.Ordinal)),
+            StringComparison.Ordinal);
     }
 
     [Theory]

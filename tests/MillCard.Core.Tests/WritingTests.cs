@@ -31,7 +31,8 @@ public class WritingTests
         var even = new ToolPath(PathKind.OuterWall, [new(1, 2), new(3, 4), new(5, 0)], Closed: true, 0.45);
         var varying = new ToolPath(PathKind.Thin, [new(0, 0), new(1, 0), new(2, 0)], Closed: false, 0.4) { Widths = [0.3, 0.3, 0.5] };
         varying = varying with { Nozzle = 3 };
-        LaidLine first = new(new(60, 5.5f, 215, 0.4f, 800), [], false), second = new(new(20, 1.5f, 240, 1, 1200), [new(5, 0), new(0, 0)], true);
+        LaidLine first = new(new(60, 5.5f, 215, 0.4f, 800), [], false),
+            second = new(new(20, 1.5f, 240, 1, 1200), [new(5, 0), new(0, 0)], true);
         var file = new BinaryReader(new MemoryStream(LayerFile.Write(
             [new LayerPlan(new LayerPlace(0.2, 0.25), [even]), new LayerPlan(new LayerPlace(0.5, 0.3), [varying])], [first, second],
             [12.5, 7])));
@@ -92,7 +93,8 @@ public class WritingTests
     private static readonly LayerPlace[] Places = [.. Enumerable.Range(0, 4).Select(i => LayerHeights.At(i, 0.3, 0.2))];
 
     private static string[] Told(Shape[] regions, Func<int, Shape>? held = null, int gap = 0) =>
-        [.. Islands.Of("arch", regions, regions, Places, held is null ? null : i => i - 1 - gap >= 0 ? held(i - 1 - gap) : Plane.Empty, lift: 1)
+        [.. Islands.Of("arch", regions, regions, Places,
+            held is null ? null : i => i - 1 - gap >= 0 ? held(i - 1 - gap) : Plane.Empty, lift: 1)
             .Select(f => f.Message)];
 
     [Fact]

@@ -13,7 +13,14 @@ public class WorkbenchTests(Server server)
     private async Task<JsonObject> PartAsync(byte[] file, double x = 90, double y = 100, double lift = 0)
     {
         var kept = await (await server.Client.PostAsync("/api/meshes", new ByteArrayContent(file))).BodyAsync();
-        return new JsonObject { ["name"] = "box", ["file"] = kept[0].GetProperty("hash").GetString(), ["x"] = x, ["y"] = y, ["lift"] = lift };
+        return new JsonObject
+        {
+            ["name"] = "box",
+            ["file"] = kept[0].GetProperty("hash").GetString(),
+            ["x"] = x,
+            ["y"] = y,
+            ["lift"] = lift
+        };
     }
 
     private async Task<JsonElement> AskAsync(string address, JsonObject body, HttpStatusCode status = HttpStatusCode.OK)
@@ -38,7 +45,13 @@ public class WorkbenchTests(Server server)
     [Fact]
     public async Task A_part_is_cut_and_its_halves_are_files_of_their_own()
     {
-        var question = new JsonObject { ["part"] = await PartAsync(Wire.Box(30, 20, 10)), ["along"] = "x", ["at"] = 12, ["onCutFaces"] = true };
+        var question = new JsonObject
+        {
+            ["part"] = await PartAsync(Wire.Box(30, 20, 10)),
+            ["along"] = "x",
+            ["at"] = 12,
+            ["onCutFaces"] = true
+        };
         var parts = (await AskAsync("/api/parts/cut", question)).GetProperty("parts");
         Assert.Equal(["box, lower", "box, upper"], parts.EnumerateArray().Select(p => p.GetProperty("name").GetString()));
         var (lower, upper) = (await SizeAsync(parts[0]), await SizeAsync(parts[1]));
@@ -54,7 +67,8 @@ public class WorkbenchTests(Server server)
     public async Task Bodies_come_apart_where_they_stand_and_are_joined_again()
     {
         var part = await PartAsync(Wire.Boxes((20, 20, 4, 0), (10, 10, 3, 4)), lift: 1);
-        var bodies = (await AskAsync("/api/parts/split", new JsonObject { ["parts"] = new JsonArray(part.DeepClone()) })).GetProperty("parts");
+        var bodies = (await AskAsync("/api/parts/split", new JsonObject { ["parts"] = new JsonArray(part.DeepClone()) }))
+            .GetProperty("parts");
         Assert.Equal([1, 5], bodies.EnumerateArray().Select(b => b.GetProperty("lift").GetDouble()));
         Assert.Single(bodies.EnumerateArray().Select(b => b.GetProperty("assembly").GetString()).Distinct());
         var all = JsonNode.Parse(bodies.GetRawText())!;

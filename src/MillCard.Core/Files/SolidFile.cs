@@ -5,9 +5,9 @@ namespace MillCard.Core.Files;
 
 /// <summary>A mesh as a compact binary, for the pictorial view.</summary>
 /// <remarks>
-/// Little-endian. Header: "MCS1", int32 corners, int32 faces, int32 edges, int32 faces of the file. Then float32 x, y, z a corner; int32 × 3
-/// corner numbers a face; int32 × 4 an edge: its two corners and the faces on either side, −1 where there is none. Where fewer faces stand
-/// than the file has, an int32 a face follows: its number in the file.
+/// Little-endian. Header: "MCS1", int32 corners, int32 faces, int32 edges, int32 faces of the file. Then float32 x, y, z a corner;
+/// int32 × 3 corner numbers a face; int32 × 4 an edge: its two corners and the faces on either side, −1 where there is none. Where fewer
+/// faces stand than the file has, an int32 a face follows: its number in the file.
 /// </remarks>
 public static class SolidFile
 {

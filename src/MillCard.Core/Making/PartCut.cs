@@ -50,13 +50,15 @@ public sealed record PartCut(Mesh Lower, Mesh Upper, Mesh? Peg, int Pegs)
     /// <param name="onCutFaces">Whether both sides are laid on their cut faces.</param>
     /// <param name="pegs">What joins them; null for nothing.</param>
     /// <param name="stop">Ends it.</param>
-    /// <exception cref="MeshRefusedException">The plane misses the part, the cut cannot be closed, or there is no room for the pegs.</exception>
+    /// <exception cref="MeshRefusedException">The plane misses the part, the cut cannot be closed, or there is no room for the
+    /// pegs.</exception>
     public static PartCut Of(Mesh mesh, CutAlong along, double at, bool onCutFaces, PegSizes? pegs, CancellationToken stop = default)
     {
         var upright = Moved(mesh, p => Upright(along, p));
         var (low, high) = (upright.Box.MinZ, upright.Box.MaxZ);
         if (!(at > 0 && at < high - low))
-            throw new MeshRefusedException(Invariant($"The part reaches from 0 to {high - low:0.##} mm there; a cut at {at:0.##} misses it."));
+            throw new MeshRefusedException(Invariant(
+                $"The part reaches from 0 to {high - low:0.##} mm there; a cut at {at:0.##} misses it."));
         var level = (double)(float)(low + at);
         var bores = pegs is null ? [] : Bores(upright, level, pegs, stop);
         var cut = LevelCut.Of(upright, level, bores);
@@ -109,7 +111,8 @@ public sealed record PartCut(Mesh Lower, Mesh Upper, Mesh? Peg, int Pegs)
         }
         var chosen = Apart(free!, pegs.Count, 2 * radius + Wall);
         if (chosen.Count < pegs.Count)
-            throw new MeshRefusedException(Invariant($"There is room for {chosen.Count} of {pegs.Count} pegs of {pegs.Diameter:0.##} mm, {pegs.Depth:0.##} mm deep, ")
+            throw new MeshRefusedException(
+                Invariant($"There is room for {chosen.Count} of {pegs.Count} pegs of {pegs.Diameter:0.##} mm, {pegs.Depth:0.##} mm deep, ")
                 + Invariant($"with {Wall:0.##} mm of plastic round them."));
         return [.. chosen.Select(c => new Bore(c.X, c.Y, radius, pegs.Depth))];
     }

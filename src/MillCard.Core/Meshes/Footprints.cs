@@ -43,8 +43,8 @@ public sealed class Footprints
     private static Mesh AboveBed(Mesh mesh)
     {
         if (mesh.Box.MaxZ <= 0)
-            throw new MeshRefusedException(Invariant(
-                $"The part is sunk by {-mesh.Box.MinZ:0.##} mm and is {mesh.Box.MaxZ - mesh.Box.MinZ:0.##} mm high: nothing of it is left."));
+            throw new MeshRefusedException(Invariant($"The part is sunk by {-mesh.Box.MinZ:0.##} mm and is ")
+                + Invariant($"{mesh.Box.MaxZ - mesh.Box.MinZ:0.##} mm high: nothing of it is left."));
         return LevelCut.Of(mesh, 0).Above;
     }
 

@@ -7,7 +7,8 @@ public static class Placement
 {
     /// <summary>The mesh turned about Z, the middle of its bounding box at x, y in the bed frame, its lowest point as high as the part is
     /// lifted.</summary>
-    public static Mesh Place(Mesh mesh, TrialPart part) => Place(Oriented(mesh, part.Scale, part.Tilt), part.X, part.Y, part.Turn, part.Lift);
+    public static Mesh Place(Mesh mesh, TrialPart part) =>
+        Place(Oriented(mesh, part.Scale, part.Tilt), part.X, part.Y, part.Turn, part.Lift);
 
     /// <summary>The mesh mirrored, scaled along its own axes, then tilted about X, then about Y.</summary>
     /// <param name="mesh">Any mesh.</param>

@@ -7,7 +7,8 @@ using NetTopologySuite.Operation.Distance;
 
 namespace MillCard.Core.Slicing;
 
-/// <summary>Parts that grow together as one: where they overlap the later one is printed, and what stands beside a part carries it.</summary>
+/// <summary>Parts that grow together as one: where they overlap the later one is printed, and what stands beside a part carries
+/// it.</summary>
 internal sealed class Assemblies
 {
     /// <summary>Bodies count as touching up to this, mm.</summary>
@@ -86,13 +87,14 @@ internal sealed class Assemblies
     {
         var shared = new Shape[Math.Min(_onBed[a].Length, _onBed[b].Length)];
         Parallel.For(0, shared.Length, _options, i => shared[i] = Plane.Opened(Plane.Intersection(On(a, i), On(b, i)), 0.01, 2));
-        var worst = Enumerable.Range(0, shared.Length).Where(i => !shared[i].IsEmpty).DefaultIfEmpty(-1).MaxBy(i => i < 0 ? 0 : shared[i].Area);
+        var worst = Enumerable.Range(0, shared.Length).Where(i => !shared[i].IsEmpty).DefaultIfEmpty(-1)
+            .MaxBy(i => i < 0 ? 0 : shared[i].Area);
         if (worst < 0) return null;
         var at = shared[worst].InteriorPoint;
         var (first, second) = (_job.Parts[a].Part.Name, _job.Parts[b].Part.Name);
         return new Finding("bodies-overlap", Severity.Note,
-            Invariant($"{second} overlaps {first} by {2 * Inscribed(shared[worst]):0.00} mm on layer {worst + 1} ({_places[worst].Top:0.##} mm up), ")
-                + Invariant($"at X {at.X:0.#}, Y {at.Y:0.#}: what both have is printed as {second}."),
+            Invariant($"{second} overlaps {first} by {2 * Inscribed(shared[worst]):0.00} mm on layer {worst + 1} ")
+                + Invariant($"({_places[worst].Top:0.##} mm up), at X {at.X:0.#}, Y {at.Y:0.#}: what both have is printed as {second}."),
             "Bodies of an assembly that overlap share plastic; the one farther down in the list has it.", JsonPointer.Root / "parts" / b);
     }
 
@@ -117,7 +119,7 @@ internal sealed class Assemblies
         {
             gaps[i] = double.PositiveInfinity;
             if (On(a, i) is { IsEmpty: false } here && On(b, i) is { IsEmpty: false } there)
-                gaps[i] = IndexedFacetDistance.Distance(here, there) is var apart && (Covers(here, there) || Covers(there, here)) ? 0 : apart;
+                gaps[i] = Covers(here, there) || Covers(there, here) ? 0 : IndexedFacetDistance.Distance(here, there);
             if (i > 0 && (Overlap(On(a, i), On(b, i - 1)) || Overlap(On(b, i), On(a, i - 1)))) gaps[i] = 0;
         });
         layer = gaps.Length == 0 ? 0 : Enumerable.Range(0, gaps.Length).MinBy(i => gaps[i]);

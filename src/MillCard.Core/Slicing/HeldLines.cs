@@ -28,7 +28,8 @@ internal sealed record HeldLines(PartLayer[] Layers)
     /// <param name="places">The layers.</param>
     /// <param name="task">What is to be held; null for nothing.</param>
     /// <param name="options">How parallel, and when to stop.</param>
-    public static HeldLines Of(OwnLines own, Shape[] carriers, Recipe recipe, LayerPlace[] places, SupportTask? task, ParallelOptions options)
+    public static HeldLines Of(OwnLines own, Shape[] carriers, Recipe recipe, LayerPlace[] places, SupportTask? task,
+        ParallelOptions options)
     {
         var (regions, layers) = (own.Regions, new PartLayer[own.Layers.Length]);
         var areas = task is null ? null : recipe.Supports.Pattern == SupportPattern.Branching ? Branches.Of(task, options)

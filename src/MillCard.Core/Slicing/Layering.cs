@@ -138,7 +138,8 @@ internal sealed class Layering
             Marks = under is null ? null : marks,
             Ground = under?.Areas.Select(area => area.AsBinary()),
             under?.OnLayer,
-        }, () => HeldLines.Of(own, Carriers(own.Regions), recipe, _places, under is null ? null : Task(under), _options), held => held.Bytes);
+        }, () => HeldLines.Of(own, Carriers(own.Regions), recipe, _places, under is null ? null : Task(under), _options),
+            held => held.Bytes);
 
         SupportTask Task(GroundUnderPart under)
         {

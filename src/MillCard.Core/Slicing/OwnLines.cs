@@ -21,8 +21,8 @@ internal sealed record OwnLines(Shape[] Regions, PartLayer[] Layers)
     /// <param name="nozzle">Diameter of the nozzle, mm.</param>
     /// <param name="options">How parallel, and when to stop.</param>
     /// <param name="told">Told how many layers are done.</param>
-    public static OwnLines Of(Shape[] sections, Func<Shape[], Shape[]> carriers, LayerPlace[] places, Zones zones, ZoneSettings settings, double nozzle,
-        ParallelOptions options, Action<int> told)
+    public static OwnLines Of(Shape[] sections, Func<Shape[], Shape[]> carriers, LayerPlace[] places, Zones zones,
+        ZoneSettings settings, double nozzle, ParallelOptions options, Action<int> told)
     {
         var (n, done, recipe) = (places.Length, 0, settings.Own.Recipe);
         var regions = zones.Cut(sections);

@@ -109,8 +109,8 @@ public static class Slicer
 
     /// <summary>The program, run dry once: its head is remarks alone, and gets its figures from the run. With the lines at which layers
     /// begin and where each line of plastic stands.</summary>
-    private static (DryRunReport Run, IReadOnlyList<int> LayerLines, IReadOnlyList<LaidStretch> Laid) Written(SliceJob job, IReadOnlyList<LayerPlan> plans,
-        CancellationToken stop)
+    private static (DryRunReport Run, IReadOnlyList<int> LayerLines, IReadOnlyList<LaidStretch> Laid) Written(SliceJob job,
+        IReadOnlyList<LayerPlan> plans, CancellationToken stop)
     {
         var head = new ProgramHead(job, plans.Count);
         int[] lines = [], paths = [];

@@ -25,7 +25,8 @@ public sealed record OnCard(SliceJob Job, IReadOnlyList<string> Changed)
         if (job.Mode is not null && mode is null) changed.Add("Its mode of two carriages is left out.");
         var parts = job.Parts.Select(p => p with { Part = p.Part with { Nozzles = Known(p.Part.Nozzles) } }).ToArray();
         foreach (var id in job.Parts.SelectMany(p => p.Part.Nozzles).Distinct().Where(id => machine.NozzleNamed(id) < 0))
-            changed.Add($"There is no nozzle {id}: what it prints is printed by {(card.Head.Nozzles is [var first, ..] ? first.Id : "the first")}.");
+            changed.Add($"There is no nozzle {id}: what it prints is printed by "
+                + $"{(card.Head.Nozzles is [var first, ..] ? first.Id : "the first")}.");
         var (dx, dy) = (Middle(machine).X - Middle(job.Machine).X, Middle(machine).Y - Middle(job.Machine).Y);
         var zones = job.Zones.Select(z => z with { Zone = z.Zone with { X = z.Zone.X + dx, Y = z.Zone.Y + dy } }).ToArray();
         parts = [.. parts.Select(p => p with { Part = p.Part with { X = p.Part.X + dx, Y = p.Part.Y + dy } })];
@@ -53,7 +54,8 @@ public sealed record OnCard(SliceJob Job, IReadOnlyList<string> Changed)
     {
         if (Job.Parts.Count != 1) return null;
         // where it lies now it may be in the way of others
-        var first = Arrangement.Of(Job.Machine, Job.Recipe, Job.Standing, new HashSet<int>(), mayTurn: true, Job.Sequence, Job.Mode, stop)[0];
+        var first = Arrangement.Of(Job.Machine, Job.Recipe, Job.Standing, new HashSet<int>(), mayTurn: true, Job.Sequence, Job.Mode,
+            stop)[0];
         if (first is null) return null;
         StandingPart[] one = [Job.Standing[0] with { X = first.X, Y = first.Y, Turn = first.Turn }];
         return 1 + Arrangement.More(Job.Machine, Job.Recipe, one, 0, MostCopies - 1, Job.Sequence, Job.Mode, stop).Count;

@@ -60,7 +60,8 @@ internal static class OnCardEndpoint
         async Task<TrialOnCard> OnAsync(Stored<Card> card)
         {
             var name = card.Document.Name ?? "a card without a name";
-            var missing = SchemaCheck.Of(DocumentSchema.Of(typeof(Card)), JsonSerializer.SerializeToElement(card.Document, DocumentJson.Options));
+            var missing = SchemaCheck.Of(DocumentSchema.Of(typeof(Card)),
+                JsonSerializer.SerializeToElement(card.Document, DocumentJson.Options));
             if (missing.Count > 0)
                 return new(card.Id, name, null, $"The card is not complete: {missing[0].Message}", [], null, null);
             var size = job.Parts.Sum(p => MeshShelf.SizeOf(p.Mesh));

@@ -34,8 +34,8 @@ internal static class VariantEndpoints
     /// <param name="Layers">Layers.</param>
     /// <param name="Stops">Findings that stop.</param>
     /// <param name="Cautions">Findings that warn.</param>
-    internal sealed record VariantFigures(double Seconds, double Filament, double? Grams, double? Cost, double? PeakFlow, int Layers, int Stops,
-        int Cautions)
+    internal sealed record VariantFigures(double Seconds, double Filament, double? Grams, double? Cost, double? PeakFlow, int Layers,
+        int Stops, int Cautions)
     {
         public static VariantFigures Of(RunResult result) => new(result.Seconds, result.Filament, result.Grams, result.Cost,
             result.PeakFlow?.Flow, result.Layers, result.Findings.Count(f => f.Severity == Core.Findings.Severity.Stop),
@@ -48,8 +48,8 @@ internal static class VariantEndpoints
     /// <param name="Figures">What came of it.</param>
     /// <param name="Recipe">The recipe's settings as they were, where they are others now: by their pointers.</param>
     /// <param name="Otherwise">What else is otherwise now, by the members of the trial.</param>
-    internal sealed record VariantAnswer(string Letter, DateTimeOffset At, VariantFigures Figures, IReadOnlyDictionary<string, JsonElement?> Recipe,
-        IReadOnlyList<string> Otherwise);
+    internal sealed record VariantAnswer(string Letter, DateTimeOffset At, VariantFigures Figures,
+        IReadOnlyDictionary<string, JsonElement?> Recipe, IReadOnlyList<string> Otherwise);
 
     public static void MapVariants(this IEndpointRouteBuilder api)
     {
@@ -77,7 +77,8 @@ internal static class VariantEndpoints
             DateTimeOffset?[] saved = [trial.SavedAt, recipe.SavedAt, card?.SavedAt, await SavedAsync(trial.Document.Filament),
                 await SavedAsync(trial.Document.SecondFilament)];
             if (await runs.FindAsync(id, stop) is not { } run || run.At < saved.Max())
-                return Refusal.Sentence(409, "It is not computed yet.", "A variant is kept with what comes of it: wait until it is computed.");
+                return Refusal.Sentence(409, "It is not computed yet.",
+                    "A variant is kept with what comes of it: wait until it is computed.");
             if ((await store.ListAsync(id, stop)).Count >= Most)
                 return Refusal.Sentence(422, "There are too many.", $"A trial keeps {Most} variants at most.");
             var result = JsonSerializer.Deserialize<RunResult>(run.Result, DocumentJson.Options)!;
@@ -110,8 +111,10 @@ internal static class VariantEndpoints
             var kept = Json(state.Recipe);
             return new VariantAnswer(RevisionStore.LetterOf(row.Number), row.At, state.Figures,
                 now.ValueKind == JsonValueKind.Object
-                    ? Differences.Of(now, kept).ToDictionary(at => at, at => JsonPointer.Parse(at).In(kept)) : new Dictionary<string, JsonElement?>(),
-                [.. Differences.Of(own, Json(state.Trial with { Name = null })).Select(at => JsonPointer.Parse(at).Steps.First()).Distinct()]);
+                    ? Differences.Of(now, kept).ToDictionary(at => at, at => JsonPointer.Parse(at).In(kept))
+                    : new Dictionary<string, JsonElement?>(),
+                [.. Differences.Of(own, Json(state.Trial with { Name = null }))
+                    .Select(at => JsonPointer.Parse(at).Steps.First()).Distinct()]);
         })];
     }
 

@@ -112,7 +112,8 @@ internal sealed class TrialDesk(
         var result = RunResult.Of(job.Name, ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count,
             clock.Elapsed.TotalSeconds, trial.Machine, trial.Filaments, trial.Copies) with
         { FileName = sliced.FileName, Changes = sliced.Changes, Uses = sliced.Uses, Times = sliced.Times };
-        return (await KeepAsync(trial, sliced.Gcode, LayerFile.Write(sliced.Layers, sliced.Lines, sliced.Times!.EachTakes()), result, sliced.Run!, stop), null);
+        var layers = LayerFile.Write(sliced.Layers, sliced.Lines, sliced.Times!.EachTakes());
+        return (await KeepAsync(trial, sliced.Gcode, layers, result, sliced.Run!, stop), null);
     }
 
     /// <summary>Dry-runs a program brought as a file, and keeps it.</summary>

@@ -13,8 +13,8 @@ export interface Solid {
 }
 
 /**
- * Reads the binary of a mesh. Little-endian: "MCS1", int32 corners, faces, edges, faces of the file; then float32 x, y, z a corner; int32 × 3 a
- * face; int32 × 4 an edge; and an int32 a face where the mesh was cut down.
+ * Reads the binary of a mesh. Little-endian: "MCS1", int32 corners, faces, edges, faces of the file; then float32 x, y, z a corner; int32
+ * × 3 a face; int32 × 4 an edge; and an int32 a face where the mesh was cut down.
  */
 export function readSolid(file: ArrayBuffer): Solid {
   const view = new DataView(file)

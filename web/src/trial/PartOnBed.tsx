@@ -87,13 +87,13 @@ export function PartOnBed({ index, part, view, bad, faint }: PartOnBedProps) {
     event.preventDefault()
     hands.move(isSelected ? selected : [index], dx!, dy!)
   }
-  const together = fellowsOf(trial.document.parts ?? [], index).length > 1
+  const together = fellowsOf(trial.document.parts ?? [], index).length > 1 ? ', with what belongs to it' : ''
   return (
     <g
-      className={`part${chosen === index ? ' chosen' : ''}${isSelected ? ' selected' : ''}${bad ? ' bad' : ''}${faint ? ' faint' : ''}${held ? ' held' : ''}`}
+      className={classesOf({ chosen: chosen === index, selected: isSelected, bad, faint, held })}
       tabIndex={0}
       role="button"
-      aria-label={`${part.name}, part ${index + 1}, at ${plain(part.x ?? 0, 1)}, ${plain(part.y ?? 0, 1)}${together ? ', with what belongs to it' : ''}`}
+      aria-label={`${part.name}, part ${index + 1}, at ${plain(part.x ?? 0, 1)}, ${plain(part.y ?? 0, 1)}${together}`}
       aria-pressed={isSelected}
       data-part={index}
       onPointerDown={down}
@@ -112,6 +112,8 @@ export function PartOnBed({ index, part, view, bad, faint }: PartOnBedProps) {
     </g>
   )
 }
+
+const classesOf = (states: Record<string, boolean>) => ['part', ...Object.keys(states).filter((name) => states[name])].join(' ')
 
 /** The box of a part where it stands; undefined as long as its mesh is not there. */
 export function boxOnBed(mesh: Parameters<typeof placedOutline>[0] | undefined, part: TrialPart): Box | undefined {

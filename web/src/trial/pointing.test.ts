@@ -5,7 +5,7 @@ const part = { name: 'a', file: 'h', marks: [{ wanted: true, faces: [1, 2, 3] },
 const after = (faces: number[], mark: 'wanted' | 'unwanted' | 'none') => painted(part, new Set(faces), mark).marks
 
 it('adds to the mark of the same kind and takes from the other', () => {
-  expect(after([3, 4], 'wanted')).toEqual([{ wanted: false, faces: [7] }, { wanted: true, faces: [1, 2, 3, 4] }].reverse()) // prettier-ignore
+  expect(after([3, 4], 'wanted')).toEqual([{ wanted: true, faces: [1, 2, 3, 4] }, { wanted: false, faces: [7] }]) // prettier-ignore
   expect(after([2, 7], 'unwanted')).toEqual([{ wanted: true, faces: [1, 3] }, { wanted: false, faces: [2, 7] }]) // prettier-ignore
 })
 

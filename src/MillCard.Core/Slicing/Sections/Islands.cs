@@ -16,7 +16,8 @@ internal static class Islands
     /// <param name="places">Its layers.</param>
     /// <param name="held">What supports cover under the gap below a layer; null for none.</param>
     /// <param name="lift">What lies under the part, mm.</param>
-    public static IEnumerable<Finding> Of(string part, Shape[] regions, Shape[] carriers, LayerPlace[] places, Func<int, Shape>? held, double lift)
+    public static IEnumerable<Finding> Of(string part, Shape[] regions, Shape[] carriers, LayerPlace[] places,
+        Func<int, Shape>? held, double lift)
     {
         var found = 0;
         for (var i = 1; i < regions.Length; i++)

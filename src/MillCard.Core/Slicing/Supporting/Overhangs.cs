@@ -35,7 +35,8 @@ internal static class Overhangs
             overhangs[i] = Plane.Empty;
             if (i == 0 || regions[i].IsEmpty) return;
             var over = Plane.Empty;
-            if (supports.Pattern != SupportPattern.None) over = Leaning(regions[i], carriers[i - 1], Math.Max(0.01, places[i].Height * tan));
+            if (supports.Pattern != SupportPattern.None)
+                over = Leaning(regions[i], carriers[i - 1], Math.Max(0.01, places[i].Height * tan));
             var wanted = Plane.Union([zones.Of(ZoneUse.Support, i), .. marked.Where(m => m.Wanted).Select(m => m.Faces.At(places[i]))]);
             if (!wanted.IsEmpty) over = Plane.Union(over,
                 Plane.Opened(Plane.Intersection(Plane.Difference(regions[i], carriers[i - 1]), wanted), width / 8, Chords));

@@ -58,7 +58,8 @@ public sealed record LaidLine(LaidFigures Figures, IReadOnlyList<Point> Way, boo
             var (nozzle, diameter) = by[i];
             lines[i] = new(new(seconds > 0 ? (float)(way / seconds) : 0,
                 seconds > 0 ? (float)(fed * ExtrudedLine.FilamentArea(diameter) / seconds) : 0,
-                from < run.Starts.Length ? (float)run.Nozzles[nozzle].At(run.Starts[from]) : 0, fan, (float)acceleration), ways, pulledBack);
+                from < run.Starts.Length ? (float)run.Nozzles[nozzle].At(run.Starts[from]) : 0, fan, (float)acceleration), ways,
+                pulledBack);
         }
         return lines;
 

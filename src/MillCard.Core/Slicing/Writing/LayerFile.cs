@@ -7,8 +7,8 @@ namespace MillCard.Core.Slicing.Writing;
 /// <remarks>
 /// Little-endian. Header: "MCL2", int32 number of layers. Per layer: float32 top, height and seconds, int32 number of paths.
 /// Per path: byte kind (<see cref="PathKind"/>), byte closed, byte nozzle, byte whether filament was pulled back on the way to it, float32
-/// width, then <see cref="LaidFigures"/>: float32 speed, flow, temperature, fan, acceleration; int32 corners of the way to it and float32 x, y
-/// each, bed frame; int32 points and float32 x, y each. A line of varying width stands as pieces of one width each, which all have the
+/// width, then <see cref="LaidFigures"/>: float32 speed, flow, temperature, fan, acceleration; int32 corners of the way to it and float32
+/// x, y each, bed frame; int32 points and float32 x, y each. A line of varying width stands as pieces of one width each, which all have the
 /// figures of the whole line; the way leads to the first.
 /// </remarks>
 public static class LayerFile

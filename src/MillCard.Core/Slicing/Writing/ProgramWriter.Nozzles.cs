@@ -13,7 +13,8 @@ internal sealed partial class ProgramWriter
     /// <summary>Nothing is said where the first layer and the others ask for the same.</summary>
     private void Heat(Func<NozzleHeat, double?> nozzle, Func<BedHeat, double> bed)
     {
-        if (Filament.Nozzle.Others != Filament.Nozzle.First && !_ownHeat) _spelling.Say("nozzle-set", ("value", nozzle(Filament.Nozzle)!.Value));
+        if (Filament.Nozzle.Others != Filament.Nozzle.First && !_ownHeat)
+            _spelling.Say("nozzle-set", ("value", nozzle(Filament.Nozzle)!.Value));
         if (_job.Machine.Card.Envelope.Heated == true && _job.BedFor(b => b.Others) != _job.BedFor(b => b.First))
             _spelling.Say("bed-set", ("value", _job.BedFor(bed)));
     }

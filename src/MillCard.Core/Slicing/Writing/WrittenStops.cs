@@ -26,8 +26,8 @@ internal static class WrittenStops
             var pointer = JsonPointer.Root / "stops" / index;
             var what = Invariant($"The event at {stop.Z:0.##} mm");
             if (stop.For == StopKind.Lines && string.IsNullOrWhiteSpace(stop.Lines))
-                yield return new Finding("event-says-nothing", Severity.Stop, $"{what} has no lines of G-code.", "Nothing would happen there.",
-                    pointer / "lines");
+                yield return new Finding("event-says-nothing", Severity.Stop, $"{what} has no lines of G-code.",
+                    "Nothing would happen there.", pointer / "lines");
             if (stop.For is not (StopKind.Temperature or StopKind.Speed or StopKind.Fan)) continue;
             var (least, most, unit) = stop.For switch
             {
@@ -36,8 +36,9 @@ internal static class WrittenStops
                 _ => (0.0, 1, "of the fan"),
             };
             if (stop.Value is not { } value || value < least || value > most)
-                yield return new Finding("event-value", Severity.Stop, Invariant(
-                    $"{what} asks for {(stop.Value is { } asked ? Invariant($"{asked:0.##}") : "no value")}; {least:0.##} to {most:0.##} {unit} can be."),
+                yield return new Finding("event-value", Severity.Stop,
+                    $"{what} asks for {(stop.Value is { } asked ? Invariant($"{asked:0.##}") : "no value")}; "
+                        + Invariant($"{least:0.##} to {most:0.##} {unit} can be."),
                     "It would not hold.", pointer / "value");
             if (stop.For == StopKind.Temperature && job.NozzlesInUse.Count > 1)
                 yield return new Finding("event-of-which-nozzle", Severity.Stop,

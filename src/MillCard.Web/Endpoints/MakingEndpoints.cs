@@ -34,7 +34,7 @@ internal static class MakingEndpoints
     internal sealed record PartsQuestion : OpenRecord
     {
         /// <summary>The parts; file is a hash.</summary>
-        [Field("parts", Fewest = 1, Most = MostParts)] public IReadOnlyList<TrialPart> Parts { get; init; } = [];
+        [Field("parts", Needed = true, Fewest = 1, Most = MostParts)] public IReadOnlyList<TrialPart> Parts { get; init; } = [];
     }
 
     /// <summary>Parts that were made; their files are kept.</summary>

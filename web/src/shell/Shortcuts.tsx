@@ -15,6 +15,7 @@ const keys: [string, string][] = [
   ['arrow keys', 'move what is selected by 1 mm, with Shift by 10, with Alt by 0.1, in a trial'],
   ['Ctrl A, C, V, Del', 'select, copy, paste, remove parts, in a trial'],
   ['m', 'mirror what is selected, in a trial'],
+  ['f, k', 'stand on the face that is clicked next; keep this variant, in a trial'],
   ['1 2 3, Esc', 'plan, elevation or pictorial view fills the sheet; all of them'],
   ['Page Up, Page Down', 'a layer up or down, in a trial'],
 ]

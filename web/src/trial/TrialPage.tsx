@@ -109,7 +109,7 @@ function OpenTrialPage({
   const [drawing, draw] = useState(drawnByKind)
   const span = useMemo(() => (drawing.by === 'kind' ? undefined : spanOf(layers, drawing.by)), [layers, drawing.by])
   const arranging = useArranging({ trialStore, card: card.document, recipe: recipe?.document, select })
-  const hands = useHands({ trialStore, meshes, select, arranging })
+  const hands = useHands({ trialStore, select, arranging })
   const take = useAddFiles(arranging.lay, card.document)
 
   const documents = [trial, card, filament, second, recipe]

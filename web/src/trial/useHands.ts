@@ -1,7 +1,7 @@
 import { useSnackbar } from 'notistack'
 import { useLayoutEffect, useState } from 'react'
 import { createStore, type StoreApi } from 'zustand'
-import { api, dataOf, sentenceOf, type CutQuestion, type MeshFacts, type Trial, type TrialPart } from '../api/client'
+import { api, dataOf, sentenceOf, type CutQuestion, type Trial, type TrialPart } from '../api/client'
 import type { DocumentState } from '../open-document/documentStore'
 import { newAssembly } from './assembly'
 import { stanceOf } from './placement'
@@ -36,7 +36,6 @@ export interface Hands {
 
 interface Asked {
   trialStore: StoreApi<DocumentState<Trial>>
-  meshes: readonly (MeshFacts | undefined)[]
   select: (indices: readonly number[]) => void
   arranging: Arranging
 }

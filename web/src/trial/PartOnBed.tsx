@@ -35,6 +35,8 @@ export function PartOnBed({ index, part, view, bad, faint }: PartOnBedProps) {
   )
   const mesh = meshes[index]
   const from = useRef<{ pointer: XY; parts: TrialPart[]; box: Box; others: Box[]; indices: readonly number[] }>(undefined)
+  // a press has chosen already when the focus comes
+  const pressed = useRef(false)
   const [held, setHeld] = useState(false)
   if (!mesh) return null
   const rings = placedOutline(mesh, part)
@@ -42,6 +44,7 @@ export function PartOnBed({ index, part, view, bad, faint }: PartOnBedProps) {
   const down = (event: PointerEvent<SVGGElement>) => {
     if (event.button !== 0) return
     event.stopPropagation()
+    pressed.current = true
     if (event.shiftKey || event.ctrlKey || event.metaKey) {
       select(isSelected ? selected.filter((i) => i !== index) : [...selected, index])
       return
@@ -76,6 +79,7 @@ export function PartOnBed({ index, part, view, bad, faint }: PartOnBedProps) {
     )
   }
   const up = () => {
+    pressed.current = false
     from.current = undefined
     setHeld(false)
     dragging(false)
@@ -100,7 +104,7 @@ export function PartOnBed({ index, part, view, bad, faint }: PartOnBedProps) {
       onPointerMove={drag}
       onPointerUp={up}
       onPointerCancel={up}
-      onFocus={(event) => event.currentTarget.matches(':focus-visible') && !isSelected && select([index])}
+      onFocus={() => !pressed.current && !isSelected && select([index])}
       onKeyDown={key}
     >
       <path d={ringsPath(rings, view)} fillRule="evenodd" />

@@ -1,5 +1,6 @@
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
+using MillCard.Core.Slicing;
 using MillCard.Core.Slicing.Sections;
 
 namespace MillCard.Core.Making;
@@ -43,22 +44,21 @@ public static class Meetings
         {
             // one lies on the other
             var (upper, lower) = a.Box.MinZ > b.Box.MinZ ? (a, b) : (b, a);
-            return Share(At(upper, [upper.Box.MinZ + Touching], stop)[0], At(lower, [lower.Box.MaxZ - Touching], stop)[0]).IsEmpty
+            return Fellows.Shared(At(upper, [upper.Box.MinZ + Touching], stop)[0], At(lower, [lower.Box.MaxZ - Touching], stop)[0]).IsEmpty
                 ? Meeting.Apart : Meeting.Touch;
         }
         double[] heights = [.. Enumerable.Range(0, Layers).Select(i => low + (high - low) * (i + 0.5) / Layers)];
         var (own, theirs) = (At(a, heights, stop), At(b, heights, stop));
-        var shared = own.Zip(theirs, Share).Sum(s => s.Area);
+        var shared = own.Zip(theirs, Fellows.Shared).Sum(s => s.Area);
         var step = (high - low) / Layers;
         var smaller = Math.Min(Math.Abs(a.Volume()), Math.Abs(b.Volume()));
         if (shared * step > Much * smaller) return shared * step > All * smaller ? Meeting.Within : Meeting.Through;
         var grown = own.Select(s => Plane.Offset(s, Touching, 2)).ToArray();
         var meets = grown.Zip(theirs, Plane.Intersection).Any(s => !s.IsEmpty)
-            || Enumerable.Range(1, Layers - 1).Any(i => !Share(own[i], theirs[i - 1]).IsEmpty || !Share(own[i - 1], theirs[i]).IsEmpty);
+            || Enumerable.Range(1, Layers - 1).Any(i => !Fellows.Shared(own[i], theirs[i - 1]).IsEmpty
+                || !Fellows.Shared(own[i - 1], theirs[i]).IsEmpty);
         return meets ? Meeting.Touch : Meeting.Apart;
     }
-
-    private static Shape Share(Shape a, Shape b) => Plane.Opened(Plane.Intersection(a, b), 0.01, 2);
 
     private static bool Beside(Mesh a, Mesh b) => a.Box.MinX <= b.Box.MaxX + Touching && b.Box.MinX <= a.Box.MaxX + Touching
         && a.Box.MinY <= b.Box.MaxY + Touching && b.Box.MinY <= a.Box.MaxY + Touching;

@@ -86,7 +86,7 @@ internal sealed class Assemblies
     private Finding? Deepest(int a, int b)
     {
         var shared = new Shape[Math.Min(_onBed[a].Length, _onBed[b].Length)];
-        Parallel.For(0, shared.Length, _options, i => shared[i] = Plane.Opened(Plane.Intersection(On(a, i), On(b, i)), 0.01, 2));
+        Parallel.For(0, shared.Length, _options, i => shared[i] = Fellows.Shared(On(a, i), On(b, i)));
         var worst = Enumerable.Range(0, shared.Length).Where(i => !shared[i].IsEmpty).DefaultIfEmpty(-1)
             .MaxBy(i => i < 0 ? 0 : shared[i].Area);
         if (worst < 0) return null;
@@ -125,7 +125,7 @@ internal sealed class Assemblies
         layer = gaps.Length == 0 ? 0 : Enumerable.Range(0, gaps.Length).MinBy(i => gaps[i]);
         return gaps.Length == 0 ? double.PositiveInfinity : gaps[layer];
 
-        static bool Overlap(Shape one, Shape other) => !Plane.Opened(Plane.Intersection(one, other), 0.01, 2).IsEmpty;
+        static bool Overlap(Shape one, Shape other) => !Fellows.Shared(one, other).IsEmpty;
         static bool Covers(Shape one, Shape other) => one.Covers(other.InteriorPoint);
     }
 

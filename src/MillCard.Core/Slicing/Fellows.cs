@@ -13,7 +13,10 @@ internal sealed record Fellows(Shape[] Beside, Shape[] Before, object RestsOn)
 
     /// <summary>A part's cross-sections without what goes before it; equal neighbours stay one shape.</summary>
     public Shape[] LeftOf(Shape[] regions) => Layered(regions, Before, (own, before) =>
-        Plane.Opened(Plane.Intersection(own, before), Rounding, 2) is { IsEmpty: false } shared ? Plane.Difference(own, shared) : own);
+        Shared(own, before) is { IsEmpty: false } shared ? Plane.Difference(own, shared) : own);
+
+    /// <summary>What two bodies share on a layer; nothing where they only touch.</summary>
+    public static Shape Shared(Shape one, Shape other) => Plane.Opened(Plane.Intersection(one, other), Rounding, 2);
 
     /// <summary>A part's cross-sections with all that stands beside it; equal neighbours stay one shape.</summary>
     public Shape[] With(Shape[] regions) => Layered(regions, Beside, Plane.Union);

@@ -131,6 +131,7 @@ internal sealed class Layering
         var recipe = _settings.Own.Recipe with { Supports = supports };
         var under = supports.Pattern == SupportPattern.None && !_job.Zones.Any(z => z.Zone.Use == ZoneUse.Support)
             && !marks.Any(m => m.Wanted) ? null : GroundUnderPart.Of(own.Regions, _part.Part.X, _part.Part.Y, Ground);
+        var carriers = new Lazy<Shape[]>(() => Carriers(own.Regions));
         return _job.Shelf.Take("held", new
         {
             Own = OwnRestsOn(),
@@ -138,7 +139,7 @@ internal sealed class Layering
             Marks = under is null ? null : marks,
             Ground = under?.Areas.Select(area => area.AsBinary()),
             under?.OnLayer,
-        }, () => HeldLines.Of(own, Carriers(own.Regions), recipe, _places, under is null ? null : Task(under), _options),
+        }, () => HeldLines.Of(own, carriers.Value, recipe, _places, under is null ? null : Task(under), _options),
             held => held.Bytes);
 
         SupportTask Task(GroundUnderPart under)
@@ -146,9 +147,8 @@ internal sealed class Layering
             _progress?.Report(new Progress("supports", 0, 1));
             var width = recipe.WidthOf(PathKind.Support);
             var mesh = Placement.Place(_part.Mesh, _part.Part with { X = 0, Y = 0 });
-            var carriers = Carriers(own.Regions);
-            var overhangs = Overhangs.Of(own.Regions, carriers, _places, supports, Zones(), mesh, marks, width, _options);
-            return new SupportTask(carriers, overhangs, under.Of, supports, width, _places);
+            var overhangs = Overhangs.Of(own.Regions, carriers.Value, _places, supports, Zones(), mesh, marks, width, _options);
+            return new SupportTask(carriers.Value, overhangs, under.Of, supports, width, _places);
         }
 
         (Shape, Shape) Ground(int layer)

@@ -14,6 +14,9 @@ export type Bed = Schemas['Bed']
 export type BinEntry = Schemas['BinEntry']
 export type Body = Schemas['Body']
 export type CutQuestion = Schemas['CutQuestion']
+/** What a refusal within a stream says. */
+export const saidBy = (problem: OnCardMessage['problem']): string | undefined =>
+  problem?.errors?.[0]?.message ?? problem?.detail ?? undefined
 export type OnCardMessage = Schemas['OnCardMessage']
 export type TrialOnCard = Schemas['TrialOnCard']
 export type VariantAnswer = Schemas['VariantAnswer']

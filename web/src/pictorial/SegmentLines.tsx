@@ -1,6 +1,7 @@
 import { useEffect, useMemo } from 'react'
 import { useThree } from '@react-three/fiber'
 import { BufferAttribute, BufferGeometry, LineBasicMaterial, type Color } from 'three'
+import { notPicked } from './notPicked'
 
 /** Thin lines in one colour: pairs of points x, y, z. */
 export function SegmentLines({ points, colour }: { points: Float32Array; colour: Color }) {
@@ -16,7 +17,5 @@ export function SegmentLines({ points, colour }: { points: Float32Array; colour:
     return () => geometry.dispose()
   }, [geometry, invalidate])
   useEffect(() => () => material.dispose(), [material])
-  return <lineSegments geometry={geometry} material={material} frustumCulled={false} raycast={never} />
+  return <lineSegments geometry={geometry} material={material} frustumCulled={false} raycast={notPicked} />
 }
-
-const never = () => undefined

@@ -5,6 +5,7 @@ import { MeshBVH, acceleratedRaycast } from 'three-mesh-bvh'
 import { facesNear } from './brush'
 import type { Inks } from './inks'
 import { directionsOf, type Look } from './look'
+import { notPicked } from './notPicked'
 import { edgesMaterial, facesMaterial, uncut } from './shaders'
 import { edgesOf, placing, stood, type Solid, type Stance } from './solid'
 
@@ -125,15 +126,13 @@ export function SolidPart({ solid, stance, place, look, inks, edge, marks, cut, 
         onPointerDown={(event) => stroke(event, true)}
         onPointerMove={brush === undefined ? undefined : (event) => stroke(event, false)}
       />
-      <lineSegments geometry={edges} material={lines} frustumCulled={false} raycast={never} />
+      <lineSegments geometry={edges} material={lines} frustumCulled={false} raycast={notPicked} />
       {marks.map((mark, i) => (
         <MarkedFaces key={i} solid={solid} corners={corners} {...mark} cut={cut} />
       ))}
     </group>
   )
 }
-
-const never = () => undefined
 
 function turnedRound(faces: Int32Array): Int32Array {
   const to = faces.slice()
@@ -179,5 +178,5 @@ function MarkedFaces({
     material.uniforms.hatch!.value = tint
     material.uniforms.cut!.value = cut ?? uncut
   }, [material, tint, cut])
-  return <mesh geometry={geometry} material={material} frustumCulled={false} raycast={never} />
+  return <mesh geometry={geometry} material={material} frustumCulled={false} raycast={notPicked} />
 }

@@ -1,6 +1,7 @@
 import { useEffect, useLayoutEffect, useMemo } from 'react'
 import { useThree } from '@react-three/fiber'
 import { BufferAttribute, BufferGeometry, LineBasicMaterial } from 'three'
+import { notPicked } from './notPicked'
 
 /** Lines of plastic: pairs of points with their colours, from the bottom up. */
 export interface Strands {
@@ -29,7 +30,5 @@ export function StrandLines({ strands, from, to }: { strands: Strands; from: num
     geometry.setDrawRange(2 * first, Math.max(0, 2 * (end - first)))
     invalidate()
   }, [geometry, strands, from, to, invalidate])
-  return <lineSegments geometry={geometry} material={material} frustumCulled={false} raycast={never} />
+  return <lineSegments geometry={geometry} material={material} frustumCulled={false} raycast={notPicked} />
 }
-
-const never = () => undefined

@@ -1,7 +1,7 @@
 import { Button } from '@mui/material'
 import { useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { sentenceOf, type OnCardMessage, type TrialOnCard } from '../api/client'
+import { saidBy, sentenceOf, type OnCardMessage, type TrialOnCard } from '../api/client'
 import { send } from '../api/send'
 import { messages } from '../api/stream'
 import { documents } from '../open-document/documents'
@@ -27,7 +27,7 @@ export function OnCards() {
     try {
       const answer = await send(`/api/trials/${id}/on-cards`, { signal: controller.signal })
       for await (const { of, on, problem } of messages<OnCardMessage>(answer)) {
-        const said = problem?.errors?.[0]?.message ?? problem?.detail ?? undefined
+        const said = saidBy(problem)
         setLooked(
           (before) => before && { ...before, of, problem: said ?? before.problem, on: on ? [...before.on, on].sort(byTime) : before.on },
         )

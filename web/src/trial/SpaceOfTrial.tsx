@@ -50,7 +50,9 @@ export default function SpaceOfTrial() {
   const shown = layers[layer]
   const cut = shown && !stale ? shown.top : undefined
   const scheme = useScheme()
-  const strands = useMemo(() => strandsOf(layers, { inks, scheme, drawing, span }), [layers, inks, scheme, drawing, span])
+  // beside the parts only the layer that is looked at is drawn
+  const lined = useMemo(() => (inSpace === 'lines' ? layers : layers.slice(layer, layer + 1)), [inSpace, layers, layer])
+  const strands = useMemo(() => strandsOf(lined, { inks, scheme, drawing, span }), [lined, inks, scheme, drawing, span])
   const [turning, setTurning] = useState(false)
   const fewer = useMemo(
     () => (inSpace === 'lines' ? strandsOf(coarse(layers), { inks, scheme, drawing, span }) : strands),
@@ -108,7 +110,7 @@ export default function SpaceOfTrial() {
                   />
                 ),
             )}
-          {shown && <StrandLines strands={turning ? fewer : strands} from={inSpace === 'parts' ? layer : 0} to={layer} />}
+          {shown && <StrandLines strands={turning ? fewer : strands} from={0} to={inSpace === 'parts' ? 0 : layer} />}
         </SpaceView>
       )}
     </div>

@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react'
 import { send } from '../api/send'
-import { sentenceOf, type WhatIfMessage, type WhatIfVariant } from '../api/client'
+import { saidBy, sentenceOf, type WhatIfMessage, type WhatIfVariant } from '../api/client'
 import { messages } from '../api/stream'
 
 /** How a comparison stands. */
@@ -28,7 +28,7 @@ export function useWhatIf(id: string): Comparison {
       const answer = await send(`/api/trials/${id}/what-if?${new URLSearchParams(question).toString()}`, { signal: controller.signal })
       for await (const message of messages<WhatIfMessage>(answer)) {
         const { of, now, variant, problem } = message
-        const said = problem?.errors?.[0]?.message ?? problem?.detail ?? undefined
+        const said = saidBy(problem)
         setState((before) => ({
           ...before,
           of,

@@ -120,17 +120,27 @@ trap 'stop_cluster; rm -rf "$(dirname "$CLUSTER")"' EXIT
 step "Making a database for the tests" "The message above says why." make_cluster
 start_cluster -c fsync=off
 
-# it mostly waits, for processes and databases of its own: all the others run beside it
-LIFE="Starting, stopping, restoring"
-outcome "$LIFE" life >"$LOGS/life.outcome" &
-LIVES=$!
+# browser and life mostly wait, for pages and for processes of their own: the others run beside them
+beside() {
+    local name=$1
+    shift
+    outcome "$name" "$@" >"$(log_of "$name").outcome" &
+    BESIDE["$name"]=$!
+}
+await() {
+    printf '%s … ' "$1"
+    wait "${BESIDE[$1]}"
+    told "$1" "$(log_of "$1").outcome"
+}
+
+declare -A BESIDE
+beside "Starting, stopping, restoring" life
+beside "Pages in Chromium" playwright
 suite "Pages' units" vitest
 suite "Core" xunit tests/MillCard.Core.Tests
 suite "API on PostgreSQL" xunit tests/MillCard.Web.Tests
-suite "Pages in Chromium" playwright
-printf '%s … ' "$LIFE"
-wait "$LIVES"
-told "$LIFE" "$LOGS/life.outcome"
+await "Pages in Chromium"
+await "Starting, stopping, restoring"
 
 say ""
 say "$PASSED passed, $FAILED failed"

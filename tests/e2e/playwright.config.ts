@@ -13,7 +13,7 @@ export default defineConfig({
   use: {
     actionTimeout: 60_000,
     viewport: { width: 1280, height: 800 },
-    trace: 'retain-on-failure',
+    screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       args: [

@@ -292,6 +292,16 @@ public class EngineTests
     }
 
     [Fact]
+    public void A_zone_of_heights_holds_everywhere_between_them()
+    {
+        var zone = new HeightsZone { Name = "foot", X = 9999, Z = 1, Height = 2, Settings = Departing(("/walls", 3)) };
+        var job = Job(Block.Of(30, 30, 4), Plain with { Walls = 1, Infill = new() { Density = 0 }, TopLayers = 0, BottomLayers = 0 });
+        var layers = Slicer.Slice(job with { Zones = [new(zone)] }).Layers;
+        Assert.All(layers, l => Assert.Equal(l.Place.Middle is > 1 and < 3 ? 3 : 1, l.Paths.Count));
+        Assert.Contains(layers, l => l.Paths.Count == 3);
+    }
+
+    [Fact]
     public void More_walls_in_a_zone_are_cut_at_its_edge()
     {
         var zone = new BoxZone

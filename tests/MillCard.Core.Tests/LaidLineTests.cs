@@ -58,6 +58,25 @@ public sealed class LaidLineTests
     }
 
     [Fact]
+    public void Every_line_names_the_moves_of_the_program_that_lay_it()
+    {
+        var moves = Sliced.Run!.Moves.ToArray();
+        var last = 0;
+        foreach (var (_, path, line) in All())
+        {
+            Assert.InRange(line.First, last + 1, line.Last);
+            last = line.Last;
+            var own = moves.Where(m => m.Line >= line.First - 1 && m.Line < line.Last && m.Extrudes).ToList();
+            Assert.Equal(path.Length, own.Sum(m => m.Way), 0.2);
+        }
+        // and whatever is laid between the first line and the last belongs to one of them
+        var (begin, end) = (Sliced.Lines[0].First, Sliced.Lines[^1].Last);
+        var named = Sliced.Lines.SelectMany(l => Enumerable.Range(l.First, l.Last - l.First + 1)).ToHashSet();
+        Assert.All(moves.Where(m => m.Line >= begin - 1 && m.Line < end && m.Extrudes && m.Way > 0),
+            m => Assert.Contains(m.Line + 1, named));
+    }
+
+    [Fact]
     public void The_layers_take_the_time_between_their_beginnings()
     {
         var times = Sliced.Times!;

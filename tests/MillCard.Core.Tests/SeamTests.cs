@@ -1,4 +1,5 @@
 using MillCard.Core.Documents;
+using MillCard.Core.Geometry;
 using MillCard.Core.Slicing.Paths;
 using MillCard.Core.Slicing.Walls;
 using Xunit;
@@ -46,6 +47,17 @@ public class SeamTests
         var begins = Enumerable.Range(0, 60).Select(layer => Begin(Seam.Scattered, default, layer)).ToArray();
         Assert.Equal(Arrow.Length, begins.Distinct().Count());
         Assert.True(begins.Zip(begins.Skip(1)).Count(pair => pair.First == pair.Second) < 6);
+    }
+
+    [Fact]
+    public void Where_none_is_wanted_the_next_best_corner_takes_it()
+    {
+        var notThere = Shapes.Rectangle(5, 9, 3, 3);
+        Assert.Equal(new Point(0, 10), Seams.At(Ring, Seam.Back, default, 0, notThere).Points[0]);
+        Assert.All(Enumerable.Range(0, 60), layer => Assert.NotEqual(new Point(6, 10.5),
+            Seams.At(Ring, Seam.Scattered, default, layer, notThere).Points[0]));
+        // where it is wanted nowhere, it has to lie somewhere
+        Assert.Equal(new Point(6, 10.5), Seams.At(Ring, Seam.Back, default, 0, Shapes.Rectangle(-10, -10, 60, 60)).Points[0]);
     }
 
     [Fact]

@@ -2,6 +2,9 @@ using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
 using MillCard.Core.Slicing;
+using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Slicing.Walls;
 using NetTopologySuite.Geometries;
 using Xunit;
 using static MillCard.Core.Tests.Engine;
@@ -163,6 +166,67 @@ public class WallSettingTests
         var seams = Seams(ReadMoves.Of(Slicer.Slice(job).Gcode));
         Assert.All(seams.Skip(5 * 2), s => Assert.Equal(143, s.X, 0.02));
         Assert.All(seams.Take(5 * 2), s => Assert.NotEqual(143, s.X, 0.5));
+    }
+
+    [Fact]
+    public void Seams_lie_on_faces_that_are_painted_for_them()
+    {
+        var job = Job(Block.Of(20, 20, 2), Walled);
+        var seams = Seams(ReadMoves.Of(Slicer.Slice(Painted(job, true, x => x > 9.9)).Gcode));
+        // in the middle of the right side, all walls of a layer side by side
+        Assert.All(seams, s => Assert.InRange(s.X, 160 - 2 * Width, 160));
+        Assert.All(seams, s => Assert.Equal(100, s.Y, 2.0));
+    }
+
+    [Fact]
+    public void Seams_keep_off_faces_that_are_painted_against_them()
+    {
+        var job = Job(Block.Of(20, 20, 2), Walled with { Wall = new() { Seam = Seam.Back } });
+        Assert.All(Seams(ReadMoves.Of(Slicer.Slice(job).Gcode)), s => Assert.True(s.X > 159));
+        // of the two corners at the back the right one is painted with its side
+        var seams = Seams(ReadMoves.Of(Slicer.Slice(Painted(job, false, x => x > 9.9)).Gcode));
+        Assert.All(seams, s => Assert.True(s is { X: < 141, Y: > 109 }));
+    }
+
+    [Fact]
+    public void A_face_painted_for_a_seam_asks_for_no_support()
+    {
+        var table = Solids.Mushroom;
+        var job = Job(table, Walled);
+        var marked = job.Parts[0] with { Part = job.Parts[0].Part with { Marks = [All(table, MarkUse.Seam)] } };
+        Assert.DoesNotContain(Slicer.Slice(job with { Parts = [marked] }).Layers.SelectMany(l => l.Paths), p => p.Kind == PathKind.Support);
+        marked = marked with { Part = marked.Part with { Marks = [All(table, MarkUse.Support)] } };
+        Assert.Contains(Slicer.Slice(job with { Parts = [marked] }).Layers.SelectMany(l => l.Paths), p => p.Kind == PathKind.Support);
+
+        static FaceMark All(Mesh mesh, MarkUse use) => new() { Use = use, Wanted = true, Faces = [.. Enumerable.Range(0, mesh.FaceCount)] };
+    }
+
+    /// <summary>The upright faces of a part whose corners all satisfy, painted for a seam or against it.</summary>
+    private static SliceJob Painted(SliceJob job, bool wanted, Func<float, bool> satisfies)
+    {
+        var part = job.Parts[0];
+        var (middle, mesh) = ((part.Mesh.Box.MinX + part.Mesh.Box.MaxX) / 2, part.Mesh);
+        int[] faces = [.. Enumerable.Range(0, mesh.FaceCount)
+            .Where(f => Enumerable.Range(0, 3).All(k => satisfies(mesh.Corners[3 * mesh.Faces[3 * f + k]] - middle)))];
+        Assert.NotEmpty(faces);
+        return job with
+        {
+            Parts = [part with { Part = part.Part with { Marks = [new() { Use = MarkUse.Seam, Wanted = wanted, Faces = faces }] } }],
+        };
+    }
+
+    [Theory]
+    [InlineData(1)]
+    [InlineData(2)]
+    [InlineData(4)]
+    public void Walls_come_to_as_much_as_is_said(int walls)
+    {
+        var recipe = Walled with { Walls = walls, Widths = new() { OuterWall = 0.9, InnerWall = 1.2 } };
+        var job = Job(Block.Of(30, 30, 2), recipe);
+        var moves = ReadMoves.Of(Slicer.Slice(job).Gcode).Laying(5);
+        var innermost = moves.Runs().Select(r => r.Max(m => m.To.X)).Order().First();
+        var inner = walls == 1 ? 0.9 : 1.2;
+        Assert.Equal(WallThickness.Of(recipe, 0.2), 165 - (innermost - inner * Width / 2), 5e-3);
     }
 
     [Fact]

@@ -31,25 +31,27 @@ public class WritingTests
         var even = new ToolPath(PathKind.OuterWall, [new(1, 2), new(3, 4), new(5, 0)], Closed: true, 0.45);
         var varying = new ToolPath(PathKind.Thin, [new(0, 0), new(1, 0), new(2, 0)], Closed: false, 0.4) { Widths = [0.3, 0.3, 0.5] };
         varying = varying with { Nozzle = 3 };
-        LaidLine first = new(new(60, 5.5f, 215, 0.4f, 800), [], false),
-            second = new(new(20, 1.5f, 240, 1, 1200), [new(5, 0), new(0, 0)], true);
+        LaidLine first = new(new(60, 5.5f, 215, 0.4f, 800), [], false, 7, 9),
+            second = new(new(20, 1.5f, 240, 1, 1200), [new(5, 0), new(0, 0)], true, 12, 15);
         var file = new BinaryReader(new MemoryStream(LayerFile.Write(
             [new LayerPlan(new LayerPlace(0.2, 0.25), [even]), new LayerPlan(new LayerPlace(0.5, 0.3), [varying])], [first, second],
             [12.5, 7])));
-        Assert.Equal("MCL2", new string(file.ReadChars(4)));
+        Assert.Equal("MCL3", new string(file.ReadChars(4)));
         Assert.Equal(2, file.ReadInt32());
         Assert.Equal((0.2f, 0.25f, 12.5f, 1), (file.ReadSingle(), file.ReadSingle(), file.ReadSingle(), file.ReadInt32()));
-        Path(PathKind.OuterWall, 1, 0, 0, 0.45f, [60, 5.5f, 215, 0.4f, 800], [], [1, 2, 3, 4, 5, 0]);
+        Path(PathKind.OuterWall, 1, 0, 0, 0.45f, [60, 5.5f, 215, 0.4f, 800], [7, 9], [], [1, 2, 3, 4, 5, 0]);
         Assert.Equal((0.5f, 0.3f, 7f, 2), (file.ReadSingle(), file.ReadSingle(), file.ReadSingle(), file.ReadInt32()));
-        Path(PathKind.Thin, 0, 3, 1, 0.3f, [20, 1.5f, 240, 1, 1200], [5, 0, 0, 0], [0, 0, 1, 0]);
-        Path(PathKind.Thin, 0, 3, 0, 0.4f, [20, 1.5f, 240, 1, 1200], [], [1, 0, 2, 0]);
+        Path(PathKind.Thin, 0, 3, 1, 0.3f, [20, 1.5f, 240, 1, 1200], [12, 15], [5, 0, 0, 0], [0, 0, 1, 0]);
+        Path(PathKind.Thin, 0, 3, 0, 0.4f, [20, 1.5f, 240, 1, 1200], [12, 15], [], [1, 0, 2, 0]);
         Assert.Equal(file.BaseStream.Length, file.BaseStream.Position);
 
-        void Path(PathKind kind, byte closed, byte nozzle, byte pulled, float width, float[] figures, float[] way, float[] numbers)
+        void Path(PathKind kind, byte closed, byte nozzle, byte pulled, float width, float[] figures, int[] lines, float[] way,
+            float[] numbers)
         {
             Assert.Equal(((byte)kind, closed, nozzle, pulled), (file.ReadByte(), file.ReadByte(), file.ReadByte(), file.ReadByte()));
             Assert.Equal(width, file.ReadSingle(), 1e-6f);
             Assert.Equal(figures, figures.Select(_ => file.ReadSingle()));
+            Assert.Equal(lines, lines.Select(_ => file.ReadInt32()));
             foreach (var points in new[] { way, numbers })
             {
                 Assert.Equal(points.Length / 2, file.ReadInt32());

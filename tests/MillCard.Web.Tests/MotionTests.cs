@@ -85,6 +85,9 @@ public class MotionTests(Server server)
             .GetProperty("others");
         Assert.Equal((0.24, "nearest-rung"), (about.GetProperty("height").GetDouble(), about.GetProperty("from").GetString()));
         Assert.Equal(0.24, about.GetProperty("line").GetProperty("height").GetDouble());
+        // two walls of 0.45 in layers of 0.24, which overlap by 0.24 · (1 − π/4)
+        var walls = await AskAsync("/api/recipe-here", new JsonObject { ["card"] = card.DeepClone(), ["recipe"] = recipe.DeepClone() });
+        Assert.Equal(0.9 - 0.24 * (1 - Math.PI / 4), walls.GetProperty("walls").GetDouble(), 6);
     }
 
     [Fact]

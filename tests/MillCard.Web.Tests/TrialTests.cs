@@ -57,7 +57,7 @@ public class TrialTests(Server server)
         var program = await server.Client.GetAsync($"/api/trials/{id}/run/program");
         Assert.EndsWith(".gcode", program.Content.Headers.ContentDisposition!.FileName);
         Assert.Equal(result.GetProperty("lines").GetInt32(), (await program.Content.ReadAsStringAsync()).TrimEnd('\n').Split('\n').Length);
-        Assert.Equal("MCL2"u8.ToArray(), (await server.Client.GetByteArrayAsync($"/api/trials/{id}/run/layers"))[..4]);
+        Assert.Equal("MCL3"u8.ToArray(), (await server.Client.GetByteArrayAsync($"/api/trials/{id}/run/layers"))[..4]);
         var heat = await (await server.Client.GetAsync($"/api/trials/{id}/run/series?points=10")).BodyAsync();
         Assert.Equal(18, heat.GetProperty("nozzle")[0].GetDouble());
     }

@@ -4,12 +4,13 @@ import { expect, test } from './server'
 const field = (page: Page, label: string) => page.getByRole('region', { name: 'Schedule' }).getByLabel(label, { exact: true })
 
 async function saved(page: Page) {
-  await expect(page.locator('[data-save=saved]')).toBeVisible({ timeout: 5000 })
+  await expect(page.locator('[data-save=saved]')).toBeVisible()
 }
 
 async function newCard(page: Page) {
   await page.goto('/')
   await expect(page.getByRole('link', { name: 'Dunlin' })).toBeVisible()
+  await page.getByRole('button', { name: 'New card' }).waitFor()
   await page.keyboard.press('n')
   await page.getByRole('link', { name: 'Sheet' }).click()
   await expect(page.getByRole('region', { name: 'Schedule' })).toBeVisible()

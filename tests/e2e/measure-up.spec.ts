@@ -63,6 +63,7 @@ test('a 230 × 210 × 200 machine with its origin in a corner is measured up, le
 test('a round Ø180 machine with its origin in the middle is measured up by keyboard alone', async ({ page }) => {
   await page.goto('/')
   await expect(page.getByRole('link', { name: 'Dunlin' })).toBeVisible()
+  await page.getByRole('button', { name: 'New card' }).waitFor()
   await page.keyboard.press('n')
   await ask(page, 'What shape and size is the bed')
   const form = page.locator('.ask')

@@ -49,6 +49,7 @@ test('a dimension is typed over on the drawing', async ({ page }) => {
 
 test('a bed of any outline is taken from an SVG path, with the question of its unit', async ({ page }) => {
   await page.goto('/')
+  await page.getByRole('button', { name: 'New card' }).waitFor()
   await page.keyboard.press('n')
   await page.getByRole('link', { name: 'Sheet' }).click()
   await page.getByRole('region', { name: 'Schedule' }).getByLabel('bed shape').selectOption('polygon')
@@ -82,6 +83,7 @@ for (const [size, height] of [
 ] as const)
   test(`dimension texts keep apart on a ${size} mm machine ${height} mm high`, async ({ page }) => {
     await page.goto('/')
+    await page.getByRole('button', { name: 'New card' }).waitFor()
     await page.keyboard.press('n')
     await page.getByRole('link', { name: 'Sheet' }).click()
     const schedule = page.getByRole('region', { name: 'Schedule' })

@@ -84,17 +84,28 @@ public sealed record TrialPart : Member
     [Field("part's settings", Most = 60)]
     public IReadOnlyDictionary<string, JsonElement> Settings { get; init; } = new Dictionary<string,
         JsonElement>();
-    /// <summary>Faces of the file's mesh where support is wanted or unwanted.</summary>
+    /// <summary>Faces of the file's mesh where support or a seam is wanted or unwanted.</summary>
     [Field("marks", Most = 50)] public IReadOnlyList<FaceMark> Marks { get; init; } = [];
 }
 
-/// <summary>Faces marked for support, or against it.</summary>
+/// <summary>Faces marked for support or seams, or against them.</summary>
 public sealed record FaceMark : Member
 {
-    /// <summary>Whether support is wanted there.</summary>
+    /// <summary>What is wanted there, or not.</summary>
+    public MarkUse Use { get; init; } = MarkUse.Support;
+    /// <summary>Whether it is wanted there.</summary>
     public required bool Wanted { get; init; }
     /// <summary>Numbers of the faces in the mesh as it is read, counted from 0.</summary>
     [Field("marked faces", Fewest = 1, Most = 200_000)] public required IReadOnlyList<int> Faces { get; init; }
+}
+
+/// <summary>What a face is marked for.</summary>
+public enum MarkUse
+{
+    /// <summary>What hangs over is held up there, or not.</summary>
+    Support,
+    /// <summary>Rings begin there where they pass, or elsewhere.</summary>
+    Seam,
 }
 
 /// <summary>A tilt, degrees, right-handed.</summary>

@@ -3,11 +3,12 @@ using System.Text.Json.Serialization;
 
 namespace MillCard.Core.Documents;
 
-/// <summary>A box, cylinder or mesh in a trial inside which settings differ or support is wanted or unwanted.</summary>
+/// <summary>A box, cylinder, mesh or span of heights in a trial inside which settings differ or support is wanted or unwanted.</summary>
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "shape")]
 [JsonDerivedType(typeof(BoxZone), "box")]
 [JsonDerivedType(typeof(CylinderZone), "cylinder")]
 [JsonDerivedType(typeof(MeshZone), "mesh")]
+[JsonDerivedType(typeof(HeightsZone), "heights")]
 public abstract record Zone : Member
 {
     /// <summary>What its owner calls it.</summary>
@@ -58,6 +59,13 @@ public sealed record CylinderZone : Zone
     /// <summary>mm.</summary>
     [Field("zone's radius", "mm", Above = 0, AtMost = 5000)] public required double Radius { get; init; }
     /// <summary>Along Z, mm.</summary>
+    [Field("zone's height", "mm", Above = 0, AtMost = 10000)] public required double Height { get; init; }
+}
+
+/// <summary>Everything between two heights; X and Y say nothing.</summary>
+public sealed record HeightsZone : Zone
+{
+    /// <summary>From its underside to its top, mm.</summary>
     [Field("zone's height", "mm", Above = 0, AtMost = 10000)] public required double Height { get; init; }
 }
 

@@ -32,7 +32,11 @@ internal sealed class Layering
         _recipe = job.RecipeOf(part.Part);
         _settings = new ZoneSettings(job.Zones, _recipe);
         _ownZones = [.. job.Zones
-            .Select(z => z with { Zone = z.Zone with { X = z.Zone.X - part.Part.X, Y = z.Zone.Y - part.Part.Y } })];
+            .Select(z => z with
+            {
+                Zone = z.Zone is HeightsZone ? z.Zone with { X = 0, Y = 0 }
+                    : z.Zone with { X = z.Zone.X - part.Part.X, Y = z.Zone.Y - part.Part.Y },
+            })];
         _nozzle = job.Machine.NozzlesOf(part.Part.Nozzles)[0];
         _interface = job.InterfaceNozzleOf(part.Part);
         _places = places is null ? job.PlacesOf(part) : LayerHeights.Below(places, part.Footprints.Height);
@@ -102,7 +106,12 @@ internal sealed class Layering
             Zone = z.Zone with { Name = "", Settings = NoSettings },
             Mesh = z.Mesh is null ? 0 : StageShelf.NumberOf(z.Mesh),
         }),
+        Seams = MarksFor(MarkUse.Seam),
     };
+
+    private FaceMark[] MarksFor(MarkUse use) => [.. _part.Part.Marks.Where(m => m.Use == use)];
+
+    private Mesh Standing => Placement.Place(_part.Mesh, _part.Part with { X = 0, Y = 0 });
 
     private static readonly Dictionary<string, JsonElement> NoSettings = [];
 
@@ -110,7 +119,7 @@ internal sealed class Layering
     private OwnLines Own(PartSections sections) => _job.Shelf.Take("lines", OwnRestsOn(), () =>
     {
         var turned = Turned(sections);
-        return OwnLines.Of(_fellows?.LeftOf(turned) ?? turned, Carriers, _places, Zones(), _settings, NozzleWidth, _options,
+        return OwnLines.Of(_fellows?.LeftOf(turned) ?? turned, Carriers, _places, Zones(), Seams(), _settings, NozzleWidth, _options,
             done => Tell("lines", done, _places.Length));
     }, lines => lines.Bytes);
 
@@ -127,7 +136,7 @@ internal sealed class Layering
     /// <summary>The same with supports.</summary>
     private HeldLines Held(OwnLines own, AllowedGround ground, double lift)
     {
-        var (supports, marks) = (_recipe.Supports, _part.Part.Marks);
+        var (supports, marks) = (_recipe.Supports, MarksFor(MarkUse.Support));
         var recipe = _settings.Own.Recipe with { Supports = supports };
         var under = supports.Pattern == SupportPattern.None && !_job.Zones.Any(z => z.Zone.Use == ZoneUse.Support)
             && !marks.Any(m => m.Wanted) ? null : GroundUnderPart.Of(own.Regions, _part.Part.X, _part.Part.Y, Ground);
@@ -146,8 +155,7 @@ internal sealed class Layering
         {
             _progress?.Report(new Progress("supports", 0, 1));
             var width = recipe.WidthOf(PathKind.Support);
-            var mesh = Placement.Place(_part.Mesh, _part.Part with { X = 0, Y = 0 });
-            var overhangs = Overhangs.Of(own.Regions, carriers.Value, _places, supports, Zones(), mesh, marks, width, _options);
+            var overhangs = Overhangs.Of(own.Regions, carriers.Value, _places, supports, Zones(), Standing, marks, width, _options);
             return new SupportTask(carriers.Value, overhangs, under.Of, supports, width, _places);
         }
 
@@ -157,6 +165,9 @@ internal sealed class Layering
             return (ground.Of(_nozzle, bottom), ground.Of(_interface, bottom));
         }
     }
+
+    private MarkedSeams Seams() => MarksFor(MarkUse.Seam) is { Length: > 0 } marks
+        ? MarkedSeams.Of(Standing, marks, _places, _recipe.WidthOf(PathKind.OuterWall), Math.Max(1, _recipe.Walls)) : MarkedSeams.None;
 
     private Zones Zones() => new(_ownZones, _settings, _places);
 

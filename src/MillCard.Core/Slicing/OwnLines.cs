@@ -17,12 +17,13 @@ internal sealed record OwnLines(Shape[] Regions, PartLayer[] Layers)
     /// <param name="carriers">What carries the layers above, of what is plastic.</param>
     /// <param name="places">Its layers.</param>
     /// <param name="zones">In the frame of the sections.</param>
-    /// <param name="settings">What holds in them.</param>
+    /// <param name="marks">Where seams are painted.</param>
+    /// <param name="settings">What holds in the zones.</param>
     /// <param name="nozzle">Diameter of the nozzle, mm.</param>
     /// <param name="options">How parallel, and when to stop.</param>
     /// <param name="told">Told how many layers are done.</param>
     public static OwnLines Of(Shape[] sections, Func<Shape[], Shape[]> carriers, LayerPlace[] places, Zones zones,
-        ZoneSettings settings, double nozzle, ParallelOptions options, Action<int> told)
+        MarkedSeams marks, ZoneSettings settings, double nozzle, ParallelOptions options, Action<int> told)
     {
         var (n, done, recipe) = (places.Length, 0, settings.Own.Recipe);
         var regions = zones.Cut(sections);
@@ -38,7 +39,7 @@ internal sealed record OwnLines(Shape[] Regions, PartLayer[] Layers)
                     OneWallTops.Apart(zones.PiecesOf(i, regions[i]), i + 1 < n ? regions[i + 1] : Plane.Empty), filler);
             told(Interlocked.Increment(ref done));
         });
-        Seam(layers, recipe.Wall, zones, options);
+        Seam(layers, recipe.Wall, zones, marks, options);
         return new(regions, layers);
     }
 
@@ -54,7 +55,7 @@ internal sealed record OwnLines(Shape[] Regions, PartLayer[] Layers)
 
     /// <summary>Turns rings to their seams. Aligned ones follow the longest outer ring of the layer below, so those are gone through from
     /// the bottom up first.</summary>
-    private static void Seam(PartLayer[] layers, WallUse use, Zones zones, ParallelOptions options)
+    private static void Seam(PartLayer[] layers, WallUse use, Zones zones, MarkedSeams marks, ParallelOptions options)
     {
         var (wall, inner) = (use.Seam, use.InnerSeam ?? use.Seam);
         var guides = new Point?[layers.Length];
@@ -64,17 +65,17 @@ internal sealed record OwnLines(Shape[] Regions, PartLayer[] Layers)
             if (layers[i].Walls.Count == 0 || layers[i].Walls[0].Where(p => p.Closed).MaxBy(p => p.Length) is not { } outer) continue;
             var at = guide ?? Seams.First(outer);
             guides[i] = at;
-            guide = Seams.At(outer, wall, at, i).Points[0];
+            guide = Seams.At(outer, wall, at, i, marks.Unwanted(i)).Points[0];
         }
         // spirals climb from where the layer below ended; they are turned where layers are put in order
         Parallel.For(0, layers.Length, options, i =>
         {
             if (guides[i] is not { } at) return;
-            var wanted = zones.Of(ZoneUse.Seam, i);
+            var (wanted, unwanted) = (Plane.Union([zones.Of(ZoneUse.Seam, i), marks.Wanted(i)]), marks.Unwanted(i));
             layers[i] = layers[i] with
             {
                 Walls = [.. layers[i].Walls.Select((rings, k) => (IReadOnlyList<ToolPath>)[.. rings.Select(ring => !ring.Closed ? ring
-                    : Seams.In(wanted, ring) ?? Seams.At(ring, k == 0 ? wall : inner, at, i))])],
+                    : Seams.In(wanted, ring) ?? Seams.At(ring, k == 0 ? wall : inner, at, i, unwanted))])],
             };
         });
     }

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
 using MillCard.Core.Flow;
 using MillCard.Core.Motion;
+using MillCard.Core.Slicing.Walls;
 using MillCard.Web.Http;
 
 namespace MillCard.Web.Endpoints;
@@ -91,7 +92,8 @@ internal static class MotionEndpoint
     /// <param name="Width">Width of its lines, mm; null where it is not said.</param>
     /// <param name="Others">Every layer after the first; null where nothing says its height.</param>
     /// <param name="First">The first layer; null where it is as the others.</param>
-    internal sealed record RecipeHere(double? Width, LayerHere? Others, LayerHere? First);
+    /// <param name="Walls">How thick all walls together are, mm; null where width or height is not said.</param>
+    internal sealed record RecipeHere(double? Width, LayerHere? Others, LayerHere? First, double? Walls);
 
     public static void MapMotion(this IEndpointRouteBuilder api)
     {
@@ -133,12 +135,14 @@ internal static class MotionEndpoint
             if (reading.Document is not { Card: { } card, Recipe: { } recipe } question)
                 return Refusal.Fields(reading.Errors is [] ? [FieldError.Missing("/recipe", "Card or recipe is missing.")]
                     : reading.Errors);
-            var width = Ladder.Resolved(recipe, card).LineWidth;
+            var resolved = Ladder.Resolved(recipe, card);
+            var width = resolved.LineWidth;
             var (others, first) = Ladder.Heights(recipe.Layers, card);
             LayerHere? Here(SettledHeight settled) => settled.Height is not { } height ? null
                 : new(height, settled.From, settled.Why, width >= height && card.Head.Nozzles is [{ } nozzle, ..]
                     ? Line(card, nozzle, question.Filament, width.Value, height) : null);
-            return TypedResults.Ok(new RecipeHere(width, Here(others), Here(first)));
+            return TypedResults.Ok(new RecipeHere(width, Here(others), Here(first),
+                width >= others.Height ? WallThickness.Of(resolved, others.Height.Value) : null));
         })
             .Accepts<RecipeHereQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("Heights and width of a recipe as the slicer takes them on a machine").WithTags("Computation");

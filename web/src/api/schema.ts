@@ -6732,9 +6732,11 @@ export interface components {
          * @enum {unknown}
          */
         ExtrusionMode: "relative" | "absolute";
-        /** @description Faces marked for support, or against it. */
+        /** @description Faces marked for support or seams, or against them. */
         FaceMark: {
-            /** @description Whether support is wanted there. */
+            /** @description What is wanted there, or not. */
+            use?: components["schemas"]["MarkUse"];
+            /** @description Whether it is wanted there. */
             wanted: boolean;
             /** @description Numbers of the faces in the mesh as it is read, counted from 0. */
             faces: number[];
@@ -7724,6 +7726,11 @@ export interface components {
         MadeParts: {
             parts: components["schemas"]["TrialPart"][];
         };
+        /**
+         * @description What a face is marked for.
+         * @enum {unknown}
+         */
+        MarkUse: "support" | "seam";
         /** @description A verdict with its reasons, the weightiest first. */
         Match: {
             /** @description The worst of its reasons. */
@@ -8987,6 +8994,11 @@ export interface components {
             width: null | number;
             others: null | components["schemas"]["LayerHere"];
             first: null | components["schemas"]["LayerHere"];
+            /**
+             * Format: double
+             * @description How thick all walls together are, mm; null where width or height is not said.
+             */
+            walls: null | number;
         };
         /** @description A recipe on a machine. */
         RecipeHereQuestion: {
@@ -9908,7 +9920,7 @@ export interface components {
             scale?: null | components["schemas"]["PartScale"];
             /** @description Where this part departs from the recipe: values by the recipe's JSON pointers, such as `/walls`. */
             settings?: Record<string, never>;
-            /** @description Faces of the file's mesh where support is wanted or unwanted. */
+            /** @description Faces of the file's mesh where support or a seam is wanted or unwanted. */
             marks?: components["schemas"]["FaceMark"][];
             /** @description Its id within its list; given as the document is read where it has none. */
             id?: null | string;
@@ -10183,8 +10195,8 @@ export interface components {
             overhang: null | number;
             tilt: null | components["schemas"]["Tilt"];
         };
-        /** @description A box, cylinder or mesh in a trial inside which settings differ or support is wanted or unwanted. */
-        Zone: components["schemas"]["ZoneBoxZone"] | components["schemas"]["ZoneCylinderZone"] | components["schemas"]["ZoneMeshZone"];
+        /** @description A box, cylinder, mesh or span of heights in a trial inside which settings differ or support is wanted or unwanted. */
+        Zone: components["schemas"]["ZoneBoxZone"] | components["schemas"]["ZoneCylinderZone"] | components["schemas"]["ZoneMeshZone"] | components["schemas"]["ZoneHeightsZone"];
         /** @description A box along the axes. */
         ZoneBoxZone: {
             /** @enum {string} */
@@ -10240,6 +10252,39 @@ export interface components {
             /**
              * Format: double
              * @description Along Z, mm.
+             */
+            height: number;
+            /** @description What its owner calls it. */
+            name: string;
+            /** @description What it is for. */
+            use?: components["schemas"]["ZoneUse"];
+            /**
+             * Format: double
+             * @description Middle, mm, bed frame.
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description Middle, mm, bed frame.
+             */
+            y?: number;
+            /**
+             * Format: double
+             * @description Underside above the parts' own floor, mm.
+             */
+            z?: number;
+            /** @description Where it departs from the part's settings: values by the recipe's JSON pointers. */
+            settings?: Record<string, never>;
+            /** @description Its id within its list; given as the document is read where it has none. */
+            id?: null | string;
+        };
+        /** @description Everything between two heights; X and Y say nothing. */
+        ZoneHeightsZone: {
+            /** @enum {string} */
+            shape?: "heights";
+            /**
+             * Format: double
+             * @description From its underside to its top, mm.
              */
             height: number;
             /** @description What its owner calls it. */

@@ -15,7 +15,7 @@ import { byNozzle, duration, plain } from '../units/format'
 import { HeatChart } from './HeatChart'
 import { Lines } from './Lines'
 import { PathOnBed } from './PathOnBed'
-import { useLine } from './useLines'
+import { useLine } from '../api/useLines'
 import './dry-run.css'
 
 /** The dry run of a trial's program: every line with what it does and when, temperatures, path, findings. One cursor over all. */

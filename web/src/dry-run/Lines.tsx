@@ -3,7 +3,7 @@ import { useEffect, useRef, type KeyboardEvent } from 'react'
 import type { Severity, StoredRun } from '../api/client'
 import { SeverityMark } from '../findings/SeverityMark'
 import { clockTime } from '../units/format'
-import { useLines } from './useLines'
+import { useLines } from '../api/useLines'
 
 const rowHeight = 23
 

@@ -104,9 +104,9 @@ export function grouped(settings: Setting[]): SettingGroup[] {
   return [...groups].map(([title, own]) => ({ title, settings: own }))
 }
 
-/** Whether a setting is meant by words of a search, all of which it must answer. */
-export function answers(setting: Setting, search: string): boolean {
-  const said = [setting.group, setting.label, setting.name, setting.also, setting.says].join(' ').toLowerCase()
+/** Whether a setting is meant by words of a search, all of which it must answer, by its own words or others that stand for it. */
+export function answers(setting: Setting, search: string, others = ''): boolean {
+  const said = [setting.group, setting.label, setting.name, setting.also, setting.says, others].join(' ').toLowerCase()
   return search
     .toLowerCase()
     .split(/\s+/)

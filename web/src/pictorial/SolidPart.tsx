@@ -28,6 +28,8 @@ interface SolidPartProps {
   /** Faces of the file that are marked, with the tint of each mark. */
   marks: readonly { faces: readonly number[]; tint: Color }[]
   cut: number | undefined
+  /** Told of a press on it that may become a drag; whether it is taken. */
+  onHold: (event: PointerEvent) => boolean
   /** Told of a click on a face. */
   onPick: (hit: FaceHit) => void
   /** Radius of the brush, mm; undefined where nothing is painted. */
@@ -45,7 +47,7 @@ function cast(this: Mesh, raycaster: Raycaster, hits: Intersection[]) {
 }
 
 /** A part in flat tints with edges in ink, cut at a height. */
-export function SolidPart({ solid, stance, place, look, inks, edge, marks, cut, onPick, brush, onStroke }: SolidPartProps) {
+export function SolidPart({ solid, stance, place, look, inks, edge, marks, cut, onHold, onPick, brush, onStroke }: SolidPartProps) {
   const invalidate = useThree((state) => state.invalidate)
   const { scale, tilt } = stance
   const corners = useMemo(
@@ -123,7 +125,10 @@ export function SolidPart({ solid, stance, place, look, inks, edge, marks, cut, 
           event.stopPropagation()
           onPick(hit)
         }}
-        onPointerDown={(event) => stroke(event, true)}
+        onPointerDown={(event) => {
+          stroke(event, true)
+          if (brush === undefined && event.button === 0 && hitOf(event) && onHold(event.nativeEvent)) event.stopPropagation()
+        }}
         onPointerMove={brush === undefined ? undefined : (event) => stroke(event, false)}
       />
       <lineSegments geometry={edges} material={lines} frustumCulled={false} raycast={notPicked} />

@@ -15,6 +15,8 @@ interface SpaceViewProps {
   onTurning: (turning: boolean) => void
   /** Whether the pointer paints instead of turning. */
   painting: boolean
+  /** Whether something of what is drawn is held, so that the pointer does not turn the view. */
+  holding: () => boolean
   /** Letters that stand at places in space. */
   labels: readonly Label[]
   children: ReactNode
@@ -31,7 +33,7 @@ const step = 5
 const still = 4
 
 /** Space on the sheet: turned by dragging or by arrow keys, moved with Shift, nearer by the wheel. */
-export function SpaceView({ name, width, height, look, onLook, onFit, onTurning, painting, labels, children }: SpaceViewProps) {
+export function SpaceView({ name, width, height, look, onLook, onFit, onTurning, painting, holding, labels, children }: SpaceViewProps) {
   const held = useRef<[number, number]>(undefined)
   const frame = useRef<HTMLDivElement>(null)
   const now = useRef(look)
@@ -55,7 +57,7 @@ export function SpaceView({ name, width, height, look, onLook, onFit, onTurning,
     return () => element.removeEventListener('wheel', onWheel)
   })
   const down = (event: PointerEvent<HTMLDivElement>) => {
-    if (painting && event.button === 0 && !event.altKey) return
+    if (holding() || (painting && event.button === 0 && !event.altKey)) return
     held.current = [event.clientX, event.clientY]
   }
   const move = (event: PointerEvent<HTMLDivElement>) => {

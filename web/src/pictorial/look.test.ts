@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { directionsOf, dot, fitted, isometric, nearer, pictured, shifted, turned, type Look, type XYZ } from './look'
+import { directionsOf, dot, fitted, isometric, nearer, onLevel, pictured, shifted, turned, upright, type Look, type XYZ } from './look'
 
 const look: Look = { ...isometric, scale: 2, target: [0, 0, 0] }
 const angles = fc.record({
@@ -66,4 +66,22 @@ it('comes nearer about the pointer, and moves with it', () => {
 it('never turns over', () => {
   expect(turned(look, -50, 200)).toMatchObject({ azimuth: 355, elevation: 90 })
   expect(turned(look, 0, -200).elevation).toBe(-60)
+})
+
+it('moves a point over the level plane by what the pointer went', () =>
+  fc.assert(
+    fc.property(angles, fc.integer({ min: -300, max: 300 }), fc.integer({ min: -300, max: 300 }), (from, dx, dy) => {
+      const own = { ...look, ...from }
+      fc.pre(Math.abs(Math.sin((from.elevation * Math.PI) / 180)) > 0.06)
+      const [before, after] = [pictured(own, [0, 0, 0], 100, 100), pictured(own, [...onLevel(own, dx, dy), 0], 100, 100)]
+      expect(after[0] - before[0]).toBeCloseTo(dx, 6)
+      expect(after[1] - before[1]).toBeCloseTo(dy, 6)
+    }),
+  ))
+
+it('lifts a point by what the pointer went up, and not where it is seen from above', () => {
+  const [before, after] = [pictured(look, [0, 0, 0], 100, 100), pictured(look, [0, 0, upright(look, -30)], 100, 100)]
+  expect(after[1] - before[1]).toBeCloseTo(-30, 6)
+  expect(upright({ ...look, elevation: 90 }, -30)).toBe(0)
+  expect(onLevel({ ...look, elevation: 0 }, 10, 10)).toEqual([0, 0])
 })

@@ -63,6 +63,22 @@ export function shifted(look: Look, dx: number, dy: number): Look {
   return { ...look, target: [x!, y!, z!] }
 }
 
+/** How far a point on the level plane goes, mm, that is dragged by pixels of the picture; nothing where the plane is seen edge on. */
+export function onLevel(look: Look, dx: number, dy: number): [number, number] {
+  const { right, up } = directionsOf(look)
+  const [a, b, c, d] = [right[0], right[1], up[0], up[1]]
+  const turn = a * d - b * c
+  if (Math.abs(turn) < 0.05) return [0, 0]
+  const [x, y] = [dx / look.scale, -dy / look.scale]
+  return [(d * x - b * y) / turn, (a * y - c * x) / turn]
+}
+
+/** How far a point goes up, mm, that is dragged upright by pixels of the picture; nothing where it is seen from above. */
+export function upright(look: Look, dy: number): number {
+  const rise = directionsOf(look).up[2]
+  return rise < 0.05 ? 0 : -dy / (look.scale * rise)
+}
+
 /** The look nearer by a factor, what lies at a place of the picture kept there. */
 export function nearer(look: Look, by: number, at: readonly [number, number], width: number, height: number): Look {
   const scale = Math.min(400, Math.max(0.05, look.scale * by))

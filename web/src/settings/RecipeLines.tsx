@@ -1,20 +1,11 @@
-import {
-  api,
-  dataOf,
-  type Card,
-  type CeilingBy,
-  type Filament,
-  type LayerHere,
-  type LineAnswer,
-  type Recipe,
-  type RecipeHere,
-} from '../api/client'
+import { api, dataOf, type Card, type CeilingBy, type Filament, type LayerHere, type LineAnswer, type Recipe } from '../api/client'
 import { useAnswer } from '../api/useAnswer'
 import { cividis, cssOf } from '../drawing/cividis'
 import { useScheme } from '../drawing/useScheme'
 import { machineOf } from '../open-card/machine'
 import type { DocumentState } from '../open-document/documentStore'
 import { plain } from '../units/format'
+import { useRecipeHere } from './useRecipeHere'
 import './recipe-lines.css'
 
 const causes: Record<CeilingBy, string> = {
@@ -61,6 +52,7 @@ export function RecipeLines({
           <p>
             A line of {plain(width)} × {plain(others.height)} is {plain(others.area, 4)} mm²
             {others.feed != null && `, ${plain(others.feed, 4)} mm of filament a mm`}; neighbours lie {plain(others.spacing, 3)} apart.
+            {here.walls != null && recipe.document.walls !== 0 && ` Walls come to ${plain(here.walls)} mm.`}
           </p>
         )}
         {speeds &&
@@ -82,15 +74,6 @@ export function RecipeLines({
       {chart && chart.length > 0 && <FlowChart lines={chart} points={own} />}
     </div>
   )
-}
-
-/** Heights and width as the slicer takes them on this machine. */
-function useRecipeHere(card: Card, recipe: Recipe | undefined, filament: Filament | undefined): RecipeHere | undefined {
-  const body = { card: machineOf(card), recipe, filament }
-  const { data } = useAnswer('recipe-here', recipe && body, async (question, signal) =>
-    dataOf(await api.POST('/api/recipe-here', { body: question, signal })),
-  )
-  return data
 }
 
 function useLines(

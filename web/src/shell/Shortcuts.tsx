@@ -18,6 +18,7 @@ const keys: [string, string][] = [
   ['f, k', 'stand on the face that is clicked next; keep this variant, in a trial'],
   ['1 2 3, Esc', 'plan, elevation or pictorial view fills the sheet; all of them'],
   ['Page Up, Page Down', 'a layer up or down, in a trial'],
+  [', .', 'a move of the layer back or on, in a trial'],
 ]
 
 /** Whether a key press belongs to a field and not to the page. */

@@ -3,7 +3,7 @@ import type { DocumentState } from '../open-document/documentStore'
 import { valueAt } from '../open-document/pointer'
 import { answers, grouped, useSettings, type Setting } from '../open-document/description'
 import { SourceOf } from '../open-card/SourceMark'
-import { outcomes } from '../settings/outcomes'
+import { movedBy, outcomes } from '../settings/outcomes'
 import type { Settable } from './settable'
 import { SettingField } from '../settings/SettingField'
 import '../settings/settings.css'
@@ -12,7 +12,7 @@ import '../settings/settings.css'
 export function Schedule<T extends Settable>({ state, kind }: { state: DocumentState<T>; kind: 'filament' | 'recipe' }) {
   const [search, setSearch] = useState('')
   const settings = useSettings(kind)
-  const groups = grouped(settings.filter((setting) => answers(setting, search.trim())))
+  const groups = grouped(settings.filter((setting) => answers(setting, search.trim(), movedBy(setting))))
   return (
     <div className="settings-schedule">
       <input

@@ -10,7 +10,7 @@ import { plain } from '../units/format'
 import { FrontOfTrial } from './FrontOfTrial'
 import { HeadOnPlan } from './HeadAtMoment'
 import { HeightRuler } from './HeightRuler'
-import { LayerPaths } from './LayerPaths'
+import { LaidSoFar, LayerPaths } from './LayerPaths'
 import { ModeOnPlan } from './ModeOnPlan'
 import { GapField, GapsOnPlan } from './GapsOnPlan'
 import { PartMenu, type MenuAt } from './PartMenu'
@@ -18,6 +18,7 @@ import { useBoxSelect } from './useBoxSelect'
 import type { Gaps } from './snap'
 import { PartOnBed } from './PartOnBed'
 import type { SheetView } from './sheetViews'
+import { useStep } from './useStep'
 import { useTightened } from './useTightened'
 import { useTrial } from './TrialContext'
 import { ZonesOnPlan } from './ZonesOnDrawing'
@@ -54,6 +55,8 @@ export function Bed() {
   const view = zoom.zoomed(fit.plan)
   const shown = layers[layer]
   const worst = moment === undefined ? undefined : order?.moments[moment]
+  const step = useStep()
+  const head = worst ?? step?.head
   const [hasPlan, hasFront] = [sheetView !== 'front', sheetView !== 'plan']
   const foot = toY(fit.plan, 0) + 16
   const [typed, typeOver] = useState<keyof Gaps>()
@@ -83,7 +86,7 @@ export function Bed() {
             </text>
             {shown && (
               <text x={toX(fit.plan, 0) + 130} y={22} className="quiet-text">
-                z {plain(shown.top)}, {plain(shown.height)} high{stale ? ', before the last change' : ''}
+                z {plain(step?.head?.z ?? shown.top)}, {plain(shown.height)} high{stale ? ', before the last change' : ''}
               </text>
             )}
             {hasPlan && (
@@ -96,7 +99,17 @@ export function Bed() {
               >
                 <Plan card={tight} view={view} regions={regions} usable={usable} />
                 {modePlan && <ModeOnPlan plan={modePlan} view={view} />}
-                {shown && !worst && <LayerPaths layer={shown} view={view} old={stale} drawing={drawing} span={span} />}
+                {shown && !worst && (
+                  <LayerPaths
+                    layer={shown}
+                    view={view}
+                    old={stale}
+                    drawing={drawing}
+                    span={span}
+                    upTo={step?.chosen ? step.at : undefined}
+                  />
+                )}
+                {step && !worst && <LaidSoFar step={step} view={view} />}
                 <ZonesOnPlan view={view} />
                 {!worst && <GapsOnPlan view={view} onEdit={typeOver} />}
                 {parts.map((part, i) => (
@@ -110,7 +123,7 @@ export function Bed() {
                   />
                 ))}
                 {box.path && <path d={box.path} className="box-select" />}
-                {worst && <HeadOnPlan card={card.document} moment={worst} view={view} width={width} />}
+                {head && <HeadOnPlan card={card.document} moment={head} view={view} width={width} />}
               </svg>
             )}
             {hasFront && <FrontOfTrial card={tight} view={fit.front} cutAt={fit.cutAt} />}

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import type { CutQuestion } from '../api/client'
 import { plain } from '../units/format'
 import { NumberField } from '../units/NumberField'
@@ -15,17 +15,29 @@ type Along = keyof typeof axes
 
 /** Where a part is cut in two, how its halves lie then, and what joins them. */
 export function CutFields({ index, onDone }: { index: number; onDone: () => void }) {
-  const { trial, meshes, hands } = useTrial('trial', 'meshes', 'hands')
+  const { trial, meshes, hands, cutPlane, planCut } = useTrial('trial', 'meshes', 'hands', 'cutPlane', 'planCut')
   const part = trial.document.parts![index]!
   const size = meshes[index]?.size
-  const [along, setAlong] = useState<Along>('z')
-  const most = size?.[{ x: 0, y: 1, z: 2 }[along]]
-  const [typed, setAt] = useState<number>()
+  const plane = cutPlane?.part === index ? cutPlane : undefined
+  const along = plane?.along ?? 'z'
+  const mostAlong = (axis: Along) => size?.[{ x: 0, y: 1, z: 2 }[axis]]
+  const most = mostAlong(along)
+  const at = plane?.at
   const [onCutFaces, setOnCutFaces] = useState(false)
   const [pegs, setPegs] = useState<NonNullable<CutQuestion['pegs']>>()
   const [problem, setProblem] = useState<string>()
   const [busy, setBusy] = useState(false)
-  const at = typed ?? (most ? Math.round(most * 5) / 10 : undefined)
+  const planInMiddle = (axis: Along) => {
+    const room = mostAlong(axis)
+    if (room !== undefined) planCut({ part: index, along: axis, at: Math.round(room * 5) / 10 })
+  }
+  const isKnown = size !== undefined
+  useEffect(() => {
+    if (isKnown) planInMiddle('z')
+    return () => planCut(undefined)
+    // once, when it is opened
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [index, isKnown])
   const cut = async () => {
     if (at === undefined) return
     setBusy(true)
@@ -55,10 +67,7 @@ export function CutFields({ index, onDone }: { index: number; onDone: () => void
           className="plain-field"
           aria-label={`${part.name} cut measured`}
           value={along}
-          onChange={(event) => {
-            setAlong(event.target.value as Along)
-            setAt(undefined)
-          }}
+          onChange={(event) => planInMiddle(event.target.value as Along)}
         >
           {Object.entries(axes).map(([axis, said]) => (
             <option key={axis} value={axis}>
@@ -74,7 +83,7 @@ export function CutFields({ index, onDone }: { index: number; onDone: () => void
           label={`${part.name} cut at`}
           limits={{ label: 'cut', unit: 'mm', above: 0, most }}
           required
-          onChange={setAt}
+          onChange={(value) => value !== undefined && planCut({ part: index, along, at: value })}
         />
       </label>
       <label className="tick">

@@ -7,7 +7,9 @@ import { FrontHandle } from './Handles'
 import { HeadOnFront } from './HeadAtMoment'
 import { PartOnFront } from './PartOnFront'
 import { ZonesOnFront } from './ZonesOnDrawing'
+import { CutOnFront } from './CutOnFront'
 import { placedOutline } from './placement'
+import { useStep } from './useStep'
 import { useTrial } from './TrialContext'
 
 /** The parts from the front, with the height of the layer that is looked at. */
@@ -28,6 +30,8 @@ export function FrontOfTrial({ card: tight, view, cutAt }: { card: Card; view: V
   const height = card.document.envelope?.height ?? 200
   const shown = layers[layer]
   const worst = moment === undefined ? undefined : order?.moments[moment]
+  const step = useStep()
+  const head = worst ?? step?.head
   const boxes = parts.flatMap((part, index) => {
     const mesh = meshes[index]
     if (!mesh) return []
@@ -46,7 +50,8 @@ export function FrontOfTrial({ card: tight, view, cutAt }: { card: Card; view: V
         {boxes.map(({ index, bad, ...box }) => (
           <PartOnFront key={index} index={index} view={view} box={box} bad={bad} />
         ))}
-        <ZonesOnFront view={view} />
+        <ZonesOnFront view={view} width={width} />
+        <CutOnFront view={view} boxes={boxes} />
         {numbersAt(boxes).map(({ x, numbers }) => (
           <text key={numbers} x={x} y={toY(view, 0) - 4} textAnchor="middle">
             {numbers}
@@ -59,9 +64,7 @@ export function FrontOfTrial({ card: tight, view, cutAt }: { card: Card; view: V
               <FrontHandle key={index} index={index} part={parts[index]} left={left} right={right} top={top} floor={toY(view, 0)} />
             ),
         )}
-        {worst && (
-          <HeadOnFront card={card.document} moment={worst} view={view} top={Math.max(cutAt + 4, toY(view, height))} width={width} />
-        )}
+        {head && <HeadOnFront card={card.document} moment={head} view={view} top={Math.max(cutAt + 4, toY(view, height))} width={width} />}
         {shown && !worst && (
           <>
             <path d={`M${toX(view, 0)} ${toY(view, shown.top)}H${toX(view, width)}`} className="layer-line" />

@@ -1,9 +1,10 @@
-import { memo } from 'react'
+import { memo, useMemo } from 'react'
 import { cividis, cssOf, shades } from '../drawing/cividis'
 import { useScheme } from '../drawing/useScheme'
 import { toX, toY, type View } from '../drawing/view'
 import { crossingsOf, measures, shareOf, slackOf, type Drawing } from './drawnBy'
-import { pathKinds, type Layer, type LayerPath, type PathKind } from './layers'
+import { pathKinds, type Layer, type PathKind } from './layers'
+import type { Step } from './useStep'
 
 interface LayerPathsProps {
   layer: Layer
@@ -12,10 +13,38 @@ interface LayerPathsProps {
   drawing: Drawing
   /** Of the values of all layers. */
   span: readonly [number, number] | undefined
+  /** The program line that is looked at: what comes behind it is drawn as not laid yet. */
+  upTo?: number
 }
 
 /** The lines of a layer, pale where they are older than the last change. */
-export const LayerPaths = memo(function LayerPaths({ layer, view, old, drawing, span }: LayerPathsProps) {
+export const LayerPaths = memo(function LayerPaths({ upTo, ...props }: LayerPathsProps) {
+  const { layer, old } = props
+  const done = useMemo(
+    () => (upTo === undefined ? layer : { ...layer, paths: layer.paths.filter(({ last }) => last <= upTo) }),
+    [layer, upTo],
+  )
+  const ahead = useMemo(() => ({ ...layer, paths: layer.paths.filter(({ last }) => upTo !== undefined && last > upTo) }), [layer, upTo])
+  return (
+    <>
+      {upTo !== undefined && <DrawnPaths {...props} layer={ahead} old />}
+      <DrawnPaths {...props} layer={done} old={old} />
+    </>
+  )
+})
+
+/** How far the line of plastic under way has come. */
+export function LaidSoFar({ step: { laid, lines, at, chosen }, view }: { step: Step; view: View }) {
+  const move = chosen ? lines.get(at)?.path : undefined
+  return (
+    <g className="laid-so-far">
+      {laid.length > 2 && <path d={svgPath({ points: laid, closed: false }, view)} />}
+      {move && <path d={svgPath({ points: [move[0]!, move[1]!, move[3]!, move[4]!], closed: false }, view)} className="under-way" />}
+    </g>
+  )
+}
+
+function DrawnPaths({ layer, view, old, drawing, span }: Omit<LayerPathsProps, 'upTo'>) {
   return (
     <g className={old ? 'layer-paths old' : 'layer-paths'}>
       {drawing.by === 'kind' || !span ? (
@@ -26,7 +55,7 @@ export const LayerPaths = memo(function LayerPaths({ layer, view, old, drawing, 
       <Marks layer={layer} view={view} drawing={drawing} />
     </g>
   )
-})
+}
 
 /** Kinds are told by weight, dash and colour together. */
 function ByKind({ layer, view }: { layer: Layer; view: View }) {
@@ -108,7 +137,7 @@ export function LayerLegend({ layer }: { layer: Layer }) {
 
 const className = (kind: PathKind) => kind.replaceAll(' ', '-')
 
-function svgPath({ points, closed }: Pick<LayerPath, 'points' | 'closed'>, view: View): string {
+function svgPath({ points, closed }: { points: ArrayLike<number>; closed: boolean }, view: View): string {
   let path = ''
   for (let i = 0; i < points.length; i += 2)
     path += `${i === 0 ? 'M' : 'L'}${toX(view, points[i]!).toFixed(1)} ${toY(view, points[i + 1]!).toFixed(1)}`

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { api, dataOf } from '../api/client'
+import { api, dataOf, type FaceMark } from '../api/client'
 import { plain } from '../units/format'
 import { stanceOf } from './placement'
 import { useTrial } from './TrialContext'
@@ -16,8 +16,8 @@ export function MarkFaces({ index }: { index: number }) {
     queryFn: async () => dataOf(await api.GET('/api/meshes/{hash}/undersides', { params: { path: { hash: part.file }, query } })),
   })
   const marks = part.marks ?? []
-  const same = (faces: readonly number[]) => (mark: { faces: readonly number[] }) =>
-    mark.faces.length === faces.length && mark.faces[0] === faces[0]
+  const same = (faces: readonly number[]) => (mark: FaceMark) =>
+    mark.use !== 'seam' && mark.faces.length === faces.length && mark.faces[0] === faces[0]
   const mark = (faces: number[], wanted: string) =>
     trial.set(under('/parts', index, 'marks'), [
       ...marks.filter((m) => !same(faces)(m)),

@@ -5,7 +5,13 @@ import type { Paint, Pointing } from './pointing'
 import { useTrial } from './TrialContext'
 
 const says: Record<Pointing['does'], string> = { choose: 'choose', stand: 'stand on a face · f', paint: 'paint marks' }
-const paints: Record<Paint, string> = { wanted: 'support here', unwanted: 'no support here', none: 'by its angle' }
+const paints: Record<Paint, string> = {
+  support: 'support here',
+  'no support': 'no support here',
+  seam: 'seam here',
+  'no seam': 'no seam here',
+  none: 'as the recipe says',
+}
 const usualBrush = 4
 
 /** What the pointer does on a part in the pictorial view. */
@@ -21,7 +27,7 @@ export function PointingBar() {
     return () => window.removeEventListener('keydown', onKey)
   }, [point])
   if (laid === 0) return null
-  const to = (does: Pointing['does']): Pointing => (does === 'paint' ? { does, mark: 'wanted', brush: usualBrush } : { does })
+  const to = (does: Pointing['does']): Pointing => (does === 'paint' ? { does, mark: 'support', brush: usualBrush } : { does })
   return (
     <div className="pointing" role="group" aria-label="a click on a part">
       {(Object.keys(says) as Pointing['does'][]).map((does) => (

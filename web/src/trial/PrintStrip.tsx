@@ -3,8 +3,10 @@ import type { KeyboardEvent, PointerEvent } from 'react'
 import { api, dataOf, type LayerTimes, type RunSeries } from '../api/client'
 import { useSize } from '../drawing/useSize'
 import { clockTime, duration } from '../units/format'
+import { MomentLine } from './MomentLine'
 import { layerAt, timeAxis, type TimeAxis } from './timeAxis'
 import { useTrial } from './TrialContext'
+import { useStep } from './useStep'
 import './strip.css'
 
 const room = { left: 58, right: 14 }
@@ -27,6 +29,7 @@ export function PrintStrip() {
   return (
     <div ref={ref} className={stale ? 'print-strip old' : 'print-strip'}>
       {w > 0 && run && times && <Along width={w} total={run.result.seconds} times={times} series={series} />}
+      <MomentLine />
       {!times && <p className="quiet">The print along time stands here once it is computed.</p>}
     </div>
   )
@@ -43,7 +46,9 @@ function Along({ width, total, times: { begin, end, starts }, series }: AlongPro
   const { layer, lookAt } = useTrial('layer', 'lookAt')
   const axis = timeAxis(begin, end, total, Math.max(1, width - room.left - room.right), least)
   const x = (seconds: number) => room.left + axis.x(seconds)
-  const now = starts[layer] ?? begin
+  const step = useStep()
+  const stepped = step?.chosen ? step.lines.get(step.at)?.start : undefined
+  const now = stepped ?? starts[layer] ?? begin
   const go = (to: number) => lookAt(Math.max(0, Math.min(starts.length - 1, to)))
   const point = (event: PointerEvent<SVGSVGElement>) => {
     if (event.type !== 'pointerdown' && event.buttons !== 1) return
@@ -66,7 +71,7 @@ function Along({ width, total, times: { begin, end, starts }, series }: AlongPro
       aria-valuemin={1}
       aria-valuemax={starts.length}
       aria-valuenow={layer + 1}
-      aria-valuetext={`layer ${layer + 1} begins at ${clockTime(now)} of ${clockTime(total)}`}
+      aria-valuetext={`layer ${layer + 1}${stepped === undefined ? ' begins' : ''} at ${clockTime(now)} of ${clockTime(total)}`}
       onKeyDown={key}
       onPointerDown={point}
       onPointerMove={point}

@@ -11,6 +11,7 @@ import { valueAt } from '../open-document/pointer'
 import { NumberField } from '../units/NumberField'
 import { RecipeLines } from '../settings/RecipeLines'
 import { EverySetting } from './EverySetting'
+import { FindSetting } from './FindSetting'
 import { MatchNote } from './MatchNote'
 import { useTrial } from './TrialContext'
 
@@ -19,6 +20,7 @@ export function Settings() {
   const { filament, recipe } = useTrial('filament', 'recipe')
   return (
     <>
+      <FindSetting />
       <SettingsOf kind="recipes" title="Recipe" state={recipe} />
       <SettingsOf kind="filaments" title="Filament" state={filament} />
       <MatchNote />

@@ -13,9 +13,13 @@ import { readSolid, type Solid } from '../pictorial/solid'
 import { SolidPart } from '../pictorial/SolidPart'
 import { SpaceView, type Label } from '../pictorial/SpaceView'
 import { StrandLines } from '../pictorial/StrandLines'
+import { HeadInSpace } from './HeadInSpace'
+import type { Layer } from './layers'
 import { scaleOf } from './placement'
 import { coarse, strandsOf } from './strands'
 import { useTrial } from './TrialContext'
+import { useHeldInSpace } from './useHeldInSpace'
+import { useStep } from './useStep'
 
 /** The bed, what stands on it and what is laid of it, seen from a corner. */
 export default function SpaceOfTrial() {
@@ -53,6 +57,15 @@ export default function SpaceOfTrial() {
   // beside the parts only the layer that is looked at is drawn
   const lined = useMemo(() => (inSpace === 'lines' ? layers : layers.slice(layer, layer + 1)), [inSpace, layers, layer])
   const strands = useMemo(() => strandsOf(lined, { inks, scheme, drawing, span }), [lined, inks, scheme, drawing, span])
+  const step = useStep()
+  const upTo = step?.chosen ? step.at : undefined
+  const laid = useMemo(
+    () => upTo !== undefined && shown && strandsOf([laidBy(shown, upTo)], { inks, scheme, drawing, span }),
+    [upTo, shown, inks, scheme, drawing, span],
+  )
+  const soFar = useMemo(() => (step && shown ? alongAt(step.laid, shown.top) : undefined), [step, shown])
+  const lastWhole = inSpace === 'parts' ? 0 : layer - (laid ? 1 : 0)
+  const { holding, hold } = useHeldInSpace(look)
   const [turning, setTurning] = useState(false)
   const fewer = useMemo(
     () => (inSpace === 'lines' ? strandsOf(coarse(layers), { inks, scheme, drawing, span }) : strands),
@@ -78,6 +91,7 @@ export default function SpaceOfTrial() {
           onFit={() => setOwn(undefined)}
           onTurning={setTurning}
           painting={pointing.does === 'paint'}
+          holding={holding}
           labels={labels}
         >
           <BedInSpace card={card.document} inks={inks} />
@@ -95,6 +109,7 @@ export default function SpaceOfTrial() {
                     edge={edgeOf(inks, selected.includes(i), fits?.[i]?.fits === false)}
                     marks={marksOf(part, inks)}
                     cut={cut}
+                    onHold={(event) => hold(i, event)}
                     onPick={({ face }) => {
                       choose(i)
                       if (pointing.does !== 'stand') return
@@ -110,16 +125,32 @@ export default function SpaceOfTrial() {
                   />
                 ),
             )}
-          {shown && <StrandLines strands={turning ? fewer : strands} from={0} to={inSpace === 'parts' ? 0 : layer} />}
+          {shown && !(laid && inSpace === 'parts') && <StrandLines strands={turning ? fewer : strands} from={0} to={lastWhole} />}
+          {laid && <StrandLines strands={laid} from={0} to={0} />}
+          {soFar && <SegmentLines points={soFar} colour={inks.ink} />}
+          {step?.head && <HeadInSpace card={card.document} at={step.head} inks={inks} />}
         </SpaceView>
       )}
     </div>
   )
 }
 
-/** Madder where support is wanted, slate where it is not. */
+/** What of a layer is laid after a program line. */
+const laidBy = (layer: Layer, line: number): Layer => ({ ...layer, paths: layer.paths.filter(({ last }) => last <= line) })
+
+/** A line of plastic at a height: x, y, x, y, … */
+function alongAt(points: readonly number[], z: number) {
+  const line = new Segments()
+  for (let i = 0; i + 3 < points.length; i += 2) line.line([points[i]!, points[i + 1]!, z], [points[i + 2]!, points[i + 3]!, z])
+  return line.points()
+}
+
+/** Madder where support is wanted, slate where it is not; ochre where seams are, moss where they are not. */
 const marksOf = (part: TrialPart, inks: Inks) =>
-  (part.marks ?? []).map(({ wanted, faces }) => ({ faces, tint: wanted ? inks.madder : inks.slate }))
+  (part.marks ?? []).map(({ use, wanted, faces }) => {
+    const [wantedInk, otherInk] = use === 'seam' ? [inks.ochre, inks.moss] : [inks.madder, inks.slate]
+    return { faces, tint: wanted ? wantedInk : otherInk }
+  })
 
 const edgeOf = (inks: Inks, chosen: boolean, bad: boolean) => (chosen || bad ? inks.madder : inks.ink)
 

@@ -14,6 +14,15 @@ import type { Hands } from './useHands'
 /** Parts as solids with the layer that is looked at, or all lines up to it. */
 export type InSpace = 'parts' | 'lines'
 
+/** A plane across an axis of a part as it stands. */
+export interface CutPlane {
+  /** The part, by its place in the list. */
+  part: number
+  along: 'x' | 'y' | 'z'
+  /** From the part's lowest place along it, mm. */
+  at: number
+}
+
 /** A trial with all it names, as the page shows it. */
 export interface OpenTrial {
   /** With the places of its parts, which change with every move of the pointer while one is dragged. */
@@ -50,6 +59,9 @@ export interface OpenTrial {
   /** Which layer is looked at. */
   layer: number
   lookAt: (layer: number) => void
+  /** The program line of it that was stepped to; undefined where the whole layer is looked at. */
+  line: number | undefined
+  stepTo: (line: number) => void
   /** The parts that hands are laid on, and the last of them, whose fields are shown. */
   selected: readonly number[]
   select: (parts: readonly number[]) => void
@@ -68,6 +80,9 @@ export interface OpenTrial {
   drawing: Drawing
   draw: (drawing: Drawing) => void
   span: readonly [number, number] | undefined
+  /** Where a part is about to be cut. */
+  cutPlane: CutPlane | undefined
+  planCut: (plane: CutPlane | undefined) => void
   dragging: (on: boolean) => void
   arranging: Arranging
   hands: Hands

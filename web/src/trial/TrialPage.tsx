@@ -33,12 +33,11 @@ import { PrintStrip } from './PrintStrip'
 import { ResultPanel } from './ResultPanel'
 import { Settings } from './Settings'
 import { VerdictStrip } from './VerdictStrip'
-import { WhatIf } from './WhatIf'
 import { OnCards } from './OnCards'
 import { Stops } from './Stops'
 import { Variants } from './Variants'
 import { Zones } from './Zones'
-import { TrialContext, type InSpace, type OpenTrial } from './TrialContext'
+import { TrialContext, type CutPlane, type InSpace, type OpenTrial } from './TrialContext'
 import { useFit } from './useFit'
 import { useOrder } from './useOrder'
 import './trial.css'
@@ -88,6 +87,7 @@ function OpenTrialPage({
   const choose = useCallback((index: number | undefined) => select(index === undefined ? [] : [index]), [])
   const [sheetView, fillWith] = useState<SheetView>('all')
   const [pointing, point] = useState<Pointing>({ does: 'choose' })
+  const [cutPlane, planCut] = useState<CutPlane>()
   const [inSpace, drawInSpace] = useState<InSpace>('parts')
   const [dragged, dragging] = useDragging()
 
@@ -105,7 +105,7 @@ function OpenTrialPage({
   const order = useOrder(card.document, recipe?.document, trial.document, !dragged)
   const [wantedMoment, lookAtMoment] = useState<number>()
   const moment = wantedMoment !== undefined && order && wantedMoment < order.moments.length ? wantedMoment : undefined
-  const { run, known, outdated, layers, layer, lookAt } = useRun(trial.id)
+  const { run, known, outdated, layers, layer, lookAt, line, stepTo } = useRun(trial.id)
   const [drawing, draw] = useState(drawnByKind)
   const span = useMemo(() => (drawing.by === 'kind' ? undefined : spanOf(layers, drawing.by)), [layers, drawing.by])
   const arranging = useArranging({ trialStore, card: card.document, recipe: recipe?.document, select })
@@ -148,6 +148,8 @@ function OpenTrialPage({
     layers,
     layer,
     lookAt,
+    line,
+    stepTo,
     selected,
     select,
     chosen,
@@ -162,6 +164,8 @@ function OpenTrialPage({
     drawing,
     draw,
     span,
+    cutPlane,
+    planCut,
     dragging,
     arranging,
     addFiles: take,
@@ -237,7 +241,6 @@ const sidePanes = [
   ['settings', <Settings />],
   ['result', <ResultPanel />],
   ['variants', <Variants />],
-  ['what if', <WhatIf />],
   ['on which card', <OnCards />],
 ].map(([name, pane]) => (
   <Pane key={String(name)} name={String(name)}>

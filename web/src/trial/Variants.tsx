@@ -1,164 +1,139 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
-import { api, dataOf, sentenceOf, type VariantAnswer } from '../api/client'
+import { useState } from 'react'
+import type { Outcome, VariantAnswer, WhatIfVariant } from '../api/client'
 import { useSettings } from '../open-document/description'
-import { inField } from '../shell/Shortcuts'
 import { duration, plain } from '../units/format'
+import { AskWhatIf } from './AskWhatIf'
+import { ByNozzle, TriedRows } from './TriedRows'
 import { useTrial } from './TrialContext'
+import { useVariants } from './useVariants'
+import { useWhatIf, type Comparison } from './useWhatIf'
+import { differencesOf } from './variantWords'
 
-type Figures = VariantAnswer['figures']
+type Figures = Pick<VariantAnswer['figures'], 'seconds' | 'grams' | 'cost' | 'peakFlow' | 'layers' | 'stops' | 'cautions'>
 
-const rows: { name: string; of: (figures: Figures) => number | null | undefined; said: (value: number) => string }[] = [
-  { name: 'time', of: ({ seconds }) => seconds, said: duration },
-  { name: 'mass', of: ({ grams }) => grams, said: (value) => `${plain(value, 1)} g` },
-  { name: 'cost', of: ({ cost }) => cost, said: (value) => value.toFixed(2) },
-  { name: 'peak flow', of: ({ peakFlow }) => peakFlow, said: (value) => plain(value, 1) },
-  { name: 'layers', of: ({ layers }) => layers, said: String },
-  { name: 'stops', of: ({ stops }) => stops, said: String },
-  { name: 'cautions', of: ({ cautions }) => cautions, said: String },
-]
-
-/** What else of a trial may be otherwise, in words. */
-const otherwise: Record<string, string> = {
-  parts: 'parts lie or stand otherwise',
-  zones: 'other zones',
-  stops: 'other events',
-  heights: 'other bands of heights',
-  sequence: 'another print order',
-  mode: 'another mode',
-  filament: 'another filament',
-  secondFilament: 'another second filament',
-  loaded: 'other filaments in the nozzles',
-  recipe: 'another recipe',
-  limits: 'other limits',
-  card: 'another card',
-}
-
-/** Kept states of the trial with what came of them, side by side with what it comes to now. */
+/** Kept states of the trial, what it comes to now, and what it would come to with one thing changed, in one table. */
 export function Variants() {
-  const { id, run, stale, unsaved, laid, change, recipe } = useTrial('id', 'run', 'stale', 'unsaved', 'laid', 'change', 'recipe')
-  const client = useQueryClient()
-  const [problem, setProblem] = useState<string>()
-  const path = { params: { path: { id } } }
-  const { data: kept = [] } = useQuery({
-    // what differs is told against what is saved now
-    queryKey: ['variants', id, run?.at],
-    queryFn: async () => dataOf(await api.GET('/api/trials/{id}/variants', path)),
-  })
+  const { id, run, stale, laid } = useTrial('id', 'run', 'stale', 'laid')
+  const { kept, ready, keep, take, problem } = useVariants()
   const settings = useSettings('recipe')
-  const ready = Boolean(run) && !stale && !unsaved && run?.result.origin !== 'file'
-  const keep = async () => {
-    try {
-      client.setQueryData(['variants', id, run?.at], dataOf(await api.POST('/api/trials/{id}/variants', path)))
-      setProblem(undefined)
-    } catch (failure) {
-      setProblem(sentenceOf(failure))
-    }
-  }
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === 'k' && !inField(event) && !event.ctrlKey && !event.metaKey && !event.altKey && ready) void keep()
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  })
-  const take = async (letter: string) => {
-    try {
-      const state = dataOf(await api.GET('/api/trials/{id}/variants/{letter}', { params: { path: { id, letter } } }))
-      change((now) => ({ ...state.trial, name: now.name }))
-      recipe?.change((now) => ({ ...state.recipe, name: now.name }))
-      setProblem(undefined)
-    } catch (failure) {
-      setProblem(sentenceOf(failure))
-    }
-  }
+  const whatIf = useWhatIf(id)
+  const [outcome, setOutcome] = useState<Outcome>()
+  const tried = worthwhile(whatIf, outcome)
+  const left = whatIf.variants.length - tried.length
+  if (laid === 0) return null
   const now: Figures | undefined = run && {
     ...run.result,
     peakFlow: run.result.peakFlow?.flow ?? null,
     stops: run.result.findings.filter(({ severity }) => severity === 'stop').length,
     cautions: run.result.findings.filter(({ severity }) => severity === 'caution').length,
   }
-  if (laid === 0) return null
   return (
     <section aria-label="Variants">
       <div className="head-line between">
         <h2 className="caps">Variants</h2>
-        <button className="link" disabled={!ready} onClick={() => void keep()}>
+        <button className="link" disabled={!ready} onClick={keep}>
           keep this one · k
         </button>
+        <AskWhatIf comparison={whatIf} onAsk={setOutcome} />
+        {whatIf.running && (
+          <button className="key" onClick={whatIf.cancel}>
+            Cancel
+          </button>
+        )}
+        {whatIf.running && (
+          <span className="quiet" role="status">
+            {whatIf.variants.length} of {whatIf.of || '…'}
+          </span>
+        )}
       </div>
-      {problem && (
-        <p className="trouble" role="alert">
-          {problem}
+      {[problem, whatIf.problem].map(
+        (said) =>
+          said && (
+            <p key={said} className="trouble" role="alert">
+              {said}
+            </p>
+          ),
+      )}
+      {kept.length === 0 && !whatIf.now && (
+        <p className="quiet">
+          What is kept here, with its settings, its places and what comes of it, can be compared and taken back; what one change would do
+          can be asked.
         </p>
       )}
-      {kept.length === 0 ? (
-        <p className="quiet">What is kept here, with its settings, its places and what comes of it, can be compared and taken back.</p>
-      ) : (
+      {(kept.length > 0 || whatIf.now) && (
         <div className="variants-table">
           <table className="list">
             <thead>
               <tr>
-                <th></th>
-                {kept.map(({ letter, at }) => (
-                  <th key={letter} className="number" title={new Date(at).toLocaleString()}>
-                    {letter}
+                {['', 'Time', 'Mass', 'Cost', 'Peak flow', 'Findings', ''].map((name, i) => (
+                  <th key={i} className={i > 0 ? 'number' : undefined}>
+                    {name}
                   </th>
                 ))}
-                <th className="number">now</th>
               </tr>
             </thead>
             <tbody>
-              {rows.map(({ name, of, said }) => (
-                <tr key={name}>
-                  <td>{name}</td>
-                  {kept.map(({ letter, figures }) => (
-                    <td key={letter} className="number">
-                      {saidOf(of(figures), said)}
+              {kept.map((variant) => {
+                const differs = differencesOf(variant, settings)
+                return (
+                  <tr key={variant.letter} title={`kept ${new Date(variant.at).toLocaleString('en-GB')}`}>
+                    <td>{differs.length === 0 ? `${variant.letter} is as it is now.` : `${variant.letter} has ${differs.join(', ')}.`}</td>
+                    <Cells of={variant.figures} />
+                    <td>
+                      {differs.length > 0 && (
+                        <button className="link quiet" onClick={() => take(variant.letter)}>
+                          take {variant.letter}
+                        </button>
+                      )}
                     </td>
-                  ))}
-                  <td className={stale ? 'number stale' : 'number'}>{now ? saidOf(of(now), said) : '…'}</td>
+                  </tr>
+                )
+              })}
+              {now && (
+                <tr className={stale ? 'as-now stale' : 'as-now'}>
+                  <td>{stale ? 'before the last change' : 'now'}</td>
+                  <Cells of={now} byNozzle={<ByNozzle now={run?.result.spent} />} />
+                  <td></td>
                 </tr>
-              ))}
+              )}
+              {whatIf.now && <TriedRows now={whatIf.now} tried={tried} />}
             </tbody>
           </table>
         </div>
       )}
-      {kept.map((variant) => {
-        const differs = differencesOf(variant, settings)
-        return (
-          <p key={variant.letter} className="variant-line">
-            <span className="quiet">
-              {differs.length === 0 ? `${variant.letter} is as it is now.` : `${variant.letter} has ${differs.join(', ')}.`}
-            </span>
-            {differs.length > 0 && (
-              <button className="link" onClick={() => void take(variant.letter)}>
-                take {variant.letter}
-              </button>
-            )}
-          </p>
-        )
-      })}
+      {whatIf.now && run && Math.abs(whatIf.now.seconds - run.result.seconds) > 1 && (
+        <p className="quiet">What was tried is told against {duration(whatIf.now.seconds)}, as it was when it was asked.</p>
+      )}
+      {left > 0 && (
+        <p className="quiet">{left === 1 ? '1 change that was tried saves' : `${left} changes that were tried save`} no time; left out.</p>
+      )}
+      {whatIf.now && !whatIf.running && whatIf.variants.length === 0 && (
+        <p className="quiet">There is nothing to vary: it is not set, or has no other value.</p>
+      )}
     </section>
   )
 }
 
-const saidOf = (value: number | null | undefined, said: (value: number) => string) => (value == null ? '–' : said(value))
-
-/** What a kept state has that is otherwise now, in words. */
-function differencesOf({ recipe, otherwise: members }: VariantAnswer, settings: ReturnType<typeof useSettings>): string[] {
-  const own = Object.entries(recipe).map(([pointer, value]) => {
-    const setting = settings.find((one) => one.pointer === pointer)
-    if (!setting) return 'other settings'
-    return value == null
-      ? `no ${setting.label}`
-      : `${setting.label} ${wordsOf(value, setting.percent)}${setting.limits.unit ? ` ${setting.limits.unit}` : ''}`
-  })
-  return [...new Set([...own, ...members.map((member) => otherwise[member] ?? 'other settings')])]
+/** Where time is asked for, what really saves most comes first, and what saves none is left out. */
+function worthwhile({ now, variants }: Comparison, outcome: Outcome | undefined): WhatIfVariant[] {
+  if (outcome !== 'time' || !now) return variants
+  const seconds = (variant: WhatIfVariant) => variant.figures?.seconds ?? Infinity
+  return variants.filter((variant) => seconds(variant) < now.seconds - 1).sort((a, b) => seconds(a) - seconds(b))
 }
 
-function wordsOf(value: unknown, percent = false): string {
-  if (typeof value === 'number') return percent ? `${plain(100 * value)} %` : plain(value)
-  if (typeof value === 'boolean') return value ? 'on' : 'off'
-  return typeof value === 'string' ? value : 'otherwise'
+function Cells({ of: { seconds, grams, cost, peakFlow, stops, cautions }, byNozzle }: { of: Figures; byNozzle?: React.ReactNode }) {
+  return (
+    <>
+      <td className="number">{duration(seconds)}</td>
+      <td className="number">
+        {grams == null ? '–' : `${plain(grams, 1)} g`}
+        {byNozzle}
+      </td>
+      <td className="number">{cost == null ? '–' : cost.toFixed(2)}</td>
+      <td className="number">{peakFlow == null ? '–' : plain(peakFlow, 1)}</td>
+      <td className="number" title={`${stops} stops, ${cautions} cautions`}>
+        {stops + cautions === 0 ? 'none' : `${stops} + ${cautions}`}
+      </td>
+    </>
+  )
 }

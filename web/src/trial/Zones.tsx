@@ -3,6 +3,7 @@ import { sentenceOf, type Zone } from '../api/client'
 import { useDepartures } from '../open-document/description'
 import { useSchema } from '../open-document/schema'
 import { bedSize } from '../drawing/outline'
+import { plain } from '../units/format'
 import { NumberField } from '../units/NumberField'
 import { Departures } from './Departures'
 import { putMesh } from '../api/putMesh'
@@ -17,7 +18,7 @@ const uses = {
   seam: 'seam here',
 } as const
 
-/** Boxes, cylinders and meshes inside which settings differ, or support is wanted or unwanted; a later one wins. */
+/** Boxes, cylinders, meshes and spans of heights inside which settings differ, or support is wanted or unwanted; a later one wins. */
 export function Zones() {
   const { asked, change, card } = useTrial('asked', 'change', 'card')
   const [open, setOpen] = useState<number>()
@@ -55,6 +56,9 @@ export function Zones() {
           >
             cylinder
           </button>{' '}
+          <button className="link" onClick={() => add({ shape: 'heights', name: `zone ${zones.length + 1}`, height: 5, ...at })}>
+            span of heights
+          </button>{' '}
           <label className="link">
             mesh
             <input
@@ -82,7 +86,8 @@ export function Zones() {
               <span className="mono">{open === i ? '−' : '+'}</span> {zone.name}
             </button>
             <span className="quiet">
-              {zone.shape}, {uses[zone.use ?? 'settings']}
+              {zone.shape === 'heights' ? `from ${plain(zone.z ?? 0)} to ${plain((zone.z ?? 0) + zone.height)} mm` : zone.shape},{' '}
+              {uses[zone.use ?? 'settings']}
               {Object.keys(zone.settings ?? {}).length > 0 && `: ${Object.keys(zone.settings ?? {}).length}`}
             </span>
           </div>
@@ -99,8 +104,12 @@ function ZoneFields({ index, zone }: { index: number; zone: Zone }) {
   const limits = useSchema('trial')
   const at = under('/zones', index)
   const names = [
-    ['x', 'X'],
-    ['y', 'Y'],
+    ...(zone.shape === 'heights'
+      ? []
+      : [
+          ['x', 'X'],
+          ['y', 'Y'],
+        ]),
     ['z', 'from Z'],
     ...(zone.shape === 'box'
       ? [

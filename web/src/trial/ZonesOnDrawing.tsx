@@ -21,12 +21,12 @@ function halfOf(zone: Zone): [number, number] {
   return zone.shape === 'cylinder' ? [zone.radius, zone.radius] : [0, 0]
 }
 
-const heightOf = (zone: Zone) => (zone.shape === 'box' || zone.shape === 'cylinder' ? zone.height : 0)
+const heightOf = (zone: Zone) => ('height' in zone ? zone.height : 0)
 
 /** Zones from above: moved by their outline, pulled by their corner. */
 export function ZonesOnPlan({ view }: { view: View }) {
   const { trial } = useTrial('trial')
-  return (trial.document.zones ?? []).map((zone, i) => <ZoneOnPlan key={zone.id ?? i} index={i} view={view} />)
+  return (trial.document.zones ?? []).map((zone, i) => zone.shape !== 'heights' && <ZoneOnPlan key={zone.id ?? i} index={i} view={view} />)
 }
 
 function ZoneOnPlan({ index, view }: { index: number; view: View }) {
@@ -76,17 +76,19 @@ function ZoneOnPlan({ index, view }: { index: number; view: View }) {
   )
 }
 
-/** Zones from the front: moved by their outline, pulled by their top and bottom. */
-export function ZonesOnFront({ view }: { view: View }) {
+/** Zones from the front, on a bed of a width: moved by their outline, pulled by their top and bottom. */
+export function ZonesOnFront({ view, width }: { view: View; width: number }) {
   const { trial } = useTrial('trial')
-  return (trial.document.zones ?? []).map((zone, i) => zone.shape !== 'mesh' && <ZoneOnFront key={zone.id ?? i} index={i} view={view} />)
+  return (trial.document.zones ?? []).map(
+    (zone, i) => zone.shape !== 'mesh' && <ZoneOnFront key={zone.id ?? i} index={i} view={view} width={width} />,
+  )
 }
 
-function ZoneOnFront({ index, view }: { index: number; view: View }) {
+function ZoneOnFront({ index, view, width }: { index: number; view: View; width: number }) {
   const { zone, change } = useZone(index)
   const own = () => ({ x: zone.x ?? 0, z: zone.z ?? 0, height: heightOf(zone) })
   const move = useHeld(view.scale, own, (start, right, up) =>
-    change((now) => ({ ...now, x: tenth(start.x + right), z: Math.max(0, tenth(start.z + up)) })),
+    change((now) => ({ ...now, ...(now.shape === 'heights' ? {} : { x: tenth(start.x + right) }), z: Math.max(0, tenth(start.z + up)) })),
   )
   const top = useHeld(view.scale, own, (start, _, up) =>
     change((now) => (now.shape === 'mesh' ? now : { ...now, height: Math.max(least, tenth(start.height + up)) })),
@@ -98,8 +100,9 @@ function ZoneOnFront({ index, view }: { index: number; view: View }) {
     }),
   )
   if (zone.shape === 'mesh') return null
-  const half = halfOf(zone)[0]
-  const [left, right] = [toX(view, (zone.x ?? 0) - half), toX(view, (zone.x ?? 0) + half)]
+  const half = zone.shape === 'heights' ? width / 2 : halfOf(zone)[0]
+  const middle = zone.shape === 'heights' ? width / 2 : (zone.x ?? 0)
+  const [left, right] = [toX(view, middle - half), toX(view, middle + half)]
   const [high, low] = [toY(view, (zone.z ?? 0) + heightOf(zone)), toY(view, zone.z ?? 0)]
   const edge = (y: number) => ({
     x: (left + right) / 2 - 8,

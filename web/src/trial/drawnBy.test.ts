@@ -14,6 +14,8 @@ const path = (values: Partial<LayerPath>): LayerPath => ({
   acceleration: 1000,
   pulledBack: false,
   way: new Float32Array(),
+  first: 1,
+  last: 5,
   points: new Float32Array([0, 0, 10, 0, 10, 10, 0, 10]),
   ...values,
 })

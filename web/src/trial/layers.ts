@@ -13,6 +13,9 @@ export interface LayerPath {
   acceleration: number
   /** Whether filament was pulled back on the way to it. */
   pulledBack: boolean
+  /** Program lines with which it begins and ends, counted from 1. */
+  first: number
+  last: number
   /** x, y, x, y, …, mm, bed frame: the way to it from where the line before it ended. */
   way: Float32Array
   /** x, y, x, y, …, mm, bed frame. */
@@ -48,14 +51,14 @@ export const pathKinds = [
 export type PathKind = (typeof pathKinds)[number]
 
 /**
- * Reads the binary of layers. Little-endian: "MCL2", int32 layers; per layer float32 top, float32 height, float32 seconds, int32 paths;
- * per path uint8 kind, closed, nozzle, pulled back, float32 width, speed, flow, temperature, fan, acceleration, then twice, for the way to
- * it and for the line, int32 points and float32 x, y each. Layers that an older version computed come as nothing.
+ * Reads the binary of layers. Little-endian: "MCL3", int32 layers; per layer float32 top, float32 height, float32 seconds, int32 paths;
+ * per path uint8 kind, closed, nozzle, pulled back, float32 width, speed, flow, temperature, fan, acceleration, int32 first and last
+ * program line, then twice, for the way to it and for the line, int32 points and float32 x, y each. Layers that an older version computed come as nothing.
  */
 export function readLayers(file: ArrayBuffer): Layer[] {
   if (file.byteLength === 0) return []
   const view = new DataView(file)
-  if (view.getUint32(0, false) !== 0x4d434c32) throw new Error('These are not layers that this page can read.')
+  if (view.getUint32(0, false) !== 0x4d434c33) throw new Error('These are not layers that this page can read.')
   let at = 4
   const int = () => view.getInt32((at += 4) - 4, true)
   const float = () => view.getFloat32((at += 4) - 4, true)
@@ -72,7 +75,8 @@ export function readLayers(file: ArrayBuffer): Layer[] {
       const [closed, nozzle, pulledBack] = [view.getUint8(at + 1) === 1, view.getUint8(at + 2), view.getUint8(at + 3) === 1]
       at += 4
       const [width, speed, flow, temperature, fan, acceleration] = [float(), float(), float(), float(), float(), float()]
-      return { kind, closed, nozzle, pulledBack, width, speed, flow, temperature, fan, acceleration, way: points(), points: points() }
+      const figures = { width, speed, flow, temperature, fan, acceleration }
+      return { kind, closed, nozzle, pulledBack, ...figures, first: int(), last: int(), way: points(), points: points() }
     })
     return { top, height, seconds, paths }
   })

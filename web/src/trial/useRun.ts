@@ -1,13 +1,15 @@
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
+import { useCallback, useEffect, useMemo, useState } from 'react'
 import { send } from '../api/send'
 import { api, dataOf } from '../api/client'
 import { inField } from '../shell/Shortcuts'
 import { readLayers, type Layer } from './layers'
+import { firstLines, layerOf } from './step'
 
 /** The last run of a trial, its layers, and the one that is looked at; Page Up and Page Down go through them. */
 export function useRun(id: string) {
-  const [wanted, lookAt] = useState(0)
+  const [wanted, want] = useState<{ layer: number; line?: number }>({ layer: 0 })
+  const lookAt = useCallback((layer: number) => want({ layer }), [])
   const { data: run, isSuccess: known } = useQuery({
     queryKey: ['run', id],
     queryFn: async () => dataOf(await api.GET('/api/trials/{id}/run', { params: { path: { id: id } } })) ?? null,
@@ -18,7 +20,9 @@ export function useRun(id: string) {
     queryFn: async () => readLayers(await (await send(`/api/trials/${id}/run/layers`)).arrayBuffer()),
   })
   const count = layers?.length ?? 0
-  const layer = Math.min(wanted, Math.max(0, count - 1))
+  const layer = Math.min(wanted.layer, Math.max(0, count - 1))
+  const firsts = useMemo(() => firstLines(layers ?? none), [layers])
+  const stepTo = useCallback((line: number) => want({ layer: layerOf(firsts, line), line }), [firsts])
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (inField(event) || count === 0) return
@@ -29,11 +33,11 @@ export function useRun(id: string) {
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
-  }, [count, layer])
+  }, [count, layer, lookAt])
 
   // an older version computed it: what it kept of its layers cannot be drawn any more
   const outdated = (run?.result.layers ?? 0) > 0 && layers?.length === 0
-  return { run: run ?? undefined, known, outdated, layers: layers ?? none, layer, lookAt }
+  return { run: run ?? undefined, known, outdated, layers: layers ?? none, layer, lookAt, line: wanted.line, stepTo }
 }
 
 const none: Layer[] = []

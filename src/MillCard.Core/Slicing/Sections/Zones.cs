@@ -70,6 +70,9 @@ internal sealed class Zones
 
     private bool Any(ZoneUse use) => _zones.Any(z => z.Zone.Use == use);
 
+    /// <summary>More than any bed, about any part's middle.</summary>
+    private static readonly Shape Everywhere = Shapes.Rectangle(-30000, -30000, 60000, 60000);
+
     private static Shape[] Sections(ZoneToSlice zone, double[] heights)
     {
         if (zone is { Zone: MeshZone at, Mesh: { } mesh })
@@ -83,6 +86,7 @@ internal sealed class Zones
             BoxZone box => (Shapes.Rectangle(box.X - box.Width / 2, box.Y - box.Depth / 2, box.Width, box.Depth), box.Height),
             CylinderZone cylinder => ((Shape)Shapes.Ellipse(cylinder.X, cylinder.Y, cylinder.Radius, cylinder.Radius, Side.Outside),
                 cylinder.Height),
+            HeightsZone span => (Everywhere, span.Height),
             _ => (Plane.Empty, 0),
         };
         return [.. heights.Select(z => z >= zone.Zone.Z && z <= zone.Zone.Z + height ? shape : Plane.Empty)];

@@ -1,6 +1,7 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
 using MillCard.Core.Slicing.Paths;
+using NetTopologySuite.Algorithm.Locate;
 using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Slicing.Walls;
@@ -13,20 +14,33 @@ internal static class Seams
     /// <param name="seam">Which kind.</param>
     /// <param name="guide">The seam of the layer below.</param>
     /// <param name="layer">Number of the layer.</param>
-    public static ToolPath At(ToolPath ring, Seam seam, Point guide, int layer)
+    /// <param name="unwanted">Where none is to lie, as long as the ring has a corner elsewhere.</param>
+    public static ToolPath At(ToolPath ring, Seam seam, Point guide, int layer, Shape? unwanted = null)
     {
         var points = ring.Points;
+        var free = unwanted is null or { IsEmpty: true } ? null : Array.ConvertAll(points, p => !Holds(unwanted, p));
+        if (free is not null && !Array.Exists(free, isFree => isFree)) free = null;
         var at = seam switch
         {
-            Seam.Back => Best(points, i => points[i].Y + 1e-6 * points[i].X),
-            Seam.Sharpest => Best(points, i => Turn(ring, i)),
-            Seam.Hollow => Best(points, i => Angle(ring, i) is var turn and > LeastHollow ? turn : -points[i].To(guide)),
-            // the golden ratio never comes back to the same place
-            Seam.Scattered => (int)(Math.Abs((layer * 0.6180339887 + points.Length * 0.37) % 1) * points.Length) % points.Length,
-            _ => Best(points, i => -points[i].To(guide)),
+            Seam.Back => Best(points.Length, free, i => points[i].Y + 1e-6 * points[i].X),
+            Seam.Sharpest => Best(points.Length, free, i => Turn(ring, i)),
+            Seam.Hollow => Best(points.Length, free, i => Angle(ring, i) is var turn and > LeastHollow ? turn : -points[i].To(guide)),
+            Seam.Scattered => Scattered(points.Length, free, layer),
+            _ => Best(points.Length, free, i => -points[i].To(guide)),
         };
         return ring.From(at);
     }
+
+    private static int Scattered(int corners, bool[]? free, int layer)
+    {
+        // the golden ratio never comes back to the same place
+        var at = (int)(Math.Abs((layer * 0.6180339887 + corners * 0.37) % 1) * corners) % corners;
+        while (free is not null && !free[at]) at = (at + 1) % corners;
+        return at;
+    }
+
+    private static bool Holds(Shape area, Point at) =>
+        SimplePointInAreaLocator.Locate(new Coordinate(at.X, at.Y), area) != Location.Exterior;
 
     /// <summary>The ring so that it begins where an area holds it, as near to the area's middle as it comes; null where the ring does not
     /// pass through the area.</summary>
@@ -41,7 +55,8 @@ internal static class Seams
     /// <summary>The place of a ring that lies nearest to the middle of a polygon, where that is within the polygon.</summary>
     private static IEnumerable<(double Place, double Off)> Nearest(ToolPath ring, Polygon polygon)
     {
-        var middle = polygon.InteriorPoint;
+        // the centroid goes over into that of the next layer, which an interior point need not
+        var middle = polygon.Centroid is { } centroid && polygon.Covers(centroid) ? centroid : polygon.InteriorPoint;
         var (best, least, to) = (0.0, double.PositiveInfinity, new Point(middle.X, middle.Y));
         for (var i = 0; i < ring.Points.Length; i++)
         {
@@ -54,12 +69,13 @@ internal static class Seams
     }
 
     /// <summary>The seam of the lowest layer, from which the aligned ones go up: its sharpest corner.</summary>
-    public static Point First(ToolPath ring) => ring.Points[Best(ring.Points, i => Turn(ring, i))];
+    public static Point First(ToolPath ring) => ring.Points[Best(ring.Points.Length, null, i => Turn(ring, i))];
 
-    private static int Best(Point[] points, Func<int, double> score)
+    private static int Best(int corners, bool[]? free, Func<int, double> score)
     {
         var (best, most) = (0, double.NegativeInfinity);
-        for (var i = 0; i < points.Length; i++) if (score(i) is var s && s > most + 1e-9) (best, most) = (i, s);
+        for (var i = 0; i < corners; i++)
+            if (free?[i] != false && score(i) is var s && s > most + 1e-9) (best, most) = (i, s);
         return best;
     }
 

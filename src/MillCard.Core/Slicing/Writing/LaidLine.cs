@@ -23,7 +23,9 @@ public readonly record struct LaidFigures(float Speed, float Flow, float Tempera
 /// <param name="Way">Corners of the way to its first point from where the line before it ended, bed frame; empty where it goes on
 /// there.</param>
 /// <param name="PulledBack">Whether filament was pulled back on that way.</param>
-public sealed record LaidLine(LaidFigures Figures, IReadOnlyList<Point> Way, bool PulledBack)
+/// <param name="First">The program line with which it begins, counted from 1.</param>
+/// <param name="Last">The program line with which it ends.</param>
+public sealed record LaidLine(LaidFigures Figures, IReadOnlyList<Point> Way, bool PulledBack, int First, int Last)
 {
     /// <summary>Of every line of a program, in the order in which they are laid.</summary>
     /// <param name="run">Its dry run.</param>
@@ -59,7 +61,7 @@ public sealed record LaidLine(LaidFigures Figures, IReadOnlyList<Point> Way, boo
             lines[i] = new(new(seconds > 0 ? (float)(way / seconds) : 0,
                 seconds > 0 ? (float)(fed * ExtrudedLine.FilamentArea(diameter) / seconds) : 0,
                 from < run.Starts.Length ? (float)run.Nozzles[nozzle].At(run.Starts[from]) : 0, fan, (float)acceleration), ways,
-                pulledBack);
+                pulledBack, from + 1, to);
         }
         return lines;
 

@@ -5,16 +5,16 @@ namespace MillCard.Core.Slicing.Writing;
 
 /// <summary>The layers as a compact binary of typed paths, for the screen.</summary>
 /// <remarks>
-/// Little-endian. Header: "MCL2", int32 number of layers. Per layer: float32 top, height and seconds, int32 number of paths.
+/// Little-endian. Header: "MCL3", int32 number of layers. Per layer: float32 top, height and seconds, int32 number of paths.
 /// Per path: byte kind (<see cref="PathKind"/>), byte closed, byte nozzle, byte whether filament was pulled back on the way to it, float32
-/// width, then <see cref="LaidFigures"/>: float32 speed, flow, temperature, fan, acceleration; int32 corners of the way to it and float32
-/// x, y each, bed frame; int32 points and float32 x, y each. A line of varying width stands as pieces of one width each, which all have the
-/// figures of the whole line; the way leads to the first.
+/// width, then <see cref="LaidFigures"/>: float32 speed, flow, temperature, fan, acceleration; int32 first and last program line, counted
+/// from 1; int32 corners of the way to it and float32 x, y each, bed frame; int32 points and float32 x, y each. A line of varying width
+/// stands as pieces of one width each, which all have the figures of the whole line; the way leads to the first.
 /// </remarks>
 public static class LayerFile
 {
     /// <summary>Whether a file is one of this description, not of an earlier one.</summary>
-    public static bool IsCurrent(ReadOnlySpan<byte> file) => file.StartsWith("MCL2"u8);
+    public static bool IsCurrent(ReadOnlySpan<byte> file) => file.StartsWith("MCL3"u8);
 
     /// <summary>Writes the layers.</summary>
     /// <param name="layers">From the bottom up.</param>
@@ -23,7 +23,7 @@ public static class LayerFile
     public static byte[] Write(IReadOnlyList<LayerPlan> layers, IReadOnlyList<LaidLine> lines, IReadOnlyList<double> seconds)
     {
         var file = new MemoryStream();
-        file.Write("MCL2"u8);
+        file.Write("MCL3"u8);
         Int(layers.Count);
         var number = 0;
         foreach (var (index, layer) in layers.Index())
@@ -43,6 +43,8 @@ public static class LayerFile
             file.Write([(byte)path.Kind, Bit(path.Closed), (byte)path.Nozzle, Bit(line.PulledBack)]);
             Float(path.Width);
             file.Write(MemoryMarshal.AsBytes([line.Figures]));
+            Int(line.First);
+            Int(line.Last);
             Points(line.Way);
             Points(path.Points);
         }

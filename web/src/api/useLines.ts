@@ -1,5 +1,5 @@
 import { useQueries, useQuery } from '@tanstack/react-query'
-import { api, dataOf, type StoredRun, type RunLine } from '../api/client'
+import { api, dataOf, type StoredRun, type RunLine } from './client'
 
 const pageSize = 200
 
@@ -15,7 +15,7 @@ const page = (id: string, run: StoredRun | undefined, index: number) => ({
 })
 
 /** Lines of a run between two, both counted from 1, as they arrive. */
-export function useLines(id: string, run: StoredRun, first: number, last: number): Map<number, RunLine> {
+export function useLines(id: string, run: StoredRun | undefined, first: number, last: number): Map<number, RunLine> {
   const from = Math.floor((first - 1) / pageSize)
   const to = Math.floor((last - 1) / pageSize)
   return useQueries({

@@ -70,7 +70,8 @@ run_printer() {
 # in a process group of its own, so that Ctrl+C reaches it through this script alone
 run_server() {
     set -m
-    ConnectionStrings__MillCard=$CONNECTION Demo=demo Pages=web/dist Logs=$LOGS StandIn__Port=$STAND_IN_PORT DOTNET_ENVIRONMENT=Production \
+    ConnectionStrings__MillCard=$CONNECTION Demo=demo DemoProofs=${MILLCARD_DEMO_PROOFS:-true} Pages=web/dist Logs=$LOGS \
+        StandIn__Port=$STAND_IN_PORT DOTNET_ENVIRONMENT=Production \
         dotnet "$SERVER" --data "$DATA" --urls "http://127.0.0.1:$PORT" 9>&- &
     server=$!
     set +m

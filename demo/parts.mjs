@@ -44,6 +44,18 @@ const parts = {
       .translate([-40, 0, 9])
       .subtract(Manifold.revolve(CrossSection.circle(4.2, 48).translate([40, 0]), 192, 360).translate([-40, 0, 9]))
       .trimByPlane([0, 0, 1], 1.2),
+  /** Tag that names a station, with a hole to hang it by. */
+  'station-tag': () => box(46, 22, 2.4, -23, -11).subtract(rod(2.2, 10, -18.5, 0, -1, 48)),
+  /** Its raised mark, of another colour: H 2. */
+  'station-tag-mark': () =>
+    box(3, 14, 1.2, -12, -7)
+      .add(box(3, 14, 1.2, -2, -7))
+      .add(box(12, 3, 1.2, -11.5, -1.5))
+      .add(box(12, 3, 1.2, 6, 4))
+      .add(box(3, 7, 1.2, 15, 0))
+      .add(box(12, 3, 1.2, 6, -1.5))
+      .add(box(3, 7, 1.2, 6, -7))
+      .add(box(12, 3, 1.2, 6, -7)),
   /** Gland that seals a cable where it goes through the housing's wall. */
   'cable-gland': () =>
     Manifold.cylinder(9, 15, 15, 6)

@@ -100,19 +100,6 @@ await page.locator('.verdict[data-state=current]').waitFor({ timeout: 60_000 })
 await page.getByRole('slider', { name: 'Layer' }).waitFor({ timeout: 60_000 })
 
 const api = (path, body) => page.request.post(`${url}/api/cards/${dunlin.split('/').at(-1)}${path}`, { data: body })
-await api('/revisions', { note: 'as measured in November' })
-await api('/revisions/A/proof', { trial: trial.split('/').at(-1) })
-await api('/prints', {
-  outcome: 'good',
-  revision: 'A',
-  line: 'first clamp fits the pipe',
-  tried: [{ pointer: '/head/nozzles/0/maxFlow', value: 10 }],
-})
-await api('/prints', {
-  outcome: 'flawed',
-  line: 'thin lines in the fast infill',
-  tried: [{ pointer: '/head/nozzles/0/maxFlow', value: 11 }],
-})
 await page.goto(`${dunlin}/history`)
 await page.locator('[data-stamp=holds]').waitFor()
 await take('history')

@@ -34,7 +34,9 @@ public sealed class Server : IAsyncLifetime
         await ExecuteAsync($"create database {_name}");
         _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host
             .UseSetting("ConnectionStrings:MillCard", new NpgsqlConnectionStringBuilder(Cluster) { Database = _name }.ToString())
-            .UseSetting("Demo", Path.Combine(Root, "demo")));
+            .UseSetting("Demo", Path.Combine(Root, "demo"))
+            // the tests have enough to do beside it
+            .UseSetting("WarmUp", "false"));
         _ = _factory.Server;
     }
 

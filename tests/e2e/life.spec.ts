@@ -81,7 +81,7 @@ test('a revision is fixed, gone back to, and a print noted', async ({ page, requ
   await page.goto(`${avocet}/history`)
   await page.getByLabel('note').fill('as delivered')
   await page.getByRole('button', { name: 'Fix the draft as a revision' }).click()
-  const revision = page.locator('[data-revision=A]')
+  const revision = page.locator('[data-revision=B]')
   await expect(revision).toContainText('the draft is the same')
   // a trial that was never sliced proves nothing
   await revision.getByLabel('stamp with a trial').selectOption(id)

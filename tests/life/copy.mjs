@@ -36,7 +36,7 @@ export class Copy {
   }
 
   get env() {
-    return { ...process.env, WarmUp: 'false', MILLCARD_DATA: this.data, PORT: String(this.port) }
+    return { ...process.env, WarmUp: 'false', MILLCARD_DEMO_PROOFS: 'false', MILLCARD_DATA: this.data, PORT: String(this.port) }
   }
 
   /** Runs start.sh; its group is its own, so that it can be ended whole. */

@@ -45,6 +45,7 @@ internal static class Setup
         services.AddScoped<Leftovers>();
         services.AddHostedService<Housekeeping>();
         services.AddHostedService<WarmUp>();
+        services.AddHostedService<DemoProofs>();
         services.AddScoped(typeof(DocumentStore<>));
         services.AddScoped<TrialDesk>();
         services.AddScoped<ProofDesk>();

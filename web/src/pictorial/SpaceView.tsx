@@ -1,6 +1,7 @@
 import { Canvas, useThree } from '@react-three/fiber'
 import { useEffect, useLayoutEffect, useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react'
 import { Vector3, type OrthographicCamera } from 'three'
+import { drawnWith } from './drawnWith'
 import { directionsOf, nearer, pictured, shifted, turned, type Look, type XYZ } from './look'
 
 interface SpaceViewProps {
@@ -108,7 +109,14 @@ export function SpaceView({ name, width, height, look, onLook, onFit, onTurning,
       onPointerCancel={up}
       onKeyDown={key}
     >
-      <Canvas orthographic frameloop="demand" dpr={1} linear flat gl={{ antialias: true, powerPreference: 'high-performance' }}>
+      <Canvas
+        orthographic
+        frameloop="demand"
+        dpr={1}
+        linear
+        flat
+        gl={{ antialias: drawnWith() !== 'processor', powerPreference: 'high-performance' }}
+      >
         <Camera look={look} width={width} height={height} />
         {children}
       </Canvas>

@@ -41,7 +41,7 @@ export function FindSetting() {
   const pointers = new Set(run?.result.findings.map(({ pointer }) => pointer))
   const spokenOf = every.filter(({ of, setting }) => pointers.has(`/${of}${setting.pointer}`))
   return (
-    <section aria-label="Find a setting" className="find-setting">
+    <section aria-label="Settings" className="find-setting">
       <div className="head-line between">
         <h2 className="caps">Settings</h2>
         <input

@@ -2,6 +2,7 @@ import { lazy, Suspense, useEffect } from 'react'
 import { Pane } from '../shell/Pane'
 import { inField } from '../shell/Shortcuts'
 import { Bed } from './Bed'
+import { drawnWith } from '../pictorial/drawnWith'
 import { PointingBar } from './PointingBar'
 import { DrawnBy } from './DrawnBy'
 import { sheetViews } from './sheetViews'
@@ -46,7 +47,7 @@ export function Sheet() {
             </span>
           </div>
           <Pane name="pictorial view">
-            {hasSpace() ? (
+            {drawnWith() ? (
               <Suspense fallback={<p className="quiet">The pictorial view is being fetched …</p>}>
                 <SpaceOfTrial />
               </Suspense>
@@ -61,6 +62,3 @@ export function Sheet() {
     </div>
   )
 }
-
-let answered: boolean | undefined
-const hasSpace = () => (answered ??= Boolean(document.createElement('canvas').getContext('webgl2')))

@@ -31,7 +31,7 @@ export function Variants() {
     <section aria-label="Variants">
       <div className="head-line between">
         <h2 className="caps">Variants</h2>
-        <button className="link" disabled={!ready} onClick={keep}>
+        <button className="link keep-this" disabled={!ready} onClick={keep}>
           keep this one · k
         </button>
         <AskWhatIf comparison={whatIf} onAsk={setOutcome} />

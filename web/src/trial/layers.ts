@@ -53,7 +53,8 @@ export type PathKind = (typeof pathKinds)[number]
 /**
  * Reads the binary of layers. Little-endian: "MCL3", int32 layers; per layer float32 top, float32 height, float32 seconds, int32 paths;
  * per path uint8 kind, closed, nozzle, pulled back, float32 width, speed, flow, temperature, fan, acceleration, int32 first and last
- * program line, then twice, for the way to it and for the line, int32 points and float32 x, y each. Layers that an older version computed come as nothing.
+ * program line, then twice, for the way to it and for the line, int32 points and float32 x, y each. Layers that an older version
+ * computed come as nothing.
  */
 export function readLayers(file: ArrayBuffer): Layer[] {
   if (file.byteLength === 0) return []

@@ -7,7 +7,10 @@ const after = (faces: number[], mark: Paint) => painted(part, new Set(faces), ma
 
 it('adds to the mark of the same kind and takes from the other', () => {
   expect(after([3, 4], 'support')).toEqual([{ wanted: true, faces: [1, 2, 3, 4] }, { wanted: false, faces: [7] }]) // prettier-ignore
-  expect(after([2, 7], 'no support')).toEqual([{ wanted: true, faces: [1, 3] }, { use: 'support', wanted: false, faces: [2, 7] }]) // prettier-ignore
+  expect(after([2, 7], 'no support')).toEqual([
+    { wanted: true, faces: [1, 3] },
+    { use: 'support', wanted: false, faces: [2, 7] },
+  ])
 })
 
 it('wipes marks away, and whole ones with their last face', () => {

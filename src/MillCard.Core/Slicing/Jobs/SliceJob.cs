@@ -86,7 +86,8 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
         if (Mode?.Kind is ModeKind.Copy or ModeKind.Mirror) return own;
         var supports = (Departures.Apply(Recipe, part.Settings, Departs.Part).Document ?? Recipe).Supports;
         return supports is { InterfaceNozzle: { } number, InterfaceLayers: > 0 }
-            && (supports.Pattern != SupportPattern.None || part.Marks.Any(m => m.Use == MarkUse.Support) || Zones.Any(z => z.Zone.Use == ZoneUse.Support))
+            && (supports.Pattern != SupportPattern.None || part.Marks.Any(m => m.Use == MarkUse.Support)
+                || Zones.Any(z => z.Zone.Use == ZoneUse.Support))
             ? number - 1 : own;
     }
 

@@ -28,7 +28,8 @@ internal sealed class MarkedSeams
 
         Dictionary<int, Shape> Strips(bool wanted) => Crossings(mesh,
             marks.Where(m => m.Wanted == wanted).SelectMany(m => m.Faces), places)
-            .ToDictionary(layer => layer.Key, layer => (Shape)Plane.Factory.CreateMultiLineString([.. layer.Value]).Buffer(width * walls, 2));
+            .ToDictionary(layer => layer.Key,
+                layer => (Shape)Plane.Factory.CreateMultiLineString([.. layer.Value]).Buffer(width * walls, 2));
     }
 
     /// <summary>Where a seam is wanted on a layer.</summary>

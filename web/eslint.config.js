@@ -10,7 +10,7 @@ const shared = ['units', 'api', 'shell', 'open-document', 'drawing', 'pictorial'
 
 /** Screens: none knows another; `app` alone knows them all and wires them. */
 const screens = [
-  ...['rack', 'sheet', 'measure-up', 'head', 'reach', 'motion', 'gauges', 'routines', 'line', 'history'],
+  ...['rack', 'sheet', 'measure-up', 'head', 'reach', 'motion', 'gauges', 'routines', 'line', 'history', 'redline'],
   ...['stock', 'trial', 'dry-run', 'bin-page'],
 ]
 

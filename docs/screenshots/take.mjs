@@ -104,6 +104,11 @@ await page.goto(`${dunlin}/history`)
 await page.locator('[data-stamp=holds]').waitFor()
 await take('history')
 
+await page.goto(`${dunlin}/redline?with=revision.A`)
+await page.getByLabel('all of Envelope').check()
+await page.getByRole('region', { name: 'What follows' }).waitFor()
+await take('redline')
+
 await page.goto(`${dunlin}/line`)
 await page.getByRole('button', { name: 'Test the line' }).click()
 await page.getByText('It matches the card.').waitFor()

@@ -75,6 +75,23 @@ test('a line is tested, a program sent, and a dead heater shown at its line', as
   }
 })
 
+test('a revision is held against the draft: one difference is taken over, with what follows from it, and given back', async ({ page }) => {
+  await page.goto('/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a11/history')
+  await page.locator('[data-revision=A]').getByRole('link', { name: 'redline' }).click()
+  await expect(page.getByText('2 differences')).toBeVisible()
+  const flow = page.getByRole('row', { name: /melting limit/ })
+  await expect(flow).toContainText('9 mm³/s')
+  await expect(flow).toContainText('8 mm³/s')
+  await flow.getByRole('checkbox').check()
+  await expect(page.getByRole('region', { name: 'What follows' })).toContainText(/finding|Appears|Goes/)
+  await page.getByRole('button', { name: 'take over 1' }).click()
+  await expect(page.getByText('One difference', { exact: true })).toBeVisible()
+  await page.getByRole('button', { name: 'undo' }).click()
+  await expect(page.getByText('2 differences')).toBeVisible()
+  await page.getByLabel('Held against').selectOption({ label: 'Dunlin' })
+  await expect(page.getByRole('table', { name: 'Envelope' })).toContainText('left clip')
+})
+
 test('a revision is fixed, gone back to, and a print noted', async ({ page, request }) => {
   const trial = { schema: 'mill-card/trial/1', name: 'not sliced yet', card: avocet.split('/').at(-1), parts: [] }
   const { id } = (await (await request.post('/api/trials', { data: trial })).json()) as { id: string }

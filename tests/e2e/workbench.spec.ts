@@ -153,7 +153,7 @@ test('the pictorial view is turned by keys, fills the sheet, and its parts are c
     return [box.x + box.width / 2, box.y + box.height / 2] as const
   }
   await page.getByRole('button', { name: 'paint marks' }).click()
-  await page.getByLabel('what is painted').selectOption('unwanted')
+  await page.getByLabel('what is painted').selectOption('no support')
   await page.mouse.move(...(await middle()))
   await page.mouse.down()
   await page.mouse.move((await middle())[0] + 4, (await middle())[1], { steps: 2 })
@@ -205,4 +205,82 @@ test('a variant is kept and taken back, and the trial is made on another card', 
     .click()
   await expect(page.getByLabel('trial', { exact: true })).toHaveValue('Block, on Cormorant')
   await expect(page.locator(verdict(0))).toHaveText('fits')
+})
+
+test('moves of a layer are stepped through with the head drawn, and any setting is found by other words', async ({ page }) => {
+  await openTrial(page)
+  await drop(page, 'block.stl', boxStl([0, 0, 0], [20, 20, 2]))
+  await computed(page)
+  const moment = page.getByRole('group', { name: 'Program at this moment' })
+  const line = async () => Number((await moment.getByRole('link').innerText()).replace('line ', ''))
+  await expect(moment.locator('code')).toContainText('G1')
+  await expect(page.locator('.head-at')).toHaveCount(0)
+  const first = await line()
+  await moment.getByRole('button', { name: 'a move on' }).click()
+  await expect.poll(line).toBeGreaterThan(first)
+  // from above and from the front
+  await expect(page.locator('.head-at')).toHaveCount(2)
+  await page.keyboard.press(',')
+  await expect.poll(line).toBe(first)
+  await page.getByRole('slider', { name: 'Layer' }).press('ArrowUp')
+  await expect(page.locator('.head-at')).toHaveCount(0)
+  await expect.poll(line).toBeGreaterThan(first + 10)
+
+  const settings = page.getByRole('region', { name: 'Settings' })
+  await page.keyboard.press('/')
+  await page.keyboard.type('perimeters')
+  const walls = settings.locator('[data-setting="/recipe/walls"]')
+  await expect(walls).toContainText('mm thick')
+  await walls.getByRole('textbox').fill('4')
+  await settings.getByRole('textbox', { name: 'Find a setting' }).fill('nothing of the kind')
+  await expect(settings.getByRole('status')).toHaveText('No setting answers to that.')
+  await settings.getByRole('textbox', { name: 'Find a setting' }).fill('')
+  await expect(settings.getByRole('heading', { name: 'Touched last' })).toBeVisible()
+  await expect(walls.getByRole('textbox')).toHaveValue('4')
+  await expect(page.getByLabel('walls', { exact: true })).toHaveValue('4')
+})
+
+test('a cut is drawn by its plane, a zone spans heights, and seams are painted beside supports', async ({ page }) => {
+  await page.addInitScript(() => localStorage.setItem('mill-card/compute-by-hand', 'true'))
+  await openTrial(page)
+  await drop(page, 'block.stl', boxStl([0, 0, 0], [20, 20, 10]))
+  await expect(page.locator(verdict(0))).toHaveText('fits')
+  await page.getByLabel('choose part 1, block').click()
+  await page.getByRole('button', { name: 'cut', exact: true }).click()
+  const plane = page.getByRole('slider', { name: 'cut of block' })
+  await expect(plane).toHaveAttribute('aria-valuenow', '5')
+  const box = (await plane.boundingBox())!
+  await page.mouse.move(box.x + 14, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 14, box.y + box.height / 2 - 6, { steps: 3 })
+  await page.mouse.up()
+  await expect(plane).not.toHaveAttribute('aria-valuenow', '5')
+  await plane.focus()
+  await page.keyboard.press('Shift+ArrowDown')
+  await expect(page.getByLabel('block cut at')).toHaveValue('0.1')
+  await page.getByRole('button', { name: 'cut', exact: true }).click()
+  await expect(plane).toHaveCount(0)
+
+  await page.getByRole('button', { name: 'span of heights' }).click()
+  await expect(page.getByLabel('zone 1 height')).toHaveValue('5')
+  await page.getByRole('button', { name: 'top of zone zone 1' }).focus()
+  await page.keyboard.press('ArrowUp')
+  await expect(page.getByLabel('zone 1 height')).toHaveValue('6')
+
+  await page.getByRole('button', { name: 'paint marks' }).click()
+  await page.getByLabel('what is painted').selectOption('seam')
+  const space = page.getByRole('application', { name: 'Pictorial view' })
+  const part = (await space.locator('.part circle').boundingBox())!
+  await page.mouse.move(part.x + part.width / 2, part.y + part.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(part.x + part.width / 2 + 2, part.y + part.height / 2 + 2, { steps: 2 })
+  await page.mouse.up()
+  const marks = async () => {
+    const id = page.url().split('/').at(-1)!
+    const { document } = (await (await page.request.get(`/api/trials/${id}`)).json()) as {
+      document: { parts: { marks?: { use?: string; wanted: boolean }[] }[] }
+    }
+    return document.parts[0]!.marks?.map(({ use, wanted }) => `${use} ${wanted}`)
+  }
+  await expect.poll(marks).toEqual(['seam true'])
 })

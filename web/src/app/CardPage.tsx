@@ -20,6 +20,7 @@ import { HistoryTab } from '../history/HistoryTab'
 import { LineTab } from '../line/LineTab'
 import { HeadTab } from '../head/HeadTab'
 import { MotionTab } from '../motion/MotionTab'
+import { RedlineTab } from '../redline/RedlineTab'
 import { ReachTab } from '../reach/ReachTab'
 import { RoutinesTab } from '../routines/RoutinesTab'
 import { MeasureUpTab } from '../measure-up/MeasureUpTab'
@@ -84,6 +85,7 @@ function OpenCardPage({ store }: { store: StoreApi<DocumentState<Card>> }) {
             <NavLink to={`${home}/trials`}>Trials</NavLink>
             <NavLink to={`${home}/line`}>Line</NavLink>
             <NavLink to={`${home}/history`}>Revisions and prints</NavLink>
+            <NavLink to={`${home}/redline`}>Redline</NavLink>
           </nav>
           <AxesFollow />
           <Pane name="page">
@@ -98,6 +100,7 @@ function OpenCardPage({ store }: { store: StoreApi<DocumentState<Card>> }) {
               <Route path="trials" element={<TrialsTab />} />
               <Route path="line" element={<LineTab />} />
               <Route path="history" element={<HistoryTab />} />
+              <Route path="redline" element={<RedlineTab />} />
               <Route
                 path="*"
                 element={

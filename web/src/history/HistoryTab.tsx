@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { bytes, send } from '../api/send'
 import { api, answerOf, dataOf, sentenceOf, type Card, type PrintRecord, type Revision } from '../api/client'
 import { useCard } from '../open-card/CardContext'
@@ -87,6 +88,7 @@ export function HistoryTab() {
                 >
                   go back to it
                 </button>{' '}
+                <Link to={`/cards/${id}/redline?with=revision.${revision.letter}`}>redline</Link>{' '}
                 <StampWith
                   trials={trials ?? []}
                   onStamp={(trial) =>

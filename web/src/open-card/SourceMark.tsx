@@ -5,14 +5,15 @@ import { useCard } from './CardContext'
 import { useFactNames } from './useFactNames'
 import './source.css'
 
-const words: Record<SourceKind, string> = {
+/** What kinds of source are called. */
+export const sourceWords: Record<SourceKind, string> = {
   'rating-plate': 'rating plate',
   measured: 'measured',
   'reported-by-firmware': 'reported',
   'carried-over': 'carried over',
   assumed: 'assumed',
 }
-const long: Record<SourceKind, string> = { ...words, 'reported-by-firmware': 'reported by firmware' }
+const long: Record<SourceKind, string> = { ...sourceWords, 'reported-by-firmware': 'reported by firmware' }
 
 /** Where a fact of the card comes from; a click tells more and lets it be said. */
 export function SourceMark({ pointer }: { pointer: string }) {
@@ -55,7 +56,7 @@ export function SourceOf({
         aria-label={`Source of ${name}: ${about}`}
         onClick={(event) => setAnchor(event.currentTarget)}
       >
-        {source ? words[source.source] : '·'}
+        {source ? sourceWords[source.source] : '·'}
       </button>
       <Popover
         open={Boolean(anchor)}

@@ -70,6 +70,7 @@ function renamedMembers(theirs: readonly unknown[], mine: readonly unknown[]): u
     const same = mine.filter((other) => nameOf(other) === name)
     const id = keyOf(member)
     if (same.length === 1) return { ...(renamed(member, same[0]) as Json), id: keyOf(same[0]) ?? id }
-    return id !== undefined && ids.has(id) ? { ...member, id: `${id}-there` } : member
+    // an id has 40 characters at most
+    return id !== undefined && ids.has(id) ? { ...member, id: `${id.slice(0, 36)}-2` } : member
   })
 }

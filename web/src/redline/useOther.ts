@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { useMemo } from 'react'
 import { api, dataOf, type Card } from '../api/client'
 import { documents } from '../open-document/documents'
 import { withIds } from '../open-document/members'
@@ -22,6 +23,9 @@ export function useOther(id: string, against: Against, mine: Card) {
       return (await documents.read('cards', name)).document
     },
   })
-  if (!data) return { other: undefined, error }
-  return { other: kind === 'revision' ? withIds(data, mine) : named(withIds(data), mine), error }
+  const other = useMemo(() => {
+    if (!data) return undefined
+    return kind === 'revision' ? withIds(data, mine) : named(withIds(data), mine)
+  }, [data, kind, mine])
+  return { other, error }
 }

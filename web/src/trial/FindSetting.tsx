@@ -159,7 +159,7 @@ function Departing() {
           </span>
           <button
             className="link quiet"
-            aria-label={`${name}, ${names.get(pointer)?.name ?? 'a setting'} as the recipe has it`}
+            aria-label={`${names.get(pointer)?.name ?? 'a setting'} of ${name} as the recipe has it`}
             onClick={() =>
               trial.set(
                 under(`/${list}`, i, 'settings'),

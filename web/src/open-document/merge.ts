@@ -62,7 +62,7 @@ function value(base: unknown, mine: unknown, theirs: unknown, path: Path, clashe
 /**
  * Whether two objects are of one sort. What has no identity is what its shape or kind says; a circle is no rectangle with other members.
  */
-const isAlike = (a: Json, b: Json) => a.shape === b.shape && (a.id !== undefined || a.kind === b.kind)
+export const isAlike = (a: Json, b: Json) => a.shape === b.shape && (a.id !== undefined || a.kind === b.kind)
 
 function objects(base: Json, mine: Json, theirs: Json, path: Path, clashes: Clash[]): Json {
   const names = [...new Set([...Object.keys(theirs), ...Object.keys(mine)])]

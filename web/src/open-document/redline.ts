@@ -1,5 +1,5 @@
 import { isObject, keyOf, keysOf, same, type Json, type Path } from './members'
-import { valueOn, withOther } from './merge'
+import { isAlike, valueOn, withOther } from './merge'
 import { namedById } from './place'
 import { pointerOf } from './pointer'
 
@@ -38,7 +38,7 @@ function below(mine: unknown, theirs: unknown, path: Path): Difference[] {
   if (same(mine, theirs)) return []
   // where a fact comes from is said and dated as a whole
   if (path[0] === 'sources' && path.length === 2) return [{ path, mine, theirs }]
-  if (isObject(mine) && isObject(theirs) && mine.shape === theirs.shape && (mine.id !== undefined || mine.kind === theirs.kind))
+  if (isObject(mine) && isObject(theirs) && isAlike(mine, theirs))
     return [...new Set([...Object.keys(mine), ...Object.keys(theirs)])].flatMap((name) => below(mine[name], theirs[name], [...path, name]))
   const [left, right] = [keysOf(mine), keysOf(theirs)]
   if (!left || !right) return [{ path, mine, theirs }]

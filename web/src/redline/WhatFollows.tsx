@@ -1,12 +1,10 @@
-import { api, dataOf, type Card, type Finding } from '../api/client'
-import { useAnswer } from '../api/useAnswer'
+import type { Card, Finding } from '../api/client'
 import { SeverityMark } from '../findings/SeverityMark'
-import { unlookedBy } from '../findings/useFindings'
+import { useFindings } from '../findings/useFindings'
 
 /** What taking the chosen differences over would do to the findings, before it is done. */
 export function WhatFollows({ mine, then }: { mine: Card; then: Card | undefined }) {
-  const now = useCheck('as it is', mine)
-  const after = useCheck('with what is chosen', then)
+  const [now, after] = [useFindings(mine), useFindings(then ?? mine)]
   if (!then) return <p className="quiet">Choose differences to see what follows from them.</p>
   const unlooked = now.unlooked ?? after.unlooked
   const [come, go] = [without(after.findings, now.findings), without(now.findings, after.findings)]
@@ -19,13 +17,6 @@ export function WhatFollows({ mine, then }: { mine: Card; then: Card | undefined
       {!unlooked && <Told title="Goes" findings={go} />}
     </section>
   )
-}
-
-function useCheck(what: string, card: Card | undefined) {
-  const { data, error, isPlaceholderData } = useAnswer(`findings ${what}`, card, async (body, signal) =>
-    dataOf(await api.POST('/api/check', { params: { query: { draft: true } }, body, signal })),
-  )
-  return { findings: data?.findings ?? [], unlooked: unlookedBy(error, !data || isPlaceholderData) }
 }
 
 const without = (findings: readonly Finding[], others: readonly Finding[]) =>

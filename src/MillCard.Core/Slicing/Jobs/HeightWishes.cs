@@ -64,7 +64,7 @@ internal static class HeightWishes
     {
         { Zone: BoxZone box } => (Around(box, box.Width, box.Depth), box.Height),
         { Zone: CylinderZone round } => (Around(round, 2 * round.Radius, 2 * round.Radius), round.Height),
-        { Zone: HeightsZone span } => (new Envelope(-30000, 30000, -30000, 30000), span.Height),
+        { Zone: HeightsZone span } => (Sections.Zones.Everywhere.EnvelopeInternal, span.Height),
         { Mesh.Box: var box } => (Around(zone.Zone, box.MaxX - box.MinX, box.MaxY - box.MinY), box.MaxZ - box.MinZ),
         _ => (new Envelope(), 0),
     };

@@ -71,7 +71,7 @@ internal sealed class Zones
     private bool Any(ZoneUse use) => _zones.Any(z => z.Zone.Use == use);
 
     /// <summary>More than any bed, about any part's middle.</summary>
-    private static readonly Shape Everywhere = Shapes.Rectangle(-30000, -30000, 60000, 60000);
+    internal static Shape Everywhere { get; } = Shapes.Rectangle(-30000, -30000, 60000, 60000);
 
     private static Shape[] Sections(ZoneToSlice zone, double[] heights)
     {

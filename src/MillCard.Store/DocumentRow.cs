@@ -1,3 +1,8 @@
+using System.Text.Json;
+using MillCard.Core.Documents;
+using MillCard.Core.Packets;
+using MillCard.Core.Rules;
+
 namespace MillCard.Store;
 
 /// <summary>A document as it is stored: its working copy and what lists need of it.</summary>
@@ -23,6 +28,16 @@ public sealed class DocumentRow
     public DateTimeOffset SavedAt { get; set; }
     /// <summary>Changes with every save; the version that a client must have seen.</summary>
     public uint Version { get; set; }
+
+    /// <summary>Takes a state of the document, and what lists need of it.</summary>
+    internal void Hold(IDocument document, DateTimeOffset now)
+    {
+        Name = document.Name ?? "";
+        Draft = Exchange.JsonOf(document);
+        Summary = document is Card card ? JsonSerializer.Serialize(CardSummary.Of(card), DocumentJson.Options) : null;
+        CardId = document is Trial trial ? trial.Card : null;
+        SavedAt = now;
+    }
 }
 
 /// <summary>Where a document stands.</summary>

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using MillCard.Core.Documents;
-using MillCard.Core.Rules;
 using Npgsql;
 
 namespace MillCard.Store;
@@ -61,7 +60,7 @@ public sealed class DocumentStore<T>(MillCardContext context, TimeProvider clock
     {
         var now = clock.GetUtcNow();
         var row = new DocumentRow { Id = id, Kind = Kind, Name = "", Draft = "", CreatedAt = now };
-        Write(row, document, now);
+        row.Hold(document, now);
         context.Documents.Add(row);
         await SaveAsync(stop);
         return Read(row);
@@ -74,7 +73,7 @@ public sealed class DocumentStore<T>(MillCardContext context, TimeProvider clock
     {
         if (await context.Documents.FirstOrDefaultAsync(d => d.Id == id && d.Kind == Kind, stop) is not { } row) return null;
         if (row.Version != version) return new SaveOutcome<T>(null, Read(row));
-        Write(row, document, clock.GetUtcNow());
+        row.Hold(document, clock.GetUtcNow());
         try
         {
             await SaveAsync(stop);
@@ -107,15 +106,6 @@ public sealed class DocumentStore<T>(MillCardContext context, TimeProvider clock
         {
             throw new MissingReferenceException("It must belong to a card that is there.", broken);
         }
-    }
-
-    private static void Write(DocumentRow row, T document, DateTimeOffset now)
-    {
-        row.Name = document.Name ?? "";
-        row.Draft = JsonSerializer.Serialize(document, DocumentJson.Options);
-        row.Summary = document is Card card ? JsonSerializer.Serialize(CardSummary.Of(card), DocumentJson.Options) : null;
-        row.CardId = document is Trial trial ? trial.Card : null;
-        row.SavedAt = now;
     }
 
     private static Stored<T> Read(DocumentRow row) =>

@@ -27,16 +27,21 @@ public sealed class Server : IAsyncLifetime
         : throw new InvalidOperationException(
             "These tests need a PostgreSQL cluster: run ./test.sh, or set CONNECTION to one's connection string.");
 
+    /// <summary>Folder of the data that the database is filled with; null for none.</summary>
+    public string? Demo { get; init; } = Path.Combine(Root, "demo");
+
     public HttpClient Client => _factory!.CreateClient();
 
     public async ValueTask InitializeAsync()
     {
         await ExecuteAsync($"create database {_name}");
-        _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host
-            .UseSetting("ConnectionStrings:MillCard", new NpgsqlConnectionStringBuilder(Cluster) { Database = _name }.ToString())
-            .UseSetting("Demo", Path.Combine(Root, "demo"))
+        _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host =>
+        {
+            host.UseSetting("ConnectionStrings:MillCard", new NpgsqlConnectionStringBuilder(Cluster) { Database = _name }.ToString());
+            if (Demo is { } folder) host.UseSetting("Demo", folder);
             // the tests have enough to do beside it
-            .UseSetting("WarmUp", "false"));
+            host.UseSetting("WarmUp", "false");
+        });
         _ = _factory.Server;
     }
 

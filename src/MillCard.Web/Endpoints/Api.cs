@@ -26,6 +26,7 @@ internal static class Api
         api.MapDocuments<Filament>("filaments", "Filaments");
         api.MapDocuments<Recipe>("recipes", "Recipes");
         api.MapDocuments<Trial>("trials", "Trials");
+        api.MapPackets();
         api.MapBin();
         api.MapMeshes();
         api.MapRegions();

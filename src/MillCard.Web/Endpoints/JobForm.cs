@@ -1,4 +1,3 @@
-using Microsoft.AspNetCore.Http.Features;
 using MillCard.Core.Documents;
 using MillCard.Core.Files;
 using MillCard.Core.Machines;
@@ -39,16 +38,7 @@ internal sealed record SentJob(Job Job, IReadOnlyDictionary<string, byte[]> File
     public static async Task<Reading<SentJob>> OfAsync(HttpRequest request, bool toSlice, CancellationToken stop)
     {
         if (!request.HasFormContentType) return Refused("", "The body must be multipart/form-data with a field job and the files.");
-        if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
-            limit.MaxRequestBodySize = Bounds.Job;
-        request.HttpContext.Features.Set<IFormFeature>(new FormFeature(request, new FormOptions
-        {
-            MultipartBodyLengthLimit = Bounds.Mesh,
-            ValueLengthLimit = (int)Bounds.Document,
-            ValueCountLimit = Bounds.JobFiles,
-            KeyLengthLimit = FormRefusedException.LongestName,
-        }));
-        var form = await FormOfAsync(request, stop);
+        var form = await request.ReadBoundedFormAsync(Bounds.Job, Bounds.Mesh, Bounds.JobFiles, stop);
         if (form.Files.Count > Bounds.JobFiles)
             return new(null,
                 [new FieldError("", FieldProblem.TooMany, $"A job takes {Bounds.JobFiles} files; this one has {form.Files.Count}.")]);
@@ -66,7 +56,7 @@ internal sealed record SentJob(Job Job, IReadOnlyDictionary<string, byte[]> File
             if (files.ContainsKey(wanted)) continue;
             if (form.Files.FirstOrDefault(f => f.FileName == wanted) is not { } file)
                 return Refused(pointer, $"{name} names the file {wanted}, which was not sent along.");
-            files[wanted] = await BytesOfAsync(file, stop);
+            files[wanted] = await file.BytesAsync(stop);
         }
         return new Reading<SentJob>(new SentJob(job, files), []);
     }
@@ -91,33 +81,13 @@ internal sealed record SentJob(Job Job, IReadOnlyDictionary<string, byte[]> File
             [.. Job.Zones.Select(z => new ZoneToSlice(z, z is MeshZone { File: var file } ? meshes[file] : null))]);
     }
 
-    private static async Task<IFormCollection> FormOfAsync(HttpRequest request, CancellationToken stop)
-    {
-        try
-        {
-            return await request.ReadFormAsync(stop);
-        }
-        catch (InvalidDataException broken)
-        {
-            throw new FormRefusedException(broken);
-        }
-    }
-
     /// <summary>The job's JSON, whether it was sent as a field or as a file part; null where there is none.</summary>
     private static async Task<byte[]?> JsonOfAsync(IFormCollection form, CancellationToken stop)
     {
         if (form["job"] is [{ } field]) return System.Text.Encoding.UTF8.GetBytes(field);
         if (form.Files.GetFile("job") is not { } file) return null;
         if (file.Length > Bounds.Document) throw new BadHttpRequestException("too large", StatusCodes.Status413PayloadTooLarge);
-        return await BytesOfAsync(file, stop);
-    }
-
-    private static async Task<byte[]> BytesOfAsync(IFormFile file, CancellationToken stop)
-    {
-        var bytes = new byte[file.Length];
-        await using var content = file.OpenReadStream();
-        await content.ReadExactlyAsync(bytes, stop);
-        return bytes;
+        return await file.BytesAsync(stop);
     }
 
     private static Mesh MeshOf(string name, byte[] bytes, CancellationToken stop)

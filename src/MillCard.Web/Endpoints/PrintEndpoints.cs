@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using MillCard.Core.Documents;
+using MillCard.Core.Files;
 using MillCard.Core.Records;
 using MillCard.Store;
 using MillCard.Web.Http;
@@ -44,7 +45,7 @@ internal static class PrintEndpoints
             CancellationToken stop) =>
         {
             var bytes = await request.ReadAsync(Bounds.Picture, stop);
-            if (KindOf(bytes) is not { } kind)
+            if (PictureFile.TypeOf(bytes) is not { } kind)
                 return Refusal.Sentence(422, "The picture is refused.", "This is no picture that is taken: PNG, JPEG or WebP.");
             return await store.PictureAsync(id, print, await blobs.KeepAsync(bytes, kind, stop), stop) ? TypedResults.NoContent()
                 : Refusal.Missing("This print");
@@ -70,10 +71,4 @@ internal static class PrintEndpoints
             p.Picture is not null))];
         return new PrintsAnswer(noted, OpenValues.Of(noted.Select(p => p.Record)));
     }
-
-    /// <summary>By content, not by name.</summary>
-    private static string? KindOf(ReadOnlySpan<byte> bytes) =>
-        bytes.StartsWith((ReadOnlySpan<byte>)[0x89, 0x50, 0x4E, 0x47]) ? "image/png"
-        : bytes.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xD8, 0xFF]) ? "image/jpeg"
-        : bytes.Length > 12 && bytes.StartsWith("RIFF"u8) && bytes[8..12].SequenceEqual("WEBP"u8) ? "image/webp" : null;
 }

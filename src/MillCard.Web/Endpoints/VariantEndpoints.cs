@@ -14,34 +14,6 @@ internal static class VariantEndpoints
 {
     private const int Most = 60;
 
-    /// <summary>A state of a trial.</summary>
-    internal sealed record VariantState : OpenRecord
-    {
-        /// <summary>Parts, zones, events and the documents it names.</summary>
-        public required Trial Trial { get; init; }
-        /// <summary>The recipe as it was.</summary>
-        public required Recipe Recipe { get; init; }
-        /// <summary>What came of it.</summary>
-        public required VariantFigures Figures { get; init; }
-    }
-
-    /// <summary>What came of a state.</summary>
-    /// <param name="Seconds">Time on the machine.</param>
-    /// <param name="Filament">mm.</param>
-    /// <param name="Grams">Null where the density is not known.</param>
-    /// <param name="Cost">Null where nothing has a price.</param>
-    /// <param name="PeakFlow">Most plastic melted, mm³/s; null where it is not known.</param>
-    /// <param name="Layers">Layers.</param>
-    /// <param name="Stops">Findings that stop.</param>
-    /// <param name="Cautions">Findings that warn.</param>
-    internal sealed record VariantFigures(double Seconds, double Filament, double? Grams, double? Cost, double? PeakFlow, int Layers,
-        int Stops, int Cautions)
-    {
-        public static VariantFigures Of(RunResult result) => new(result.Seconds, result.Filament, result.Grams, result.Cost,
-            result.PeakFlow?.Flow, result.Layers, result.Findings.Count(f => f.Severity == Core.Findings.Severity.Stop),
-            result.Findings.Count(f => f.Severity == Core.Findings.Severity.Caution));
-    }
-
     /// <summary>A kept state, in short.</summary>
     /// <param name="Letter">A, B, C …</param>
     /// <param name="At">When it was kept.</param>
@@ -86,7 +58,7 @@ internal static class VariantEndpoints
             {
                 Trial = trial.Document,
                 Recipe = recipe.Document,
-                Figures = VariantFigures.Of(result),
+                Figures = FiguresOf(result),
             }, DocumentJson.Options), "", stop);
             return TypedResults.Ok(await AllAsync(id, trials, recipes, store, stop));
 
@@ -96,6 +68,10 @@ internal static class VariantEndpoints
             .Produces<Refusal>(409, Refusal.MediaType).Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("Keeps the trial as it is, with its recipe and what came of them, under the next letter");
     }
+
+    private static VariantFigures FiguresOf(RunResult result) => new(result.Seconds, result.Filament, result.Grams, result.Cost,
+        result.PeakFlow?.Flow, result.Layers, result.Findings.Count(f => f.Severity == Core.Findings.Severity.Stop),
+        result.Findings.Count(f => f.Severity == Core.Findings.Severity.Caution));
 
     private static VariantState StateOf(RevisionRow row) => JsonSerializer.Deserialize<VariantState>(row.Document, DocumentJson.Options)!;
 

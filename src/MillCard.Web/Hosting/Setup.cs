@@ -41,6 +41,7 @@ internal static class Setup
         services.AddScoped<BlobStore>();
         services.AddScoped<RunStore>();
         services.AddScoped<RevisionStore>();
+        services.AddScoped<PacketStore>();
         services.AddScoped<Bin>();
         services.AddScoped<Leftovers>();
         services.AddHostedService<Housekeeping>();

@@ -15,6 +15,10 @@ internal static class Bounds
     public const long Gcode = 64 * Mebibyte;
     /// <summary>A job with its files, bytes.</summary>
     public const long Job = 512 * Mebibyte;
+    /// <summary>Packets and other files that are dropped together, bytes.</summary>
+    public const long Packet = 256 * Mebibyte;
+    /// <summary>Files that are dropped together.</summary>
+    public const int DroppedFiles = 3000;
     /// <summary>Files in a job.</summary>
     public const int JobFiles = 200;
     /// <summary>Lines of a program given at once.</summary>

@@ -3351,6 +3351,220 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/packets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Saves documents as a packet, a zip, with what they need */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PacketWish"];
+                };
+            };
+            responses: {
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packets/review": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tells apart what was dropped and holds it against what is here; nothing is kept */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "multipart/form-data": components["schemas"]["DroppedForm"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PacketReview"];
+                    };
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packets/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes what was chosen of what was dropped: all of it, or nothing */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "multipart/form-data": components["schemas"]["DroppedForm"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TakenDocument"][];
+                    };
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packets/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One file out of the zips that were dropped */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "multipart/form-data": components["schemas"]["DroppedForm"];
+                };
+            };
+            responses: {
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bin": {
         parameters: {
             query?: never;
@@ -6581,6 +6795,13 @@ export interface components {
              */
             microsteps?: null | number;
         };
+        /** @description The files that were dropped, their paths as their names; a field `take` for each document to take. */
+        DroppedForm: {
+            /** @description The files. */
+            files: components["schemas"]["IFormFileCollection"];
+            /** @description Paths of the documents to take; of the one file that is asked for. */
+            take?: string[];
+        };
         DryRunAnswer: {
             /**
              * Format: double
@@ -7708,6 +7929,20 @@ export interface components {
             /** @description Whether it tells where the heater ends. */
             tells: boolean;
         };
+        /** @description A file that is no document. */
+        LooseFile: {
+            /** @description Its path. */
+            path: string;
+            /** @description What it is. */
+            kind: components["schemas"]["LooseKind"];
+            /** @description What is to be said of it: why it is damaged or not ours; else a word on what is in it. */
+            says: string;
+        };
+        /**
+         * @description What a file is that is no document.
+         * @enum {unknown}
+         */
+        LooseKind: "mesh" | "picture" | "program" | "settings-report" | "macros" | "manifest" | "damaged" | "not-ours";
         /** @description A macro in short. */
         MacroAnswer: {
             name: string;
@@ -8426,6 +8661,24 @@ export interface components {
              */
             threeQuarters?: number;
         };
+        /** @description What was dropped, told apart and held against what is here. */
+        PacketReview: {
+            /** @description Cards, filaments, recipes and trials. */
+            documents: components["schemas"]["ReviewedDocument"][];
+            /** @description What else there is: what leads elsewhere, what is damaged, what is not ours. */
+            loose: components["schemas"]["LooseFile"][];
+        };
+        /** @description What to pack. */
+        PacketWish: {
+            /** @description Ids of the documents; what they need comes along. All there are, where nothing is said. */
+            documents?: null | string[];
+            /** @description Whether revisions, variants and prints with their pictures come along. */
+            history?: boolean;
+            /** @description Who packs it. */
+            who?: null | string;
+            /** @description What it is for. */
+            why?: null | string;
+        };
         /** @description Rows of equal parts. */
         PackingAnswer: {
             /**
@@ -9130,6 +9383,39 @@ export interface components {
             /** @description Whether travels are led round corners so that they stay within the part, where that is not much longer. */
             stayInside?: boolean;
         };
+        /** @description A document that was dropped, held against those that are here. */
+        ReviewedDocument: {
+            /** @description Where it lay. */
+            path: string;
+            /** @description Its kind, such as "card". */
+            kind: string;
+            /** @description Its name; empty where it has none. */
+            name: string;
+            /** @description How it stands to those that are here. */
+            standing: components["schemas"]["Standing"];
+            /** @description Why it cannot be taken; empty where it can, or need not be. */
+            says: string;
+            /** @description What is to be known before it is taken. */
+            notes: string[];
+            /**
+             * Format: uuid
+             * @description The document here that it is, or that has its name.
+             */
+            against: null | string;
+            /** @description That one's name. */
+            againstName: null | string;
+            document: null | components["schemas"]["JsonElement"];
+            /**
+             * Format: int32
+             * @description How many revisions come with it.
+             */
+            revisions: number;
+            /**
+             * Format: int32
+             * @description How many prints come with it.
+             */
+            prints: number;
+        };
         /** @description A revision in the list. */
         RevisionAnswer: {
             /** @description A, B, C … */
@@ -9536,6 +9822,11 @@ export interface components {
             /** @description What becomes of a layer that takes less than its least time even at the least speed. */
             tooQuick?: components["schemas"]["TooQuick"];
         };
+        /**
+         * @description How a document that was dropped stands to those that are here.
+         * @enum {unknown}
+         */
+        Standing: "new" | "same" | "different" | "repeated" | "damaged";
         /** @description A revision in the list. */
         StockRevision: {
             /** @description A, B, C … */
@@ -9701,6 +9992,14 @@ export interface components {
              * @description Left free beside the part, mm.
              */
             gapXy?: number;
+        };
+        /** @description A document that was taken. */
+        TakenDocument: {
+            path: string;
+            kind: string;
+            /** Format: uuid */
+            id: string;
+            name: string;
         };
         /** @description How a setting tends to move an outcome when it is raised. */
         Tendency: {
@@ -10085,7 +10384,7 @@ export interface components {
              */
             cautions: number;
         };
-        /** @description A state of a trial. */
+        /** @description A kept state of a trial. */
         VariantState: {
             /** @description Parts, zones, events and the documents it names. */
             trial: components["schemas"]["Trial"];

@@ -6,12 +6,24 @@ import globals from 'globals'
 import ts from 'typescript-eslint'
 
 /** Rooms that several screens share, the lowest first: each knows only those before it. */
-const shared = ['units', 'api', 'shell', 'open-document', 'drawing', 'pictorial', 'findings', 'open-card', 'settings', 'routine-editor']
+const shared = [
+  'units',
+  'api',
+  'shell',
+  'open-document',
+  'exchange',
+  'drawing',
+  'pictorial',
+  'findings',
+  'open-card',
+  'settings',
+  'routine-editor',
+]
 
 /** Screens: none knows another; `app` alone knows them all and wires them. */
 const screens = [
   ...['rack', 'sheet', 'measure-up', 'head', 'reach', 'motion', 'gauges', 'routines', 'line', 'history', 'redline'],
-  ...['stock', 'trial', 'dry-run', 'bin-page'],
+  ...['stock', 'trial', 'dry-run', 'bin-page', 'take-in'],
 ]
 
 const room = (name) => `./src/${name}`

@@ -2,6 +2,7 @@ import { lazy, Suspense } from 'react'
 import { ErrorBoundary } from 'react-error-boundary'
 import { Route, Routes, useLocation } from 'react-router'
 import { sentenceOf } from '../api/client'
+import { DropAnywhere } from './DropAnywhere'
 import { Rack } from '../rack/Rack'
 import { Shell } from '../shell/Shell'
 import { Waiting } from '../shell/Waiting'
@@ -12,6 +13,8 @@ const TrialPage = lazy(() => import('../trial/TrialPage'))
 const FilamentPage = lazy(() => import('../stock/FilamentPage'))
 const RecipePage = lazy(() => import('../stock/RecipePage'))
 const StockPage = lazy(() => import('../stock/StockPage'))
+const StockRedline = lazy(() => import('../redline/StockRedline'))
+const TakeInPage = lazy(() => import('../take-in/TakeInPage'))
 const BinPage = lazy(() => import('../bin-page/BinPage'))
 const DryRunPage = lazy(() => import('../dry-run/DryRunPage'))
 
@@ -35,13 +38,17 @@ export function Pages() {
         </Shell>
       )}
     >
+      <DropAnywhere />
       <Suspense fallback={<Waiting trail={[{ name: 'Rack', to: '/' }]} title="…" waitsFor={['the page']} />}>
         <Routes>
           <Route path="/" element={<Rack />} />
           <Route path="/cards/:id/*" element={<CardPage />} />
           <Route path="/patterns/:id" element={<PatternPage />} />
+          <Route path="/take-in" element={<TakeInPage />} />
           <Route path="/bin" element={<BinPage />} />
           <Route path="/stock" element={<StockPage />} />
+          <Route path="/filaments/:id/redline" element={<StockRedline kind="filaments" />} />
+          <Route path="/recipes/:id/redline" element={<StockRedline kind="recipes" />} />
           <Route path="/filaments/:id" element={<FilamentPage />} />
           <Route path="/recipes/:id" element={<RecipePage />} />
           <Route path="/trials/:id" element={<TrialPage />} />

@@ -3,6 +3,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
 import { createStore, useStore, type StoreApi } from 'zustand'
+import { download } from '../shell/download'
 import { json, send } from '../api/send'
 import { api, answerOf, dataOf, sentenceOf, type Filament, type GaugeAnswer, type GaugeResult, type Recipe } from '../api/client'
 import { useCard } from '../open-card/CardContext'
@@ -130,11 +131,7 @@ function Gauge({ piece, question, filament }: GaugeProps) {
     try {
       const answer = await send(`/api/gauges/${piece.id}`, { method: 'POST', ...json(question) })
       if (!answer.ok) await answerOf(answer)
-      const link = document.createElement('a')
-      link.href = URL.createObjectURL(await answer.blob())
-      link.download = `${piece.id}.gcode`
-      link.click()
-      URL.revokeObjectURL(link.href)
+      download(await answer.blob(), `${piece.id}.gcode`)
     } catch (failure) {
       enqueueSnackbar(sentenceOf(failure), { variant: 'error' })
     }

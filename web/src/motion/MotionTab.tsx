@@ -13,6 +13,7 @@ import { HeatDrawing } from './HeatDrawing'
 import { HeatFields } from './HeatFields'
 import { LadderDrawing } from './LadderDrawing'
 import { ReportDialog } from './ReportDialog'
+import { useHanded } from '../exchange/dropped'
 import { useHeat, useMotion } from './useMotion'
 import { pointerOf, stepsOf } from '../open-document/pointer'
 import '../drawing/drawing.css'
@@ -35,7 +36,8 @@ export function MotionTab() {
   const motion = useMotion(card)
   const heaters = useHeat(card)
   const [open, setOpen] = useState<string | undefined>('z')
-  const [report, setReport] = useState(false)
+  const given = useHanded('settings-report')
+  const [report, setReport] = useState(given !== undefined)
   const remedy = useRemedy()
   const { findings, unlooked } = useFindings(card, (finding) => /^\/(motion|heat|head\/nozzles\/\d+\/heater)/.test(finding.pointer ?? ''))
   const delta = card.motion?.layout === 'delta'
@@ -158,7 +160,7 @@ export function MotionTab() {
           fine="Drives and heaters go together."
         />
       </aside>
-      {report && <ReportDialog onClose={() => setReport(false)} />}
+      {report && <ReportDialog given={given} onClose={() => setReport(false)} />}
     </main>
   )
 }

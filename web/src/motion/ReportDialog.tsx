@@ -1,6 +1,6 @@
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { api, dataOf } from '../api/client'
 import { useCard } from '../open-card/CardContext'
 import { known } from '../open-card/sources'
@@ -8,7 +8,7 @@ import { withValue } from '../open-document/pointer'
 import { plain } from '../units/format'
 
 /** A firmware's settings report, pasted or dropped: its facts beside the card's, to be taken one by one. */
-export function ReportDialog({ onClose }: { onClose: () => void }) {
+export function ReportDialog({ onClose, given }: { onClose: () => void; given?: File }) {
   const { document: card, change } = useCard()
   const [text, setText] = useState('')
   const [left, setLeft] = useState<string[]>([])
@@ -19,6 +19,9 @@ export function ReportDialog({ onClose }: { onClose: () => void }) {
     queryFn: async ({ signal }) =>
       dataOf(await api.POST('/api/settings-report', { body: { card: { ...card, sources: undefined }, text }, signal })),
   })
+  useEffect(() => {
+    void given?.text().then(setText)
+  }, [given])
   const facts = text.trim() === '' ? [] : (data?.facts ?? [])
   const corner = text.trim() === '' ? undefined : data?.corner
   const chosen = facts.filter((fact) => fact.differs && !left.includes(fact.pointer))

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { isObject, type Json } from './members'
-import { named, redline, taken } from './redline'
+import { changedBy, named, redline, taken } from './redline'
 
 const member = fc.record({ id: fc.constantFrom('a', 'b', 'c', 'd', 'e'), value: fc.nat(3) })
 const list = fc.uniqueArray(member, { selector: ({ id }) => id, maxLength: 5 })
@@ -81,4 +81,20 @@ it('holds members of documents without a common past against each other by what 
     ['dent', 2],
     ['wiper', 9],
   ])
+})
+
+it('tells who has changed a value since a common past', () =>
+  fc.assert(
+    fc.property(documents, documents, documents, (past, mine, theirs) => {
+      for (const difference of redline(past, theirs)) expect(changedBy(past, difference, past, theirs)).toBe('theirs')
+      for (const difference of redline(mine, past)) expect(changedBy(past, difference, mine, past)).toBe('mine')
+      // what differs was changed by somebody
+      for (const difference of redline(mine, theirs)) expect(changedBy(past, difference, mine, theirs)).not.toBe('neither')
+    }),
+  ))
+
+it('tells of a value that both have changed', () => {
+  const of = (height: number) => ({ envelope: { height } })
+  const [difference] = redline(of(2), of(3))
+  expect(changedBy(of(1), difference!, of(2), of(3))).toBe('both')
 })

@@ -22,6 +22,24 @@ export function redline(mine: unknown, theirs: unknown): Difference[] {
   return found.filter(({ path }) => path[0] !== 'sources' || path[1] === undefined || !facts.has(path[1]))
 }
 
+/** Which side has changed a value since a state that both come from. */
+export function changedBy(
+  ancestor: unknown,
+  { path, order }: Difference,
+  mine: unknown,
+  theirs: unknown,
+): 'mine' | 'theirs' | 'both' | 'neither' {
+  const value = (document: unknown) => {
+    const found = valueOn(document, path)
+    return order ? (keysOf(found) ?? found) : found
+  }
+  const before = value(namedById(ancestor))
+  const [here, there] = [!same(before, value(namedById(mine))), !same(before, value(namedById(theirs)))]
+  if (here && there) return 'both'
+  if (here) return 'mine'
+  return there ? 'theirs' : 'neither'
+}
+
 /** Mine with differences taken over from theirs. */
 export function taken<T>(mine: T, theirs: T, chosen: readonly Difference[]): T {
   // what comes and goes first: an order is that of what is there

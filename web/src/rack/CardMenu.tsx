@@ -2,12 +2,14 @@ import { Button, Dialog, DialogActions, DialogContent, DialogTitle, Menu, MenuIt
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
 import type { DocumentHead } from '../api/client'
+import { PacketDialog } from '../exchange/PacketDialog'
 import { useStarts } from './useStarts'
 
 /** What can be done with a card from the rack. */
 export function CardMenu({ head }: { head: DocumentHead }) {
   const [anchor, setAnchor] = useState<HTMLElement>()
   const [name, setName] = useState<string>()
+  const [saving, setSaving] = useState(false)
   const starts = useStarts()
   const { enqueueSnackbar, closeSnackbar } = useSnackbar()
   const called = head.name || 'the card'
@@ -43,9 +45,11 @@ export function CardMenu({ head }: { head: DocumentHead }) {
       <Menu open={Boolean(anchor)} anchorEl={anchor} onClose={() => setAnchor(undefined)}>
         <MenuItem onClick={choose(() => void starts.copy(head.id))}>copy</MenuItem>
         <MenuItem onClick={choose(() => setName(head.name))}>rename</MenuItem>
+        <MenuItem onClick={choose(() => setSaving(true))}>save as a file …</MenuItem>
         <MenuItem onClick={choose(() => void starts.putAway(head.id).then(() => after(`${called} is put away.`)))}>put away</MenuItem>
         <MenuItem onClick={choose(() => void starts.remove(head.id).then(() => after(`${called} is deleted.`)))}>delete</MenuItem>
       </Menu>
+      {saving && <PacketDialog what={called} ids={[head.id]} alone={{ kind: 'cards', id: head.id }} onClose={() => setSaving(false)} />}
       {name !== undefined && (
         <Dialog open onClose={() => setName(undefined)} fullWidth maxWidth="xs">
           <form

@@ -8,6 +8,7 @@ import { Shell } from '../shell/Shell'
 import { documents } from '../open-document/documents'
 import { Hatches } from '../drawing/Hatches'
 import { bedSize } from '../drawing/outline'
+import { PacketDialog } from '../exchange/PacketDialog'
 import { CardMenu } from './CardMenu'
 import { useWords } from '../open-document/description'
 import { found } from './search'
@@ -36,6 +37,8 @@ export function Rack() {
   const matchOf = (card: string) => (row && stock.cards.includes(card) ? row.matches[stock.cards.indexOf(card)] : undefined)
   const sought = useDeferredValue(search)
   const starts = useStarts()
+  const [chosen, choose] = useState<ReadonlySet<string>>(new Set())
+  const [saving, setSaving] = useState(false)
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -74,20 +77,17 @@ export function Rack() {
         />
       }
     >
-      <main
-        className="page rack"
-        onDragOver={(event) => event.preventDefault()}
-        onDrop={(event) => {
-          event.preventDefault()
-          void starts.fromFiles([...event.dataTransfer.files])
-        }}
-      >
+      <main className="page rack">
         <div className="head-line">
           <h1 className="caps">Cards</h1>
           <span className="quiet">all to one scale</span>
           <span style={{ flex: 1 }} />
           <Link to="/stock">Filaments and recipes</Link>
           <Link to="/bin">Bin</Link>
+          <Link to="/take-in">Take in</Link>
+          <button className="link" onClick={() => setSaving(true)}>
+            {chosen.size === 0 ? 'Save all …' : `Save ${chosen.size} …`}
+          </button>
           <label className="quiet">
             goes with{' '}
             <select className="sorter" aria-label="Goes with" value={goes} onChange={(event) => look({ with: event.target.value })}>
@@ -124,7 +124,9 @@ export function Rack() {
           </Button>
           <Menu open={Boolean(open)} anchorEl={open} onClose={() => setOpen(undefined)}>
             <MenuItem onClick={() => void starts.fromNothing()}>measure up from nothing · n</MenuItem>
-            <MenuItem onClick={() => starts.pickFile()}>from a file …</MenuItem>
+            <MenuItem component={Link} to="/take-in">
+              from a file …
+            </MenuItem>
             <MenuItem disabled>from a pattern: choose one below</MenuItem>
             <MenuItem disabled>from another card: its menu, copy</MenuItem>
           </Menu>
@@ -141,7 +143,15 @@ export function Rack() {
               <span className="quiet">A4 sheet</span>
             </li>
             {shown.map((card) => (
-              <Silhouette key={card.id} head={card} scale={scale} menu={<CardMenu head={card} />} match={matchOf(card.id)} />
+              <Silhouette
+                key={card.id}
+                head={card}
+                scale={scale}
+                menu={<CardMenu head={card} />}
+                match={matchOf(card.id)}
+                chosen={chosen.has(card.id)}
+                onChoose={(on) => choose(new Set(on ? [...chosen, card.id] : [...chosen].filter((id) => id !== card.id)))}
+              />
             ))}
           </ul>
           {cards?.length === 0 && (
@@ -169,6 +179,13 @@ export function Rack() {
           </ul>
           {patterns && shownPatterns.length === 0 && <p className="nothing">No pattern is like “{sought}”.</p>}
         </Shared>
+        {saving && (
+          <PacketDialog
+            what={chosen.size === 0 ? 'all that is here' : `${chosen.size} ${chosen.size === 1 ? 'card' : 'cards'}`}
+            {...(chosen.size > 0 && { ids: [...chosen] })}
+            onClose={() => setSaving(false)}
+          />
+        )}
         {archived && archived.length > 0 && (
           <section aria-label="Put away">
             <h2 className="caps">

@@ -22,8 +22,18 @@ export function A4Sheet({ scale }: { scale: number }) {
   )
 }
 
+interface SilhouetteProps {
+  head: DocumentHead
+  scale: number
+  menu: ReactNode
+  match?: Match
+  /** Whether it is chosen to be saved with others. */
+  chosen: boolean
+  onChoose: (on: boolean) => void
+}
+
 /** A card on the shelf: the plan of its bed, its name, what it is, and what is found about it. */
-export function Silhouette({ head, scale, menu, match }: { head: DocumentHead; scale: number; menu: ReactNode; match?: Match }) {
+export function Silhouette({ head, scale, menu, match, chosen, onChoose }: SilhouetteProps) {
   const words = useWords('card')
   const hatch = useHatch()
   const { card } = head
@@ -73,6 +83,13 @@ export function Silhouette({ head, scale, menu, match }: { head: DocumentHead; s
         </span>
       </Link>
       {menu}
+      <input
+        type="checkbox"
+        className="choose-card"
+        aria-label={`choose ${head.name || 'card without a name'}`}
+        checked={chosen}
+        onChange={(event) => onChoose(event.target.checked)}
+      />
     </li>
   )
 }

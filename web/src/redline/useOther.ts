@@ -1,31 +1,62 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
-import { api, dataOf, type Card } from '../api/client'
-import { documents } from '../open-document/documents'
+import { api, answerOf, dataOf } from '../api/client'
+import { send } from '../api/send'
+import { useDropped } from '../exchange/dropped'
+import { documents, type Kind } from '../open-document/documents'
+import type { SetAside } from '../open-document/documentStore'
 import { withIds } from '../open-document/members'
 import { named } from '../open-document/redline'
 
-/** What a card can be held against, as an address says it: `revision.B`, `card.ID`, `pattern.ID`. */
+/**
+ * A state of a document, or another one, as an address says it: `revision.B`, `document.ID`, `pattern.ID`, `file.PATH`, `kept.KEY`,
+ * `saved`; nothing for the draft.
+ */
 export type Against = string
 
-/** The other card; members of a revision keep their identity, those of other cards are known by their names. */
-export function useOther(id: string, against: Against, mine: Card) {
-  const [kind, name] = [against.slice(0, against.indexOf('.')), against.slice(against.indexOf('.') + 1)]
+export interface Whose<T> {
+  kind: Kind
+  id: string
+  /** The draft. */
+  mine: T
+  /** Drafts that this browser kept and that could not be laid over. */
+  setAside: readonly SetAside[]
+}
+
+export interface Other<T> {
+  /** Undefined until it is read. */
+  other: T | undefined
+  error: Error | undefined
+  /** Of a kept draft: what it was made on. */
+  base: T | undefined
+}
+
+/** The document that is meant; members of its own states keep their identity, those of others are known by their names. */
+export function useOther<T extends object>({ kind, id, mine, setAside }: Whose<T>, against: Against): Other<T> {
+  const dot = against.indexOf('.')
+  const [what, name] = dot < 0 ? [against, ''] : [against.slice(0, dot), against.slice(dot + 1)]
+  const held = useDropped((dropped) => (what === 'file' ? dropped.held[name] : undefined))
+  const kept = what === 'kept' ? setAside.find(({ key }) => key === name)?.draft : undefined
   const { data, error } = useQuery({
-    queryKey: ['held-against', id, against],
-    enabled: against !== '',
+    queryKey: ['held-against', kind, id, against],
+    enabled: ['revision', 'document', 'pattern', 'saved'].includes(what),
     staleTime: 0,
     retry: false,
-    queryFn: async (): Promise<Card> => {
-      if (kind === 'revision')
-        return dataOf(await api.GET('/api/cards/{id}/revisions/{letter}', { params: { path: { id, letter: name } } }))
-      if (kind === 'pattern') return dataOf(await api.GET('/api/patterns/{id}/card', { params: { path: { id: name } } }))
-      return (await documents.read('cards', name)).document
+    queryFn: async (): Promise<T> => {
+      if (what === 'revision') return answerOf<T>(await send(`/api/${kind}/${id}/revisions/${name}`))
+      if (what === 'pattern') return dataOf(await api.GET('/api/patterns/{id}/card', { params: { path: { id: name } } })) as unknown as T
+      return (await documents.read(kind, what === 'saved' ? id : name)).document as unknown as T
     },
   })
-  const other = useMemo(() => {
-    if (!data) return undefined
-    return kind === 'revision' ? withIds(data, mine) : named(withIds(data), mine)
-  }, [data, kind, mine])
-  return { other, error }
+  const found = (what === 'file' ? held?.document : (kept?.document ?? data)) as T | undefined
+  const other = useMemo((): T | undefined => {
+    if (against === '') return mine
+    if (!found) return undefined
+    return what === 'document' || what === 'pattern' || what === 'file' ? named(withIds(found), mine) : withIds(found, mine)
+  }, [against, found, what, mine])
+  const gone =
+    (what === 'file' && !held) || (what === 'kept' && !kept)
+      ? new Error('This file is not at hand any more; drop it once more.')
+      : undefined
+  return { other, error: (error ?? gone) || undefined, base: kept?.base as T | undefined }
 }

@@ -1,5 +1,5 @@
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { api, dataOf, sentenceOf, type Card, type Learned } from '../api/client'
 import { holdGcode } from '../api/limits'
 import { known } from '../open-card/sources'
@@ -11,10 +11,12 @@ interface LearnDialogProps {
   card: Card
   onClose: () => void
   onTake: (edit: (card: Card) => Card) => void
+  /** Read at once. */
+  given?: File
 }
 
 /** Reads a G-code file that prints well and offers what it tells, old and new side by side. */
-export function LearnDialog({ card, onClose, onTake }: LearnDialogProps) {
+export function LearnDialog({ card, onClose, onTake, given }: LearnDialogProps) {
   const [learned, setLearned] = useState<Learned>()
   const [name, setName] = useState('')
   const [failure, setFailure] = useState('')
@@ -32,6 +34,12 @@ export function LearnDialog({ card, onClose, onTake }: LearnDialogProps) {
       setFailure(sentenceOf(problem))
     }
   }
+
+  useEffect(() => {
+    void Promise.resolve(given).then((file) => file && read(file))
+    // the card that it is read for is the one it was given to
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [given])
 
   /** The rest becomes documents of their own, on the moderate values that follow from the card. */
   async function keep() {

@@ -1,5 +1,5 @@
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { useMacros } from './useRoutines'
 
 const longest = 400_000
@@ -10,10 +10,12 @@ interface MacroDialogProps {
   files: boolean
   onClose: () => void
   onTake: (text: string | undefined) => void
+  /** Read at once. */
+  given?: File
 }
 
 /** The owner's macros or command files: given as files or pasted; what is held is listed. */
-export function MacroDialog({ text, files, onClose, onTake }: MacroDialogProps) {
+export function MacroDialog({ text, files, onClose, onTake, given }: MacroDialogProps) {
   const [draft, setDraft] = useState(text)
   const macros = useMacros(draft, files)
   async function take(chosen: File[]) {
@@ -23,6 +25,11 @@ export function MacroDialog({ text, files, onClose, onTake }: MacroDialogProps) 
     const added = small.map((file, i) => `[${file.name}]\n${texts[i]}`)
     setDraft((before) => [before.trim(), ...added].filter(Boolean).join('\n'))
   }
+  useEffect(() => {
+    void Promise.resolve(given).then((file) => file && take([file]))
+    // once: more files are added by hand
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [given])
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md">
       <DialogTitle>{files ? 'Command files' : 'Macro file'}</DialogTitle>

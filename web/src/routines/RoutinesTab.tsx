@@ -11,6 +11,7 @@ import { useRemedy } from '../open-card/useRemedy'
 import { CarryDialog } from './CarryDialog'
 import { withEdits } from '../findings/edits'
 import { EffectColumn } from './EffectColumn'
+import { useHanded } from '../exchange/dropped'
 import { LearnDialog } from './LearnDialog'
 import { MacroDialog } from './MacroDialog'
 import { MacroSteps } from './MacroSteps'
@@ -35,7 +36,11 @@ export function RoutinesTab() {
     setParams({ ...Object.fromEntries(params), ...next }, { replace: true, preventScrollReset: true })
   const [top, setTop] = useState(0)
   const [show, setShow] = useState<'effect' | 'text'>('effect')
-  const [dialog, setDialog] = useState<'carry' | 'learn' | 'macros'>()
+  const [program, macroFile] = [useHanded('program'), useHanded('macros')]
+  const [dialog, setDialog] = useState<'carry' | 'learn' | 'macros' | undefined>(() => {
+    if (program) return 'learn'
+    return macroFile && 'macros'
+  })
   const [more, setMore] = useState<HTMLElement>()
 
   const { data: preview, error, isPlaceholderData } = useRoutinePreview(card, layer)
@@ -171,9 +176,10 @@ export function RoutinesTab() {
         />
       </aside>
       {dialog === 'carry' && <CarryDialog card={card} onClose={() => setDialog(undefined)} onTake={change} />}
-      {dialog === 'learn' && <LearnDialog card={card} onClose={() => setDialog(undefined)} onTake={change} />}
+      {dialog === 'learn' && <LearnDialog given={program} card={card} onClose={() => setDialog(undefined)} onTake={change} />}
       {dialog === 'macros' && (
         <MacroDialog
+          given={macroFile}
           text={card.firmware?.macros ?? ''}
           files={flavour?.files ?? false}
           onClose={() => setDialog(undefined)}

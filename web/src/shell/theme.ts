@@ -47,7 +47,7 @@ export const theme = createTheme({
     },
     MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none' } } },
     MuiMenu: { styleOverrides: { paper: { border: '1px solid var(--ink)' } } },
-    MuiDialog: { styleOverrides: { paper: { border: '1px solid var(--ink)' } } },
+    MuiDialog: { styleOverrides: { paper: { border: '1px solid var(--ink)', boxShadow: 'none' } } },
     MuiMenuItem: { styleOverrides: { root: { fontSize: 13, minHeight: 30 } } },
     MuiTooltip: {
       styleOverrides: {

@@ -1,7 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { json, send } from '../api/send'
 import { answerOf, sentenceOf, type StockRevision } from '../api/client'
+import { dayOf } from '../units/format'
 import type { DocumentState } from '../open-document/documentStore'
 import type { Settable } from './settable'
 
@@ -56,11 +58,12 @@ export function Revisions<T extends Settable>({ state, kind }: { state: Document
         <p key={revision.letter} data-revision={revision.letter}>
           <strong>{revision.letter}</strong> {revision.note || 'without a note'}{' '}
           <span className="quiet">
-            {new Date(revision.at).toLocaleDateString()},{' '}
+            {dayOf(revision.at)},{' '}
             {revision.changed.length === 0
               ? 'the draft is the same'
               : `the draft differs in ${revision.changed.slice(0, 3).join(', ')}${revision.changed.length > 3 ? ' …' : ''}`}
           </span>{' '}
+          <Link to={`/${kind}/${state.id}/redline?with=revision.${revision.letter}`}>redline</Link>{' '}
           {revision.changed.length > 0 && (
             <button
               className="link"

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react'
+import { Link } from 'react-router'
 import { Shell } from '../shell/Shell'
 import type { DocumentState } from '../open-document/documentStore'
 import { DraftNotices } from '../open-document/DraftNotices'
@@ -7,6 +8,7 @@ import { useUndoKeys } from '../open-document/useUndoKeys'
 import { CardsOf } from './CardsOf'
 import type { Settable } from './settable'
 import { Revisions } from './Revisions'
+import { SaveAsFile } from '../exchange/SaveAsFile'
 import { Schedule } from './Schedule'
 
 interface SettingsPageProps<T extends Settable> {
@@ -41,6 +43,8 @@ export function SettingsPage<T extends Settable>({ state, kind, drawing }: Setti
               onChange={(event) => state.set('/name', event.target.value || undefined)}
             />
           </label>
+          <SaveAsFile what={state.document.name || `the ${one}`} kind={kind} id={state.id} />{' '}
+          <Link to={`/${kind}/${state.id}/redline`}>redline</Link>
           <Schedule state={state} kind={one} />
         </div>
         <aside>

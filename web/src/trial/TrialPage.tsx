@@ -6,7 +6,7 @@ import { useComputing } from './useComputing'
 import { useHandKeys } from './useHandKeys'
 import { useHands } from './useHands'
 import { useRun } from './useRun'
-import { useCallback, useLayoutEffect, useMemo, useState } from 'react'
+import { useCallback, useEffect, useLayoutEffect, useMemo, useState } from 'react'
 import { useParams } from 'react-router'
 import { createStore, useStore, type StoreApi } from 'zustand'
 import { useShallow } from 'zustand/react/shallow'
@@ -19,6 +19,9 @@ import { SaveNote } from '../open-document/SaveNote'
 import type { DocumentState } from '../open-document/documentStore'
 import { useDocumentState, useDocumentStore } from '../open-document/useDocument'
 import { useUndoKeys } from '../open-document/useUndoKeys'
+import { useHanded } from '../exchange/dropped'
+import { SaveAsFile } from '../exchange/SaveAsFile'
+import { isMeshName } from '../exchange/meshNames'
 import { Sheet } from './Sheet'
 import type { Pointing } from './pointing'
 import type { SheetView } from './sheetViews'
@@ -111,6 +114,12 @@ function OpenTrialPage({
   const arranging = useArranging({ trialStore, card: card.document, recipe: recipe?.document, select })
   const hands = useHands({ trialStore, select, arranging })
   const take = useAddFiles(arranging.lay, card.document)
+  const handed = useHanded('mesh')
+  useEffect(() => {
+    if (handed) take([handed])
+    // once: the bed may change while the file is read
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [handed])
 
   const documents = [trial, card, filament, second, recipe]
   const unsaved = documents.some((document) => document && document.state !== 'saved')
@@ -188,8 +197,11 @@ function OpenTrialPage({
           className="trial"
           onDragOver={(event) => event.preventDefault()}
           onDrop={(event) => {
+            const files = [...event.dataTransfer.files]
+            // what is no part is looked at like anything that is dropped elsewhere
+            if (!files.every(({ name }) => isMeshName(name))) return
             event.preventDefault()
-            take([...event.dataTransfer.files])
+            take(files)
           }}
         >
           {verdictPane}
@@ -205,6 +217,7 @@ function OpenTrialPage({
                 onChange={(event) => trial.set('/name', event.target.value || undefined)}
               />
             </label>
+            <SaveAsFile what={trial.document.name || 'the trial'} kind="trials" id={trial.id} />
             {sidePanes}
           </div>
         </main>

@@ -4,7 +4,7 @@ import { useSnackbar } from 'notistack'
 import { Link, useNavigate } from 'react-router'
 import { sentenceOf } from '../api/client'
 import { documents } from '../open-document/documents'
-import { firstChoice } from './firstChoice'
+import { firstChoice } from '../open-document/firstChoice'
 import { timeOfDay } from '../units/format'
 import { useCard } from '../open-card/CardContext'
 

@@ -227,7 +227,7 @@ test('moves of a layer are stepped through with the head drawn, and any setting 
   await expect.poll(line).toBeGreaterThan(first + 10)
 
   const settings = page.getByRole('region', { name: 'Settings' })
-  await page.keyboard.press('/')
+  await page.keyboard.press('Control+/')
   await page.keyboard.type('perimeters')
   const walls = settings.locator('[data-setting="/recipe/walls"]')
   await expect(walls).toContainText('mm thick')

@@ -12,6 +12,8 @@ public sealed record Card : OpenRecord, IDocument
     public string Schema { get; init; } = SchemaName;
     /// <summary>The machine's name.</summary>
     [Field("name", Needed = true, Fewest = 1, Most = 120)] public string? Name { get; init; }
+    /// <summary>Words by which its owner finds it again.</summary>
+    [Field("tags", Most = 20)] public IReadOnlyList<string> Tags { get; init; } = [];
     /// <summary>Who built it.</summary>
     [Field("maker", Most = 120)] public string? Maker { get; init; }
     /// <summary>Anything worth knowing.</summary>

@@ -25,7 +25,7 @@ internal sealed record Leaf(string Pointer, Type Type, FieldAttribute? Field, Te
 internal static class Leaves
 {
     /// <summary>What a document says about itself rather than about a print.</summary>
-    private static readonly string[] About = ["schema", "name", "notes", "sources", "unknown", "needs"];
+    private static readonly string[] About = ["schema", "name", "tags", "notes", "sources", "unknown", "needs"];
 
     private static readonly ConcurrentDictionary<Type, Leaf[]> Known = new();
 

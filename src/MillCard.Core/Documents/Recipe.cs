@@ -12,6 +12,8 @@ public sealed record Recipe : OpenRecord, IDocument
     public string Schema { get; init; } = SchemaName;
     /// <summary>What its owner calls it.</summary>
     [Field("name", Needed = true, Fewest = 1, Most = 120)] public string? Name { get; init; }
+    /// <summary>Words by which its owner finds it again.</summary>
+    [Field("tags", Most = 20)] public IReadOnlyList<string> Tags { get; init; } = [];
     /// <summary>Heights of layers.</summary>
     [Group("Layers and lines")]
     public LayerSizes Layers { get; init; } = new();

@@ -14,6 +14,8 @@ public sealed record Trial : OpenRecord, IDocument
     public string Schema { get; init; } = SchemaName;
     /// <summary>What its owner calls it.</summary>
     [Field("name", Needed = true, Fewest = 1, Most = 120)] public string? Name { get; init; }
+    /// <summary>Words by which its owner finds it again.</summary>
+    [Field("tags", Most = 20)] public IReadOnlyList<string> Tags { get; init; } = [];
     /// <summary>Id of the card's document.</summary>
     [Field("card", Needed = true)] public Guid? Card { get; init; }
     /// <summary>Id of the filament's document.</summary>

@@ -9,7 +9,7 @@ public static class RestsOn
 {
     // names, remarks, prices, where a fact comes from and where the printer answers change nothing that is printed
     private static readonly string[] Card = ["envelope", "head", "motion", "heat", "firmware", "routines", "modes"];
-    private static readonly string[] Others = ["schema", "name", "notes", "sources", "pattern", "colour", "pricePerKg", "needs",
+    private static readonly string[] Others = ["schema", "name", "tags", "notes", "sources", "pattern", "colour", "pricePerKg", "needs",
         "fileName"];
 
     /// <summary>Gathers them.</summary>

@@ -19,6 +19,8 @@ public sealed record CardSummary(
 {
     /// <summary>How it moves; null where nobody has said.</summary>
     public MotionLayout? Layout { get; init; }
+    /// <summary>Words by which its owner finds it again.</summary>
+    public IReadOnlyList<string> Tags { get; init; } = [];
     /// <summary>What is around it; null where nobody has said.</summary>
     public Housing? Housing { get; init; }
 
@@ -29,7 +31,7 @@ public sealed record CardSummary(
         return new CardSummary(card.Envelope.Bed, card.Envelope.Origin, card.Envelope.Height, card.Envelope.KeepOuts,
             [.. (card.Head.Nozzles ?? []).Select(n => new NozzleSummary(n.Diameter, n.Material))], card.Firmware.Flavour,
             open.GetValueOrDefault(Severity.Stop), open.GetValueOrDefault(Severity.Caution), open.GetValueOrDefault(Severity.Note))
-        { Layout = card.Motion.Layout, Housing = card.Heat.Housing };
+        { Layout = card.Motion.Layout, Housing = card.Heat.Housing, Tags = card.Tags };
     }
 }
 

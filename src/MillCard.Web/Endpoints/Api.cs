@@ -27,6 +27,7 @@ internal static class Api
         api.MapDocuments<Recipe>("recipes", "Recipes");
         api.MapDocuments<Trial>("trials", "Trials");
         api.MapPackets();
+        api.MapSearch();
         api.MapBin();
         api.MapMeshes();
         api.MapRegions();

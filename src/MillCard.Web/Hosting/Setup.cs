@@ -42,6 +42,7 @@ internal static class Setup
         services.AddScoped<RunStore>();
         services.AddScoped<RevisionStore>();
         services.AddScoped<PacketStore>();
+        services.AddScoped<SearchStore>();
         services.AddScoped<Bin>();
         services.AddScoped<Leftovers>();
         services.AddHostedService<Housekeeping>();

@@ -991,6 +991,44 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What holds all the words, names first; without a word, what was changed last */
+        get: {
+            parameters: {
+                query?: {
+                    text?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Found"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/regions": {
         parameters: {
             query?: never;
@@ -6304,6 +6342,8 @@ export interface components {
             schema?: string;
             /** @description The machine's name. */
             name?: null | string;
+            /** @description Words by which its owner finds it again. */
+            tags?: string[];
             /** @description Who built it. */
             maker?: null | string;
             /** @description Anything worth knowing. */
@@ -6372,6 +6412,8 @@ export interface components {
              */
             notes: number;
             layout?: null | components["schemas"]["MotionLayout"];
+            /** @description Words by which its owner finds it again. */
+            tags?: string[];
             housing?: null | components["schemas"]["Housing"];
         };
         /** @description One of two carriages on a beam. */
@@ -6718,6 +6760,11 @@ export interface components {
             savedAt: string;
             card: null | components["schemas"]["CardSummary"];
         };
+        /**
+         * @description Where a document stands.
+         * @enum {unknown}
+         */
+        DocumentPlace: "shelf" | "archive" | "bin";
         /** @description What turns the steps of a motor into way along an axis. */
         Drive: components["schemas"]["DriveBeltDrive"] | components["schemas"]["DriveScrewDrive"] | components["schemas"]["DriveGearDrive"];
         /** @description A toothed belt on a pulley. */
@@ -7087,6 +7134,8 @@ export interface components {
             schema?: string;
             /** @description What its owner calls it. */
             name?: null | string;
+            /** @description Words by which its owner finds it again. */
+            tags?: string[];
             /** @description Kind of plastic, such as PETG. */
             material?: null | string;
             /** @description Its colour, in words. */
@@ -7238,6 +7287,34 @@ export interface components {
             widths?: number[];
             /** @description Heights to look at, mm. */
             heights?: number[];
+        };
+        /** @description What a search found. */
+        Found: {
+            /** @description "card", "filament", "recipe", "trial", "revision" or "print". */
+            kind: string;
+            /**
+             * Format: uuid
+             * @description The document's id; of a revision or a print, its document's.
+             */
+            id: string;
+            /** @description The document's name; empty where it has none. */
+            name: string;
+            /** @description Where the document stands. */
+            place: components["schemas"]["DocumentPlace"];
+            /**
+             * Format: date-time
+             * @description When it was last changed.
+             */
+            savedAt: string;
+            /** @description Where in the document the words stand; null where they are its name, or in a revision's note or a print's record. */
+            pointer: null | string;
+            /**
+             * Format: int32
+             * @description Line of a text of several lines, counted from 1; null for others.
+             */
+            line: null | number;
+            /** @description What stands there, cut to a line. */
+            text: string;
         };
         /** @description A piece for a card. */
         GaugeAnswer: {
@@ -9155,6 +9232,8 @@ export interface components {
             schema?: string;
             /** @description What its owner calls it. */
             name?: null | string;
+            /** @description Words by which its owner finds it again. */
+            tags?: string[];
             /** @description Heights of layers. */
             layers?: components["schemas"]["LayerSizes"];
             /**
@@ -10066,6 +10145,8 @@ export interface components {
             schema?: string;
             /** @description What its owner calls it. */
             name?: null | string;
+            /** @description Words by which its owner finds it again. */
+            tags?: string[];
             /**
              * Format: uuid
              * @description Id of the card's document.

@@ -2,7 +2,8 @@ import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
-import { api, dataOf, sentenceOf, type BinEntry } from '../api/client'
+import { Link } from 'react-router'
+import { api, dataOf, sentenceOf, type BinEntry, type DocumentHead } from '../api/client'
 import { Shell } from '../shell/Shell'
 import { documents, type Kind } from '../open-document/documents'
 import { dayOf } from '../units/format'
@@ -32,7 +33,7 @@ export default function BinPage() {
       which === 'all' ? 'The bin is cleared.' : `${called(which)} is gone for good.`,
     )
   return (
-    <Shell trail={[{ name: 'Rack', to: '/' }]} title="Bin">
+    <Shell trail={[{ name: 'Rack', to: '/' }]} title="Bin and archive">
       <main className="page bin-page">
         <div className="head-line between">
           <h1 className="caps">Deleted</h1>
@@ -85,6 +86,7 @@ export default function BinPage() {
             </tbody>
           </table>
         )}
+        <PutAway onBringBack={(kind, one) => void attempt(() => documents.restore(kind, one.id), `${one.name || 'It'} is back.`)} />
         {asking && (
           <Dialog open onClose={() => ask(undefined)} fullWidth maxWidth="xs">
             <DialogTitle>{asking === 'all' ? `Clear all ${entries?.length ?? ''} now?` : `Clear ${called(asking)} now?`}</DialogTitle>
@@ -109,6 +111,45 @@ export default function BinPage() {
         )}
       </main>
     </Shell>
+  )
+}
+
+const kinds: Kind[] = ['cards', 'filaments', 'recipes', 'trials']
+
+/** What was put away, of every kind. */
+function PutAway({ onBringBack }: { onBringBack: (kind: Kind, head: DocumentHead) => void }) {
+  const { data } = useQuery({
+    queryKey: ['archived'],
+    queryFn: async () => {
+      const lists = await Promise.all(kinds.map((kind) => documents.archived(kind)))
+      return lists.flatMap((heads, i) => heads.map((head) => ({ kind: kinds[i]!, head })))
+    },
+  })
+  if (!data) return null
+  return (
+    <section aria-label="Put away">
+      <h2 className="caps">Put away</h2>
+      {data.length === 0 && <p className="nothing">Nothing is put away.</p>}
+      {data.length > 0 && (
+        <table className="list">
+          <tbody>
+            {data.map(({ kind, head }) => (
+              <tr key={head.id}>
+                <td>
+                  <span className="quiet">{kind.slice(0, -1)}</span> <Link to={`/${kind}/${head.id}`}>{head.name || 'without a name'}</Link>
+                </td>
+                <td className="mono">{dayOf(head.savedAt)}</td>
+                <td>
+                  <button className="link" onClick={() => onBringBack(kind, head)}>
+                    bring back
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
   )
 }
 

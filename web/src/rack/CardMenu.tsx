@@ -1,55 +1,29 @@
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle, Menu, MenuItem } from '@mui/material'
-import { useSnackbar } from 'notistack'
+import { Button, Dialog, DialogActions, DialogContent, DialogTitle, MenuItem } from '@mui/material'
 import { useState } from 'react'
 import type { DocumentHead } from '../api/client'
-import { PacketDialog } from '../exchange/PacketDialog'
+import { DocumentMenu } from '../exchange/DocumentMenu'
 import { useStarts } from './useStarts'
 
 /** What can be done with a card from the rack. */
 export function CardMenu({ head }: { head: DocumentHead }) {
-  const [anchor, setAnchor] = useState<HTMLElement>()
   const [name, setName] = useState<string>()
-  const [saving, setSaving] = useState(false)
   const starts = useStarts()
-  const { enqueueSnackbar, closeSnackbar } = useSnackbar()
   const called = head.name || 'the card'
-  const after = (said: string) => {
-    enqueueSnackbar(said, {
-      action: (key) => (
-        <Button
-          color="inherit"
-          onClick={() => {
-            closeSnackbar(key)
-            void starts.bringBack(head.id)
-          }}
-        >
-          Undo
-        </Button>
-      ),
-    })
-  }
-  const choose = (work: () => void) => () => {
-    setAnchor(undefined)
-    work()
-  }
   return (
     <>
-      <button
-        className="key card-menu"
-        aria-label={`What to do with ${called}`}
-        aria-haspopup="menu"
-        onClick={(event) => setAnchor(event.currentTarget)}
-      >
-        …
-      </button>
-      <Menu open={Boolean(anchor)} anchorEl={anchor} onClose={() => setAnchor(undefined)}>
-        <MenuItem onClick={choose(() => void starts.copy(head.id))}>copy</MenuItem>
-        <MenuItem onClick={choose(() => setName(head.name))}>rename</MenuItem>
-        <MenuItem onClick={choose(() => setSaving(true))}>save as a file …</MenuItem>
-        <MenuItem onClick={choose(() => void starts.putAway(head.id).then(() => after(`${called} is put away.`)))}>put away</MenuItem>
-        <MenuItem onClick={choose(() => void starts.remove(head.id).then(() => after(`${called} is deleted.`)))}>delete</MenuItem>
-      </Menu>
-      {saving && <PacketDialog what={called} ids={[head.id]} alone={{ kind: 'cards', id: head.id }} onClose={() => setSaving(false)} />}
+      <DocumentMenu
+        kind="cards"
+        id={head.id}
+        name={head.name}
+        more={(choose) => [
+          <MenuItem key="copy" onClick={choose(() => void starts.copy(head.id))}>
+            copy
+          </MenuItem>,
+          <MenuItem key="rename" onClick={choose(() => setName(head.name))}>
+            rename
+          </MenuItem>,
+        ]}
+      />
       {name !== undefined && (
         <Dialog open onClose={() => setName(undefined)} fullWidth maxWidth="xs">
           <form

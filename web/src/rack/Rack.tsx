@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useDeferredValue, useEffect, useState, type CSSProperties, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import { api, dataOf, sentenceOf } from '../api/client'
-import { inField } from '../shell/Shortcuts'
+import { inField } from '../shell/inField'
 import { Shell } from '../shell/Shell'
 import { documents } from '../open-document/documents'
 import { Hatches } from '../drawing/Hatches'
@@ -83,7 +83,7 @@ export function Rack() {
           <span className="quiet">all to one scale</span>
           <span style={{ flex: 1 }} />
           <Link to="/stock">Filaments and recipes</Link>
-          <Link to="/bin">Bin</Link>
+          <Link to="/bin">Bin and archive</Link>
           <Link to="/take-in">Take in</Link>
           <button className="link" onClick={() => setSaving(true)}>
             {chosen.size === 0 ? 'Save all …' : `Save ${chosen.size} …`}

@@ -41,6 +41,7 @@ function byName({ name, about, card }: Sought, word: string, wordFor: Word): boo
     card?.flavour ?? '',
     wordFor('/motion/layout', card?.layout) ?? '',
     wordFor('/heat/housing', card?.housing) ?? '',
+    ...(card?.tags ?? []),
     ...(card?.nozzles ?? []).map((nozzle) => nozzle.material ?? ''),
   ].map((text) => text.toLowerCase())
   return texts.some((text) => text.includes(word) || text.split(/[^\p{L}\p{N}]+/u).some((part) => near(part, word)))

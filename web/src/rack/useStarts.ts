@@ -43,8 +43,6 @@ export function useStarts() {
         await documents.save('cards', id, version, { ...card, name })
         client.removeQueries({ queryKey: ['open', 'cards', id] })
       }),
-    putAway: (id: string) => attempt(async () => void (await documents.archive('cards', id))),
-    remove: (id: string) => attempt(async () => void (await documents.remove('cards', id))),
     bringBack: (id: string) => attempt(async () => void (await documents.restore('cards', id))),
   }
 }

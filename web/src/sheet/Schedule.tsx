@@ -1,3 +1,4 @@
+import { AboutFields } from '../open-document/AboutFields'
 import { useState } from 'react'
 import type { Finding } from '../api/client'
 import { isWithin, valueAt } from '../open-document/pointer'
@@ -49,6 +50,7 @@ export function Schedule({ findings }: { findings: Finding[] }) {
           onChange={(event) => set('/name', event.target.value || undefined)}
         />
       </label>
+      <AboutFields document={card} notes set={set} />
       {groups.map((group) => {
         const facts = group.facts.filter(isShown)
         if (filtered && facts.length === 0) return null

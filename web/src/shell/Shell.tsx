@@ -1,6 +1,7 @@
 import { useColorScheme } from '@mui/material'
 import { useEffect, type ReactNode } from 'react'
 import { Link } from 'react-router'
+import { FindEverything } from './FindEverything'
 import { Shortcuts } from './Shortcuts'
 
 interface ShellProps {
@@ -38,6 +39,7 @@ export function Shell({ trail, title, state, tools, notices, children }: ShellPr
         <span className="space" />
         {state}
         {tools}
+        <FindEverything />
         <SchemeKey />
         <Shortcuts />
       </header>

@@ -2,10 +2,12 @@ import { Dialog, DialogContent, DialogTitle } from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { api, dataOf } from '../api/client'
+import { inField } from './inField'
 
 const keys: [string, string][] = [
   ['?', 'this list'],
-  ['/', 'to the search field'],
+  ['/', 'search everything'],
+  ['Ctrl /', 'to the search field of the page'],
   ['n', 'new card, on the rack'],
   ['a', 'add a file, in a trial'],
   ['g', 'arrange the parts, in a trial'],
@@ -21,12 +23,6 @@ const keys: [string, string][] = [
   [', .', 'a move of the layer back or on, in a trial'],
 ]
 
-/** Whether a key press belongs to a field and not to the page. */
-export function inField(event: KeyboardEvent): boolean {
-  const target = event.target as HTMLElement
-  return target.matches('input:not([type=range]), textarea, select, [contenteditable=true]') || Boolean(target.closest('.cm-editor'))
-}
-
 /** The list of shortcuts, under `?`. */
 export function Shortcuts() {
   const [open, setOpen] = useState(false)
@@ -34,10 +30,6 @@ export function Shortcuts() {
     const onKey = (event: KeyboardEvent) => {
       if (inField(event) || event.ctrlKey || event.metaKey) return
       if (event.key === '?') setOpen(true)
-      if (event.key === '/') {
-        event.preventDefault()
-        document.querySelector<HTMLInputElement>('[data-search]')?.focus()
-      }
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)

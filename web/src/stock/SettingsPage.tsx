@@ -8,6 +8,7 @@ import { useUndoKeys } from '../open-document/useUndoKeys'
 import { CardsOf } from './CardsOf'
 import type { Settable } from './settable'
 import { Revisions } from './Revisions'
+import { AboutFields } from '../open-document/AboutFields'
 import { SaveAsFile } from '../exchange/SaveAsFile'
 import { Schedule } from './Schedule'
 
@@ -43,6 +44,7 @@ export function SettingsPage<T extends Settable>({ state, kind, drawing }: Setti
               onChange={(event) => state.set('/name', event.target.value || undefined)}
             />
           </label>
+          <AboutFields document={state.document} notes set={state.set} />
           <SaveAsFile what={state.document.name || `the ${one}`} kind={kind} id={state.id} />{' '}
           <Link to={`/${kind}/${state.id}/redline`}>redline</Link>
           <Schedule state={state} kind={one} />

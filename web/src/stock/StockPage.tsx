@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { api, dataOf, sentenceOf, type Verdict } from '../api/client'
 import { Shell } from '../shell/Shell'
+import { DocumentMenu } from '../exchange/DocumentMenu'
 import { documents } from '../open-document/documents'
 import { VerdictMark, verdictWords } from '../findings/VerdictMark'
 import './stock.css'
@@ -54,7 +55,7 @@ export default function StockPage() {
           {table?.[kind].map((row) => (
             <tr key={row.id}>
               <td>
-                <Link to={`/${kind}/${row.id}`}>{row.name}</Link>
+                <Link to={`/${kind}/${row.id}`}>{row.name}</Link> <DocumentMenu kind={kind} id={row.id} name={row.name} />
               </td>
               {row.matches.map((match, i) => (
                 <td key={table.cards[i]} className="verdict">

@@ -1,6 +1,6 @@
 import { useEffect } from 'react'
 import { Link } from 'react-router'
-import { inField } from '../shell/Shortcuts'
+import { inField } from '../shell/inField'
 import { clockTime } from '../units/format'
 import { nextMove } from './step'
 import { useTrial } from './TrialContext'

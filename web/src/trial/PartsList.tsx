@@ -1,6 +1,6 @@
 import { Button } from '@mui/material'
 import { useEffect, useRef, type MouseEvent } from 'react'
-import { inField } from '../shell/Shortcuts'
+import { inField } from '../shell/inField'
 import { plain } from '../units/format'
 import { withEdits } from '../findings/edits'
 import { PartFields } from './PartFields'

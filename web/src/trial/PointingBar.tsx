@@ -1,5 +1,5 @@
 import { useEffect } from 'react'
-import { inField } from '../shell/Shortcuts'
+import { inField } from '../shell/inField'
 import { NumberField } from '../units/NumberField'
 import type { Paint, Pointing } from './pointing'
 import { useTrial } from './TrialContext'

@@ -1,6 +1,6 @@
 import { Button } from '@mui/material'
 import { useEffect } from 'react'
-import { inField } from '../shell/Shortcuts'
+import { inField } from '../shell/inField'
 import { plain } from '../units/format'
 import { useTrial } from './TrialContext'
 import { usePacking } from './usePacking'

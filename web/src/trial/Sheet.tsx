@@ -1,6 +1,6 @@
 import { lazy, Suspense, useEffect } from 'react'
 import { Pane } from '../shell/Pane'
-import { inField } from '../shell/Shortcuts'
+import { inField } from '../shell/inField'
 import { Bed } from './Bed'
 import { drawnWith } from '../pictorial/drawnWith'
 import { PointingBar } from './PointingBar'

@@ -20,6 +20,7 @@ import type { DocumentState } from '../open-document/documentStore'
 import { useDocumentState, useDocumentStore } from '../open-document/useDocument'
 import { useUndoKeys } from '../open-document/useUndoKeys'
 import { useHanded } from '../exchange/dropped'
+import { AboutFields } from '../open-document/AboutFields'
 import { SaveAsFile } from '../exchange/SaveAsFile'
 import { isMeshName } from '../exchange/meshNames'
 import { Sheet } from './Sheet'
@@ -217,6 +218,7 @@ function OpenTrialPage({
                 onChange={(event) => trial.set('/name', event.target.value || undefined)}
               />
             </label>
+            <AboutFields document={trial.document} set={trial.set} />
             <SaveAsFile what={trial.document.name || 'the trial'} kind="trials" id={trial.id} />
             {sidePanes}
           </div>

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { Link, useNavigate } from 'react-router'
 import { sentenceOf } from '../api/client'
+import { DocumentMenu } from '../exchange/DocumentMenu'
 import { documents } from '../open-document/documents'
 import { firstChoice } from '../open-document/firstChoice'
 import { timeOfDay } from '../units/format'
@@ -40,6 +41,7 @@ export function TrialsTab() {
         <thead>
           <tr>
             <th>Trial</th>
+            <th />
             <th>Saved</th>
           </tr>
         </thead>
@@ -48,6 +50,9 @@ export function TrialsTab() {
             <tr key={trial.id}>
               <td>
                 <Link to={`/trials/${trial.id}`}>{trial.name || 'without a name'}</Link>
+              </td>
+              <td>
+                <DocumentMenu kind="trials" id={trial.id} name={trial.name} />
               </td>
               <td className="mono">
                 {trial.savedAt.slice(0, 10)} {timeOfDay(trial.savedAt)}

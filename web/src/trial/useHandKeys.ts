@@ -1,5 +1,5 @@
 import { useEffect } from 'react'
-import { inField } from '../shell/Shortcuts'
+import { inField } from '../shell/inField'
 import type { Hands } from './useHands'
 
 /** Keys for selected parts, wherever the focus is but in a field: delete, copy, paste, select all, mirror. */

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { send } from '../api/send'
 import { api, dataOf } from '../api/client'
-import { inField } from '../shell/Shortcuts'
+import { inField } from '../shell/inField'
 import { readLayers, type Layer } from './layers'
 import { firstLines, layerOf } from './step'
 

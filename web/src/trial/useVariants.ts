@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { api, dataOf, sentenceOf, type VariantAnswer } from '../api/client'
-import { inField } from '../shell/Shortcuts'
+import { inField } from '../shell/inField'
 import { useTrial } from './TrialContext'
 
 /** The kept states of a trial, and what can be done with them. */

@@ -82,7 +82,7 @@ public sealed class PacketStore(MillCardContext context, BlobStore blobs, TimePr
         var files = new List<string>();
         foreach (var past in await context.Revisions.AsNoTracking().Where(r => r.DocumentId == row.Id).OrderBy(r => r.Number).ToListAsync(stop))
         {
-            packet.Revision(row.Id, row.Name, past.Number, past.Note, past.At, past.Document);
+            packet.Revision(row.Id, row.Name, past.Number, past.Note, past.Who, past.At, past.Document);
             if (row.Kind == Trial.Kind)
                 files.AddRange(Exchange.FilesOf(JsonSerializer.Deserialize<VariantState>(past.Document, DocumentJson.Options)!.Trial)
                     .Select(f => f.Hash));
@@ -119,6 +119,7 @@ public sealed class PacketStore(MillCardContext context, BlobStore blobs, TimePr
                     ? JsonSerializer.Serialize(variant with { Trial = referred.Of(variant.Trial, document) }, DocumentJson.Options)
                     : Exchange.JsonOf(revision.Document!),
                 Note = revision.Note,
+                Who = revision.Who,
                 At = revision.At.ToUniversalTime(),
             });
         string[] files = [.. new[] { made as Trial }.Concat(document.Revisions.Select(r => r.Variant?.Trial)).OfType<Trial>()

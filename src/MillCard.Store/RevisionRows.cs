@@ -11,6 +11,8 @@ public sealed class RevisionRow
     public required string Document { get; init; }
     /// <summary>What its owner says of it.</summary>
     public required string Note { get; init; }
+    /// <summary>Who fixed it; null where nobody said.</summary>
+    public string? Who { get; init; }
     /// <summary>When.</summary>
     public DateTimeOffset At { get; init; }
 }

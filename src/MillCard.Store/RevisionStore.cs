@@ -14,13 +14,13 @@ public sealed class RevisionStore(MillCardContext context, TimeProvider clock)
         .FirstOrDefaultAsync(r => r.DocumentId == document && r.Number == number, stop);
 
     /// <summary>Fixes a state under the next letter. Of several at once each gets a letter of its own.</summary>
-    public async Task<RevisionRow> AddAsync(Guid id, string document, string note, CancellationToken stop)
+    public async Task<RevisionRow> AddAsync(Guid id, string document, string note, string? who, CancellationToken stop)
     {
         await using var whole = await context.Database.BeginTransactionAsync(stop);
         // whoever else fixes this document waits here until this letter is taken
         await context.Database.ExecuteSqlAsync($"select 1 from document where id = {id} for update", stop);
         var last = await context.Revisions.Where(r => r.DocumentId == id).MaxAsync(r => (int?)r.Number, stop) ?? 0;
-        var row = new RevisionRow { DocumentId = id, Number = last + 1, Document = document, Note = note, At = clock.GetUtcNow() };
+        var row = new RevisionRow { DocumentId = id, Number = last + 1, Document = document, Note = note, Who = who, At = clock.GetUtcNow() };
         context.Revisions.Add(row);
         await context.SaveChangesAsync(stop);
         await whole.CommitAsync(stop);

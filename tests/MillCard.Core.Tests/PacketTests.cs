@@ -40,7 +40,7 @@ public class PacketTests
         using (var packet = new PacketWriter(whole, At))
         {
             packet.Document(CardId, "card", "Dunlin", ExampleText("card"), putAway: false);
-            packet.Revision(CardId, "Dunlin", 1, "as delivered", At, ExampleText("card"));
+            packet.Revision(CardId, "Dunlin", 1, "as delivered", "Jonas", At, ExampleText("card"));
             packet.File(PictureHash, Picture, "image/png");
             packet.Print(CardId, "Dunlin", At, """{ "outcome": "good", "line": "came out well" }""", PictureHash);
             packet.End("Mara", "for the other boat");
@@ -62,7 +62,8 @@ public class PacketTests
         Assert.Equal((CardId, "card"), (card.Id!.Value, card.Read.Kind));
         Assert.True(JsonElement.DeepEquals(JsonDocument.Parse(Exchange.JsonOf(card.Read.Document!)).RootElement,
             JsonDocument.Parse(Exchange.JsonOf(DocumentReader.Read<Card>(Examples.Of("card")).Document!)).RootElement));
-        Assert.Equal((1, "as delivered", At), (card.Revisions[0].Number, card.Revisions[0].Note, card.Revisions[0].At));
+        Assert.Equal((1, "as delivered", "Jonas", At),
+            (card.Revisions[0].Number, card.Revisions[0].Note, card.Revisions[0].Who, card.Revisions[0].At));
         Assert.Equal(("came out well", PictureHash), (card.Prints[0].Record.Line, card.Prints[0].Picture));
         Assert.Equal(Picture, found.Blobs[PictureHash].Bytes.ToArray());
         var list = Assert.Single(found.Loose);

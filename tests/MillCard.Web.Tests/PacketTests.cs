@@ -84,7 +84,7 @@ public sealed class PacketTests(Server server) : IClassFixture<Server>
         var context = scope.ServiceProvider.GetRequiredService<MillCardContext>();
         var documents = await context.Documents.ToDictionaryAsync(d => d.Id, d => JsonDocument.Parse(d.Draft).RootElement);
         return (documents,
-            [.. (await context.Revisions.ToListAsync()).Select(r => $"{r.DocumentId} {r.Number} {r.Note} {r.At:O} {r.Document}").Order()],
+            [.. (await context.Revisions.ToListAsync()).Select(r => $"{r.DocumentId} {r.Number} {r.Note} {r.Who} {r.At:O} {r.Document}").Order()],
             [.. (await context.Prints.ToListAsync()).Select(p => $"{p.CardId} {p.At:O} {p.Picture} {p.Record}").Order()],
             [.. documents.Values.Where(d => d.TryGetProperty("parts", out _)).SelectMany(d => d.GetProperty("parts").EnumerateArray())
                 .Select(p => p.GetProperty("file").GetString()!).Distinct()]);

@@ -21,7 +21,7 @@ public sealed record DroppedDocument(string Path, string? Packet, Guid? Id, Exch
 }
 
 /// <summary>A revision that was dropped with its document: a fixed state, or a variant of a trial.</summary>
-public sealed record DroppedRevision(int Number, string Note, DateTimeOffset At, IDocument? Document, VariantState? Variant);
+public sealed record DroppedRevision(int Number, string Note, string? Who, DateTimeOffset At, IDocument? Document, VariantState? Variant);
 
 /// <summary>A print that was dropped with its card.</summary>
 public sealed record DroppedPrint(DateTimeOffset At, PrintRecord Record, string? Picture);
@@ -130,7 +130,7 @@ public sealed record PacketContents(IReadOnlyList<DroppedDocument> Documents, IR
                     Listed(_prints, (packet, of)).Add(new DroppedPrint(at, record, entry.Picture?.ToLowerInvariant()));
                     return;
                 case PacketUse.Revision when entry is { Id: { } of, Number: { } number, At: { } at } && Parsed(file.Bytes) is { } state
-                    && PastOf(number, entry.Note ?? "", at, state) is { } past:
+                    && PastOf(entry, number, at, state) is { } past:
                     Listed(_revisions, (packet, of)).Add(past);
                     return;
                 case PacketUse.Document when Parsed(file.Bytes) is { } json && Exchange.Of(json) is { } read:
@@ -142,10 +142,11 @@ public sealed record PacketContents(IReadOnlyList<DroppedDocument> Documents, IR
             }
         }
 
-        private static DroppedRevision? PastOf(int number, string note, DateTimeOffset at, JsonElement state) =>
-            Exchange.Of(state) is { Document: { } document } ? new DroppedRevision(number, note, at, document, null)
+        private static DroppedRevision? PastOf(PacketEntry entry, int number, DateTimeOffset at, JsonElement state) =>
+            Exchange.Of(state) is { Document: { } document }
+                ? new DroppedRevision(number, entry.Note ?? "", entry.Who, at, document, null)
                 : DocumentReader.Read<VariantState>(state, draft: true).Document is { } variant
-                    ? new DroppedRevision(number, note, at, null, variant) : null;
+                    ? new DroppedRevision(number, entry.Note ?? "", entry.Who, at, null, variant) : null;
 
         private void TakeLoose(DroppedFile file)
         {

@@ -54,6 +54,8 @@ public sealed record PacketEntry : OpenRecord
     [Field("number of the revision", AtLeast = 1, AtMost = 100_000)] public int? Number { get; init; }
     /// <summary>Of a revision: what its owner says of it.</summary>
     [Field("note", Most = 1000)] public string? Note { get; init; }
+    /// <summary>Of a revision: who fixed it.</summary>
+    [Field("who", Most = 120)] public string? Who { get; init; }
     /// <summary>Of a revision or a print: when.</summary>
     public DateTimeOffset? At { get; init; }
     /// <summary>Of a print: checksum of its picture.</summary>

@@ -39,13 +39,14 @@ public sealed class PacketWriter : IDisposable
         });
 
     /// <summary>Adds a revision of a document.</summary>
-    public void Revision(Guid id, string name, int number, string note, DateTimeOffset at, string json) =>
+    public void Revision(Guid id, string name, int number, string note, string? who, DateTimeOffset at, string json) =>
         Add(Invariant($"revisions/{FileNameOf(name, "document")}/{number}"), ".json", Text(json), new PacketEntry
         {
             Use = PacketUse.Revision,
             Id = id,
             Number = number,
             Note = note,
+            Who = who,
             At = at,
         });
 

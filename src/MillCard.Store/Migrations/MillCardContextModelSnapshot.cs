@@ -285,6 +285,10 @@ namespace MillCard.Store.Migrations
                         .HasColumnType("text")
                         .HasColumnName("note");
 
+                    b.Property<string>("Who")
+                        .HasColumnType("text")
+                        .HasColumnName("who");
+
                     b.HasKey("DocumentId", "Number");
 
                     b.ToTable("revision", null, t =>

@@ -14,6 +14,7 @@ internal sealed class RevisionTable : IEntityTypeConfiguration<RevisionRow>
         revision.Property(r => r.Number).HasColumnName("number").ValueGeneratedNever();
         revision.Property(r => r.Document).HasColumnName("document").HasColumnType("jsonb");
         revision.Property(r => r.Note).HasColumnName("note");
+        revision.Property(r => r.Who).HasColumnName("who");
         revision.Property(r => r.At).HasColumnName("at");
         revision.HasOne<DocumentRow>().WithMany().HasForeignKey(r => r.DocumentId).OnDelete(DeleteBehavior.Cascade);
     }

@@ -14,6 +14,8 @@ internal static class RevisionEndpoints
     {
         /// <summary>What is said of it.</summary>
         [Field("note", Most = 1000)] public string? Note { get; init; }
+        /// <summary>Who fixes it.</summary>
+        [Field("who", Most = 120)] public string? Who { get; init; }
     }
 
     internal sealed record ProofQuestion : OpenRecord
@@ -48,7 +50,7 @@ internal static class RevisionEndpoints
             var errors = SchemaCheck.Of(DocumentSchema.Of(typeof(Card)),
                 JsonSerializer.SerializeToElement(card.Document, DocumentJson.Options));
             if (errors.Count > 0) return Refusal.Fields(errors);
-            await store.AddAsync(id, JsonSerializer.Serialize(card.Document, DocumentJson.Options), q.Note ?? "", stop);
+            await store.AddAsync(id, JsonSerializer.Serialize(card.Document, DocumentJson.Options), q.Note ?? "", q.Who, stop);
             return TypedResults.Ok(await desk.ListAsync(id, card.Document, stop));
         })
             .Accepts<RevisionQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)

@@ -13,9 +13,10 @@ internal static class StockRevisionEndpoints
     /// <summary>A revision in the list.</summary>
     /// <param name="Letter">A, B, C …</param>
     /// <param name="Note">What is said of it.</param>
+    /// <param name="Who">Who fixed it; null where nobody said.</param>
     /// <param name="At">When it was fixed.</param>
     /// <param name="Changed">Settings in which the draft differs from it.</param>
-    internal sealed record StockRevision(string Letter, string Note, DateTimeOffset At, IReadOnlyList<string> Changed);
+    internal sealed record StockRevision(string Letter, string Note, string? Who, DateTimeOffset At, IReadOnlyList<string> Changed);
 
     public static void MapStockRevisions<T>(this IEndpointRouteBuilder api, string address, string tag) where T : class, IDocument
     {
@@ -40,7 +41,7 @@ internal static class StockRevisionEndpoints
             var reading = await request.ReadDocumentAsync<RevisionEndpoints.RevisionQuestion>(Bounds.Document, draft: false, stop);
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
             if (await documents.FindAsync(id, stop) is not { } found) return Refusal.Missing($"This {T.Kind}");
-            await store.AddAsync(id, JsonSerializer.Serialize(found.Document, DocumentJson.Options), question.Note ?? "", stop);
+            await store.AddAsync(id, JsonSerializer.Serialize(found.Document, DocumentJson.Options), question.Note ?? "", question.Who, stop);
             return TypedResults.Ok(await ListAsync(id, found.Document, store, stop));
         })
             .Accepts<RevisionEndpoints.RevisionQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
@@ -51,7 +52,7 @@ internal static class StockRevisionEndpoints
     {
         var now = JsonSerializer.SerializeToElement(draft, DocumentJson.Options);
         return [.. (await store.ListAsync(id, stop))
-            .Select(row => new StockRevision(RevisionStore.LetterOf(row.Number), row.Note, row.At,
+            .Select(row => new StockRevision(RevisionStore.LetterOf(row.Number), row.Note, row.Who, row.At,
             Differences.Of(JsonDocument.Parse(row.Document).RootElement, now)))];
     }
 }

@@ -59,7 +59,7 @@ internal static class VariantEndpoints
                 Trial = trial.Document,
                 Recipe = recipe.Document,
                 Figures = FiguresOf(result),
-            }, DocumentJson.Options), "", stop);
+            }, DocumentJson.Options), "", null, stop);
             return TypedResults.Ok(await AllAsync(id, trials, recipes, store, stop));
 
             async Task<DateTimeOffset?> SavedAsync(Guid? filament) =>

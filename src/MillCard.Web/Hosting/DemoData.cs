@@ -27,6 +27,8 @@ internal sealed class DemoData(MillCardContext context, BlobStore blobs, TimePro
     /// <summary>A revision of a card.</summary>
     internal sealed record FixedState(string Note, double DaysAgo)
     {
+        /// <summary>Who fixed it.</summary>
+        public string? Who { get; init; }
         /// <summary>What was otherwise then, by pointers; null for a member that was not there.</summary>
         public IReadOnlyDictionary<string, JsonNode?> Otherwise { get; init; } = new Dictionary<string, JsonNode?>();
         /// <summary>The trial that proves it; null for none.</summary>
@@ -105,6 +107,7 @@ internal sealed class DemoData(MillCardContext context, BlobStore blobs, TimePro
                 Number = i + 1,
                 Document = JsonSerializer.Serialize(Read<Card>(json, state.Otherwise), DocumentJson.Options),
                 Note = state.Note,
+                Who = state.Who,
                 At = clock.GetUtcNow().AddDays(-state.DaysAgo),
             });
         foreach (var print in entry.Prints)

@@ -23,7 +23,7 @@ internal sealed class ProofDesk(RevisionStore store, DocumentStore<Trial> trials
             var revision = JsonSerializer.Deserialize<Card>(row.Document, DocumentJson.Options)!;
             var proof = proofs.TryGetValue(row.Number, out var stamp)
                 ? new ProofAnswer(stamp.Trial, stamp.At, await LapsedAsync(stamp, revision, stop)) : null;
-            answers.Add(new(RevisionStore.LetterOf(row.Number), row.Note, row.At,
+            answers.Add(new(RevisionStore.LetterOf(row.Number), row.Note, row.Who, row.At,
                 [.. Differences.Of(RestsOn.Of(revision), now).Select(p => p["/card".Length..])], proof));
         }
         return [.. answers];

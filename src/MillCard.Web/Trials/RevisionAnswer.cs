@@ -9,7 +9,9 @@ internal sealed record ProofAnswer(string Trial, DateTimeOffset At, IReadOnlyLis
 /// <summary>A revision in the list.</summary>
 /// <param name="Letter">A, B, C …</param>
 /// <param name="Note">What is said of it.</param>
+/// <param name="Who">Who fixed it; null where nobody said.</param>
 /// <param name="At">When it was fixed.</param>
 /// <param name="Changed">Facts in which the draft differs from it.</param>
 /// <param name="Proof">Its stamp; null where it has none.</param>
-internal sealed record RevisionAnswer(string Letter, string Note, DateTimeOffset At, IReadOnlyList<string> Changed, ProofAnswer? Proof);
+internal sealed record RevisionAnswer(string Letter, string Note, string? Who, DateTimeOffset At, IReadOnlyList<string> Changed,
+    ProofAnswer? Proof);

@@ -9501,6 +9501,8 @@ export interface components {
             letter: string;
             /** @description What is said of it. */
             note: string;
+            /** @description Who fixed it; null where nobody said. */
+            who: null | string;
             /**
              * Format: date-time
              * @description When it was fixed.
@@ -9513,6 +9515,8 @@ export interface components {
         RevisionQuestion: {
             /** @description What is said of it. */
             note?: null | string;
+            /** @description Who fixes it. */
+            who?: null | string;
         };
         /** @description All routines of a card, run with an imagined part. */
         RoutinePreview: {
@@ -9912,6 +9916,8 @@ export interface components {
             letter: string;
             /** @description What is said of it. */
             note: string;
+            /** @description Who fixed it; null where nobody said. */
+            who: null | string;
             /**
              * Format: date-time
              * @description When it was fixed.

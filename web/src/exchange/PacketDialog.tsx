@@ -2,10 +2,9 @@ import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/
 import { useState } from 'react'
 import { sentenceOf } from '../api/client'
 import type { Kind } from '../open-document/documents'
+import { rememberWho, whoHere } from './who'
 import { saveJson, savePacket } from './packets'
 import './packet-dialog.css'
-
-const whoKey = 'mill-card.who'
 
 interface PacketDialogProps {
   /** What is saved, in a word or two: a name, or how many. */
@@ -21,7 +20,7 @@ interface PacketDialogProps {
 export function PacketDialog({ what, ids, alone, onClose }: PacketDialogProps) {
   const [form, setForm] = useState<'packet' | 'json'>('packet')
   const [history, setHistory] = useState(true)
-  const [who, setWho] = useState(() => localStorage.getItem(whoKey) ?? '')
+  const [who, setWho] = useState(whoHere)
   const [why, setWhy] = useState('')
   const [saving, setSaving] = useState(false)
   const [failure, setFailure] = useState('')
@@ -29,7 +28,7 @@ export function PacketDialog({ what, ids, alone, onClose }: PacketDialogProps) {
     setSaving(true)
     setFailure('')
     try {
-      localStorage.setItem(whoKey, who)
+      rememberWho(who)
       if (form === 'json' && alone) await saveJson(alone.kind, alone.id)
       else await savePacket({ ...(ids && { documents: ids }), history, ...(who && { who }), ...(why && { why }) }, what)
       onClose()

@@ -11,11 +11,15 @@ import { useRevisions } from '../open-card/useRevisions'
 import { useSettings } from '../open-document/description'
 import { pointerOf, stepsOf } from '../open-document/pointer'
 import { NumberField } from '../units/NumberField'
+import { FixRevision } from '../exchange/FixRevision'
+import { StartClean } from '../exchange/StartClean'
+import { blankCard } from '../open-card/facts'
+import { Changes } from './Changes'
 import './history.css'
 
 /** Revisions of the card with their stamps, and how real prints came out. */
 export function HistoryTab() {
-  const { id, savedAt, change } = useCard()
+  const { id, document: card, savedAt, change } = useCard()
   const client = useQueryClient()
   const { enqueueSnackbar } = useSnackbar()
   const path = { params: { path: { id } } }
@@ -24,7 +28,6 @@ export function HistoryTab() {
     queryKey: ['list', 'trials', id],
     queryFn: async () => dataOf(await api.GET('/api/trials', { params: { query: { card: id } } })),
   })
-  const [note, setNote] = useState('')
   const names = useFactNames()
   async function act(does: () => Promise<void>) {
     try {
@@ -37,41 +40,45 @@ export function HistoryTab() {
   return (
     <main className="history">
       <section aria-label="Revisions">
-        <h2 className="caps">Revisions</h2>
-        <form
-          className="fix"
-          onSubmit={(event) => {
-            event.preventDefault()
-            void act(async () => {
-              show(dataOf(await api.POST('/api/cards/{id}/revisions', { ...path, body: { note } })))
-              setNote('')
-            })
-          }}
-        >
-          <input
-            className="plain-field"
-            aria-label="note"
-            placeholder="what has changed"
-            value={note}
-            maxLength={1000}
-            onChange={(event) => setNote(event.target.value)}
+        <div className="head-line between">
+          <h2 className="caps">Revisions</h2>
+          <StartClean
+            kind="cards"
+            id={id}
+            name={card.name || 'the card'}
+            ways={[
+              ...(card.pattern
+                ? [{ says: 'the pattern that it was made from, every figure unconfirmed', get: () => patternOf(card.pattern!.id) }]
+                : []),
+              { says: 'a plain card: nothing is known of the machine', get: () => blankCard },
+            ]}
+            onStart={(clean) => change(({ name }) => ({ ...clean, name }))}
           />
-          <button className="key">Fix the draft as a revision</button>
-        </form>
+        </div>
+        <FixRevision
+          onFix={(note, who) =>
+            act(async () => {
+              show(dataOf(await api.POST('/api/cards/{id}/revisions', { ...path, body: { note, ...(who && { who }) } })))
+            })
+          }
+        />
         {revisions?.length === 0 && <p className="nothing">There is no revision yet: the card is a draft.</p>}
-        {revisions?.map((revision) => (
+        {revisions?.map((revision, i) => (
           <article key={revision.letter} className="revision" data-revision={revision.letter}>
             <strong className="letter">{revision.letter}</strong>
             <div>
               <p>{revision.note || 'without a note'}</p>
               <p className="quiet">
+                {revision.who ? `${revision.who}, ` : ''}
                 {momentOf(revision.at)} ·{' '}
                 {revision.changed.length === 0
                   ? 'the draft is the same'
                   : `the draft differs in ${revision.changed.length === 1 ? 'one fact' : `${revision.changed.length} facts`}: ` +
                     `${namesOf(revision.changed.slice(0, 3), names.ofCard)}${revision.changed.length > 3 ? ' …' : ''}`}
               </p>
+              <Changes id={id} letter={revision.letter} before={revisions[i + 1]?.letter} />
               <Stamp revision={revision} />
+              <PrintsOf id={id} letter={revision.letter} />
               <p className="keys">
                 <button
                   className="link"
@@ -89,6 +96,13 @@ export function HistoryTab() {
                   go back to it
                 </button>{' '}
                 <Link to={`/cards/${id}/redline?with=revision.${revision.letter}`}>redline</Link>{' '}
+                {revisions[i + 1] && (
+                  <>
+                    <Link to={`/cards/${id}/redline?of=revision.${revision.letter}&with=revision.${revisions[i + 1]!.letter}`}>
+                      beside {revisions[i + 1]!.letter}
+                    </Link>{' '}
+                  </>
+                )}
                 <StampWith
                   trials={trials ?? []}
                   onStamp={(trial) =>
@@ -111,6 +125,21 @@ export function HistoryTab() {
       </section>
       <Prints id={id} revisions={revisions ?? []} />
     </main>
+  )
+}
+
+const patternOf = async (id: string) => dataOf(await api.GET('/api/patterns/{id}/card', { params: { path: { id } } }))
+
+/** The prints that were made with a revision, by how they came out. */
+function PrintsOf({ id, letter }: { id: string; letter: string }) {
+  const { data } = useQuery({
+    queryKey: ['prints', id],
+    queryFn: async () => dataOf(await api.GET('/api/cards/{id}/prints', { params: { path: { id } } })),
+  })
+  const own = data?.prints.filter(({ record }) => record.revision === letter) ?? []
+  if (own.length === 0) return null
+  return (
+    <p className="quiet">printed: {own.map(({ record }) => outcomes.find(({ value }) => value === record.outcome)?.title).join(', ')}</p>
   )
 }
 

@@ -3,6 +3,8 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { json, send } from '../api/send'
 import { answerOf, sentenceOf, type StockRevision } from '../api/client'
+import { FixRevision } from '../exchange/FixRevision'
+import { StartClean } from '../exchange/StartClean'
 import { dayOf } from '../units/format'
 import type { DocumentState } from '../open-document/documentStore'
 import type { Settable } from './settable'
@@ -17,38 +19,32 @@ export function Revisions<T extends Settable>({ state, kind }: { state: Document
     placeholderData: (before: StockRevision[] | undefined) => before,
     queryFn: async () => answerOf<StockRevision[]>(await send(address)),
   })
-  const [note, setNote] = useState('')
   const [problem, setProblem] = useState<string>()
   const act = (does: () => Promise<void>) => {
     setProblem(undefined)
-    does().catch((failure: unknown) => setProblem(sentenceOf(failure)))
+    return does().catch((failure: unknown) => setProblem(sentenceOf(failure)))
   }
   return (
     <section aria-label="Revisions" className="stock-revisions">
-      <h2 className="caps">Revisions</h2>
-      <form
-        className="head-line"
-        onSubmit={(event) => {
-          event.preventDefault()
-          act(async () => {
-            const answer = await send(address, { method: 'POST', ...json({ note }) })
-            client.setQueryData(key, await answerOf<StockRevision[]>(answer))
-            setNote('')
-          })
-        }}
-      >
-        <input
-          className="plain-field"
-          aria-label="note"
-          placeholder="what has changed"
-          value={note}
-          maxLength={1000}
-          onChange={(event) => setNote(event.target.value)}
+      <div className="head-line between">
+        <h2 className="caps">Revisions</h2>
+        <StartClean
+          kind={kind}
+          id={state.id}
+          name={state.document.name || `the ${kind.slice(0, -1)}`}
+          ways={[{ says: `a plain ${kind.slice(0, -1)}: everything as usual`, get: (): T => ({}) as T }]}
+          onStart={(clean) => state.change(({ name, schema }) => ({ ...clean, schema, name }))}
         />
-        <button className="key" disabled={state.state !== 'saved'}>
-          fix as a revision
-        </button>
-      </form>
+      </div>
+      <FixRevision
+        disabled={state.state !== 'saved'}
+        onFix={(note, who) =>
+          act(async () => {
+            const answer = await send(address, { method: 'POST', ...json({ note, ...(who && { who }) }) })
+            client.setQueryData(key, await answerOf<StockRevision[]>(answer))
+          })
+        }
+      />
       {problem && (
         <p className="trouble" role="alert">
           {problem}
@@ -58,6 +54,7 @@ export function Revisions<T extends Settable>({ state, kind }: { state: Document
         <p key={revision.letter} data-revision={revision.letter}>
           <strong>{revision.letter}</strong> {revision.note || 'without a note'}{' '}
           <span className="quiet">
+            {revision.who ? `${revision.who}, ` : ''}
             {dayOf(revision.at)},{' '}
             {revision.changed.length === 0
               ? 'the draft is the same'
@@ -68,7 +65,7 @@ export function Revisions<T extends Settable>({ state, kind }: { state: Document
             <button
               className="link"
               onClick={() =>
-                act(async () => {
+                void act(async () => {
                   const document = await answerOf<T>(await send(`${address}/${revision.letter}`))
                   state.change(() => document)
                 })

@@ -18,7 +18,7 @@ public class RoomTests
         "Routines.Carrying", "Routines.Learning", "Routines.Previews",
     ];
 
-    private static readonly string[] OfWeb = ["Work", "Http", "Lines", "Trials", "Endpoints", "Hosting"];
+    private static readonly string[] OfWeb = ["Work", "Http", "Lines", "Trials", "Paper", "Endpoints", "Hosting"];
 
     [Fact]
     public void A_room_of_the_core_knows_only_rooms_below_it() => Hold(typeof(Card).Assembly, "MillCard.Core", OfCore);

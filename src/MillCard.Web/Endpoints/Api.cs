@@ -28,6 +28,7 @@ internal static class Api
         api.MapDocuments<Trial>("trials", "Trials");
         api.MapPackets();
         api.MapSearch();
+        api.MapPaper();
         api.MapBin();
         api.MapMeshes();
         api.MapRegions();

@@ -12,6 +12,7 @@ import { useSettings } from '../open-document/description'
 import { pointerOf, stepsOf } from '../open-document/pointer'
 import { NumberField } from '../units/NumberField'
 import { FixRevision } from '../exchange/FixRevision'
+import { OnPaper } from '../exchange/OnPaper'
 import { StartClean } from '../exchange/StartClean'
 import { blankCard } from '../open-card/facts'
 import { Changes } from './Changes'
@@ -103,6 +104,7 @@ export function HistoryTab() {
                     </Link>{' '}
                   </>
                 )}
+                <OnPaper of={`/api/cards/${id}`} revision={revision.letter} />{' '}
                 <StampWith
                   trials={trials ?? []}
                   onStamp={(trial) =>

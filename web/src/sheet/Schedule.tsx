@@ -1,3 +1,5 @@
+import { OnPaper } from '../exchange/OnPaper'
+import { SaveAsFile } from '../exchange/SaveAsFile'
 import { AboutFields } from '../open-document/AboutFields'
 import { useState } from 'react'
 import type { Finding } from '../api/client'
@@ -13,7 +15,7 @@ import { SourceMark } from '../open-card/SourceMark'
 
 /** The list of facts, each keyed by a letter to the drawing. */
 export function Schedule({ findings }: { findings: Finding[] }) {
-  const { document: card, facts: groups, set, change } = useCard()
+  const { id, document: card, facts: groups, set, change } = useCard()
   const [text, setText] = useState('')
   const [only, setOnly] = useState<'all' | 'findings' | 'unconfirmed'>('all')
   const isShown = (fact: Fact) =>
@@ -51,6 +53,9 @@ export function Schedule({ findings }: { findings: Finding[] }) {
         />
       </label>
       <AboutFields document={card} notes set={set} />
+      <p className="sheet-ways">
+        <SaveAsFile what={card.name || 'the card'} kind="cards" id={id} /> <OnPaper of={`/api/cards/${id}`} />
+      </p>
       {groups.map((group) => {
         const facts = group.facts.filter(isShown)
         if (filtered && facts.length === 0) return null

@@ -21,6 +21,7 @@ import { useDocumentState, useDocumentStore } from '../open-document/useDocument
 import { useUndoKeys } from '../open-document/useUndoKeys'
 import { useHanded } from '../exchange/dropped'
 import { AboutFields } from '../open-document/AboutFields'
+import { OnPaper } from '../exchange/OnPaper'
 import { SaveAsFile } from '../exchange/SaveAsFile'
 import { isMeshName } from '../exchange/meshNames'
 import { Sheet } from './Sheet'
@@ -219,7 +220,7 @@ function OpenTrialPage({
               />
             </label>
             <AboutFields document={trial.document} set={trial.set} />
-            <SaveAsFile what={trial.document.name || 'the trial'} kind="trials" id={trial.id} />
+            <SaveAsFile what={trial.document.name || 'the trial'} kind="trials" id={trial.id} /> <OnPaper of={`/api/trials/${trial.id}`} />
             {sidePanes}
           </div>
         </main>

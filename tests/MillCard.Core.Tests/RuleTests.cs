@@ -64,7 +64,7 @@ public class RuleTests
         }
     };
 
-    private static readonly Dictionary<string, Card> Machines = new()
+    internal static readonly Dictionary<string, Card> Machines = new()
     {
         ["wide"] = Plain with { Motion = Cards.Bare().Motion },
         ["slow board"] = Plain with

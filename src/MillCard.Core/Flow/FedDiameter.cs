@@ -1,3 +1,5 @@
+using MillCard.Core.Wording;
+
 namespace MillCard.Core.Flow;
 
 /// <summary>A filament of one diameter in a machine that is fed another.</summary>
@@ -15,5 +17,7 @@ public static class FedDiameter
     /// fed.</summary>
     /// <param name="fed">What the card says the machine is fed, mm.</param>
     /// <param name="filament">The filament's diameter, mm.</param>
+    [Formula("What comes out with another filament", "(d₁/d₂)²",
+        "Volume is kept.", Where = "d₁ what is fed, d₂ what it was computed for")]
     public static double Share(double fed, double filament) => ExtrudedLine.FilamentArea(fed) / ExtrudedLine.FilamentArea(filament);
 }

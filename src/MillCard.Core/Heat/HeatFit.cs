@@ -1,3 +1,5 @@
+using MillCard.Core.Wording;
+
 namespace MillCard.Core.Heat;
 
 /// <summary>What a heat-up log says of a heater.</summary>
@@ -28,6 +30,8 @@ public sealed record HeatFit(HeatModel Model, double ReachableFrom, double Reach
     /// It holds where the linear approximation is poor (Bates and Watts, Nonlinear Regression Analysis, 1988, section 6.1).
     /// </remarks>
     /// <param name="log">Pairs of s and °C in the order of time; at least three.</param>
+    [Formula("What a heat-up log tells", "least squares of T(t) over T∞ and τ, interval of 95 % by the profile",
+        "Bates and Watts, Nonlinear Regression Analysis, 1988, section 6.1.")]
     public static HeatFit? Of(IReadOnlyList<(double Seconds, double Degrees)> log)
     {
         if (log.Count < 3) return null;

@@ -1,3 +1,5 @@
+using MillCard.Core.Wording;
+
 namespace MillCard.Core.Heat;
 
 /// <summary>A heater of first order with constant power (Newton's law of cooling).</summary>
@@ -12,6 +14,8 @@ public sealed record HeatModel(double Room, double Reachable, double TimeConstan
     /// <summary>Temperature after a time at full power: T∞ − (T∞ − T0)·e^(−t/τ).</summary>
     /// <param name="from">T0, °C.</param>
     /// <param name="seconds">t.</param>
+    [Formula("Temperature of a heater", "T = T∞ − (T∞ − T₀)·e^(−t/τ)",
+        "Newton's law of cooling.", Where = "T∞ where it ends, T₀ where it begins, τ time constant")]
     public double Heated(double from, double seconds) => Reachable - (Reachable - from) * Math.Exp(-seconds / TimeConstant);
 
     /// <summary>Temperature after a time without power.</summary>
@@ -20,6 +24,8 @@ public sealed record HeatModel(double Room, double Reachable, double TimeConstan
     public double Cooled(double from, double seconds) => Room + (from - Room) * Math.Exp(-seconds / TimeConstant);
 
     /// <summary>Time from one temperature to another, s: τ·ln((T∞ − T0)/(T∞ − T)); infinite where it is never reached.</summary>
+    [Formula("Time to a temperature", "t = τ·ln((T∞ − T₀)/(T∞ − T))",
+        "Newton's law of cooling.", Where = "infinite where T ≥ T∞: the wait never ends")]
     public double Time(double from, double to)
     {
         var end = to >= from ? Reachable : Room;

@@ -1,4 +1,5 @@
 using MillCard.Core.Documents;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Motion;
 
@@ -18,6 +19,8 @@ public sealed record DeltaGeometry(double Arm, double Radius)
 
     /// <summary>Heights of the three carriages for an effector at (x, y, z): z + √(L² − (x − X)² − (y − Y)²); NaN where an arm does not
     /// reach.</summary>
+    [Formula("Height of a delta carriage", "z + √(L² − (x − X)² − (y − Y)²)",
+        "Theorem of Pythagoras.", Where = "L arm, (X, Y) the tower")]
     public (double Back, double Left, double Right) Carriages(double x, double y, double z) =>
         (z + Rise(0, x, y), z + Rise(1, x, y), z + Rise(2, x, y));
 
@@ -31,6 +34,8 @@ public sealed record DeltaGeometry(double Arm, double Radius)
 
     /// <summary>Radius within which every arm stands at 20° or more and the effector stays between the towers, mm.</summary>
     /// <remarks>The flattest arm is that of the tower opposite, at distance R + r: cos 20° · L ≥ R + r.</remarks>
+    [Formula("Reach of a delta", "R ≤ L·cos 20° − R₀",
+        "Common practice, no source.", Where = "L arm, R₀ radius of the towers: the flattest arm stands at 20°")]
     public double ReachRadius => Math.Max(0, Math.Min(Radius, Arm * Math.Cos(LeastAngle * Math.PI / 180) - Radius));
 
     private double Rise(int tower, double x, double y)

@@ -1,4 +1,5 @@
 using MillCard.Core.Documents;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Motion;
 
@@ -41,6 +42,8 @@ public sealed record Ladder(double FullStep, int? Microsteps)
     }
 
     /// <summary>The whole-step rung nearest to a height; at least the first.</summary>
+    [Formula("Layer height on whole steps", "h = k·s",
+        "Elementary geometry.", Where = "k a whole number, s way of one full step of Z")]
     public Rung Nearest(double height)
     {
         var steps = Math.Max(1, (int)Math.Round(height / FullStep));

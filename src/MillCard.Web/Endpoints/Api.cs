@@ -29,6 +29,7 @@ internal static class Api
         api.MapPackets();
         api.MapSearch();
         api.MapPaper();
+        api.MapHandbook();
         api.MapBin();
         api.MapMeshes();
         api.MapRegions();

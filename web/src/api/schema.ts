@@ -1142,6 +1142,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/handbook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every rule with an example where it fires, every formula with its source */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Handbook"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/regions": {
         parameters: {
             query?: never;
@@ -7401,6 +7437,19 @@ export interface components {
             /** @description Heights to look at, mm. */
             heights?: number[];
         };
+        /** @description A formula that the application computes with. */
+        FormulaAnswer: {
+            /** @description What it belongs to. */
+            room: string;
+            /** @description What it gives. */
+            name: string;
+            /** @description The formula. */
+            text: string;
+            /** @description What its letters stand for. */
+            where: string;
+            /** @description Where it comes from. */
+            source: string;
+        };
         /** @description What a search found. */
         Found: {
             /** @description "card", "filament", "recipe", "trial", "revision" or "print". */
@@ -7501,6 +7550,13 @@ export interface components {
          * @enum {unknown}
          */
         GivenBy: "usual" | "card" | "recipe" | "filament" | "nozzle" | "part" | "zone";
+        /** @description All of it. */
+        Handbook: {
+            /** @description Every rule with a place where it fires. */
+            rules: components["schemas"]["RuleExample"][];
+            /** @description Every formula with its source. */
+            formulas: components["schemas"]["FormulaAnswer"][];
+        };
         /** @description Nozzles and what hangs on the carriage beside them. */
         Head: {
             /** @description The nozzles; the first is the reference of the head frame. */
@@ -9672,6 +9728,31 @@ export interface components {
         RoutinesAnswer: {
             start: string;
             end: string;
+        };
+        /**
+         * @description A rule as the handbook tells of it: what it looks for, and a place where it fires. A test holds all of it to what the rules
+         *                 say.
+         */
+        RuleExample: {
+            /** @description Its name. */
+            rule: string;
+            /** @description How bad its findings are. */
+            severity: components["schemas"]["Severity"];
+            /** @description What it looks for. */
+            about: string;
+            /** @description Why that matters. */
+            why: string;
+            /** @description The facts or the lines in which it fires. */
+            example: string;
+            /**
+             * Format: int32
+             * @description The line, counted from 1; null where it is about facts.
+             */
+            line: null | number;
+            /** @description What it says there. */
+            says: string;
+            /** @description What it proposes there; null where nothing can be computed. */
+            cure: null | string;
         };
         /** @description One line of a program with what it does. */
         RunLine: {

@@ -14,6 +14,7 @@ const FilamentPage = lazy(() => import('../stock/FilamentPage'))
 const RecipePage = lazy(() => import('../stock/RecipePage'))
 const StockPage = lazy(() => import('../stock/StockPage'))
 const StockRedline = lazy(() => import('../redline/StockRedline'))
+const HandbookPage = lazy(() => import('../handbook/HandbookPage'))
 const TakeInPage = lazy(() => import('../take-in/TakeInPage'))
 const BinPage = lazy(() => import('../bin-page/BinPage'))
 const DryRunPage = lazy(() => import('../dry-run/DryRunPage'))
@@ -44,6 +45,7 @@ export function Pages() {
           <Route path="/" element={<Rack />} />
           <Route path="/cards/:id/*" element={<CardPage />} />
           <Route path="/patterns/:id" element={<PatternPage />} />
+          <Route path="/handbook/:chapter?" element={<HandbookPage />} />
           <Route path="/take-in" element={<TakeInPage />} />
           <Route path="/bin" element={<BinPage />} />
           <Route path="/stock" element={<StockPage />} />

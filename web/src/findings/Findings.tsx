@@ -1,5 +1,6 @@
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import type { Finding } from '../api/client'
 import { SeverityMark } from './SeverityMark'
 
@@ -60,7 +61,12 @@ export function Findings({ findings, placeOf, onPoint, onGo, onAccept, onRemedy,
             )}
           </header>
           <p>{finding.message}</p>
-          <p className="why">{finding.accepted ? `Accepted: ${finding.accepted}` : finding.why}</p>
+          <p className="why">
+            {finding.accepted ? `Accepted: ${finding.accepted}` : finding.why}{' '}
+            <Link to={`/handbook/rules#${finding.rule}`} className="quiet" aria-label={`About the rule ${finding.rule}`}>
+              handbook
+            </Link>
+          </p>
           {onRemedy && finding.remedy && !finding.accepted && (
             <button className="key small" data-remedy={finding.rule} onClick={() => onRemedy(finding)}>
               {finding.remedy.label}

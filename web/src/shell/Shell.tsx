@@ -39,6 +39,9 @@ export function Shell({ trail, title, state, tools, notices, children }: ShellPr
         <span className="space" />
         {state}
         {tools}
+        <Link to="/handbook" className="key">
+          handbook
+        </Link>
         <FindEverything />
         <SchemeKey />
         <Shortcuts />

@@ -1,3 +1,4 @@
+import { Link } from 'react-router'
 import { useState } from 'react'
 import type { DocumentState } from '../open-document/documentStore'
 import { valueAt } from '../open-document/pointer'
@@ -34,7 +35,12 @@ export function Schedule<T extends Settable>({ state, kind }: { state: DocumentS
                   data-pointer={setting.pointer}
                   className={setting.kind === 'text' || setting.kind === 'code' ? 'wide' : undefined}
                 >
-                  <th scope="row">{setting.label}</th>
+                  <th scope="row">
+                    {setting.label}{' '}
+                    <Link to={`/handbook/settings#${kind}s${setting.pointer}`} className="quiet about" aria-label={`About ${setting.name}`}>
+                      ?
+                    </Link>
+                  </th>
                   <td>
                     <SettingField
                       setting={setting}

@@ -21,6 +21,9 @@ export default function HandbookPage() {
       const place = document.getElementById(id)
       if (!place) return
       clearInterval(look)
+      // a link within the application does not make a target of what it leads to
+      document.querySelectorAll('[data-meant]').forEach((before) => before.removeAttribute('data-meant'))
+      place.setAttribute('data-meant', '')
       place.scrollIntoView({ block: 'center' })
     }, 100)
     return () => clearInterval(look)

@@ -1,4 +1,5 @@
-// Unpacks the faces that printed sheets are set in from the packages of the pages: a WOFF is a TrueType font with packed tables (W3C WOFF 1.0).
+// Unpacks the faces that printed sheets are set in from the packages of the pages: a WOFF is a TrueType font with packed
+// tables (W3C WOFF 1.0).
 import { readFileSync, writeFileSync } from 'node:fs'
 import { inflateSync } from 'node:zlib'
 

@@ -18,7 +18,9 @@ public sealed class PacketStore(MillCardContext context, BlobStore blobs, TimePr
         CancellationToken stop)
     {
         var here = await HereAsync(contents, stop);
-        return [.. contents.Documents.Select(d => Review(d, contents, here, unreadable))];
+        var (there, first) = (contents.Documents.Where(d => d.Read.Document is not null).Select(d => d.Id).OfType<Guid>().ToHashSet(),
+            new Dictionary<(string Kind, string Json), string>());
+        return [.. contents.Documents.Select(d => Review(d, contents, here, there, first, unreadable))];
     }
 
     /// <summary>Takes what was chosen, with its revisions, prints and files.</summary>
@@ -44,7 +46,8 @@ public sealed class PacketStore(MillCardContext context, BlobStore blobs, TimePr
             var made = document.Read.Document is Trial trial ? referred.Of(trial, document) : document.Read.Document!;
             if (made is Trial { Card: { } card } && !referred.IsThere(card))
                 throw new NotTakenException($"{document.Path}: the card of this trial is neither here nor among what is taken.");
-            if (made.Name is { Length: > 0 } name) made = Exchange.Named(made, here.FreeName(name, document.Read.Kind, (made as Trial)?.Card));
+            if (made.Name is { Length: > 0 } name)
+                made = Exchange.Named(made, here.FreeName(name, document.Read.Kind, (made as Trial)?.Card));
             answers.Add(await KeepAsync(document, made, ids[document], contents, referred, stop));
         }
         await whole.CommitAsync(stop);
@@ -80,7 +83,8 @@ public sealed class PacketStore(MillCardContext context, BlobStore blobs, TimePr
     private async Task<IEnumerable<string>> PackPastAsync(DocumentRow row, PacketWriter packet, CancellationToken stop)
     {
         var files = new List<string>();
-        foreach (var past in await context.Revisions.AsNoTracking().Where(r => r.DocumentId == row.Id).OrderBy(r => r.Number).ToListAsync(stop))
+        var states = context.Revisions.AsNoTracking().Where(r => r.DocumentId == row.Id).OrderBy(r => r.Number);
+        foreach (var past in await states.ToListAsync(stop))
         {
             packet.Revision(row.Id, row.Name, past.Number, past.Note, past.Who, past.At, past.Document);
             if (row.Kind == Trial.Kind)
@@ -142,26 +146,34 @@ public sealed class PacketStore(MillCardContext context, BlobStore blobs, TimePr
         return new TakenDocument(document.Path, document.Read.Kind, id, row.Name);
     }
 
-    private static ReviewedDocument Review(DroppedDocument dropped, PacketContents contents, Here here,
-        IReadOnlyDictionary<string, string> unreadable)
+    /// <param name="dropped">The document.</param>
+    /// <param name="contents">What was dropped.</param>
+    /// <param name="here">What is here.</param>
+    /// <param name="there">Ids of all documents that were dropped.</param>
+    /// <param name="first">Paths of those that were reviewed before, by what they say.</param>
+    /// <param name="unreadable">Why meshes cannot be read, by checksum.</param>
+    private static ReviewedDocument Review(DroppedDocument dropped, PacketContents contents, Here here, HashSet<Guid> there,
+        Dictionary<(string Kind, string Json), string> first, IReadOnlyDictionary<string, string> unreadable)
     {
         var (read, name) = (dropped.Read, dropped.Read.Document?.Name ?? "");
         ReviewedDocument Told(Standing standing, string says, HereDocument? against = null, IReadOnlyList<string>? notes = null) => new(
             dropped.Path, read.Kind, name, standing, says, notes ?? [], against?.Id, against?.Name,
-            read.Document is { } whole ? JsonDocument.Parse(Exchange.JsonOf(whole)).RootElement : null, dropped.Revisions.Count,
+            // only what is held against another is wanted whole
+            standing == Standing.Different ? JsonDocument.Parse(Exchange.JsonOf(read.Document!)).RootElement : null,
+                dropped.Revisions.Count,
             dropped.Prints.Count);
         if (read.Document is not { } document) return Told(Standing.Damaged, read.Why);
-        var json = JsonDocument.Parse(Exchange.JsonOf(document)).RootElement;
-        if (contents.Documents.TakeWhile(d => !ReferenceEquals(d, dropped)).FirstOrDefault(d => d.Read.Document is { } earlier
-            && d.Read.Kind == read.Kind && IsSame(JsonDocument.Parse(Exchange.JsonOf(earlier)).RootElement, json)) is { } twin)
-            return Told(Standing.Repeated, $"It is the same as {twin.Path}.");
+        var text = Exchange.JsonOf(document);
+        if (!first.TryAdd((read.Kind, text), dropped.Path))
+            return Told(Standing.Repeated, $"It is the same as {first[(read.Kind, text)]}.");
+        var json = JsonDocument.Parse(text).RootElement;
         var notes = new List<string>();
         if (Exchange.IsNewer(read)) notes.Add($"It was written by a newer Mill Card (version {read.Version} of its schema).");
         if (read.Unknown.Count > 0)
             notes.Add($"Not understood here, kept as they are: {string.Join(", ", read.Unknown)}.");
         if (document is Trial trial)
         {
-            bool IsThere(Guid id) => here.Documents.ContainsKey(id) || contents.Documents.Any(d => d.Id == id && d.Read.Document is not null);
+            bool IsThere(Guid id) => here.Documents.ContainsKey(id) || there.Contains(id);
             if (trial.Card is { } card && !IsThere(card))
                 return Told(Standing.Damaged, "Its card is neither here nor among what was dropped; drop both together.");
             notes.AddRange(Exchange.References(trial).Where(r => !IsThere(r.Id))
@@ -190,7 +202,8 @@ public sealed class PacketStore(MillCardContext context, BlobStore blobs, TimePr
         string[] hashes = [.. contents.Documents.SelectMany(d => d.Read.Document is Trial trial ? Exchange.FilesOf(trial) : [])
             .Select(f => f.Hash).Distinct()];
         var files = await context.Blobs.Where(b => hashes.Contains(b.Hash)).Select(b => b.Hash).ToListAsync(stop);
-        return new Here(rows.ToDictionary(r => r.Id, r => new Known(r.Kind, r.Name, r.CardId)), ids, files.ToHashSet(StringComparer.Ordinal),
+        return new Here(rows.ToDictionary(r => r.Id, r => new Known(r.Kind, r.Name, r.CardId)), ids,
+            files.ToHashSet(StringComparer.Ordinal),
             drafts.ToDictionary(d => d.Id, d => JsonDocument.Parse(d.Draft).RootElement));
     }
 
@@ -210,7 +223,8 @@ public sealed class PacketStore(MillCardContext context, BlobStore blobs, TimePr
         {
             if (id is { } known && Documents.TryGetValue(known, out var own) && own.Kind == kind)
                 return new HereDocument(known, own.Name, Drafts[known]);
-            var named = Documents.Where(d => name.Length > 0 && d.Value.Kind == kind && d.Value.Name == name).Select(d => new HereDocument(d.Key, name,
+            var named = Documents.Where(d => name.Length > 0 && d.Value.Kind == kind && d.Value.Name == name).Select(d =>
+                new HereDocument(d.Key, name,
                 Drafts[d.Key])).ToArray();
             return named.FirstOrDefault(d => IsSame(d.Json, json)) ?? named.FirstOrDefault();
         }
@@ -245,7 +259,8 @@ public sealed class PacketStore(MillCardContext context, BlobStore blobs, TimePr
             foreach (var one in meant)
             {
                 var json = JsonDocument.Parse(Exchange.JsonOf(one.Read.Document!)).RootElement;
-                if (here.Like(one.Read.Kind, null, one.Read.Document!.Name ?? "", json) is { } like && IsSame(like.Json, json)) return like.Id;
+                if (here.Like(one.Read.Kind, null, one.Read.Document!.Name ?? "", json) is { } like
+                    && IsSame(like.Json, json)) return like.Id;
             }
             return id;
         }

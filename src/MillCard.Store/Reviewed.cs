@@ -26,7 +26,7 @@ public enum Standing
 /// <param name="Notes">What is to be known before it is taken.</param>
 /// <param name="Against">The document here that it is, or that has its name.</param>
 /// <param name="AgainstName">That one's name.</param>
-/// <param name="Document">The document; null where it cannot be taken.</param>
+/// <param name="Document">The document where it differs from the one here; null for others.</param>
 /// <param name="Revisions">How many revisions come with it.</param>
 /// <param name="Prints">How many prints come with it.</param>
 public sealed record ReviewedDocument(string Path, string Kind, string Name, Standing Standing, string Says, IReadOnlyList<string> Notes,

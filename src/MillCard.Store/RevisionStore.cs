@@ -20,7 +20,15 @@ public sealed class RevisionStore(MillCardContext context, TimeProvider clock)
         // whoever else fixes this document waits here until this letter is taken
         await context.Database.ExecuteSqlAsync($"select 1 from document where id = {id} for update", stop);
         var last = await context.Revisions.Where(r => r.DocumentId == id).MaxAsync(r => (int?)r.Number, stop) ?? 0;
-        var row = new RevisionRow { DocumentId = id, Number = last + 1, Document = document, Note = note, Who = who, At = clock.GetUtcNow() };
+        var row = new RevisionRow
+        {
+            DocumentId = id,
+            Number = last + 1,
+            Document = document,
+            Note = note,
+            Who = who,
+            At = clock.GetUtcNow()
+        };
         context.Revisions.Add(row);
         await context.SaveChangesAsync(stop);
         await whole.CommitAsync(stop);

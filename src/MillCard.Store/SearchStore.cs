@@ -53,11 +53,13 @@ public sealed class SearchStore(MillCardContext context)
                 .Where(t => words.All(w => Holds(t.Text, w)))
                 .Take(1).Select(t => new Found("print", r.Id, r.Name, r.Place, r.At, null, null, Cut(t.Text, words[0])))));
         }
-        return [.. found.OrderBy(f => f.Place == DocumentPlace.Bin).ThenByDescending(f => words.Length > 0 && words.All(w => Holds(f.Name, w))
+        return [.. found.OrderBy(f => f.Place == DocumentPlace.Bin).ThenByDescending(f => words.Length > 0
+            && words.All(w => Holds(f.Name, w))
             && f.Kind is not ("revision" or "print")).ThenByDescending(f => f.SavedAt).Take(Most)];
     }
 
-    private static Found? InDocument(string kind, Guid id, string name, DocumentPlace place, DateTimeOffset at, string draft, string[] words)
+    private static Found? InDocument(string kind, Guid id, string name, DocumentPlace place, DateTimeOffset at, string draft,
+        string[] words)
     {
         Found At(string? pointer, int? line, string text) => new(kind, id, name, place, at, pointer, line, text);
         if (words.All(w => Holds(name, w))) return At(null, null, "");
@@ -93,6 +95,7 @@ public sealed class SearchStore(MillCardContext context)
 
     private static string Escaped(string word) => JsonSerializer.Serialize(word, DocumentJson.Options)[1..^1];
 
-    private static string Like(string word) => word.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal)
+    private static string Like(string word) => word.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%",
+        StringComparison.Ordinal)
         .Replace("_", "\\_", StringComparison.Ordinal);
 }

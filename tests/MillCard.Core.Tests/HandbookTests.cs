@@ -5,7 +5,6 @@ using System.Text.RegularExpressions;
 using System.Xml.Linq;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
-using MillCard.Core.Findings;
 using MillCard.Core.Rules;
 using MillCard.Core.Rules.CardRules;
 using MillCard.Core.Rules.DryRunRules;
@@ -19,6 +18,7 @@ namespace MillCard.Core.Tests;
 public partial class HandbookTests
 {
     private const int MostLines = 24;
+    private static readonly JsonSerializerOptions Indented = new(DocumentJson.Options) { WriteIndented = true };
 
     [Fact]
     public void The_examples_of_all_rules_are_what_the_rules_say_now()
@@ -26,9 +26,8 @@ public partial class HandbookTests
         RuleExample[] now = [.. RuleBook.ForCards.Select(OfCards), .. RuleBook.ForDryRuns.Select(OfDryRuns)];
         if (Environment.GetEnvironmentVariable("HANDBOOK") == "write")
         {
-            var options = new JsonSerializerOptions(DocumentJson.Options) { WriteIndented = true };
             File.WriteAllText(Path.Combine(Root, "src/MillCard.Core/Rules/rule-examples.json"),
-                JsonSerializer.Serialize(now, options) + "\n");
+                JsonSerializer.Serialize(now, Indented) + "\n");
             return;
         }
         Assert.Equal(now.Select(e => e.Rule), RuleExample.All.Select(e => e.Rule));
@@ -145,7 +144,8 @@ public partial class HandbookTests
         if (value.ValueKind == JsonValueKind.Number)
             foreach (var other in new[] { 0, value.GetDouble() * 3, value.GetDouble() / 3, -20 - value.GetDouble(), 400, 3.2 })
                 yield return (other, FormattableString.Invariant($"{other:0.###}"));
-        if (value.ValueKind is JsonValueKind.True or JsonValueKind.False) yield return (!value.GetBoolean(), value.GetBoolean() ? "no" : "yes");
+        if (value.ValueKind is JsonValueKind.True or JsonValueKind.False) yield return (!value.GetBoolean(), value.GetBoolean() ? "no"
+            : "yes");
         if (value.ValueKind == JsonValueKind.String)
             foreach (var other in new[] { "firmware-states", "hand", "m1", "right clip", "stated" }) yield return (other, other);
     }

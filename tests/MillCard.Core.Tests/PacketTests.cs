@@ -192,6 +192,15 @@ public class PacketTests
         Assert.Contains(found.Loose, l => l.Kind == LooseKind.Damaged && l.Says.Contains("512 MB", StringComparison.Ordinal));
     }
 
+    [Fact]
+    public void What_is_larger_than_a_document_is_not_read_as_one()
+    {
+        var large = Text("{ \"schema\": \"mill-card/card/1\", \"notes\": \"" + new string('x', Exchange.MostBytes) + "\" }");
+        var found = Dropped(("large.json", large), ("in.zip", Zip((PacketManifest.FileName, large))));
+        Assert.Empty(found.Documents);
+        Assert.Equal(["in.zip/packet.json", "large.json"], found.Loose.Where(l => l.Kind == LooseKind.Damaged).Select(l => l.Path));
+    }
+
     [Theory]
     [InlineData("Float clamps, 2nd", "Float clamps 2nd")]
     [InlineData("../../etc", "etc")]

@@ -39,7 +39,8 @@ public sealed class PacketTests(Server server) : IClassFixture<Server>
         return body;
     }
 
-    private static async Task<JsonElement[]> TakeAsync(HttpClient client, IEnumerable<string> take, params (string Path, byte[] Bytes)[] files)
+    private static async Task<JsonElement[]> TakeAsync(HttpClient client, IEnumerable<string> take,
+        params (string Path, byte[] Bytes)[] files)
     {
         var answer = await client.PostAsync("/api/packets/take", Form(take, files));
         var body = await answer.BodyAsync();
@@ -84,7 +85,8 @@ public sealed class PacketTests(Server server) : IClassFixture<Server>
         var context = scope.ServiceProvider.GetRequiredService<MillCardContext>();
         var documents = await context.Documents.ToDictionaryAsync(d => d.Id, d => JsonDocument.Parse(d.Draft).RootElement);
         return (documents,
-            [.. (await context.Revisions.ToListAsync()).Select(r => $"{r.DocumentId} {r.Number} {r.Note} {r.Who} {r.At:O} {r.Document}").Order()],
+            [.. (await context.Revisions.ToListAsync()).Select(r =>
+                $"{r.DocumentId} {r.Number} {r.Note} {r.Who} {r.At:O} {r.Document}").Order()],
             [.. (await context.Prints.ToListAsync()).Select(p => $"{p.CardId} {p.At:O} {p.Picture} {p.Record}").Order()],
             [.. documents.Values.Where(d => d.TryGetProperty("parts", out _)).SelectMany(d => d.GetProperty("parts").EnumerateArray())
                 .Select(p => p.GetProperty("file").GetString()!).Distinct()]);
@@ -94,10 +96,12 @@ public sealed class PacketTests(Server server) : IClassFixture<Server>
     public async Task A_trial_comes_with_what_it_needs_and_a_selection_with_nothing_else()
     {
         var trial = (await (await server.Client.GetAsync("/api/trials")).BodyAsync())[0].GetProperty("id").GetString()!;
-        using var zip = new ZipArchive(new MemoryStream(await PackAsync(server.Client, new JsonObject { ["documents"] = new JsonArray(trial) })));
+        using var zip = new ZipArchive(new MemoryStream(await PackAsync(server.Client,
+            new JsonObject { ["documents"] = new JsonArray(trial) })));
         string[] folders = [.. zip.Entries.Select(e => e.FullName.Split('/')[0]).Distinct().Order()];
         Assert.Equal(["cards", "filaments", "files", "packet.json", "recipes", "trials"], folders);
-        using var card = new ZipArchive(new MemoryStream(await PackAsync(server.Client, new JsonObject { ["documents"] = new JsonArray(Dunlin) })));
+        using var card = new ZipArchive(new MemoryStream(await PackAsync(server.Client,
+            new JsonObject { ["documents"] = new JsonArray(Dunlin) })));
         Assert.Equal(["cards/Dunlin.json", "packet.json"], card.Entries.Select(e => e.FullName).Order());
         var nothing = await server.Client.PostAsync("/api/packets",
             Wire.Json(new JsonObject { ["documents"] = new JsonArray(Guid.NewGuid().ToString()) }));
@@ -149,7 +153,8 @@ public sealed class PacketTests(Server server) : IClassFixture<Server>
         var stray = Trial(Guid.NewGuid().ToString());
         Assert.Equal(["damaged"], Standings(await ReviewAsync(client, ("t.json", Bytes(stray)))));
         var before = (await (await client.GetAsync("/api/cards")).BodyAsync()).GetArrayLength();
-        var refused = await client.PostAsync("/api/packets/take", Form(["c.json", "t.json"], ("c.json", Bytes(card)), ("t.json", Bytes(stray))));
+        var refused = await client.PostAsync("/api/packets/take", Form(["c.json", "t.json"], ("c.json", Bytes(card)),
+            ("t.json", Bytes(stray))));
         Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
         Assert.Equal(before, (await (await client.GetAsync("/api/cards")).BodyAsync()).GetArrayLength());
     }
@@ -171,14 +176,17 @@ public sealed class PacketTests(Server server) : IClassFixture<Server>
         }
         (string, byte[]) file = ("mixed.zip", whole.ToArray());
         var loose = (await ReviewAsync(server.Client, file)).GetProperty("loose").EnumerateArray()
-            .ToDictionary(l => l.GetProperty("path").GetString()!, l => (l.GetProperty("kind").GetString(), l.GetProperty("says").GetString()));
+            .ToDictionary(l => l.GetProperty("path").GetString()!, l =>
+                (l.GetProperty("kind").GetString(), l.GetProperty("says").GetString()));
         Assert.Equal(("mesh", "12 faces"), loose["mixed.zip/in/box.stl"]);
         Assert.Equal("damaged", loose["mixed.zip/in/cut.stl"].Item1);
         Assert.Equal("settings-report", loose["mixed.zip/in/says.txt"].Item1);
         var answer = await server.Client.PostAsync("/api/packets/file", Form(["mixed.zip/in/box.stl"], file));
         Assert.Equal(Wire.Box(10, 20, 30), await answer.Content.ReadAsByteArrayAsync());
-        Assert.Equal(HttpStatusCode.NotFound, (await server.Client.PostAsync("/api/packets/file", Form(["mixed.zip/no"], file))).StatusCode);
-        Assert.Equal(HttpStatusCode.UnsupportedMediaType, (await server.Client.PostAsync("/api/packets/review", Wire.Json(new JsonObject())))
+        Assert.Equal(HttpStatusCode.NotFound, (await server.Client.PostAsync("/api/packets/file",
+            Form(["mixed.zip/no"], file))).StatusCode);
+        Assert.Equal(HttpStatusCode.UnsupportedMediaType, (await server.Client.PostAsync("/api/packets/review",
+            Wire.Json(new JsonObject())))
             .StatusCode);
     }
 

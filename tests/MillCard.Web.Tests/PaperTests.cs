@@ -14,7 +14,8 @@ namespace MillCard.Web.Tests;
 /// <summary>Sheets of paper, read back out of the PDF: sizes, faces, texts, and what is drawn at its scale.</summary>
 public sealed partial class PaperTests(Server server) : IClassFixture<Server>
 {
-    private const string Dunlin = "/api/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a01", Clamps = "/api/trials/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a04";
+    private const string Dunlin = "/api/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a01",
+        Clamps = "/api/trials/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a04";
     private const double PointsPerMm = 72 / 25.4;
 
     private async Task<PdfDocument> ReadAsync(string address)
@@ -61,7 +62,8 @@ public sealed partial class PaperTests(Server server) : IClassFixture<Server>
         foreach (var said in new[] { "bed width", "180 mm", "rating plate", "notes by hand", "melting limit", "The cable chain touches the",
             "; prime along the front, clear of the clips", "M140 S{{ heat.bed }}", "The rules about cards say nothing against it." })
             Assert.Contains(said, all, StringComparison.Ordinal);
-        Assert.Contains("revision C", all.Replace("Revision\nC", "revision C", StringComparison.Ordinal), StringComparison.OrdinalIgnoreCase);
+        Assert.Contains("revision C", all.Replace("Revision\nC", "revision C", StringComparison.Ordinal),
+            StringComparison.OrdinalIgnoreCase);
     }
 
     [Fact]
@@ -150,7 +152,8 @@ public sealed partial class PaperTests(Server server) : IClassFixture<Server>
         public (double, double) Of(double x, double y) => (A * x + C * y + E, B * x + D * y + F);
     }
 
-    /// <summary>The texts of a page in the order in which they are written, through the fonts' own maps of characters; a line each.</summary>
+    /// <summary>The texts of a page in the order in which they are written, through the fonts' own maps of characters; a line
+    /// each.</summary>
     private static string TextOf(PdfPage page)
     {
         var fonts = page.Elements.GetDictionary("/Resources")!.Elements.GetDictionary("/Font")!;
@@ -174,7 +177,8 @@ public sealed partial class PaperTests(Server server) : IClassFixture<Server>
         var map = new Dictionary<int, string>();
         foreach (Match range in Range().Matches(cmap))
         {
-            int[] n = [.. range.Groups.Values.Skip(1).Select(g => int.Parse(g.Value, NumberStyles.HexNumber, CultureInfo.InvariantCulture))];
+            int[] n = [.. range.Groups.Values.Skip(1).Select(g => int.Parse(g.Value, NumberStyles.HexNumber,
+                CultureInfo.InvariantCulture))];
             for (var i = n[0]; i <= n[1]; i++) map[i] = ((char)(n[2] + i - n[0])).ToString();
         }
         return map;

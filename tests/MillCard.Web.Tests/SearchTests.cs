@@ -48,7 +48,8 @@ public sealed class SearchTests(Server server) : IClassFixture<Server>
         Assert.Empty(await FindAsync("100_"));
         var revisions = await (await server.Client.GetAsync("/api/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a01/revisions")).BodyAsync();
         var note = revisions[0].GetProperty("note").GetString()!;
-        Assert.Contains(await FindAsync(note), f => Said(f) == "revision Dunlin" && Of(f, "text")!.StartsWith("C: ", StringComparison.Ordinal));
+        Assert.Contains(await FindAsync(note), f => Said(f) == "revision Dunlin"
+            && Of(f, "text")!.StartsWith("C: ", StringComparison.Ordinal));
         var prints = await (await server.Client.GetAsync("/api/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a01/prints")).BodyAsync();
         var line = prints.GetProperty("prints")[0].GetProperty("record").GetProperty("line").GetString()!;
         Assert.Contains(await FindAsync(line), f => Said(f) == "print Dunlin");

@@ -23,6 +23,10 @@ for (const [name, address, ready] of [
   ['dry run', `${trial}/run`, 'bring a G-code file'],
   ['filaments and recipes', '/stock', 'fits with cautions'],
   ['filament', '/filaments/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a07', 'Nozzle temperatures'],
+  ['bin and archive', '/bin', 'Put away'],
+  ['take in', '/take-in', 'nothing is taken before you say so'],
+  ['redline', `${dunlin}/redline?with=revision.A`, 'differences'],
+  ['handbook', '/handbook/rules', 'missing fact'],
   ['recipe', '/recipes/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a08', 'Ladder and flow'],
 ] as const)
   test(`${name}: nothing serious against WCAG 2.2 AA, in ink and in chalk`, async ({ page }) => {

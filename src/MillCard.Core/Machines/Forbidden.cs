@@ -27,7 +27,8 @@ public sealed record Forbidden(KeepOut KeepOut, string? With, Shape Core, double
     /// <param name="nozzle">Index of the nozzle that prints.</param>
     /// <param name="margin">Clearance margin, mm; the machine's where nothing is said.</param>
     [Formula("What a keep-out forbids", "F(z) = (K if z < t) ∪ ⋃ { K ⊕ (−O) : u + z < t }",
-        "Minkowski sum; de Berg et al., Computational Geometry, chapter 13; from memory.", Where = "K the keep-out, t its top, O an outline of the head, u its underside, grown by the clearance")]
+        "Minkowski sum; de Berg et al., Computational Geometry, chapter 13; from memory.",
+            Where = "K the keep-out, t its top, O an outline of the head, u its underside, grown by the clearance")]
     public static IEnumerable<Forbidden> Of(Machine machine, Region region, double firstLayer, int nozzle = 0, double? margin = null)
     {
         var c = margin ?? machine.Clearance;

@@ -10,7 +10,8 @@ public static class CornerSpeed
     /// <param name="deviation">δ, mm.</param>
     /// <param name="cosTurn">Cosine of the change of direction: 1 straight on, −1 back.</param>
     [Formula("Speed at a corner, junction deviation", "v = √(a·δ·sin(θ/2) / (1 − sin(θ/2)))",
-        "The firmwares' public documentation; from memory.", Where = "a acceleration, δ deviation, θ angle between the segments, 180° straight on")]
+        "The firmwares' public documentation; from memory.",
+            Where = "a acceleration, δ deviation, θ angle between the segments, 180° straight on")]
     public static double Junction(double acceleration, double deviation, double cosTurn)
     {
         // θ = 180° − turn, so sin(θ/2) = cos(turn/2)

@@ -17,6 +17,9 @@ public sealed record ExchangedDocument(string Kind, int Version, IDocument? Docu
 /// <summary>Reads documents of every kind by the schema that they name.</summary>
 public static class Exchange
 {
+    /// <summary>Most bytes of a document.</summary>
+    public const int MostBytes = 4 << 20;
+
     private const int MostUnknown = 20;
 
     private static readonly Dictionary<string, (int Version, Func<JsonElement, Outcome> Read)> Kinds = new()

@@ -73,7 +73,7 @@ public sealed record PacketContents(IReadOnlyList<DroppedDocument> Documents, IR
 
         public void TakeManifest(DroppedFile file)
         {
-            if (Parsed(file.Bytes) is not { } json || json.ValueKind != JsonValueKind.Object
+            if (file.Bytes.Length > Exchange.MostBytes || Parsed(file.Bytes) is not { } json || json.ValueKind != JsonValueKind.Object
                 || !json.TryGetProperty("schema", out var schema) || schema.ValueKind != JsonValueKind.String
                 || !schema.GetString()!.StartsWith("mill-card/packet/", StringComparison.Ordinal)) return;
             _manifests.Add(file.Path);
@@ -97,6 +97,12 @@ public sealed record PacketContents(IReadOnlyList<DroppedDocument> Documents, IR
         public void Take(DroppedFile file)
         {
             if (_manifests.Contains(file.Path)) return;
+            if (IsJson(file.Bytes.Span) && file.Bytes.Length > Exchange.MostBytes)
+            {
+                Loose.Add(new LooseFile(file.Path, LooseKind.Damaged,
+                    $"It is larger than the {Exchange.MostBytes >> 20} MB of a document."));
+                return;
+            }
             if (!_listed.TryGetValue(file.Path, out var listed))
             {
                 TakeLoose(file);
@@ -104,7 +110,8 @@ public sealed record PacketContents(IReadOnlyList<DroppedDocument> Documents, IR
             }
             var hash = Convert.ToHexStringLower(SHA256.HashData(file.Bytes.Span));
             if (!hash.Equals(listed.Entry.Sha256, StringComparison.OrdinalIgnoreCase))
-                Loose.Add(new LooseFile(file.Path, LooseKind.Damaged, "Its checksum is another than in the packet's list: it was changed or " +
+                Loose.Add(new LooseFile(file.Path, LooseKind.Damaged,
+                    "Its checksum is another than in the packet's list: it was changed or " +
                     "damaged since it was packed."));
             else TakeListed(file, listed.Entry, listed.Packet, hash);
         }
@@ -165,7 +172,8 @@ public sealed record PacketContents(IReadOnlyList<DroppedDocument> Documents, IR
         /// <summary>What the server answers when it is asked for a document: the document with its id.</summary>
         private static (Guid? Id, ExchangedDocument Read)? Answered(JsonElement json) =>
             json.ValueKind == JsonValueKind.Object && json.TryGetProperty("document", out var document) && Exchange.Of(document) is { } read
-                ? (json.TryGetProperty("id", out var id) && id.ValueKind == JsonValueKind.String && id.TryGetGuid(out var known) ? known : null,
+                ? (json.TryGetProperty("id", out var id) && id.ValueKind == JsonValueKind.String && id.TryGetGuid(out var known) ? known
+                    : null,
                     read) : null;
 
         private static List<T> Listed<TKey, T>(Dictionary<TKey, List<T>> of, TKey key) where TKey : notnull =>

@@ -1,4 +1,5 @@
 using System.IO.Compression;
+using System.Runtime.InteropServices;
 
 namespace MillCard.Core.Packets;
 
@@ -45,7 +46,7 @@ public static class Unpacking
         }
         try
         {
-            using var zip = new ZipArchive(new MemoryStream(file.Bytes.ToArray(), writable: false), ZipArchiveMode.Read);
+            using var zip = new ZipArchive(StreamOf(file.Bytes), ZipArchiveMode.Read);
             if (zip.Entries.Any(IsOfMesh)) all.Files.Add(file);
             else if (depth >= Deepest) all.Leave(file.Path, $"It lies in more than {Deepest} zips; unpack the outer ones first.");
             else foreach (var entry in zip.Entries) Take(entry, file.Path, depth, all, stop);
@@ -63,7 +64,8 @@ public static class Unpacking
         if (path.Length > LongestPath) path = path[..LongestPath] + "…";
         if (all.IsFull)
         {
-            if (all.Files.Count + all.Unopened.Count == MostFiles) all.Leave(path, $"Only {MostFiles} files are opened at once; the rest is left.");
+            if (all.Files.Count + all.Unopened.Count == MostFiles) all.Leave(path,
+                $"Only {MostFiles} files are opened at once; the rest is left.");
             return;
         }
         if (entry.IsEncrypted)
@@ -101,6 +103,10 @@ public static class Unpacking
         }
         return whole.ToArray();
     }
+
+    /// <summary>The bytes as a stream, without a copy of them where they are an array's.</summary>
+    private static MemoryStream StreamOf(ReadOnlyMemory<byte> bytes) => MemoryMarshal.TryGetArray(bytes, out var own)
+        ? new MemoryStream(own.Array!, own.Offset, own.Count, writable: false) : new MemoryStream(bytes.ToArray(), writable: false);
 
     private static bool IsOfMesh(ZipArchiveEntry entry) =>
         entry.FullName.EndsWith(".model", StringComparison.OrdinalIgnoreCase)

@@ -35,14 +35,16 @@ public static class CardSchedule
         return [.. groups.SelectMany(g => Below(g.Of, JsonPointer.Root / g.Group.ToLowerInvariant(), "", null, g.Group, card))];
     }
 
-    private static IEnumerable<ScheduledFact> Below(object? value, JsonPointer at, string of, FieldAttribute? field, string group, Card card)
+    private static IEnumerable<ScheduledFact> Below(object? value, JsonPointer at, string of, FieldAttribute? field, string group,
+        Card card)
     {
         switch (value)
         {
             case null: return [];
             case OpenRecord record: return OfRecord(record, at, of, group, card);
             case not string and IEnumerable list:
-                return list.Cast<object?>().SelectMany((one, i) => Below(one, at / i, Joined(of, MemberName(one, at, i)), field, group, card));
+                return list.Cast<object?>().SelectMany((one, i) => Below(one, at / i, Joined(of, MemberName(one, at, i)), field, group,
+                    card));
             default: return [FactAt(value, at, of, field, group, card)];
         }
     }
@@ -75,8 +77,10 @@ public static class CardSchedule
     private static string Prefix(string of, JsonPointer at, string name) =>
         at.Last == "axes" ? Joined(of, $"{name.ToUpperInvariant()} axis") : of;
 
+    private static readonly string[] NamedBy = ["Name", "Id"];
+
     private static string MemberName(object? one, JsonPointer list, int index) =>
-        new[] { "Name", "Id" }.Select(n => one?.GetType().GetProperty(n)?.GetValue(one) as string).FirstOrDefault(n => n is { Length: > 0 })
+        NamedBy.Select(n => one?.GetType().GetProperty(n)?.GetValue(one) as string).FirstOrDefault(n => n is { Length: > 0 })
             ?? Invariant($"{SpelledOut(list.Last)} {index + 1}");
 
     private static ScheduledFact FactAt(object value, JsonPointer at, string of, FieldAttribute? field, string group, Card card)
@@ -94,7 +98,8 @@ public static class CardSchedule
         var source = from is null ? "" : string.Join(", ",
             new[] { Words(from.Source.ToString()), from.Note, from.On is { } on ? Invariant($"{on:yyyy-MM-dd}") : null }
                 .Where(s => !string.IsNullOrEmpty(s)));
-        return new ScheduledFact(group, Joined(of, field?.Label ?? SpelledOut(at.Last)), said.Length > Longest ? said[..Longest] + "…" : said,
+        return new ScheduledFact(group, Joined(of, field?.Label ?? SpelledOut(at.Last)), said.Length > Longest ? said[..Longest] + "…"
+            : said,
             field?.Unit ?? "", source, from?.Source == SourceKind.Measured);
     }
 
@@ -102,5 +107,6 @@ public static class CardSchedule
 
     private static string Joined(string of, string name) => of.Length == 0 || of == name ? name : $"{of}, {name}";
 
-    private static string SpelledOut(string name) => string.Concat(name.Select(c => char.IsUpper(c) ? $" {char.ToLowerInvariant(c)}" : $"{c}"));
+    private static string SpelledOut(string name) => string.Concat(name.Select(c => char.IsUpper(c) ? $" {char.ToLowerInvariant(c)}"
+        : $"{c}"));
 }

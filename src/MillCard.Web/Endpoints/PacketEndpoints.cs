@@ -73,7 +73,8 @@ internal static class PacketEndpoints
             if (await DroppedAsync(request, stop) is not { } dropped) return NoForm();
             var contents = await queue.BySizeAsync(Size(dropped.Files), left => PacketContents.Of(dropped.Files, left), stop);
             var missing = dropped.Take.Except(contents.Documents.Select(d => d.Path)).FirstOrDefault();
-            if (missing is not null) return Refusal.Sentence(422, "It cannot be taken.", $"There is no document {missing} in what was dropped.");
+            if (missing is not null) return Refusal.Sentence(422, "It cannot be taken.",
+                $"There is no document {missing} in what was dropped.");
             try
             {
                 return TypedResults.Ok(await store.TakeAsync(contents, dropped.Take.ToHashSet(StringComparer.Ordinal), stop));
@@ -137,7 +138,8 @@ internal static class PacketEndpoints
 
     private static long Size(IReadOnlyList<DroppedFile> files) => files.Sum(f => (long)f.Bytes.Length);
 
-    /// <summary>What was dropped; why meshes of packets cannot be read; and the loose files, of whose meshes is said what they are.</summary>
+    /// <summary>What was dropped; why meshes of packets cannot be read; and the loose files, of whose meshes is said what they
+    /// are.</summary>
     private static (PacketContents Contents, IReadOnlyDictionary<string, string> Unreadable, IReadOnlyList<LooseFile> Loose) Read(
         IReadOnlyList<DroppedFile> dropped, CancellationToken stop)
     {
@@ -148,7 +150,8 @@ internal static class PacketEndpoints
         var meshes = contents.Loose.Where(l => l.Kind == LooseKind.Mesh).Select(l => l.Path).ToHashSet(StringComparer.Ordinal);
         if (meshes.Count == 0) return (contents, unreadable, contents.Loose);
         var files = Unpacking.Of(dropped, stop).Files.Where(f => meshes.Contains(f.Path)).ToLookup(f => f.Path, f => f.Bytes);
-        return (contents, unreadable, [.. contents.Loose.Select(l => l.Kind == LooseKind.Mesh ? Looked(l, files[l.Path].First(), stop) : l)]);
+        return (contents, unreadable, [.. contents.Loose.Select(l => l.Kind == LooseKind.Mesh ? Looked(l, files[l.Path].First(), stop)
+            : l)]);
     }
 
     private static LooseFile Looked(LooseFile loose, ReadOnlyMemory<byte> bytes, CancellationToken stop) => MeshOf(bytes, stop) switch

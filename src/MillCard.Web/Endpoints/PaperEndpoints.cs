@@ -20,7 +20,8 @@ internal static class PaperEndpoints
     public static void MapPaper(this IEndpointRouteBuilder api)
     {
         api.MapGet("/cards/{id:guid}/sheet.pdf", async Task<Results<FileContentHttpResult, JsonHttpResult<Refusal>>> (Guid id,
-            DocumentStore<Card> cards, RevisionStore revisions, ProofDesk desk, WorkQueue queue, HttpRequest request, CancellationToken stop,
+            DocumentStore<Card> cards, RevisionStore revisions, ProofDesk desk, WorkQueue queue, HttpRequest request,
+                CancellationToken stop,
             string size = "a3", string revision = "") =>
         {
             if (SizeOf(size) is not { } paper) return NoSize();

@@ -41,7 +41,8 @@ internal static class StockRevisionEndpoints
             var reading = await request.ReadDocumentAsync<RevisionEndpoints.RevisionQuestion>(Bounds.Document, draft: false, stop);
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
             if (await documents.FindAsync(id, stop) is not { } found) return Refusal.Missing($"This {T.Kind}");
-            await store.AddAsync(id, JsonSerializer.Serialize(found.Document, DocumentJson.Options), question.Note ?? "", question.Who, stop);
+            await store.AddAsync(id, JsonSerializer.Serialize(found.Document, DocumentJson.Options), question.Note ?? "", question.Who,
+                stop);
             return TypedResults.Ok(await ListAsync(id, found.Document, store, stop));
         })
             .Accepts<RevisionEndpoints.RevisionQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)

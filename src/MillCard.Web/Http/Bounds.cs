@@ -6,7 +6,7 @@ internal static class Bounds
     private const long Mebibyte = 1L << 20;
 
     /// <summary>A document, bytes.</summary>
-    public const long Document = 4 * Mebibyte;
+    public const long Document = Core.Packets.Exchange.MostBytes;
     /// <summary>A picture, bytes.</summary>
     public const long Picture = 12 * Mebibyte;
     /// <summary>A mesh file, bytes.</summary>

@@ -30,7 +30,7 @@ internal static class Forms
         }
         catch (InvalidDataException broken)
         {
-            throw new FormRefusedException(broken);
+            throw new FormRefusedException(fields, file, broken);
         }
     }
 

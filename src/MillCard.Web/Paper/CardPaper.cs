@@ -55,7 +55,8 @@ internal static class CardPaper
         var height = card.Envelope.Height ?? 0;
         var headRoom = size == PaperSize.A3 ? HeadRoom * 1.6 : HeadRoom;
         // plan below, elevation above it, both at one scale; the head beside them
-        var room = (Width: sheet.Field.Right - sheet.Field.Left - 3 * Dims - headRoom, Height: sheet.AboveBlock - sheet.Field.Top - 3 * Dims);
+        var room = (Width: sheet.Field.Right - sheet.Field.Left - 3 * Dims - headRoom,
+            Height: sheet.AboveBlock - sheet.Field.Top - 3 * Dims);
         var by = Scales.Fitting(box.Width, box.Height + height, room);
         var board = sheet.Begin(Scales.Said(by));
         var (left, floor) = (sheet.Field.Left + 2 * Dims, sheet.Field.Top + Dims + height / by);
@@ -100,7 +101,8 @@ internal static class CardPaper
     {
         const double Shown = 40;
         board.Write("head, from the front", x, y + 2.5, 2.5, Face.Letters);
-        var bodies = card.Head.Bodies.Select(b => (b.Name, Box: Shapes.Of(b.Outline, Side.Outside).EnvelopeInternal, b.Underside)).ToArray();
+        var bodies = card.Head.Bodies.Select(b => (b.Name, Box: Shapes.Of(b.Outline, Side.Outside).EnvelopeInternal,
+            b.Underside)).ToArray();
         var (low, high) = (Math.Min(-5, bodies.Select(b => b.Box.MinX).DefaultIfEmpty(-5).Min()),
             Math.Max(5, bodies.Select(b => b.Box.MaxX).DefaultIfEmpty(5).Max()));
         var by = Scales.Fitting(high - low, Shown, (room - 34, 60));

@@ -2,7 +2,8 @@ using static MillCard.Web.Paper.Board;
 
 namespace MillCard.Web.Paper;
 
-/// <summary>Dimensions as ISO 129-1 draws them: extension lines, a line with arrow heads, the figure above it, in mm of the thing.</summary>
+/// <summary>Dimensions as ISO 129-1 draws them: extension lines, a line with arrow heads, the figure above it, in mm of the
+/// thing.</summary>
 internal static class Dimensions
 {
     private const double Beyond = 1.5, Gap = 1, Figure = 2.5, LeastInside = 9;

@@ -1,5 +1,4 @@
 using MillCard.Core.Documents;
-using MillCard.Core.Findings;
 using MillCard.Core.Reach;
 using MillCard.Core.Settings;
 using MillCard.Web.Trials;
@@ -76,7 +75,8 @@ internal static class TrialPaper
         {
             if (isOld) text.Paragraph("The trial was changed after this was computed.");
             text.Paragraph(Invariant($"{Duration(run.Seconds)}, {run.Layers} layers, {run.Filament / 1000:0.##} m of filament")
-                + (run.Grams is { } grams ? Invariant($", {grams:0.#} g") : "") + (run.Cost is { } cost ? Invariant($", {cost:0.00}") : ""));
+                + (run.Grams is { } grams ? Invariant($", {grams:0.#} g") : "")
+                    + (run.Cost is { } cost ? Invariant($", {cost:0.00}") : ""));
             text.Heading("What to watch");
             if (run.Findings.Count == 0) text.Paragraph("The dry run of its program came out without a finding.");
             else

@@ -8,7 +8,8 @@ export const ownWords: [string, string][] = [
   ['envelope', 'bed shape, origin, height, margins, keep-outs'],
   [
     'keep-out',
-    'a region to stay out of: an obstacle has a height, a bad surface bears on the first layer only, a reserved place belongs to something else',
+    'a region to stay out of: an obstacle has a height, a bad surface bears on the first layer only, a reserved place belongs to ' +
+      'something else',
   ],
   ['head', 'nozzles, feeds, fans, and the bodies and beams that can hit a printed part'],
   ['reach', 'where a nozzle, or all nozzles that a part needs, can really go'],
@@ -18,7 +19,8 @@ export const ownWords: [string, string][] = [
   ['dry run', 'executing G-code on the simulated machine that the card describes'],
   [
     'finding',
-    'something that the computation noticed: a stop, a caution or a note, with its place, its numbers, its reason and, where there is one, its cure',
+    'something that the computation noticed: a stop, a caution or a note, with its place, its numbers, its reason and, where there ' +
+      'is one, its cure',
   ],
   ['draft, revision', 'a document’s working copy, saved as you type; a fixed, lettered state with a note'],
   ['proof', 'the record that a revision’s trial and dry run came out without a stop; it lapses when a fact that it rests on changes'],

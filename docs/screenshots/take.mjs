@@ -122,4 +122,23 @@ await api('/line/cancel')
 await page.goto(`${trial}/run?line=20`)
 await page.getByRole('option', { selected: true }).waitFor()
 await take('dry-run')
+const lent = await (await page.request.get(`${url}/api/cards/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a01`)).json()
+lent.document.envelope.height = 168
+const file = (name, content) => ({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) })
+await page.goto(`${url}/take-in`)
+await page
+  .locator('[data-take-files]')
+  .setInputFiles([
+    file('dunlin, lent.json', JSON.stringify(lent)),
+    file('harbour-thin.json', JSON.stringify({ schema: 'mill-card/recipe/1', name: 'Harbour thin', layers: { others: 0.15 } })),
+    file('says.txt', 'M92 X80 Y80 Z400 E96\nM203 X170 Y170 Z12 E60\n'),
+    file('cut-short.json', '{ "schema": "mill-card/card/1"'),
+  ])
+await page.getByText('differs from').waitFor()
+await take('take-in')
+
+await page.goto(`${url}/handbook/rules#wait-never-ends`)
+await page.locator('[data-meant]').waitFor()
+await take('handbook')
+
 await browser.close()

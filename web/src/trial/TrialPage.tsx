@@ -219,8 +219,11 @@ function OpenTrialPage({
                 onChange={(event) => trial.set('/name', event.target.value || undefined)}
               />
             </label>
-            <AboutFields document={trial.document} set={trial.set} />
-            <SaveAsFile what={trial.document.name || 'the trial'} kind="trials" id={trial.id} /> <OnPaper of={`/api/trials/${trial.id}`} />
+            <div className="trial-about">
+              <AboutFields document={trial.document} set={trial.set} />
+              <SaveAsFile what={trial.document.name || 'the trial'} kind="trials" id={trial.id} />{' '}
+              <OnPaper of={`/api/trials/${trial.id}`} />
+            </div>
             {sidePanes}
           </div>
         </main>

@@ -172,9 +172,14 @@ test('the pictorial view is turned by keys, fills the sheet, and its parts are c
 
   // set on the face that is clicked: the side that looked up lies on the bed then
   await page.keyboard.press('3')
+  await expect(page.getByLabel('Bed with parts')).toHaveCount(0)
   await page.keyboard.press('f')
-  await page.mouse.click(...(await middle()))
-  await expect.poll(async () => (await saved()).tilt).toBeTruthy()
+  await expect(page.getByRole('button', { name: /stand on a face/ })).toHaveAttribute('aria-pressed', 'true')
+  // the view may not be drawn at its new size yet: what is clicked then is the bed
+  await expect(async () => {
+    await page.mouse.click(...(await middle()))
+    await expect.poll(async () => (await saved()).tilt, { timeout: 4000 }).toBeTruthy()
+  }).toPass()
   await expect(page.getByRole('button', { name: 'choose', exact: true })).toHaveAttribute('aria-pressed', 'true')
 })
 

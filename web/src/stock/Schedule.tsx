@@ -37,7 +37,11 @@ export function Schedule<T extends Settable>({ state, kind }: { state: DocumentS
                 >
                   <th scope="row">
                     {setting.label}{' '}
-                    <Link to={`/handbook/settings#${kind}s${setting.pointer}`} className="quiet about" aria-label={`About ${setting.name}`}>
+                    <Link
+                      to={`/handbook/settings#${kind}s${setting.pointer}`}
+                      className="quiet about-setting"
+                      aria-label={`About ${setting.name}`}
+                    >
                       ?
                     </Link>
                   </th>

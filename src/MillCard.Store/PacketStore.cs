@@ -62,13 +62,15 @@ public sealed class PacketStore(MillCardContext context, BlobStore blobs, TimePr
     /// <returns>How many documents went in.</returns>
     public async Task<int> PackAsync(IReadOnlySet<Guid>? wanted, bool history, PacketWriter packet, CancellationToken stop)
     {
-        var rows = await context.Documents.AsNoTracking().Where(d => d.Place != DocumentPlace.Bin).OrderBy(d => d.Kind).ThenBy(d => d.Name)
-            .ThenBy(d => d.Id).ToListAsync(stop);
-        var trials = rows.Where(r => r.Kind == Trial.Kind && (wanted is null || wanted.Contains(r.Id)))
-            .ToDictionary(r => r.Id, r => JsonSerializer.Deserialize<Trial>(r.Draft, DocumentJson.Options)!);
-        var needed = trials.Values.SelectMany(Exchange.References).Select(r => r.Id).ToHashSet();
-        var packed = rows.Where(r => wanted is null || wanted.Contains(r.Id) || needed.Contains(r.Id)).ToArray();
-        var files = trials.Values.SelectMany(Exchange.FilesOf).Select(f => f.Hash).ToHashSet(StringComparer.Ordinal);
+        var here = context.Documents.AsNoTracking().Where(d => d.Place != DocumentPlace.Bin);
+        Guid[] asked = [.. wanted ?? new HashSet<Guid>()];
+        var packed = await (wanted is null ? here : here.Where(d => asked.Contains(d.Id))).ToListAsync(stop);
+        Trial[] trials = [.. packed.Where(r => r.Kind == Trial.Kind)
+            .Select(r => JsonSerializer.Deserialize<Trial>(r.Draft, DocumentJson.Options)!)];
+        Guid[] needed = [.. trials.SelectMany(Exchange.References).Select(r => r.Id).Except(packed.Select(r => r.Id))];
+        packed.AddRange(await here.Where(d => needed.Contains(d.Id)).ToListAsync(stop));
+        packed = [.. packed.OrderBy(d => d.Kind).ThenBy(d => d.Name, StringComparer.Ordinal).ThenBy(d => d.Id)];
+        var files = trials.SelectMany(Exchange.FilesOf).Select(f => f.Hash).ToHashSet(StringComparer.Ordinal);
         foreach (var row in packed)
         {
             packet.Document(row.Id, row.Kind, row.Name, row.Draft, row.Place == DocumentPlace.Archive);
@@ -76,7 +78,7 @@ public sealed class PacketStore(MillCardContext context, BlobStore blobs, TimePr
         }
         foreach (var hash in files.Order(StringComparer.Ordinal))
             if (await blobs.FindAsync(hash, stop) is { } blob) packet.File(hash, blob.Bytes, blob.MediaType);
-        return packed.Length;
+        return packed.Count;
     }
 
     /// <summary>The past of a document; answers with the files that it names.</summary>

@@ -89,6 +89,20 @@ public class PacketTests
     }
 
     [Fact]
+    public void A_zip_with_the_other_stroke_between_its_folders_is_read_alike()
+    {
+        using var zip = new ZipArchive(new MemoryStream(Packet()));
+        var turned = Zip([.. zip.Entries.Select(e =>
+        {
+            using var stream = e.Open();
+            using var bytes = new MemoryStream();
+            stream.CopyTo(bytes);
+            return (e.FullName.Replace('/', '\\'), bytes.ToArray());
+        })]);
+        Assert.Single(Assert.Single(Dropped(("turned.zip", turned)).Documents).Prints);
+    }
+
+    [Fact]
     public void Zips_that_lie_too_deep_are_told()
     {
         var zip = Zip(("card.json", Examples.Of("card")));

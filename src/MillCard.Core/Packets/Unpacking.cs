@@ -59,8 +59,10 @@ public static class Unpacking
 
     private static void Take(ZipArchiveEntry entry, string zip, int depth, Opened all, CancellationToken stop)
     {
-        if (entry.FullName.EndsWith('/') || IsOfTheSystem(entry.FullName)) return;
-        var path = $"{zip}/{entry.FullName}";
+        // some programs write the other stroke between folders
+        var name = entry.FullName.Replace('\\', '/');
+        if (name.EndsWith('/') || IsOfTheSystem(name)) return;
+        var path = $"{zip}/{name}";
         if (path.Length > LongestPath) path = path[..LongestPath] + "…";
         if (all.IsFull)
         {

@@ -41,6 +41,8 @@ public static class CardSchedule
         switch (value)
         {
             case null: return [];
+            // a place is known by what it is of: its own facts are X and Y
+            case Position place: return OfRecord(place, at, Joined(of, field?.Label ?? SpelledOut(at.Last)), group, card);
             case OpenRecord record: return OfRecord(record, at, of, group, card);
             case not string and IEnumerable list:
                 return list.Cast<object?>().SelectMany((one, i) => Below(one, at / i, Joined(of, MemberName(one, at, i)), field, group,

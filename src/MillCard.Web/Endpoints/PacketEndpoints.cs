@@ -129,7 +129,9 @@ internal static class PacketEndpoints
         if (!request.HasFormContentType) return null;
         var form = await request.ReadBoundedFormAsync(Bounds.Packet, Bounds.Packet, Bounds.DroppedFiles, stop);
         var files = new List<DroppedFile>();
-        foreach (var file in form.Files.Take(Bounds.DroppedFiles)) files.Add(new DroppedFile(file.FileName, await file.BytesAsync(stop)));
+        if (form.Files.Count > Bounds.DroppedFiles)
+            throw new FormRefusedException(Bounds.DroppedFiles, Bounds.Packet);
+        foreach (var file in form.Files) files.Add(new DroppedFile(file.FileName, await file.BytesAsync(stop)));
         return new Dropped(files, [.. form["take"].OfType<string>()]);
     }
 

@@ -13,7 +13,7 @@ namespace MillCard.Web.Paper;
 /// <summary>A card on paper: its drawing, then schedule, findings and routines.</summary>
 internal static class CardPaper
 {
-    private const double Dims = 14, HeadRoom = 70;
+    private const double Dims = 14, HeadRoom = 70, LeastColumn = 90;
 
     /// <summary>The sheets of a card.</summary>
     /// <param name="card">The card, complete or not.</param>
@@ -24,8 +24,8 @@ internal static class CardPaper
         using var document = new PdfDocument();
         document.Info.Title = title.Title;
         var sheet = new DrawingSheet(document, size, title);
-        DrawPage(sheet, card, size);
-        var text = new Flow(sheet, size == PaperSize.A3 ? 2 : 1);
+        var free = DrawPage(sheet, card, size);
+        var text = new Flow(sheet, size == PaperSize.A3 ? 2 : 1, free);
         Write(text, card);
         sheet.End();
         using var bytes = new MemoryStream();
@@ -33,7 +33,8 @@ internal static class CardPaper
         return bytes.ToArray();
     }
 
-    private static void DrawPage(DrawingSheet sheet, Card card, PaperSize size)
+    /// <returns>What is left free beside the drawing, where that is worth while.</returns>
+    private static FreeRoom? DrawPage(DrawingSheet sheet, Card card, PaperSize size)
     {
         Machine? machine;
         try
@@ -49,7 +50,7 @@ internal static class CardPaper
             var empty = sheet.Begin("-");
             empty.Write("Nothing can be drawn: the bed is not known yet, or an outline crosses itself.", sheet.Field.Left + 6,
                 sheet.Field.Top + 12, 3.5);
-            return;
+            return null;
         }
         var box = machine.Bed.EnvelopeInternal;
         var height = card.Envelope.Height ?? 0;
@@ -68,6 +69,9 @@ internal static class CardPaper
         var beside = sheet.Field.Right - headRoom - 4;
         var below = Head(board, card, beside, sheet.Field.Top + 8, headRoom);
         Measured(board, card, beside, below + 6, headRoom, sheet.AboveBlock - 6);
+        var from = left + box.Width / by + Dims;
+        return beside - 8 - from >= LeastColumn
+            ? new FreeRoom(board, from, sheet.Field.Top + 5, beside - 8 - from, sheet.AboveBlock - 6) : null;
     }
 
     private static void Elevation(Board board, Machine machine, Card card, double by, double left, double floor)

@@ -6,6 +6,8 @@ import { sentenceOf } from '../api/client'
 import { documents, type Kind } from '../open-document/documents'
 import { PacketDialog } from './PacketDialog'
 
+const lists = ['list', 'archived', 'bin', 'matches', 'search']
+
 interface DocumentMenuProps {
   kind: Kind
   id: string
@@ -24,7 +26,8 @@ export function DocumentMenu({ kind, id, name, more }: DocumentMenuProps) {
   const attempt = async (work: () => Promise<unknown>, said?: string) => {
     try {
       await work()
-      await client.invalidateQueries()
+      // what is open stays open: only lists tell of what comes and goes
+      await Promise.all(lists.map((name) => client.invalidateQueries({ queryKey: [name] })))
       if (said) enqueueSnackbar(said, { action: (key) => <Undo onUndo={() => (closeSnackbar(key), bringBack())} /> })
     } catch (failure) {
       enqueueSnackbar(sentenceOf(failure), { variant: 'error' })

@@ -141,7 +141,7 @@ public sealed class PacketStore(MillCardContext context, BlobStore blobs, TimePr
                 {
                     Trial = print.Record.Trial is { } of ? referred.To(of, document) : null,
                 }, DocumentJson.Options),
-                Picture = print.Picture is { } picture && contents.Blobs.ContainsKey(picture) ? picture : null,
+                Picture = print.Picture,
                 At = print.At.ToUniversalTime(),
             });
         await context.SaveChangesAsync(stop);

@@ -89,6 +89,23 @@ public class PacketTests
     }
 
     [Fact]
+    public void What_is_no_picture_does_not_come_as_one()
+    {
+        using var whole = new MemoryStream();
+        var page = Text("<script>alert(1)</script>");
+        var hash = Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(page));
+        using (var packet = new PacketWriter(whole, At))
+        {
+            packet.Document(CardId, "card", "Dunlin", ExampleText("card"), putAway: false);
+            packet.File(hash, page, "image/png");
+            packet.Print(CardId, "Dunlin", At, """{ "outcome": "good" }""", hash);
+            packet.Print(CardId, "Dunlin", At, """{ "outcome": "flawed" }""", PictureHash);
+            packet.End(null, null);
+        }
+        Assert.Equal([null, null], Assert.Single(Dropped(("p.zip", whole.ToArray())).Documents).Prints.Select(p => p.Picture));
+    }
+
+    [Fact]
     public void A_zip_with_the_other_stroke_between_its_folders_is_read_alike()
     {
         using var zip = new ZipArchive(new MemoryStream(Packet()));

@@ -122,8 +122,13 @@ public sealed record PacketContents(IReadOnlyList<DroppedDocument> Documents, IR
             Revisions = [.. _revisions.GetValueOrDefault((packet, id), []).Where(r => document.Read.Kind == Trial.Kind
                 ? r.Variant is not null : r.Document?.GetType() == document.Read.Document?.GetType())
                 .OrderBy(r => r.Number).DistinctBy(r => r.Number)],
-            Prints = [.. _prints.GetValueOrDefault((packet, id), []).OrderBy(p => p.At)],
+            // what is no picture is not shown as one
+            Prints = [.. _prints.GetValueOrDefault((packet, id), []).OrderBy(p => p.At)
+                .Select(p => IsPicture(p.Picture) ? p : p with { Picture = null })],
         } : document;
+
+        private bool IsPicture(string? hash) => hash is not null && Blobs.TryGetValue(hash, out var file)
+            && PictureFile.TypeOf(file.Bytes.Span) is not null;
 
         private void TakeListed(DroppedFile file, PacketEntry entry, string packet, string hash)
         {

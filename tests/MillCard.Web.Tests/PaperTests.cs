@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Net;
 using System.Text;
+using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using PdfSharp.Pdf;
 using PdfSharp.Pdf.Advanced;
@@ -113,6 +114,19 @@ public sealed partial class PaperTests(Server server) : IClassFixture<Server>
     }
 
     private static IEnumerable<PdfPage> PagesOf(PdfDocument pdf) => Enumerable.Range(0, pdf.PageCount).Select(i => pdf.Pages[i]);
+
+    [Fact]
+    public async Task A_routine_of_one_endless_word_is_broken_into_lines_and_nothing_of_it_is_lost()
+    {
+        var card = Wire.Example("card");
+        var word = string.Concat(Enumerable.Repeat("0123456789", 6000));
+        (card["name"], card["routines"]) = ("Endless", new JsonObject { ["start"] = $"; {word}" });
+        var made = await (await server.Client.PostAsync("/api/cards", Wire.Json(card))).BodyAsync();
+        using var pdf = await ReadAsync($"/api/cards/{made.GetProperty("id").GetString()}/sheet.pdf?size=a4");
+        var lines = string.Concat(PagesOf(pdf).Select(TextOf)).Split('\n').Where(l => l.Length > 40 && l.All(char.IsDigit));
+        Assert.InRange(lines.Sum(l => l.Length), word.Length - 200, word.Length);
+        await server.Client.DeleteAsync($"/api/cards/{made.GetProperty("id").GetString()}");
+    }
 
     /// <summary>Sizes of the bounding boxes of all paths of a page, mm.</summary>
     private static List<(double Width, double Height)> Boxes(PdfPage page)

@@ -131,10 +131,8 @@ internal sealed class Board : IDisposable
                 }
                 if (line.Length > 0) lines.Add(line);
                 line = word;
-                while (line.Length > 1 && Measure(line, height, face) > width)
+                for (var fits = Fitting(line, width, height, face); fits < line.Length; fits = Fitting(line, width, height, face))
                 {
-                    var fits = line.Length - 1;
-                    while (fits > 1 && Measure(line[..fits], height, face) > width) fits--;
                     lines.Add(line[..fits]);
                     line = line[fits..];
                 }
@@ -142,6 +140,20 @@ internal sealed class Board : IDisposable
             lines.Add(line);
         }
         return lines;
+    }
+
+    /// <summary>How many characters of a text fit a width, at least one; found by halving, however long the text is.</summary>
+    private int Fitting(string text, double width, double height, Face face)
+    {
+        const int Widest = 1000;
+        var (fits, tooMany) = (1, Math.Min(text.Length, Widest) + 1);
+        while (tooMany - fits > 1)
+        {
+            var middle = (fits + tooMany) / 2;
+            if (Measure(text[..middle], height, face) <= width) fits = middle;
+            else tooMany = middle;
+        }
+        return fits;
     }
 
     /// <inheritdoc/>

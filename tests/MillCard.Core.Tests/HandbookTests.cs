@@ -26,7 +26,7 @@ public partial class HandbookTests
         RuleExample[] now = [.. RuleBook.ForCards.Select(OfCards), .. RuleBook.ForDryRuns.Select(OfDryRuns)];
         if (Environment.GetEnvironmentVariable("HANDBOOK") == "write")
         {
-            File.WriteAllText(Path.Combine(Root, "src/MillCard.Core/Rules/rule-examples.json"),
+            File.WriteAllText(Path.Combine(DemoParts.Root, "src/MillCard.Core/Rules/rule-examples.json"),
                 JsonSerializer.Serialize(now, Indented) + "\n");
             return;
         }
@@ -175,16 +175,6 @@ public partial class HandbookTests
     private static readonly Lazy<Dictionary<string, XElement>> Docs = new(() =>
         XDocument.Load(Path.ChangeExtension(typeof(RuleBook).Assembly.Location, ".xml")).Descendants("member")
             .ToDictionary(m => m.Attribute("name")!.Value));
-
-    private static string Root
-    {
-        get
-        {
-            var at = AppContext.BaseDirectory;
-            while (!File.Exists(Path.Combine(at, "MillCard.slnx"))) at = Path.GetDirectoryName(at)!;
-            return at;
-        }
-    }
 
     [GeneratedRegex(@"\s+")]
     private static partial Regex Space();

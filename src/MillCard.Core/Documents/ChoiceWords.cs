@@ -8,7 +8,7 @@ namespace MillCard.Core.Documents;
 internal static class ChoiceWords
 {
     /// <summary>Of one choice.</summary>
-    public static string Of<T>(T choice) where T : struct, Enum => Of(typeof(T).GetField(choice.ToString())!);
+    public static string Of(Enum choice) => Of(choice.GetType().GetField(choice.ToString())!);
 
     /// <summary>Of all choices of an enumeration, by their names in JSON.</summary>
     public static IEnumerable<KeyValuePair<string, string>> All(Type type) =>

@@ -14,7 +14,8 @@ public static class Trapezoid
     /// <param name="acceleration">mm/s².</param>
     [Formula("Time of a move", "t = (2·vₘ − v₀ − v₁)/a + (s − s₀ − s₁)/vₘ",
         "Uniformly accelerated motion.",
-            Where = "vₘ cruising speed, v₀ and v₁ at the ends, a acceleration, s way, s₀ and s₁ the ways up and down: (vₘ² − v²)/2a")]
+            Where = "vₘ cruising speed, v₀ and v₁ at the ends, a acceleration, s way, "
+                + "s₀ and s₁ the ways up and down: (vₘ² − v²)/2a")]
     public static double Time(double distance, double entry, double cruise, double exit, double acceleration)
     {
         var up = (cruise * cruise - entry * entry) / (2 * acceleration);

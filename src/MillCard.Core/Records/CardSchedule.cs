@@ -90,7 +90,7 @@ public static class CardSchedule
         var said = value switch
         {
             bool yes => yes ? "yes" : "no",
-            Enum word => Words(word.ToString()),
+            Enum word => ChoiceWords.Of(word),
             double number => Invariant($"{number:0.####}"),
             DateOnly day => Invariant($"{day:yyyy-MM-dd}"),
             IFormattable other => other.ToString(null, CultureInfo.InvariantCulture),
@@ -98,14 +98,12 @@ public static class CardSchedule
         };
         var from = card.Sources.GetValueOrDefault(at);
         var source = from is null ? "" : string.Join(", ",
-            new[] { Words(from.Source.ToString()), from.Note, from.On is { } on ? Invariant($"{on:yyyy-MM-dd}") : null }
+            new[] { ChoiceWords.Of(from.Source), from.Note, from.On is { } on ? Invariant($"{on:yyyy-MM-dd}") : null }
                 .Where(s => !string.IsNullOrEmpty(s)));
         return new ScheduledFact(group, Joined(of, field?.Label ?? SpelledOut(at.Last)), said.Length > Longest ? said[..Longest] + "…"
             : said,
             field?.Unit ?? "", source, from?.Source == SourceKind.Measured);
     }
-
-    private static string Words(string name) => JsonNamingPolicy.KebabCaseLower.ConvertName(name).Replace('-', ' ');
 
     private static string Joined(string of, string name) => of.Length == 0 || of == name ? name : $"{of}, {name}";
 

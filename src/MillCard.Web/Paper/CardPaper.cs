@@ -1,5 +1,4 @@
 using MillCard.Core.Documents;
-using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
 using MillCard.Core.Machines;
 using MillCard.Core.Records;
@@ -179,20 +178,14 @@ internal static class CardPaper
         if (findings.Count == 0) text.Paragraph("The rules about cards say nothing against it.");
         else
             text.Table([new("", 12), new("finding", 60), new("accepted because", 38)],
-                findings.Select(f => (IReadOnlyList<string>)[Severities[f.Severity], f.Message, f.AcceptedBecause ?? ""]));
+                findings.Select(f =>
+                    (IReadOnlyList<string>)[f.Severity.ToString().ToLowerInvariant(), f.Message, f.AcceptedBecause ?? ""]));
         foreach (var routine in OwnRoutine.Of(card))
         {
             text.Heading(routine.Title);
             text.Paragraph(routine.Text.TrimEnd(), Face.Code);
         }
     }
-
-    private static readonly Dictionary<Severity, string> Severities = new()
-    {
-        [Severity.Stop] = "stop",
-        [Severity.Caution] = "caution",
-        [Severity.Note] = "note",
-    };
 
     private static string Mm(double value) => Invariant($"{value:0.##}");
 }

@@ -133,7 +133,7 @@ function Names({ sought }: ChapterProps) {
   return (
     <table className="list">
       <tbody>
-        {Object.entries(names ?? {})
+        {Object.entries(names)
           .filter(([name, about]) => holds(sought, name, about))
           .map(([name, about]) => (
             <tr key={name} id={name}>
@@ -148,7 +148,7 @@ function Names({ sought }: ChapterProps) {
 
 function Dialects({ sought }: ChapterProps) {
   const { flavours } = useHandbook()
-  return flavours?.map(({ id, name, source, commands }) => {
+  return flavours.map(({ id, name, source, commands }) => {
     const shown = commands.filter(({ word, about }) => holds(sought, name, word, about))
     if (shown.length === 0) return null
     return (

@@ -3,6 +3,7 @@ import { api, answerOf, dataOf, type Card } from '../api/client'
 import { send } from '../api/send'
 import { settingsOf, type Setting } from '../open-document/description'
 import { useSchemaIfHere } from '../open-document/schema'
+import { useFlavours, useRoutineNames } from '../routine-editor/useRoutineWords'
 
 /** What the handbook gathers from the server, so that it cannot tell anything else than what is computed. */
 export function useHandbook() {
@@ -11,16 +12,8 @@ export function useHandbook() {
     staleTime: Infinity,
     queryFn: async () => dataOf(await api.GET('/api/handbook')),
   })
-  const { data: names } = useQuery({
-    queryKey: ['routine-names'],
-    staleTime: Infinity,
-    queryFn: async () => dataOf(await api.GET('/api/routine-names')),
-  })
-  const { data: flavours } = useQuery({
-    queryKey: ['flavours'],
-    staleTime: Infinity,
-    queryFn: async () => dataOf(await api.GET('/api/flavours')),
-  })
+  const names = useRoutineNames()
+  const flavours = useFlavours()
   const { data: gauges } = useQuery({
     queryKey: ['handbook-gauges'],
     staleTime: Infinity,

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { api, dataOf } from '../api/client'
 import { useCard } from '../open-card/CardContext'
 import { nameOf, shown } from '../open-document/names'
-import { pointerOf } from '../open-document/pointer'
+import { fieldPointer } from '../open-document/pointer'
 import { redline } from '../open-document/redline'
 
 const most = 6
@@ -24,7 +24,7 @@ export function Changes({ id, letter, before }: { id: string; letter: string; be
   })
   if (!data) return null
   const said = (path: readonly string[], value: unknown) => {
-    const pointer = pointerOf(path.map((step) => (step.startsWith('@') ? '0' : step)))
+    const pointer = fieldPointer(path)
     const word = typeof value === 'string' ? choices(pointer).find((choice) => choice.value === value)?.label : undefined
     return word ?? shown(typeof value === 'string' ? value.split('\n')[0] : value, limits(pointer).unit)
   }

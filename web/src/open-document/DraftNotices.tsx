@@ -3,7 +3,7 @@ import type { OpenClash, SetAside } from './documentStore'
 import { differences } from './differences'
 import type { Clash } from './merge'
 import { nameOf, shown } from './names'
-import { pointerOf } from './pointer'
+import { fieldPointer } from './pointer'
 import { useSchema } from './schema'
 import './draft-notices.css'
 
@@ -32,7 +32,7 @@ function Notices({ kind, state }: DraftNoticesProps) {
     <section className="draft-notices" aria-label="To decide">
       {state.clashes.map((clash) => {
         const name = nameOf(clash.path, [state.document, clash.theirs], limits)
-        const { unit } = limits(pointerOf(clash.path.map((step) => (step.startsWith('@') ? '0' : step))))
+        const { unit } = limits(fieldPointer(clash.path))
         return (
           <p key={`${clash.path.join('/')}${clash.order ? '#' : ''}`} role="alert">
             <b>{clash.order ? `The order of ${name}` : name}</b> was changed here and elsewhere.{' '}

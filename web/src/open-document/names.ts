@@ -2,13 +2,13 @@ import type { Limits } from '../units/limits'
 import { isObject, keyOf, type Path } from './members'
 import { valueOn } from './merge'
 import { pointerAt } from './place'
-import { pointerOf, stepsOf } from './pointer'
+import { fieldPointer, stepsOf } from './pointer'
 
 /** What a person calls the value that a path leads to: the names of the list's member on the way, then the field's. */
 export function nameOf(path: Path, documents: readonly unknown[], limits: (pointer: string) => Limits): string {
   if (path[0] === 'sources') return `source of ${nameOf(stepsOf(path[1]!), documents, limits)}`
   const document = documents.find((one) => pointerAt(one, path) !== undefined)
-  const pointer = pointerAt(document, path) ?? pointerOf(path.map((step) => (step.startsWith('@') ? '0' : step)))
+  const pointer = pointerAt(document, path) ?? fieldPointer(path)
   const members = path.flatMap((step, i) => (step.startsWith('@') ? [memberName(path.slice(0, i + 1), documents)] : []))
   // the four axes have facts of the same names
   const axis = path.flatMap((step, i) => (i > 0 && path[i - 1] === 'axes' && i + 1 < path.length ? [`${step.toUpperCase()} axis`] : []))

@@ -52,3 +52,6 @@ function changed(at: unknown, steps: string[], value: unknown): unknown {
   // members keep their order, so that a saved document differs only where it was changed
   return step in whole ? { ...whole, [step]: next } : { ...others, [step]: next }
 }
+
+/** The pointer by which a schema knows what a path leads to: any member of a list is like its first. */
+export const fieldPointer = (path: readonly string[]) => pointerOf(path.map((step) => (step.startsWith('@') ? '0' : step)))

@@ -6,7 +6,7 @@ import type { Kind } from '../open-document/documents'
 import type { SetAside } from '../open-document/documentStore'
 import { isObject } from '../open-document/members'
 import { nameOf, shown } from '../open-document/names'
-import { pointerOf } from '../open-document/pointer'
+import { fieldPointer, pointerOf } from '../open-document/pointer'
 import { changedBy, redline, taken, type Difference } from '../open-document/redline'
 import { sourceWords } from '../open-card/SourceMark'
 import type { Choice } from '../open-card/words'
@@ -191,7 +191,7 @@ interface RowProps {
 
 function Row({ difference: { path, order, mine, theirs }, both, on, by, limits, choices, onPick }: RowProps) {
   const name = order ? `order of ${nameOf(path, both, limits)}` : nameOf(path, both, limits)
-  const pointer = pointerOf(path.map((step) => (step.startsWith('@') ? '0' : step)))
+  const pointer = fieldPointer(path)
   const { unit } = limits(pointer)
   const said = (value: unknown, document: unknown) => {
     if (order) return (value as unknown[]).map((one) => (isObject(one) ? String(one.name ?? one.id) : String(one))).join(', ')

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { api, dataOf, sentenceOf, type Card, type CarriedRoutine, type FlavourId } from '../api/client'
 import { useAnswer } from '../api/useAnswer'
 import { withValue } from '../open-document/pointer'
-import { useFlavours } from './useRoutines'
+import { useFlavours } from '../routine-editor/useRoutineWords'
 
 interface CarryDialogProps {
   card: Card

@@ -19,7 +19,8 @@ import { MomentPath } from './MomentPath'
 import { moments, type MomentName } from './moments'
 import { MomentStrip } from './MomentStrip'
 import { PassageMenu } from './PassageMenu'
-import { useFlavours, useMacros, useRoutineNames, useRoutinePreview } from './useRoutines'
+import { useFlavours, useRoutineNames } from '../routine-editor/useRoutineWords'
+import { useMacros, useRoutinePreview } from './useRoutines'
 import './routines.css'
 
 const RoutineEditor = lazy(() => import('../routine-editor/RoutineEditor'))

@@ -12,22 +12,6 @@ export function useRoutinePreview(card: Card, layer: number) {
   })
 }
 
-/** What names stand for, in words. */
-export function useRoutineNames() {
-  const { data } = useQuery({
-    queryKey: ['routine-names'],
-    staleTime: Infinity,
-    queryFn: async () => dataOf(await api.GET('/api/routine-names')),
-  })
-  return data ?? {}
-}
-
-/** The dialects with their commands. */
-export function useFlavours() {
-  const { data } = useQuery({ queryKey: ['flavours'], staleTime: Infinity, queryFn: async () => dataOf(await api.GET('/api/flavours')) })
-  return data ?? []
-}
-
 /** The macros of a macro file, or the files that a text of command files holds. */
 export function useMacros(text: string | null | undefined, files = false) {
   const { data } = useQuery({

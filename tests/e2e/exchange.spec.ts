@@ -122,6 +122,18 @@ test('everything is searched from any page, put away and brought back, and saved
   await expect(found).toContainText('put away')
   await page.keyboard.press('Enter')
   await expect(page).toHaveURL(/\/filaments\//)
+  // a person who types on is not held up by a slow answer: what was typed is opened once it is there
+  await page.goto('/stock')
+  await expect(page.getByRole('link', { name: 'Station ASA, white', exact: true })).toBeVisible()
+  await page.route('**/api/search*', async (route) => {
+    await new Promise((done) => setTimeout(done, 300))
+    await route.continue()
+  })
+  await page.keyboard.press('/')
+  await page.keyboard.type('night marker')
+  await page.keyboard.press('Enter')
+  await expect(page).toHaveURL(/\/filaments\//)
+  await page.unroute('**/api/search*')
   await page.getByLabel('tags', { exact: true }).fill('glow, night')
   await page.getByLabel('tags', { exact: true }).press('Enter')
   await expect(page.locator('[data-save=saved]')).toBeVisible()

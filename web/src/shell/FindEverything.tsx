@@ -1,6 +1,6 @@
 import { Dialog } from '@mui/material'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { useDeferredValue, useEffect, useState } from 'react'
+import { useDeferredValue, useEffect, useEffectEvent, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { api, dataOf, sentenceOf, type Found } from '../api/client'
 import { inField } from './inField'
@@ -32,6 +32,7 @@ export function FindEverything() {
 function FindDialog({ onClose }: { onClose: () => void }) {
   const [text, setText] = useState('')
   const [at, setAt] = useState(0)
+  const [entered, setEntered] = useState(false)
   const sought = useDeferredValue(text.trim())
   const go = useNavigate()
   const { data, error, isPlaceholderData } = useQuery({
@@ -42,19 +43,23 @@ function FindDialog({ onClose }: { onClose: () => void }) {
     queryFn: async ({ signal }) => dataOf(await api.GET('/api/search', { params: { query: { text: sought } }, signal })),
   })
   const found = data ?? []
-  const open = (one: Found | undefined) => {
-    const to = one && addressOf(one)
-    if (!to) return
+  const open = useEffectEvent((one: Found) => {
     onClose()
-    void go(to)
-  }
+    void go(addressOf(one))
+  })
+  // a key pressed before the answer to what is typed is there waits for it
+  const answered = data !== undefined && !isPlaceholderData && sought === text.trim()
+  const chosen = found[at]
+  useEffect(() => {
+    if (entered && answered && chosen) open(chosen)
+  }, [entered, answered, chosen])
   const onKey = (event: React.KeyboardEvent) => {
     const by = { ArrowDown: 1, ArrowUp: -1 }[event.key]
     if (by) {
       event.preventDefault()
       setAt((now) => Math.max(0, Math.min(found.length - 1, now + by)))
     }
-    if (event.key === 'Enter' && !isPlaceholderData) open(found[at])
+    if (event.key === 'Enter') setEntered(true)
   }
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-label="Search everything" className="find-dialog">
@@ -72,6 +77,7 @@ function FindDialog({ onClose }: { onClose: () => void }) {
         onChange={(event) => {
           setText(event.target.value)
           setAt(0)
+          setEntered(false)
         }}
         onKeyDown={onKey}
       />
@@ -92,7 +98,10 @@ function FindDialog({ onClose }: { onClose: () => void }) {
             role="option"
             aria-selected={i === at}
             className={i === at ? 'lit' : undefined}
-            onClick={() => open(one)}
+            onClick={() => {
+              setAt(i)
+              setEntered(true)
+            }}
           >
             <span className="quiet find-kind">{one.kind}</span>
             <strong>{one.name || 'without a name'}</strong>

@@ -71,7 +71,7 @@ run_printer() {
 run_server() {
     set -m
     ConnectionStrings__MillCard=$CONNECTION Demo=demo DemoProofs=${MILLCARD_DEMO_PROOFS:-true} Pages=web/dist Logs=$LOGS \
-        StandIn__Port=$STAND_IN_PORT DOTNET_ENVIRONMENT=Production \
+        StandIn__Port=$STAND_IN_PORT Patterns__Folders__0=$DATA/patterns DOTNET_ENVIRONMENT=Production \
         dotnet "$SERVER" --data "$DATA" --urls "http://127.0.0.1:$PORT" 9>&- &
     server=$!
     set +m

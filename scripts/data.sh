@@ -27,7 +27,7 @@ older_than_sources() {
 }
 
 build_server() {
-    older_than_sources "$SERVER" src demo Directory.Build.props Directory.Packages.props \
+    older_than_sources "$SERVER" src demo patterns Directory.Build.props Directory.Packages.props \
         -name bin -prune -o -name obj -prune -o -name openapi -prune -o -type f || return 0
     step "Building the server" "The message above says why." dotnet build src/MillCard.Web -c Release --nologo -v quiet
     step "Building the stand-in printer" "The message above says why." dotnet build src/MillCard.StandIn -c Release --nologo -v quiet

@@ -23,7 +23,7 @@ const shared = [
 /** Screens: none knows another; `app` alone knows them all and wires them. */
 const screens = [
   ...['rack', 'sheet', 'measure-up', 'head', 'reach', 'motion', 'gauges', 'routines', 'line', 'history', 'redline'],
-  ...['stock', 'trial', 'dry-run', 'bin-page', 'take-in', 'handbook'],
+  ...['stock', 'trial', 'dry-run', 'bin-page', 'take-in', 'sources', 'handbook'],
 ]
 
 const room = (name) => `./src/${name}`

@@ -19,6 +19,10 @@ public sealed class MillCardContext(DbContextOptions<MillCardContext> options) :
     public DbSet<PrintRow> Prints => Set<PrintRow>();
     /// <summary>Jobs that went to printers.</summary>
     public DbSet<JobRow> Jobs => Set<JobRow>();
+    /// <summary>Pattern sources that were taken.</summary>
+    public DbSet<PatternSourceRow> PatternSources => Set<PatternSourceRow>();
+    /// <summary>Versions of their patterns.</summary>
+    public DbSet<PatternVersionRow> PatternVersions => Set<PatternVersionRow>();
     /// <summary>What was done once.</summary>
     public DbSet<DoneRow> Done => Set<DoneRow>();
 

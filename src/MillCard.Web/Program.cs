@@ -3,6 +3,7 @@ using MillCard.Web.Hosting;
 
 const int NewerData = 78;
 
+if (args is ["patterns", .. var words]) return PatternTool.Run(words, Console.Out, Console.Error, DateTimeOffset.UtcNow);
 var builder = WebApplication.CreateBuilder(args);
 builder.AddMillCard();
 var app = builder.Build();

@@ -5,7 +5,7 @@ using MillCard.Core.Geometry;
 using MillCard.Core.Machines;
 using MillCard.Core.Meshes;
 using MillCard.Core.Reach;
-using MillCard.Core.Starting;
+using MillCard.Core.Patterns;
 using Xunit;
 
 namespace MillCard.Core.Tests;

@@ -5,7 +5,7 @@ using CsCheck;
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Rules;
-using MillCard.Core.Starting;
+using MillCard.Core.Patterns;
 using Xunit;
 
 namespace MillCard.Core.Tests;

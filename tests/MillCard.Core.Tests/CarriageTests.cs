@@ -3,7 +3,7 @@ using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Rules;
-using MillCard.Core.Starting;
+using MillCard.Core.Patterns;
 using Xunit;
 
 namespace MillCard.Core.Tests;

@@ -8,7 +8,7 @@ using MillCard.Core.DryRun;
 using MillCard.Core.Rules;
 using MillCard.Core.Rules.CardRules;
 using MillCard.Core.Rules.DryRunRules;
-using MillCard.Core.Starting;
+using MillCard.Core.Patterns;
 using MillCard.Core.Wording;
 using Xunit;
 

@@ -6,6 +6,7 @@ using MillCard.Core.Meshes;
 using MillCard.Core.Rules;
 using MillCard.Core.Slicing;
 using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Patterns;
 using MillCard.Core.Starting;
 using Xunit;
 

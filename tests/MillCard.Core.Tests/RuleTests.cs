@@ -4,7 +4,7 @@ using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Routines.Carrying;
 using MillCard.Core.Rules;
-using MillCard.Core.Starting;
+using MillCard.Core.Patterns;
 using Xunit;
 
 namespace MillCard.Core.Tests;

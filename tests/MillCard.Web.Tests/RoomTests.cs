@@ -15,10 +15,11 @@ public class RoomTests
         "Meshes", "Files", "Machines", "Reach", "Clearance", "DryRun", "Routines", "Rules.CardRules", "Rules.DryRunRules", "Rules",
         "Starting", "Slicing.Sections", "Slicing.Paths", "Slicing.Jobs", "Slicing.Walls", "Slicing.Filling", "Slicing.Supporting",
         "Slicing.Order", "Slicing.Writing", "Slicing", "Making", "Settings", "WhatIf", "Matching", "Gauges", "Records", "Packets",
+            "Patterns",
         "Routines.Carrying", "Routines.Learning", "Routines.Previews",
     ];
 
-    private static readonly string[] OfWeb = ["Work", "Http", "Lines", "Trials", "Paper", "Endpoints", "Hosting"];
+    private static readonly string[] OfWeb = ["Work", "Http", "Lines", "Trials", "Paper", "Sources", "Endpoints", "Hosting"];
 
     [Fact]
     public void A_room_of_the_core_knows_only_rooms_below_it() => Hold(typeof(Card).Assembly, "MillCard.Core", OfCore);

@@ -30,6 +30,9 @@ public sealed class Server : IAsyncLifetime
     /// <summary>Folder of the data that the database is filled with; null for none.</summary>
     public string? Demo { get; init; } = Path.Combine(Root, "demo");
 
+    /// <summary>Further settings, by name.</summary>
+    public IReadOnlyDictionary<string, string> Settings { get; init; } = new Dictionary<string, string>();
+
     public HttpClient Client => _factory!.CreateClient();
 
     public async ValueTask InitializeAsync()
@@ -41,6 +44,7 @@ public sealed class Server : IAsyncLifetime
             if (Demo is { } folder) host.UseSetting("Demo", folder);
             // the tests have enough to do beside it
             host.UseSetting("WarmUp", "false");
+            foreach (var (name, value) in Settings) host.UseSetting(name, value);
         });
         _ = _factory.Server;
     }

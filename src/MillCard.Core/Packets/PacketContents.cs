@@ -39,6 +39,11 @@ public sealed record LooseFile(string Path, LooseKind Kind, string Says);
 public sealed record PacketContents(IReadOnlyList<DroppedDocument> Documents, IReadOnlyDictionary<string, DroppedBlob> Blobs,
     IReadOnlyList<LooseFile> Loose)
 {
+    /// <summary>Name of the list of a pattern source.</summary>
+    public const string PatternList = "patterns.json";
+    /// <summary>Name of its signature.</summary>
+    public const string PatternSignature = "patterns.sig";
+
     /// <summary>Tells apart what was dropped. Meshes are not read yet.</summary>
     /// <param name="dropped">The files, in any order.</param>
     /// <param name="stop">Ends it.</param>
@@ -48,6 +53,7 @@ public sealed record PacketContents(IReadOnlyList<DroppedDocument> Documents, IR
         var sorting = new Sorting(files);
         foreach (var (path, why) in unopened) sorting.Loose.Add(new LooseFile(path, LooseKind.Damaged, why));
         foreach (var file in files.Where(Sorting.MayBeManifest)) sorting.TakeManifest(file);
+        foreach (var file in files.Where(Sorting.MayBePatterns)) sorting.TakePatterns(file);
         foreach (var file in files)
         {
             stop.ThrowIfCancellationRequested();
@@ -62,7 +68,7 @@ public sealed record PacketContents(IReadOnlyList<DroppedDocument> Documents, IR
         private readonly Dictionary<string, (PacketEntry Entry, string Packet)> _listed = new(StringComparer.Ordinal);
         private readonly Dictionary<(string, Guid), List<DroppedRevision>> _revisions = [];
         private readonly Dictionary<(string, Guid), List<DroppedPrint>> _prints = [];
-        private readonly HashSet<string> _manifests = new(StringComparer.Ordinal);
+        private readonly HashSet<string> _apart = new(StringComparer.Ordinal);
         private readonly HashSet<string> _there = new(files.Select(f => f.Path), StringComparer.Ordinal);
 
         public List<DroppedDocument> Documents { get; } = [];
@@ -71,12 +77,12 @@ public sealed record PacketContents(IReadOnlyList<DroppedDocument> Documents, IR
 
         public static bool MayBeManifest(DroppedFile file) => file.Path.Split('/')[^1] == PacketManifest.FileName;
 
+        public static bool MayBePatterns(DroppedFile file) => file.Path.Split('/')[^1] == PatternList;
+
         public void TakeManifest(DroppedFile file)
         {
-            if (file.Bytes.Length > Exchange.MostBytes || Parsed(file.Bytes) is not { } json || json.ValueKind != JsonValueKind.Object
-                || !json.TryGetProperty("schema", out var schema) || schema.ValueKind != JsonValueKind.String
-                || !schema.GetString()!.StartsWith("mill-card/packet/", StringComparison.Ordinal)) return;
-            _manifests.Add(file.Path);
+            if (Named(file, "mill-card/packet/") is not { } json) return;
+            _apart.Add(file.Path);
             var reading = DocumentReader.Read<PacketManifest>(json);
             if (reading.Document is not { } manifest)
             {
@@ -94,9 +100,19 @@ public sealed record PacketContents(IReadOnlyList<DroppedDocument> Documents, IR
             }
         }
 
+        /// <summary>A pattern source is taken as a whole, held to its signature: its cards are no documents by themselves.</summary>
+        public void TakePatterns(DroppedFile file)
+        {
+            if (Named(file, "mill-card/patterns/") is not { } json) return;
+            var home = file.Path[..^PatternList.Length];
+            _apart.UnionWith(Members(json, "patterns").SelectMany(p => Members(p, "versions")).Select(v => TextOf(v, "path"))
+                .Prepend(PatternList).Append(PatternSignature).Select(path => home + path));
+            Loose.Add(new LooseFile(file.Path, LooseKind.Patterns, TextOf(json, "name")));
+        }
+
         public void Take(DroppedFile file)
         {
-            if (_manifests.Contains(file.Path)) return;
+            if (_apart.Contains(file.Path)) return;
             if (IsJson(file.Bytes.Span) && file.Bytes.Length > Exchange.MostBytes)
             {
                 Loose.Add(new LooseFile(file.Path, LooseKind.Damaged,
@@ -192,6 +208,16 @@ public sealed record PacketContents(IReadOnlyList<DroppedDocument> Documents, IR
 
         private static bool IsJson(ReadOnlySpan<byte> file) =>
             MeshFile.StartsWith(file, "{"u8) || MeshFile.StartsWith(file, "[{"u8) || MeshFile.StartsWith(file, "[]"u8);
+
+        /// <summary>The file as JSON, where its schema begins so.</summary>
+        private static JsonElement? Named(DroppedFile file, string schema) => file.Bytes.Length <= Exchange.MostBytes
+            && Parsed(file.Bytes) is { } json && TextOf(json, "schema").StartsWith(schema, StringComparison.Ordinal) ? json : null;
+
+        private static IEnumerable<JsonElement> Members(JsonElement json, string name) => json.ValueKind == JsonValueKind.Object
+            && json.TryGetProperty(name, out var list) && list.ValueKind == JsonValueKind.Array ? list.EnumerateArray() : [];
+
+        private static string TextOf(JsonElement json, string name) => json.ValueKind == JsonValueKind.Object
+            && json.TryGetProperty(name, out var text) && text.ValueKind == JsonValueKind.String ? text.GetString()! : "";
 
         private static JsonElement? Parsed(ReadOnlyMemory<byte> bytes)
         {

@@ -20,6 +20,8 @@ public enum LooseKind
     Macros,
     /// <summary>The list of a packet.</summary>
     Manifest,
+    /// <summary>The list of a pattern source.</summary>
+    Patterns,
     /// <summary>A packet or one of its files that is not as it was packed.</summary>
     Damaged,
     /// <summary>Nothing that is taken here.</summary>

@@ -23,6 +23,8 @@ public sealed record CardSummary(
     public IReadOnlyList<string> Tags { get; init; } = [];
     /// <summary>What is around it; null where nobody has said.</summary>
     public Housing? Housing { get; init; }
+    /// <summary>The pattern that it was made from; null where it was made from none.</summary>
+    public PatternOrigin? Pattern { get; init; }
 
     /// <summary>Of a card, complete or not.</summary>
     public static CardSummary Of(Card card)
@@ -31,7 +33,7 @@ public sealed record CardSummary(
         return new CardSummary(card.Envelope.Bed, card.Envelope.Origin, card.Envelope.Height, card.Envelope.KeepOuts,
             [.. (card.Head.Nozzles ?? []).Select(n => new NozzleSummary(n.Diameter, n.Material))], card.Firmware.Flavour,
             open.GetValueOrDefault(Severity.Stop), open.GetValueOrDefault(Severity.Caution), open.GetValueOrDefault(Severity.Note))
-        { Layout = card.Motion.Layout, Housing = card.Heat.Housing, Tags = card.Tags };
+        { Layout = card.Motion.Layout, Housing = card.Heat.Housing, Tags = card.Tags, Pattern = card.Pattern };
     }
 }
 

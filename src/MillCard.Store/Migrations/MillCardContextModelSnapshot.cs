@@ -191,6 +191,125 @@ namespace MillCard.Store.Migrations
                     b.ToTable("job", (string)null);
                 });
 
+            modelBuilder.Entity("MillCard.Store.PatternSourceRow", b =>
+                {
+                    b.Property<string>("Id")
+                        .HasColumnType("text")
+                        .HasColumnName("id");
+
+                    b.Property<string>("About")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("about");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("key");
+
+                    b.Property<DateTimeOffset>("LookedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("looked_at");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number");
+
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("place");
+
+                    b.Property<string>("Sha256")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("sha256");
+
+                    b.Property<DateTimeOffset?>("SignedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("signed_at");
+
+                    b.Property<DateTimeOffset>("TakenAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("taken_at");
+
+                    b.Property<string>("Trouble")
+                        .HasColumnType("text")
+                        .HasColumnName("trouble");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("pattern_source", null, t =>
+                        {
+                            t.HasCheckConstraint("pattern_source_id", "id ~ '^[a-z0-9-]{1,48}$'");
+                        });
+                });
+
+            modelBuilder.Entity("MillCard.Store.PatternVersionRow", b =>
+                {
+                    b.Property<string>("SourceId")
+                        .HasColumnType("text")
+                        .HasColumnName("source_id");
+
+                    b.Property<string>("PatternId")
+                        .HasColumnType("text")
+                        .HasColumnName("pattern_id");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("integer")
+                        .HasColumnName("version");
+
+                    b.Property<string>("About")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("about");
+
+                    b.Property<DateTimeOffset?>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Card")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("card");
+
+                    b.Property<bool>("Listed")
+                        .HasColumnType("boolean")
+                        .HasColumnName("listed");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Note")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("note");
+
+                    b.Property<string>("Sha256")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("sha256");
+
+                    b.Property<string>("Summary")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("summary");
+
+                    b.HasKey("SourceId", "PatternId", "Version");
+
+                    b.ToTable("pattern_version", null, t =>
+                        {
+                            t.HasCheckConstraint("pattern_version_version", "version > 0");
+                        });
+                });
+
             modelBuilder.Entity("MillCard.Store.PrintRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -348,6 +467,15 @@ namespace MillCard.Store.Migrations
                     b.HasOne("MillCard.Store.DocumentRow", null)
                         .WithMany()
                         .HasForeignKey("CardId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("MillCard.Store.PatternVersionRow", b =>
+                {
+                    b.HasOne("MillCard.Store.PatternSourceRow", null)
+                        .WithMany()
+                        .HasForeignKey("SourceId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

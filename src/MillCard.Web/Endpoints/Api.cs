@@ -36,6 +36,7 @@ internal static class Api
         api.MapTightened();
         api.MapMeasureUp();
         api.MapPatterns();
+        api.MapPatternSources();
         api.MapPlates();
         api.MapTrialFit();
         api.MapTrialOrder();

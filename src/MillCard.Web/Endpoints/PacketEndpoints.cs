@@ -27,7 +27,7 @@ internal static class PacketEndpoints
     }
 
     /// <summary>The files that were dropped, their paths as their names; a field <c>take</c> for each document to take.</summary>
-    internal sealed class DroppedForm
+    internal sealed class PacketForm
     {
         /// <summary>The files.</summary>
         public required IFormFileCollection Files { get; init; }
@@ -60,42 +60,43 @@ internal static class PacketEndpoints
         packets.MapPost("/review", async Task<Results<Ok<PacketReview>, JsonHttpResult<Refusal>>> (HttpRequest request, PacketStore store,
             WorkQueue queue, CancellationToken stop) =>
         {
-            if (await DroppedAsync(request, stop) is not { } dropped) return NoForm();
+            if (await request.ReadDroppedAsync(stop) is not { } dropped) return Refusal.NoForm();
             var (contents, unreadable, loose) = await queue.BySizeAsync(Size(dropped.Files), left => Read(dropped.Files, left), stop);
             return TypedResults.Ok(new PacketReview(await store.ReviewAsync(contents, unreadable, stop), loose));
         })
-            .Accepts<DroppedForm>("multipart/form-data").Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
+            .Accepts<PacketForm>("multipart/form-data").Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
             .WithSummary("Tells apart what was dropped and holds it against what is here; nothing is kept");
 
         packets.MapPost("/take", async Task<Results<Ok<IReadOnlyList<TakenDocument>>, JsonHttpResult<Refusal>>> (HttpRequest request,
             PacketStore store, WorkQueue queue, CancellationToken stop) =>
         {
-            if (await DroppedAsync(request, stop) is not { } dropped) return NoForm();
+            if (await request.ReadDroppedAsync(stop) is not { } dropped) return Refusal.NoForm();
             var contents = await queue.BySizeAsync(Size(dropped.Files), left => PacketContents.Of(dropped.Files, left), stop);
-            var missing = dropped.Take.Except(contents.Documents.Select(d => d.Path)).FirstOrDefault();
+            var chosen = TakenOf(dropped);
+            var missing = chosen.Except(contents.Documents.Select(d => d.Path)).FirstOrDefault();
             if (missing is not null) return Refusal.Sentence(422, "It cannot be taken.",
                 $"There is no document {missing} in what was dropped.");
             try
             {
-                return TypedResults.Ok(await store.TakeAsync(contents, dropped.Take.ToHashSet(StringComparer.Ordinal), stop));
+                return TypedResults.Ok(await store.TakeAsync(contents, chosen.ToHashSet(StringComparer.Ordinal), stop));
             }
             catch (NotTakenException why)
             {
                 return Refusal.Sentence(422, "Nothing was taken.", why.Message);
             }
         })
-            .Accepts<DroppedForm>("multipart/form-data").Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
+            .Accepts<PacketForm>("multipart/form-data").Produces<Refusal>(422, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
             .WithSummary("Takes what was chosen of what was dropped: all of it, or nothing");
 
         packets.MapPost("/file", async Task<Results<FileContentHttpResult, JsonHttpResult<Refusal>>> (HttpRequest request, WorkQueue queue,
             CancellationToken stop) =>
         {
-            if (await DroppedAsync(request, stop) is not { } dropped) return NoForm();
+            if (await request.ReadDroppedAsync(stop) is not { } dropped) return Refusal.NoForm();
             var (files, _) = await queue.BySizeAsync(Size(dropped.Files), left => Unpacking.Of(dropped.Files, left), stop);
-            return files.FirstOrDefault(f => dropped.Take.Contains(f.Path)) is { } file
+            return files.FirstOrDefault(f => TakenOf(dropped).Contains(f.Path)) is { } file
                 ? TypedResults.Bytes(file.Bytes.ToArray(), "application/octet-stream") : Refusal.Missing("This file");
         })
-            .Accepts<DroppedForm>("multipart/form-data").Produces<Refusal>(404, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
+            .Accepts<PacketForm>("multipart/form-data").Produces<Refusal>(404, Refusal.MediaType).Produces<Refusal>(413, Refusal.MediaType)
             .WithSummary("One file out of the zips that were dropped");
     }
 
@@ -122,21 +123,7 @@ internal static class PacketEndpoints
         }
     }
 
-    private sealed record Dropped(IReadOnlyList<DroppedFile> Files, IReadOnlyList<string> Take);
-
-    private static async Task<Dropped?> DroppedAsync(HttpRequest request, CancellationToken stop)
-    {
-        if (!request.HasFormContentType) return null;
-        var form = await request.ReadBoundedFormAsync(Bounds.Packet, Bounds.Packet, Bounds.DroppedFiles, stop);
-        var files = new List<DroppedFile>();
-        if (form.Files.Count > Bounds.DroppedFiles)
-            throw new FormRefusedException(Bounds.DroppedFiles, Bounds.Packet);
-        foreach (var file in form.Files) files.Add(new DroppedFile(file.FileName, await file.BytesAsync(stop)));
-        return new Dropped(files, [.. form["take"].OfType<string>()]);
-    }
-
-    private static JsonHttpResult<Refusal> NoForm() => Refusal.Sentence(422, "The request is refused.",
-        "The body must be multipart/form-data with the files that were dropped.");
+    private static string[] TakenOf(DroppedForm dropped) => [.. dropped.Form["take"].OfType<string>()];
 
     private static long Size(IReadOnlyList<DroppedFile> files) => files.Sum(f => (long)f.Bytes.Length);
 

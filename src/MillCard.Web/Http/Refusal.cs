@@ -46,6 +46,10 @@ public sealed class Refusal : ProblemDetails
     internal static JsonHttpResult<Refusal> Missing(string what) =>
         Sentence(404, "Not there.", $"{what} is not there; it may have been deleted.");
 
+    /// <summary>The body is no form with files.</summary>
+    internal static JsonHttpResult<Refusal> NoForm() => Sentence(422, "The request is refused.",
+        "The body must be multipart/form-data with the files that were dropped.");
+
     /// <summary>What a bare status means here.</summary>
     internal static JsonHttpResult<Refusal> OfStatus(int status) => status switch
     {

@@ -1381,7 +1381,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Patterns to start a card from */
+        /** Patterns to start a card from, of all sources */
         get: {
             parameters: {
                 query?: never;
@@ -1417,10 +1417,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A card to be made from a pattern: every figure assumed, the pattern remembered */
+        /** A card to be made from a pattern, of its newest version or another: all assumed, the pattern remembered */
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    version?: number;
+                };
                 header?: never;
                 path: {
                     id: string;
@@ -3606,7 +3608,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "multipart/form-data": components["schemas"]["DroppedForm"];
+                    "multipart/form-data": components["schemas"]["PacketForm"];
                 };
             };
             responses: {
@@ -3664,7 +3666,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "multipart/form-data": components["schemas"]["DroppedForm"];
+                    "multipart/form-data": components["schemas"]["PacketForm"];
                 };
             };
             responses: {
@@ -3722,7 +3724,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "multipart/form-data": components["schemas"]["DroppedForm"];
+                    "multipart/form-data": components["schemas"]["PacketForm"];
                 };
             };
             responses: {
@@ -4156,6 +4158,342 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pattern-sources": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Pattern sources */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PatternSources"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pattern-sources/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Looks at a source where it lies; nothing is kept */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SourcePlace"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SourceReview"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pattern-sources/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a source with the key that was looked at; it is looked at again once a day */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SourcePlace"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pattern-sources/look-dropped": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Looks at a source that was dropped; nothing is kept */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "multipart/form-data": components["schemas"]["SourceForm"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SourceReview"];
+                    };
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pattern-sources/take-dropped": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a source that was dropped, with the key that was looked at */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "multipart/form-data": components["schemas"]["SourceForm"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pattern-sources/{id}/look-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a source again and takes what is newer; what went wrong is told with the source */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pattern-sources/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Forgets a source with its key and patterns; cards that were made from them stay */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -6564,6 +6902,7 @@ export interface components {
             /** @description Words by which its owner finds it again. */
             tags?: string[];
             housing?: null | components["schemas"]["Housing"];
+            pattern?: null | components["schemas"]["PatternOrigin"];
         };
         /** @description One of two carriages on a beam. */
         Carriage: {
@@ -6990,13 +7329,6 @@ export interface components {
              * @description Microsteps to a full step.
              */
             microsteps?: null | number;
-        };
-        /** @description The files that were dropped, their paths as their names; a field `take` for each document to take. */
-        DroppedForm: {
-            /** @description The files. */
-            files: components["schemas"]["IFormFileCollection"];
-            /** @description Paths of the documents to take; of the one file that is asked for. */
-            take?: string[];
         };
         DryRunAnswer: {
             /**
@@ -7825,6 +8157,14 @@ export interface components {
          * @enum {unknown}
          */
         KeepOutKind: "obstacle" | "bad-surface" | "reserved";
+        /** @description A version of a pattern. */
+        KeptVersion: {
+            /** Format: int32 */
+            version: number;
+            note: string;
+            /** Format: date-time */
+            at: null | string;
+        };
         /** @description The ladder beside a nozzle. */
         LadderAnswer: {
             /**
@@ -8188,7 +8528,7 @@ export interface components {
          * @description What a file is that is no document.
          * @enum {unknown}
          */
-        LooseKind: "mesh" | "picture" | "program" | "settings-report" | "macros" | "manifest" | "damaged" | "not-ours";
+        LooseKind: "mesh" | "picture" | "program" | "settings-report" | "macros" | "manifest" | "patterns" | "damaged" | "not-ours";
         /** @description A macro in short. */
         MacroAnswer: {
             name: string;
@@ -8907,6 +9247,13 @@ export interface components {
              */
             threeQuarters?: number;
         };
+        /** @description The files that were dropped, their paths as their names; a field `take` for each document to take. */
+        PacketForm: {
+            /** @description The files. */
+            files: components["schemas"]["IFormFileCollection"];
+            /** @description Paths of the documents to take; of the one file that is asked for. */
+            take?: string[];
+        };
         /** @description What was dropped, told apart and held against what is here. */
         PacketReview: {
             /** @description Cards, filaments, recipes and trials. */
@@ -9016,12 +9363,27 @@ export interface components {
         };
         /** @description A pattern on its shelf. */
         PatternHead: {
+            /** @description Its id in cards and addresses. */
             id: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The version that is offered.
+             */
             version: number;
+            /** @description What it is called. */
             name: string;
+            /** @description One sentence. */
             about: string;
+            /** @description What the rack shows of it. */
             card: components["schemas"]["CardSummary"];
+            /** @description Id of its source. */
+            source: string;
+            /** @description What its source is called. */
+            sourceName: string;
+            /** @description All versions that are here, the newest first. */
+            versions: components["schemas"]["KeptVersion"][];
+            /** @description Whether its maker still offers it. */
+            listed: boolean;
         };
         /** @description The pattern that a card was started from, and which version of it. */
         PatternOrigin: {
@@ -9032,6 +9394,54 @@ export interface components {
              * @description Version of the pattern.
              */
             version: number;
+        };
+        /** @description A pattern source that is here. */
+        PatternSource: {
+            /** @description Its id. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it holds. */
+            about: string;
+            /** @description Where it is read from again; empty where it was dropped or comes with the application. */
+            place: string;
+            /** @description Fingerprint of its key. */
+            key: string;
+            /**
+             * Format: int32
+             * @description Number of its list.
+             */
+            number: number;
+            /**
+             * Format: int32
+             * @description How many patterns its maker offers.
+             */
+            patterns: number;
+            /** @description Whether it comes with the application. */
+            isOwn: boolean;
+            /**
+             * Format: date-time
+             * @description When it was signed.
+             */
+            signedAt: null | string;
+            /**
+             * Format: date-time
+             * @description When it was taken as it is now.
+             */
+            takenAt: null | string;
+            /**
+             * Format: date-time
+             * @description When it was last looked at.
+             */
+            lookedAt: null | string;
+            /** @description Why the last look gave nothing; empty where it went well. */
+            trouble: string;
+        };
+        /** @description The sources, and where others may be read from. */
+        PatternSources: {
+            sources: components["schemas"]["PatternSource"][];
+            folders: string[];
+            hosts: string[];
         };
         /** @description The move of a run that wants most plastic melted. */
         PeakFlow: {
@@ -9664,6 +10074,25 @@ export interface components {
              */
             prints: number;
         };
+        /** @description A pattern of a source that was read. */
+        ReviewedPattern: {
+            /** @description What it is called. */
+            name: string;
+            /** @description One sentence. */
+            about: string;
+            /**
+             * Format: int32
+             * @description Its newest version.
+             */
+            version: number;
+            /** @description What is new in it. */
+            note: string;
+            /**
+             * Format: int32
+             * @description The newest version that is here already; null where none is.
+             */
+            here: null | number;
+        };
         /** @description A revision in the list. */
         RevisionAnswer: {
             /** @description A, B, C … */
@@ -10001,11 +10430,61 @@ export interface components {
             run?: null | components["schemas"]["StoredRun"];
             refusal?: null | components["schemas"]["Refusal"];
         };
+        /** @description The files of a source that was dropped. */
+        SourceForm: {
+            /** @description The files, their paths as their names. */
+            files: components["schemas"]["IFormFileCollection"];
+            /** @description Path of the list of patterns among them. */
+            list?: null | string;
+            /** @description To take it: fingerprint of the key that was looked at. */
+            key?: null | string;
+        };
         /**
          * @description Ways to know a fact.
          * @enum {unknown}
          */
         SourceKind: "rating-plate" | "measured" | "reported-by-firmware" | "carried-over" | "assumed";
+        /** @description Where a source lies. */
+        SourcePlace: {
+            /** @description A folder, a zip, or an address. */
+            place?: string;
+            /** @description To take it: fingerprint of the key that was looked at. */
+            key?: null | string;
+        };
+        /** @description A pattern source as it was read, held against what is here. */
+        SourceReview: {
+            /** @description Its id. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it holds. */
+            about: string;
+            /**
+             * Format: int32
+             * @description Number of its list.
+             */
+            number: number;
+            /**
+             * Format: date-time
+             * @description When it was signed; null where nobody said.
+             */
+            signedAt: null | string;
+            /** @description Fingerprint of the key that signed it. */
+            key: string;
+            /** @description How it stands to what is here. */
+            standing: components["schemas"]["SourceStanding"];
+            /** @description Why it cannot be taken; empty where it can. */
+            refused: string;
+            /** @description Its patterns, in their newest versions. */
+            patterns: components["schemas"]["ReviewedPattern"][];
+            /** @description What is not understood here, a sentence each. */
+            left: string[];
+        };
+        /**
+         * @description How a source that was read stands to what is known of it.
+         * @enum {unknown}
+         */
+        SourceStanding: "new" | "same" | "newer" | "older" | "other-key" | "changed" | "reserved";
         /** @description Speeds, mm/s. */
         Speeds: {
             /**

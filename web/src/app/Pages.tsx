@@ -16,6 +16,7 @@ const StockPage = lazy(() => import('../stock/StockPage'))
 const StockRedline = lazy(() => import('../redline/StockRedline'))
 const HandbookPage = lazy(() => import('../handbook/HandbookPage'))
 const TakeInPage = lazy(() => import('../take-in/TakeInPage'))
+const SourcesPage = lazy(() => import('../sources/SourcesPage'))
 const BinPage = lazy(() => import('../bin-page/BinPage'))
 const DryRunPage = lazy(() => import('../dry-run/DryRunPage'))
 
@@ -47,6 +48,7 @@ export function Pages() {
           <Route path="/patterns/:id" element={<PatternPage />} />
           <Route path="/handbook/:chapter?" element={<HandbookPage />} />
           <Route path="/take-in" element={<TakeInPage />} />
+          <Route path="/pattern-sources" element={<SourcesPage />} />
           <Route path="/bin" element={<BinPage />} />
           <Route path="/stock" element={<StockPage />} />
           <Route path="/filaments/:id/redline" element={<StockRedline kind="filaments" />} />

@@ -5,7 +5,7 @@ import { Link } from 'react-router'
 import { bytes, send } from '../api/send'
 import { api, answerOf, dataOf, sentenceOf, type Card, type PrintRecord, type Revision } from '../api/client'
 import { useCard } from '../open-card/CardContext'
-import { dayOf, plain, timeOfDay } from '../units/format'
+import { dayOf, momentOf, plain } from '../units/format'
 import { useFactNames } from '../open-card/useFactNames'
 import { useRevisions } from '../open-card/useRevisions'
 import { useSettings } from '../open-document/description'
@@ -15,6 +15,7 @@ import { FixRevision } from '../exchange/FixRevision'
 import { OnPaper } from '../exchange/OnPaper'
 import { StartClean } from '../exchange/StartClean'
 import { blankCard } from '../open-card/facts'
+import { cardOfPattern } from '../open-card/patterns'
 import { Changes } from './Changes'
 import './history.css'
 
@@ -49,7 +50,7 @@ export function HistoryTab() {
             name={card.name || 'the card'}
             ways={[
               ...(card.pattern
-                ? [{ says: 'the pattern that it was made from, every figure unconfirmed', get: () => patternOf(card.pattern!.id) }]
+                ? [{ says: 'the pattern that it was made from, every figure unconfirmed', get: () => cardOfPattern(card.pattern!.id) }]
                 : []),
               { says: 'a plain card: nothing is known of the machine', get: () => blankCard },
             ]}
@@ -130,8 +131,6 @@ export function HistoryTab() {
   )
 }
 
-const patternOf = async (id: string) => dataOf(await api.GET('/api/patterns/{id}/card', { params: { path: { id } } }))
-
 /** The prints that were made with a revision, by how they came out. */
 function PrintsOf({ id, letter }: { id: string; letter: string }) {
   const { data } = useQuery({
@@ -144,8 +143,6 @@ function PrintsOf({ id, letter }: { id: string; letter: string }) {
     <p className="quiet">printed: {own.map(({ record }) => outcomes.find(({ value }) => value === record.outcome)?.title).join(', ')}</p>
   )
 }
-
-const momentOf = (at: string) => `${dayOf(at)}, ${timeOfDay(at)}`
 
 /** Names of what pointers lead to, each once. */
 const namesOf = (pointers: string[], name: (pointer: string) => string) => [...new Set(pointers.map(name))].join(', ')

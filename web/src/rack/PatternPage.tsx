@@ -1,10 +1,11 @@
 import { Button } from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
-import { useParams } from 'react-router'
-import { api, dataOf, sentenceOf, type Card } from '../api/client'
+import { Link, useParams } from 'react-router'
+import { api, dataOf, sentenceOf, type Card, type PatternHead } from '../api/client'
 import { useAnswer } from '../api/useAnswer'
 import { Shell } from '../shell/Shell'
 import { factGroups, placeOf, type Fact } from '../open-card/facts'
+import { cardOfPattern, usePatterns } from '../open-card/patterns'
 import { valueAt } from '../open-document/pointer'
 import { useSettings } from '../open-document/description'
 import { useSchema } from '../open-document/schema'
@@ -15,7 +16,7 @@ import { bedSize } from '../drawing/outline'
 import { Plan } from '../drawing/Plan'
 import { useSize } from '../drawing/useSize'
 import { toX, toY } from '../drawing/view'
-import { plain } from '../units/format'
+import { dayOf, plain } from '../units/format'
 import { useStarts } from './useStarts'
 import '../drawing/drawing.css'
 import './rack.css'
@@ -23,16 +24,11 @@ import './rack.css'
 /** A pattern to be looked at: its drawing, its figures, and what follows from them. No card is made. */
 export default function PatternPage() {
   const { id = '' } = useParams()
-  const { data: heads } = useQuery({
-    queryKey: ['patterns'],
-    staleTime: Infinity,
-    queryFn: async () => dataOf(await api.GET('/api/patterns')),
-  })
+  const { data: heads } = usePatterns()
   const { data: card, error } = useQuery({
     queryKey: ['pattern', id],
-    staleTime: Infinity,
     retry: false,
-    queryFn: async () => dataOf(await api.GET('/api/patterns/{id}/card', { params: { path: { id } } })),
+    queryFn: () => cardOfPattern(id),
   })
   const head = heads?.find((pattern) => pattern.id === id)
   const starts = useStarts()
@@ -58,7 +54,8 @@ export default function PatternPage() {
                 Start a card from it
               </Button>
             </p>
-            <p className="quiet">Every figure is assumed: a card from it asks you to confirm them one by one. Version {head.version}.</p>
+            <p className="quiet">Every figure is assumed: a card from it asks you to confirm them one by one.</p>
+            <Versions head={head} />
             <Figures card={card} />
             {follows && (
               <section aria-label="What follows">
@@ -77,6 +74,29 @@ export default function PatternPage() {
         </main>
       )}
     </Shell>
+  )
+}
+
+/** Where the pattern comes from, and what was new in each of its versions. */
+function Versions({ head }: { head: PatternHead }) {
+  return (
+    <section aria-label="Versions">
+      <h2 className="caps">Versions</h2>
+      <p className="quiet">
+        From the source <Link to="/pattern-sources">{head.sourceName}</Link>.{!head.listed && ' Its maker does not offer it any more.'}
+      </p>
+      <table className="list">
+        <tbody>
+          {head.versions.map(({ version, note, at }) => (
+            <tr key={version}>
+              <td className="mono">{version}</td>
+              <td className="mono">{at ? dayOf(at) : ''}</td>
+              <td>{note || (version === 1 ? 'the first' : 'nothing is said of it')}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
   )
 }
 

@@ -1,14 +1,15 @@
 import { Button, Menu, MenuItem } from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
-import { useDeferredValue, useEffect, useState, type CSSProperties, type ReactNode } from 'react'
+import { Fragment, useDeferredValue, useEffect, useState, type CSSProperties, type ReactNode } from 'react'
 import { Link } from 'react-router'
-import { api, dataOf, sentenceOf } from '../api/client'
+import { api, dataOf, sentenceOf, type DocumentHead } from '../api/client'
 import { inField } from '../shell/inField'
 import { Shell } from '../shell/Shell'
 import { documents } from '../open-document/documents'
 import { Hatches } from '../drawing/Hatches'
 import { bedSize } from '../drawing/outline'
 import { PacketDialog } from '../exchange/PacketDialog'
+import { newerThan, patternOf, usePatterns } from '../open-card/patterns'
 import { CardMenu } from './CardMenu'
 import { useWords } from '../open-document/description'
 import { found } from './search'
@@ -25,12 +26,8 @@ const mostPerMm = 0.7
 export function Rack() {
   const { data: cards, error } = useQuery({ queryKey: ['list', 'cards'], queryFn: () => documents.list('cards') })
   const { data: archived } = useQuery({ queryKey: ['list', 'cards', 'archived'], queryFn: () => documents.archived('cards') })
-  const { data: patterns } = useQuery({
-    queryKey: ['patterns'],
-    staleTime: Infinity,
-    queryFn: async () => dataOf(await api.GET('/api/patterns')),
-  })
-  const { search, order, goes, away, look } = useLook()
+  const { data: patterns } = usePatterns()
+  const { search, order, goes, away, makers, look } = useLook()
   const [open, setOpen] = useState<HTMLElement>()
   const { data: stock } = useQuery({ queryKey: ['matches'], queryFn: async () => dataOf(await api.GET('/api/matches')) })
   const row = stock && [...stock.filaments, ...stock.recipes].find(({ id }) => id === goes)
@@ -50,7 +47,10 @@ export function Rack() {
 
   const words = useWords('card')
   const shown = found([...(cards ?? [])].sort(orders[order].compare), sought, words)
-  const shownPatterns = found(patterns ?? [], sought, words)
+  const offered = (patterns ?? []).filter(({ listed }) => listed).map((one) => ({ ...one, about: `${one.about} ${one.sourceName}` }))
+  const shownPatterns = found(offered, sought, words)
+  // the maker's version stands beside one's own where it is newer; all of them where that is asked for
+  const besideOf = ({ card }: DocumentHead) => (makers ? patternOf(card?.pattern, patterns) : newerThan(card?.pattern, patterns))
   const deepest = Math.max(297, ...shown.map((card) => bedSize(card.card?.bed).depth ?? 0))
   const scale = Math.min(mostPerMm, tallest / deepest)
   const shelf = (depth: number, by: number) => ({ '--room': `${depth * by + 8}px` }) as CSSProperties
@@ -63,7 +63,7 @@ export function Rack() {
       state={
         <span className="state">
           {cards ? `${cards.length} ${cards.length === 1 ? 'card' : 'cards'}` : ''}
-          {patterns ? `, ${patterns.length} patterns` : ''}
+          {patterns ? `, ${offered.length} patterns` : ''}
         </span>
       }
       tools={
@@ -119,6 +119,10 @@ export function Rack() {
               ))}
             </select>
           </label>
+          <label className="quiet">
+            <input type="checkbox" checked={makers} onChange={(event) => look({ makers: event.target.checked ? '1' : '' })} /> makers’
+            beside
+          </label>
           <Button onClick={(event) => setOpen(event.currentTarget)} aria-haspopup="menu">
             New card
           </Button>
@@ -142,17 +146,23 @@ export function Rack() {
               <A4Sheet scale={scale} />
               <span className="quiet">A4 sheet</span>
             </li>
-            {shown.map((card) => (
-              <Silhouette
-                key={card.id}
-                head={card}
-                scale={scale}
-                menu={<CardMenu head={card} />}
-                match={matchOf(card.id)}
-                chosen={chosen.has(card.id)}
-                onChoose={(on) => choose(new Set(on ? [...chosen, card.id] : [...chosen].filter((id) => id !== card.id)))}
-              />
-            ))}
+            {shown.map((card) => {
+              const beside = besideOf(card)
+              return (
+                <Fragment key={card.id}>
+                  <Silhouette
+                    head={card}
+                    scale={scale}
+                    menu={<CardMenu head={card} />}
+                    match={matchOf(card.id)}
+                    newer={newerThan(card.card?.pattern, patterns)}
+                    chosen={chosen.has(card.id)}
+                    onChoose={(on) => choose(new Set(on ? [...chosen, card.id] : [...chosen].filter((id) => id !== card.id)))}
+                  />
+                  {beside && <PatternSilhouette pattern={beside} scale={scale} />}
+                </Fragment>
+              )
+            })}
           </ul>
           {cards?.length === 0 && (
             <p className="nothing">No card yet. A card holds what a slicer must know of one machine; start one with a ruler at hand.</p>
@@ -162,6 +172,8 @@ export function Rack() {
           <div className="head-line patterns-line">
             <h2 className="caps">Patterns</h2>
             <span className="quiet">to look at, and to start a card from; every figure unconfirmed</span>
+            <span style={{ flex: 1 }} />
+            <Link to="/pattern-sources">Pattern sources</Link>
           </div>
           <ul
             className="shelf patterns"

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { DocumentHead, Match, PatternHead } from '../api/client'
 import { useHatch } from '../drawing/Hatches'
+import { redlineAgainst } from '../open-card/patterns'
 import { bedOutline, bedSize, outlinePath } from '../drawing/outline'
 import { toX, toY } from '../drawing/view'
 import { SeverityMark } from '../findings/SeverityMark'
@@ -27,13 +28,15 @@ interface SilhouetteProps {
   scale: number
   menu: ReactNode
   match?: Match
+  /** The pattern that it was made from, where there is a newer version of it. */
+  newer?: PatternHead
   /** Whether it is chosen to be saved with others. */
   chosen: boolean
   onChoose: (on: boolean) => void
 }
 
 /** A card on the shelf: the plan of its bed, its name, what it is, and what is found about it. */
-export function Silhouette({ head, scale, menu, match, chosen, onChoose }: SilhouetteProps) {
+export function Silhouette({ head, scale, menu, match, newer, chosen, onChoose }: SilhouetteProps) {
   const words = useWords('card')
   const hatch = useHatch()
   const { card } = head
@@ -82,6 +85,11 @@ export function Silhouette({ head, scale, menu, match, chosen, onChoose }: Silho
           )}
         </span>
       </Link>
+      {newer && card?.pattern && (
+        <Link className="newer-pattern" to={redlineAgainst(head.id, card.pattern, newer)}>
+          version {newer.version} of its pattern is there
+        </Link>
+      )}
       {menu}
       <input
         type="checkbox"
@@ -94,13 +102,20 @@ export function Silhouette({ head, scale, menu, match, chosen, onChoose }: Silho
   )
 }
 
-/** A pattern on its shelf: it can be looked at, or a card started from it at once. */
-export function PatternSilhouette({ pattern, scale, onStart }: { pattern: PatternHead; scale: number; onStart: () => void }) {
+interface PatternSilhouetteProps {
+  pattern: PatternHead
+  scale: number
+  /** Starts a card from it; a pattern beside a card that was made from it starts none. */
+  onStart?: () => void
+}
+
+/** A pattern on its shelf: it can be looked at, or a card started from it at once; or beside a card, as its maker says it. */
+export function PatternSilhouette({ pattern, scale, onStart }: PatternSilhouetteProps) {
   const { width = 0, depth = 0 } = bedSize(pattern.card.bed)
   const outline = bedOutline(pattern.card.bed)
   const round = pattern.card.bed?.shape === 'ellipse'
   return (
-    <li className="silhouette">
+    <li className={onStart ? 'silhouette' : 'silhouette makers'}>
       <Link to={`/patterns/${pattern.id}`} className="pattern" title={pattern.about} aria-label={`Look at the pattern ${pattern.name}`}>
         <span className="stand">
           <svg width={width * scale + 8} height={depth * scale + 1} style={{ overflow: 'visible' }} aria-hidden>
@@ -110,6 +125,7 @@ export function PatternSilhouette({ pattern, scale, onStart }: { pattern: Patter
                 fill="var(--sheet)"
                 stroke="var(--ink-2)"
                 strokeWidth="1.1"
+                strokeDasharray={onStart ? undefined : '7 4'}
               />
             )}
           </svg>
@@ -117,11 +133,15 @@ export function PatternSilhouette({ pattern, scale, onStart }: { pattern: Patter
         <span className="about">
           <span>{pattern.name}</span>
           <span className="mono quiet">{round ? `Ø${plain(width)}` : `${plain(width)} × ${plain(depth)}`}</span>
+          {!onStart && <span className="quiet">its maker’s, version {pattern.version}</span>}
+          {pattern.source !== 'mill-card' && <span className="quiet">{pattern.sourceName}</span>}
         </span>
       </Link>
-      <button className="link quiet start" aria-label={`Start a card from the pattern ${pattern.name}`} onClick={onStart}>
-        start a card
-      </button>
+      {onStart && (
+        <button className="link quiet start" aria-label={`Start a card from the pattern ${pattern.name}`} onClick={onStart}>
+          start a card
+        </button>
+      )}
     </li>
   )
 }

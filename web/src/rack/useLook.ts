@@ -10,7 +10,8 @@ export function useLook() {
     order: (by in orders ? by : 'name') as Order,
     goes: params.get('with') ?? '',
     away: params.has('away'),
-    look: (next: Partial<Record<'find' | 'by' | 'with' | 'away', string>>) =>
+    makers: params.has('makers'),
+    look: (next: Partial<Record<'find' | 'by' | 'with' | 'away' | 'makers', string>>) =>
       setParams(
         (before) => {
           const after = new URLSearchParams(before)

@@ -1,8 +1,9 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useNavigate } from 'react-router'
-import { api, dataOf, sentenceOf, type Card } from '../api/client'
+import { sentenceOf, type Card } from '../api/client'
 import { blankCard } from '../open-card/facts'
+import { cardOfPattern } from '../open-card/patterns'
 import { documents } from '../open-document/documents'
 
 /** The ways to start a card, and to bring one back. Each says in a sentence if it fails. */
@@ -26,8 +27,7 @@ export function useStarts() {
 
   return {
     fromNothing: () => attempt(() => measureUp(blankCard)),
-    fromPattern: (id: string) =>
-      attempt(async () => measureUp(dataOf(await api.GET('/api/patterns/{id}/card', { params: { path: { id } } })))),
+    fromPattern: (id: string) => attempt(async () => measureUp(await cardOfPattern(id))),
     copy: (id: string) =>
       attempt(async () => {
         const { document: card } = await documents.read('cards', id)

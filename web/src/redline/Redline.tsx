@@ -66,9 +66,12 @@ export function Redline<T extends object>(props: RedlineProps<T>) {
     const keys = list.map(keyOf)
     choose(new Set(on ? [...chosen, ...keys] : [...chosen].filter((key) => !keys.includes(key))))
   }
+  // who has looked at a version and taken what is wanted of it has done with it
+  const along = canTake && picked.length > 0 ? differences.filter(({ path }) => path[0] === 'pattern') : []
+  const took = [...new Set([...picked, ...along])]
   const take = () => {
     if (!other) return
-    change((now) => taken<T>(now, other, picked))
+    change((now) => taken<T>(now, other, took))
     choose(new Set())
     enqueueSnackbar(`${counted(picked.length)} taken over; undo takes that back.`)
   }
@@ -120,6 +123,11 @@ export function Redline<T extends object>(props: RedlineProps<T>) {
             )}
           </p>
         )}
+        {canTake && differences.some(({ path }) => path[0] === 'pattern') && (
+          <p className="quiet">
+            With whatever is taken, the card remembers this version of its pattern; take that alone where nothing else is wanted.
+          </p>
+        )}
         {groups.map(
           ({ title, own }) =>
             own.length > 0 && (
@@ -161,7 +169,7 @@ export function Redline<T extends object>(props: RedlineProps<T>) {
         )}
       </section>
       <aside className="margin-column">
-        {beside && one && other && beside({ left: one, right: other, then: picked.length > 0 ? taken<T>(mine, other, picked) : undefined })}
+        {beside && one && other && beside({ left: one, right: other, then: took.length > 0 ? taken<T>(mine, other, took) : undefined })}
       </aside>
     </main>
   )

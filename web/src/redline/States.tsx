@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
-import { answerOf, api, dataOf } from '../api/client'
+import { answerOf } from '../api/client'
 import { send } from '../api/send'
 import { useDropped } from '../exchange/dropped'
+import { usePatterns, versionState } from '../open-card/patterns'
 import { documents, type Kind } from '../open-document/documents'
 import type { SetAside } from '../open-document/documentStore'
 import type { Against } from './useOther'
@@ -26,12 +27,8 @@ export function States({ kind, id, savedAt, clashes, setAside, label, none, valu
     queryFn: async () => answerOf<{ letter: string; note: string }[]>(await send(`/api/${kind}/${id}/revisions`)),
   })
   const { data: others } = useQuery({ queryKey: ['list', kind], queryFn: () => documents.list(kind) })
-  const { data: patterns } = useQuery({
-    queryKey: ['patterns'],
-    enabled: kind === 'cards',
-    staleTime: Infinity,
-    queryFn: async () => dataOf(await api.GET('/api/patterns')),
-  })
+  const { data: patterns } = usePatterns()
+  const sources = [...new Set((patterns ?? []).map(({ sourceName }) => sourceName))]
   const held = useDropped((dropped) => dropped.held)
   const files = Object.entries(held).filter(([, one]) => one.kind === kind)
   const one = kind.slice(0, -1)
@@ -51,7 +48,21 @@ export function States({ kind, id, savedAt, clashes, setAside, label, none, valu
           .filter((other) => other.id !== id)
           .map((other) => [`document.${other.id}`, other.name || `${one} without a name`])}
       />
-      <Group label="patterns" rows={kind === 'cards' ? (patterns ?? []).map(({ id, name }) => [`pattern.${id}`, name]) : []} />
+      {kind === 'cards' &&
+        sources.map((source) => (
+          <Group
+            key={source}
+            label={`patterns of ${source}`}
+            rows={(patterns ?? [])
+              .filter(({ sourceName }) => sourceName === source)
+              .flatMap(({ id, name, versions }) =>
+                versions.map(({ version }): [Against, string] => [
+                  versionState(id, version),
+                  versions.length > 1 ? `${name}, version ${version}` : name,
+                ]),
+              )}
+          />
+        ))}
     </select>
   )
 }

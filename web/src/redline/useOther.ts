@@ -1,16 +1,18 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
-import { api, answerOf, dataOf } from '../api/client'
+import { answerOf, type Card } from '../api/client'
 import { send } from '../api/send'
 import { useDropped } from '../exchange/dropped'
 import { documents, type Kind } from '../open-document/documents'
 import type { SetAside } from '../open-document/documentStore'
 import { withIds } from '../open-document/members'
 import { named } from '../open-document/redline'
+import { cardOfPattern } from '../open-card/patterns'
+import { besidePattern } from './besidePattern'
 
 /**
- * A state of a document, or another one, as an address says it: `revision.B`, `document.ID`, `pattern.ID`, `file.PATH`, `kept.KEY`,
- * `saved`; nothing for the draft.
+ * A state of a document, or another one, as an address says it: `revision.B`, `document.ID`, `pattern.ID@VERSION`, `file.PATH`,
+ * `kept.KEY`, `saved`; nothing for the draft.
  */
 export type Against = string
 
@@ -44,7 +46,10 @@ export function useOther<T extends object>({ kind, id, mine, setAside }: Whose<T
     retry: false,
     queryFn: async (): Promise<T> => {
       if (what === 'revision') return answerOf<T>(await send(`/api/${kind}/${id}/revisions/${name}`))
-      if (what === 'pattern') return dataOf(await api.GET('/api/patterns/{id}/card', { params: { path: { id: name } } })) as unknown as T
+      if (what === 'pattern') {
+        const [pattern = '', version] = name.split('@')
+        return (await cardOfPattern(pattern, version === undefined ? undefined : Number(version))) as unknown as T
+      }
       return (await documents.read(kind, what === 'saved' ? id : name)).document as unknown as T
     },
   })
@@ -52,11 +57,18 @@ export function useOther<T extends object>({ kind, id, mine, setAside }: Whose<T
   const other = useMemo((): T | undefined => {
     if (against === '') return mine
     if (!found) return undefined
-    return what === 'document' || what === 'pattern' || what === 'file' ? named(withIds(found), mine) : withIds(found, mine)
+    if (what === 'pattern') return ofPattern(found, mine) as unknown as T
+    return what === 'document' || what === 'file' ? named(withIds(found), mine) : withIds(found, mine)
   }, [against, found, what, mine])
   const gone =
     (what === 'file' && !held) || (what === 'kept' && !kept)
       ? new Error('This file is not at hand any more; drop it once more.')
       : undefined
   return { other, error: (error ?? gone) || undefined, base: kept?.base as T | undefined }
+}
+
+/** The members of the pattern that a card comes from keep their identity in it; those of others are known by their names. */
+function ofPattern(pattern: Card, mine: Card): Card {
+  if (pattern.pattern?.id === mine.pattern?.id) return besidePattern(withIds(pattern, mine), mine)
+  return besidePattern({ ...named(withIds(pattern), mine), pattern: mine.pattern }, mine)
 }

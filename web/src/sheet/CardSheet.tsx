@@ -3,6 +3,7 @@ import { useFindings } from '../findings/useFindings'
 import { useRemedy } from '../open-card/useRemedy'
 import type { Finding } from '../api/client'
 import { useCard } from '../open-card/CardContext'
+import { PatternNews } from '../open-card/PatternNews'
 import { letterOf } from '../open-card/letters'
 import { Schedule } from './Schedule'
 import { SheetDrawing } from '../open-card/SheetDrawing'
@@ -23,6 +24,7 @@ export function CardSheet() {
       <SheetDrawing />
       <Schedule findings={findings} />
       <aside className="margin-column">
+        <PatternNews />
         <Findings
           findings={findings}
           placeOf={(finding) => (finding.pointer ? (letterOf(finding.pointer) ?? 'row') : undefined)}

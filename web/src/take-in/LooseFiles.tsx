@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
-import { useNavigate } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { sentenceOf, type LooseFile } from '../api/client'
 import { SeverityMark } from '../findings/SeverityMark'
 import { handOn, type DroppedFile, type Lead } from '../exchange/dropped'
@@ -17,6 +17,7 @@ const words: Record<LooseFile['kind'], string> = {
   'settings-report': 'settings report',
   macros: 'macro file',
   manifest: 'packet',
+  patterns: 'pattern source',
   damaged: 'damaged',
   'not-ours': 'not ours',
 }
@@ -76,6 +77,9 @@ export function LooseFiles({ files, loose }: { files: readonly DroppedFile[]; lo
                   <button className="link" disabled={!card} onClick={() => void lead(one)}>
                     {leads[one.kind]!.says}
                   </button>
+                )}
+                {one.kind === 'patterns' && (
+                  <Link to={`/pattern-sources?${new URLSearchParams({ list: one.path }).toString()}`}>look at it</Link>
                 )}
                 {one.kind === 'picture' && <span className="quiet">belongs to a print: add it on the card’s page of prints</span>}
               </td>

@@ -39,3 +39,6 @@ export function timeOfDay(moment: string | number): string {
 export function dayOf(moment: string | number): string {
   return new Date(moment).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 }
+
+/** A moment with its day, as `27 Nov 2026, 14:05`. */
+export const momentOf = (at: string): string => `${dayOf(at)}, ${timeOfDay(at)}`

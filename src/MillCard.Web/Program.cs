@@ -9,7 +9,7 @@ builder.AddMillCard();
 var app = builder.Build();
 app.UseMillCard();
 app.MapApi();
-if (args.Contains("--check")) return await app.CheckDataAsync();
+if (args.Contains("--check")) return await app.Services.CheckDataAsync(Console.Out);
 try
 {
     await app.PrepareDatabaseAsync();

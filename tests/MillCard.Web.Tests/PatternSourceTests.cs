@@ -112,6 +112,10 @@ public sealed class PatternSourceTests : IAsyncLifetime
         Assert.Equal((130, 120, 120), (await HeightAsync("?version=1"), await HeightAsync("?version=2"), await HeightAsync("")));
         Assert.Equal(HttpStatusCode.NotFound, (await _server.Client.GetAsync($"/api/patterns/{Reed}/card?version=3")).StatusCode);
 
+        using var told = new StringWriter();
+        Assert.Equal(0, await _server.Services.CheckDataAsync(told));
+        Assert.Contains("3 patterns of sources", told.ToString(), StringComparison.Ordinal);
+
         // what is there gives way to nothing older, and says so with the source
         Lay("first", "works");
         await _server.Client.PostAsync("/api/pattern-sources/saltmarsh-works/look-again", null);

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using MillCard.Web.Hosting;
 using Xunit;
 
 namespace MillCard.Web.Tests;
@@ -119,6 +120,10 @@ public class WorkbenchTests(Server server)
         var state = await (await server.Client.GetAsync($"/api/trials/{id}/variants/A")).BodyAsync();
         Assert.Equal(90, state.GetProperty("trial").GetProperty("parts")[0].GetProperty("x").GetDouble());
         Assert.True(state.GetProperty("recipe").TryGetProperty("layers", out _));
+        // the check of the data knows a variant for what it is
+        using var told = new StringWriter();
+        await server.Services.CheckDataAsync(told);
+        Assert.DoesNotContain("Revision A of the trial", told.ToString(), StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.NotFound, (await server.Client.GetAsync($"/api/trials/{id}/variants/B")).StatusCode);
         Assert.Equal(HttpStatusCode.Conflict, (await server.Client.PostAsync($"/api/trials/{id}/variants", null)).StatusCode);
     }

@@ -25,6 +25,7 @@ for (const [name, address, ready] of [
   ['filament', '/filaments/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a07', 'Nozzle temperatures'],
   ['bin and archive', '/bin', 'Put away'],
   ['take in', '/take-in', 'nothing is taken before you say so'],
+  ['pattern sources', '/pattern-sources', 'comes with Mill Card'],
   ['redline', `${dunlin}/redline?with=revision.A`, 'differences'],
   ['handbook', '/handbook/rules', 'missing fact'],
   ['recipe', '/recipes/0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a08', 'Ladder and flow'],

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import type { APIRequestContext, Page } from '@playwright/test'
+import { clear, dropOn } from './page'
 import { demoPart, expect, test } from './server'
 import { zipOf } from './zip'
 
@@ -13,25 +13,6 @@ interface CardFile {
     head: { nozzles: { maxFlow: number }[] }
     routines: { start: string }
   }
-}
-
-/** Deletes what a test has made: other tests share the server. */
-async function clear(request: APIRequestContext, kind: string, name: string) {
-  const heads = (await (await request.get(`/api/${kind}`)).json()) as { id: string; name: string }[]
-  for (const head of heads.filter((one) => one.name === name)) await request.delete(`/api/${kind}/${head.id}`)
-}
-
-/** Drops a file on the page, wherever nothing of it takes files itself. */
-async function dropOn(page: Page, name: string, bytes: Buffer) {
-  const transfer = await page.evaluateHandle(
-    ({ name, base64 }) => {
-      const transfer = new DataTransfer()
-      transfer.items.add(new File([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], name))
-      return transfer
-    },
-    { name, base64: bytes.toString('base64') },
-  )
-  await page.dispatchEvent('main', 'drop', { dataTransfer: transfer })
 }
 
 test('a zip of folders is dropped, reviewed, taken, held against an own card, and put on paper', async ({ page, request }) => {

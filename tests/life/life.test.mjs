@@ -258,3 +258,13 @@ test('a long log of the database stays within its bounds', async () => {
     rmSync(`${log}.1`)
   })
 })
+
+test('the shipped patterns hold to their signature, by the tool that makers have', async () => {
+  await withCopy((copy) => {
+    const checked = copy.tool('patterns', 'check', 'patterns')
+    assert.equal(checked.code, 0, checked.said)
+    assert.match(checked.said, /Mill Card \(mill-card\), number \d+: \d+ patterns .* all checksums hold/)
+    assert.equal(copy.tool('patterns', 'check', 'docs').code, 1)
+    assert.equal(copy.tool('patterns').code, 2)
+  })
+})

@@ -3,6 +3,7 @@ using System.Text;
 using System.Text.RegularExpressions;
 using Microsoft.EntityFrameworkCore;
 using MillCard.Core.Documents;
+using MillCard.Core.Records;
 using MillCard.Store;
 
 namespace MillCard.Web.Hosting;
@@ -11,12 +12,13 @@ namespace MillCard.Web.Hosting;
 internal static partial class DataCheck
 {
     private const int MostTold = 50;
+    private const string Variant = "variant";
 
     /// <summary>Checks, and writes what was found.</summary>
     /// <returns>0 where all is well, 1 where something is wrong.</returns>
-    public static async Task<int> CheckDataAsync(this WebApplication app)
+    public static async Task<int> CheckDataAsync(this IServiceProvider services, TextWriter say)
     {
-        await using var scope = app.Services.CreateAsyncScope();
+        await using var scope = services.CreateAsyncScope();
         var context = scope.ServiceProvider.GetRequiredService<MillCardContext>();
         var problems = new List<string>();
         if ((await context.Database.GetPendingMigrationsAsync()).Any())
@@ -24,9 +26,10 @@ internal static partial class DataCheck
         var files = await FilesAsync(context, problems);
         var documents = await DocumentsAsync(context, files, problems);
         var revisions = await RevisionsAsync(context, files, problems);
-        foreach (var problem in problems.Take(MostTold)) Console.WriteLine(problem);
-        if (problems.Count > MostTold) Console.WriteLine($"and {problems.Count - MostTold} more");
-        Console.WriteLine($"{documents} documents, {revisions} revisions, {files.Count} files were read: "
+        var patterns = await PatternsAsync(context, problems);
+        foreach (var problem in problems.Take(MostTold)) say.WriteLine(problem);
+        if (problems.Count > MostTold) say.WriteLine($"and {problems.Count - MostTold} more");
+        say.WriteLine($"{documents} documents, {revisions} revisions, {patterns} patterns of sources, {files.Count} files were read: "
             + $"{(problems.Count == 0 ? "nothing is wrong with them" : $"{problems.Count} things are wrong")}.");
         return problems.Count == 0 ? 0 : 1;
     }
@@ -62,8 +65,19 @@ internal static partial class DataCheck
         await foreach (var row in rows.AsAsyncEnumerable())
         {
             count++;
-            Look($"Revision {RevisionStore.LetterOf(row.Number)} of the {row.Kind} \"{row.Name}\"", row.Kind, row.Document, files,
-                problems);
+            Look($"Revision {RevisionStore.LetterOf(row.Number)} of the {row.Kind} \"{row.Name}\"",
+                row.Kind == Trial.Kind ? Variant : row.Kind, row.Document, files, problems);
+        }
+        return count;
+    }
+
+    private static async Task<int> PatternsAsync(MillCardContext context, List<string> problems)
+    {
+        var count = 0;
+        await foreach (var row in context.PatternVersions.AsNoTracking().AsAsyncEnumerable())
+        {
+            count++;
+            Look(Invariant($"Version {row.Version} of the pattern \"{row.Name}\""), Card.Kind, row.Card, [], problems);
         }
         return count;
     }
@@ -76,6 +90,7 @@ internal static partial class DataCheck
             "card" => DocumentReader.Read<Card>(bytes, draft: true).Errors,
             "filament" => DocumentReader.Read<Filament>(bytes, draft: true).Errors,
             "recipe" => DocumentReader.Read<Recipe>(bytes, draft: true).Errors,
+            Variant => DocumentReader.Read<VariantState>(bytes, draft: true).Errors,
             _ => DocumentReader.Read<Trial>(bytes, draft: true).Errors,
         };
         if (errors.Count > 0) problems.Add($"{what} does not hold: {errors[0].Message} ({errors[0].Pointer})");

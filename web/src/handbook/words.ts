@@ -3,6 +3,10 @@ export const ownWords: [string, string][] = [
   ['card', 'one machine’s profile: a versioned document'],
   ['rack', 'the page with all cards'],
   ['pattern', 'a read-only starting card; cards made from it remember it'],
+  [
+    'pattern source',
+    'a folder, zip or address that holds patterns with versions and a signed list; its key is pinned when it is first taken',
+  ],
   ['fact', 'one value on a card, with its source: rating plate, measured, reported by firmware, carried over, assumed'],
   ['schedule', 'the list of facts, each keyed by a letter to the drawing'],
   ['envelope', 'bed shape, origin, height, margins, keep-outs'],

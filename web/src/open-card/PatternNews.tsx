@@ -12,8 +12,8 @@ export function PatternNews() {
   return (
     <section className="pattern-news" aria-label="Newer version of its pattern">
       <p>
-        <strong>Version {version}</strong> of its pattern, <Link to={`/patterns/${newer.id}`}>{newer.name}</Link>, is there; it was made from
-        version {card.pattern.version}.
+        <strong>Version {version}</strong> of its pattern, <Link to={`/patterns/${newer.id}`}>{newer.name}</Link>, is there; it was made
+        from version {card.pattern.version}.
       </p>
       {note && <p className="quiet">{note}</p>}
       <p>

@@ -24,9 +24,10 @@ export function newerThan(origin: Origin | null | undefined, patterns: readonly 
 /** A version of a pattern as a redline names it. */
 export const versionState = (id: string, version: number) => `pattern.${id}@${version}`
 
-/** The address of a card's redline against the newer version, with what was changed since the one that it remembers. */
+/** The address of a card's redline against the newer version: what its maker has changed since the one that the card remembers. */
 export const redlineAgainst = (card: string, origin: Origin, newer: PatternHead) =>
   `/cards/${card}/redline?${new URLSearchParams({
     with: versionState(newer.id, newer.version),
     since: versionState(origin.id, origin.version),
+    only: 'there',
   }).toString()}`

@@ -177,7 +177,7 @@ export function Rack() {
           </div>
           <ul
             className="shelf patterns"
-            style={shelf(Math.max(0, ...(patterns ?? []).map((p) => bedSize(p.card.bed).depth ?? 0)), patternScale)}
+            style={shelf(Math.max(0, ...shownPatterns.map((p) => bedSize(p.card.bed).depth ?? 0)), patternScale)}
             aria-label="Patterns"
           >
             {shownPatterns.map((pattern) => (

@@ -45,7 +45,12 @@ const byWords = { mine: 'here', theirs: 'there', both: 'both', neither: 'neither
 export function Redline<T extends object>(props: RedlineProps<T>) {
   const { kind, id, mine, savedAt, clashes, setAside, change, limits, choices, headingOf, headings, beside } = props
   const [params, setParams] = useSearchParams()
-  const [against, of, since] = ['with', 'of', 'since'].map((name) => params.get(name) ?? '') as [string, string, string]
+  const [against, of, since, only] = ['with', 'of', 'since', 'only'].map((name) => params.get(name) ?? '') as [
+    string,
+    string,
+    string,
+    string,
+  ]
   const whose = { kind, id, mine, setAside }
   const right = useOther(whose, against)
   const left = useOther(whose, of)
@@ -58,9 +63,13 @@ export function Redline<T extends object>(props: RedlineProps<T>) {
   const differences = one && other ? redline(one, other) : []
   const canTake = of === ''
   const picked = canTake ? differences.filter((one) => chosen.has(keyOf(one))) : []
+  const shown =
+    only !== '' && ancestor !== undefined
+      ? differences.filter((difference) => changedBy(ancestor, difference, one, other) !== 'mine')
+      : differences
   const groups = headings.map((title) => ({
     title,
-    own: differences.filter(({ path }) => (headingOf(path) ?? headings.at(-1)) === title),
+    own: shown.filter(({ path }) => (headingOf(path) ?? headings.at(-1)) === title),
   }))
   const pick = (list: readonly Difference[], on: boolean) => {
     const keys = list.map(keyOf)
@@ -75,9 +84,9 @@ export function Redline<T extends object>(props: RedlineProps<T>) {
     choose(new Set())
     enqueueSnackbar(`${counted(picked.length)} taken over; undo takes that back.`)
   }
-  const look = (name: 'with' | 'of' | 'since', to: string) => {
+  const look = (name: 'with' | 'of' | 'since' | 'only', to: string) => {
     choose(new Set())
-    const next = { with: against, of, since, [name]: to }
+    const next = { with: against, of, since, only, [name]: to }
     setParams(Object.fromEntries(Object.entries(next).filter(([, value]) => value !== '')), { replace: true })
   }
   const states = { kind, id, savedAt, clashes, setAside }
@@ -108,8 +117,8 @@ export function Redline<T extends object>(props: RedlineProps<T>) {
             <span>{counted(differences.length)}</span>
             {canTake && (
               <>
-                <button className="link" onClick={() => pick(differences, picked.length < differences.length)}>
-                  {picked.length < differences.length ? 'choose all' : 'choose none'}
+                <button className="link" onClick={() => pick(shown, picked.length < shown.length)}>
+                  {picked.length < shown.length ? 'choose all' : 'choose none'}
                 </button>
                 {ancestor !== undefined && (
                   <button className="link" onClick={() => pick(changedThere(ancestor, differences, one, other), true)}>
@@ -122,6 +131,12 @@ export function Redline<T extends object>(props: RedlineProps<T>) {
               </>
             )}
           </p>
+        )}
+        {ancestor !== undefined && differences.length > 0 && (
+          <label className="quiet">
+            <input type="checkbox" checked={only !== ''} onChange={(event) => look('only', event.target.checked ? 'there' : '')} /> leave
+            out what was changed here alone{only !== '' && `, ${differences.length - shown.length}`}
+          </label>
         )}
         {canTake && differences.some(({ path }) => path[0] === 'pattern') && (
           <p className="quiet">

@@ -143,3 +143,33 @@ test('a finding leads to the handbook, which is searched', async ({ page }) => {
   await expect(page.getByRole('region', { name: 'Formulas' })).toContainText('sin(θ/2)')
   await expect(page.getByRole('region', { name: 'Gauge pieces' })).toBeHidden()
 })
+
+test('a fact, a command and a name lead to their places in the handbook and back', async ({ page }) => {
+  await page.goto(`${dunlin}/routines?moment=start&line=1`)
+  const about = page.getByLabel('About this line')
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: /nozzle/i })
+    .first()
+    .click()
+  await expect(about.getByRole('link', { name: /^About [MG]\d+$/ })).toBeVisible()
+  const here = page.url()
+  await about
+    .getByRole('link', { name: /^About [a-z_]+\.[a-z_.]+$/ })
+    .first()
+    .click()
+  await expect(page.locator('tr[data-meant]')).toBeVisible()
+  await page.getByRole('link', { name: 'back to where you were' }).click()
+  await expect(page).toHaveURL(here)
+  await about.getByRole('link', { name: /^About [MG]\d+$/ }).click()
+  await expect(page.locator('tr[data-meant]')).toContainText(/^[MG]\d+/)
+  await expect(page).toHaveURL(/handbook\/dialects#marlin-/)
+
+  await page.goto(dunlin)
+  await page
+    .locator('.schedule [data-pointer="/envelope/height"]')
+    .getByRole('button', { name: /^Source of/ })
+    .click()
+  await page.getByRole('link', { name: /^About/ }).click()
+  await expect(page.locator('tr[data-meant]')).toContainText('height')
+})

@@ -1,3 +1,5 @@
+using MillCard.Core.Wording;
+
 namespace MillCard.Core.DryRun;
 
 // Arcs in the three planes (RS-274: G17, G18, G19) and cubic curves, as fine polylines.
@@ -11,6 +13,9 @@ public sealed partial class SimulatedMachine
         PlaneYz = (1, 2, 'J', 'K');
     private (int A, int B, char I, char J) _plane = PlaneXy;
 
+    [Formula("Chords of an arc", "n = φ / (2·arccos(1 − e/r))",
+        "Elementary geometry.",
+        Where = "φ angle of the arc, r radius, e how far a chord may leave it")]
     private Effect Arc(int line, bool clockwise)
     {
         double[] to = [Target('X', 0), Target('Y', 1), Target('Z', 2)];

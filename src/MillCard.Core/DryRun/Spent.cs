@@ -1,5 +1,6 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Flow;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.DryRun;
 
@@ -59,6 +60,9 @@ public sealed record Spent(IReadOnlyList<NozzleSpent> ByNozzle, double Filament,
     }
 
     /// <summary>Mass and price of a length of filament; null where they are not known.</summary>
+    [Formula("Mass of filament", "m = L·(π·d²/4)·ρ",
+        "Elementary geometry.",
+        Where = "L length, d diameter, ρ density")]
     internal static (double? Grams, double? Cost) WorthOf(double length, Filament? filament)
     {
         var grams = length == 0 ? 0 : filament is { Density: { } density, Diameter: { } diameter }

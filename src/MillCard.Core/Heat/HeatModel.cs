@@ -21,6 +21,9 @@ public sealed record HeatModel(double Room, double Reachable, double TimeConstan
     /// <summary>Temperature after a time without power.</summary>
     /// <param name="from">T0, °C.</param>
     /// <param name="seconds">t.</param>
+    [Formula("Temperature of what cools", "T = Tₐ + (T₀ − Tₐ)·e^(−t/τ)",
+        "Newton's law of cooling.",
+        Where = "Tₐ room, T₀ where it begins, τ time constant")]
     public double Cooled(double from, double seconds) => Room + (from - Room) * Math.Exp(-seconds / TimeConstant);
 
     /// <summary>Time from one temperature to another, s: τ·ln((T∞ − T0)/(T∞ − T)); infinite where it is never reached.</summary>

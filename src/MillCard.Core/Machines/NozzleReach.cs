@@ -1,6 +1,7 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
 using MillCard.Core.Motion;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Machines;
 
@@ -23,6 +24,8 @@ public static class NozzleReach
             : Plane.Empty;
 
     /// <summary>Where a part may stand that a set of nozzles prints, within the bed.</summary>
+    [Formula("Reach of a set of nozzles", "⋂ᵢ (A ⊕ oᵢ) ∩ B",
+        "Minkowski sum; elementary geometry.", Where = "A travel of the carriage, oᵢ offset of a nozzle, B bed")]
     public static Shape Of(Machine machine, IEnumerable<int> nozzles) =>
         nozzles.Aggregate((Shape)machine.Bed, (left, i) => Plane.Intersection(left, machine.Travel(i)));
 

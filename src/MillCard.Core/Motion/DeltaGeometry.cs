@@ -25,6 +25,9 @@ public sealed record DeltaGeometry(double Arm, double Radius)
         (z + Rise(0, x, y), z + Rise(1, x, y), z + Rise(2, x, y));
 
     /// <summary>How high the effector can go at (x, y): home height less the highest carriage; NaN where an arm does not reach.</summary>
+    [Formula("Ceiling of a delta", "H − maxᵢ √(L² − (x − Xᵢ)² − (y − Yᵢ)²)",
+        "Theorem of Pythagoras.",
+        Where = "H height of the carriages at home, L arm, (Xᵢ, Yᵢ) the towers")]
     public double Ceiling(double x, double y, double homeHeight) =>
         homeHeight - Math.Max(Rise(0, x, y), Math.Max(Rise(1, x, y), Rise(2, x, y)));
 

@@ -36,6 +36,9 @@ public static class Drives
     /// <summary>How much faster a motor may have to turn than the nozzle moves in the plane.</summary>
     /// <remarks>√2 where two crossed belts share the way; on a delta the cotangent of the flattest arm's angle at the edge of the
     /// reach.</remarks>
+    [Formula("How much faster a motor turns than the nozzle moves", "crossed belts: √2; delta: cot α",
+        "Elementary geometry.",
+        Where = "α angle of the flattest arm to the bed")]
     public static double WorstMotor(Card card) => card.Motion.Layout switch
     {
         MotionLayout.CrossedBelts => Math.Sqrt(2),

@@ -1,4 +1,5 @@
 using MillCard.Core.Documents;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Motion;
 
@@ -84,6 +85,9 @@ public sealed class Planner(Limits limits, Action<int, double> timed)
     }
 
     /// <summary>The speed at which no axis jumps by more than its limit.</summary>
+    [Formula("Speed at a corner, instant change", "v = minᵢ (jᵢ / |Δuᵢ|)",
+        "The firmwares' public documentation; from memory.",
+        Where = "jᵢ limit of an axis, Δuᵢ change of direction along it")]
     private double Jump(in Block before, in Block after)
     {
         var speed = double.PositiveInfinity;
@@ -99,6 +103,9 @@ public sealed class Planner(Limits limits, Action<int, double> timed)
         }
     }
 
+    [Formula("Speed from which a move can still slow down", "v = √(v₁² + 2·a·s)",
+        "Constant acceleration.",
+        Where = "v₁ speed at its end, a acceleration, s its length")]
     private void Release(int count)
     {
         if (count == 0) return;

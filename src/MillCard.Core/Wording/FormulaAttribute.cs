@@ -6,7 +6,7 @@ namespace MillCard.Core.Wording;
 /// <param name="name">What it gives.</param>
 /// <param name="text">The formula as it is written.</param>
 /// <param name="source">Where it comes from.</param>
-[AttributeUsage(AttributeTargets.Method | AttributeTargets.Property)]
+[AttributeUsage(AttributeTargets.Method | AttributeTargets.Property | AttributeTargets.Constructor)]
 public sealed class FormulaAttribute(string name, string text, string source) : Attribute
 {
     /// <summary>What it gives.</summary>

@@ -1,8 +1,8 @@
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material'
 import { useState } from 'react'
-import { Link } from 'react-router'
 import type { Finding } from '../api/client'
 import { SeverityMark } from './SeverityMark'
+import { HandbookLink } from '../shell/HandbookLink'
 
 interface FindingsProps {
   findings: Finding[]
@@ -63,9 +63,9 @@ export function Findings({ findings, placeOf, onPoint, onGo, onAccept, onRemedy,
           <p>{finding.message}</p>
           <p className="why">
             {finding.accepted ? `Accepted: ${finding.accepted}` : finding.why}{' '}
-            <Link to={`/handbook/rules#${finding.rule}`} className="quiet" aria-label={`About the rule ${finding.rule}`}>
+            <HandbookLink chapter="rules" of={finding.rule} label={`About the rule ${finding.rule}`}>
               handbook
-            </Link>
+            </HandbookLink>
           </p>
           {onRemedy && finding.remedy && !finding.accepted && (
             <button className="key small" data-remedy={finding.rule} onClick={() => onRemedy(finding)}>

@@ -1,5 +1,6 @@
 import { useDeferredValue, useEffect, type ReactNode } from 'react'
-import { NavLink, useLocation, useParams, useSearchParams } from 'react-router'
+import { Link, NavLink, useLocation, useParams, useSearchParams } from 'react-router'
+import type { CameFrom } from '../shell/HandbookLink'
 import { Shell } from '../shell/Shell'
 import { chapters, type ChapterName } from './chapters'
 import './handbook.css'
@@ -12,7 +13,7 @@ export default function HandbookPage() {
   const sought = useDeferredValue(search.trim().toLowerCase())
   const names = Object.keys(chapters) as ChapterName[]
   const shown = sought === '' ? names.filter((name) => name === chapter) : names
-  const { hash } = useLocation()
+  const { hash, state } = useLocation() as { hash: string; state: CameFrom | null }
   useEffect(() => {
     if (!hash) return
     const id = decodeURIComponent(hash.slice(1))
@@ -39,14 +40,19 @@ export default function HandbookPage() {
           value={search}
           placeholder="Find in the handbook"
           aria-label="Find in the handbook"
-          onChange={(event) => setParams(event.target.value ? { find: event.target.value } : {}, { replace: true })}
+          onChange={(event) => setParams(event.target.value ? { find: event.target.value } : {}, { replace: true, state })}
         />
       }
     >
       <div className="handbook">
         <nav aria-label="Chapters">
+          {state?.from && (
+            <Link to={state.from} className="came-from">
+              back to where you were
+            </Link>
+          )}
           {names.map((name) => (
-            <NavLink key={name} to={`/handbook/${name}`} className={() => (sought === '' && name === chapter ? 'here' : '')}>
+            <NavLink key={name} to={`/handbook/${name}`} state={state} className={() => (sought === '' && name === chapter ? 'here' : '')}>
               {chapters[name].title}
             </NavLink>
           ))}

@@ -2,6 +2,7 @@ import { Button, Popover } from '@mui/material'
 import { useState } from 'react'
 import type { Card, SourceKind } from '../api/client'
 import { useCard } from './CardContext'
+import { HandbookLink } from '../shell/HandbookLink'
 import { useFactNames } from './useFactNames'
 import './source.css'
 
@@ -23,6 +24,7 @@ export function SourceMark({ pointer }: { pointer: string }) {
     <SourceOf
       pointer={pointer}
       name={names.ofCard(pointer)}
+      about={`cards${pointer}`}
       sources={card.sources}
       onChange={(sources) => change((before) => ({ ...before, sources }))}
     />
@@ -33,11 +35,14 @@ export function SourceMark({ pointer }: { pointer: string }) {
 export function SourceOf({
   pointer,
   name,
+  about: place,
   sources,
   onChange,
 }: {
   pointer: string
   name: string
+  /** Where the handbook tells of it. */
+  about: string
   sources: Card['sources']
   onChange: (sources: Card['sources']) => void
 }) {
@@ -99,6 +104,9 @@ export function SourceOf({
               onChange={(event) => say({ on: event.target.value || undefined })}
             />
           </label>
+          <HandbookLink chapter="settings" of={place} label={`About ${name}`}>
+            handbook
+          </HandbookLink>
           <Button onClick={() => setAnchor(undefined)}>Done</Button>
         </div>
       </Popover>

@@ -8,6 +8,7 @@ import { SeriesChart } from '../drawing/SeriesChart'
 import { Findings } from '../findings/Findings'
 import { unlookedBy, useFindings } from '../findings/useFindings'
 import { useRemedy } from '../open-card/useRemedy'
+import { AboutLine } from './AboutLine'
 import { CarryDialog } from './CarryDialog'
 import { withEdits } from '../findings/edits'
 import { EffectColumn } from './EffectColumn'
@@ -161,6 +162,7 @@ export function RoutinesTab() {
         <MomentPath card={card} moment={moment} part={preview?.part} cursor={cursor} />
       </section>
       <aside className="routine-findings">
+        <AboutLine line={text.split('\n')[cursor - 1] ?? ''} flavour={flavour} names={names} />
         {now?.steps && <MacroSteps line={now} />}
         {error && !preview && (
           <p className="quiet" role="alert">

@@ -3,6 +3,7 @@ import { useEffect, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import { FindEverything } from './FindEverything'
 import { Shortcuts } from './Shortcuts'
+import { HandbookLink } from './HandbookLink'
 
 interface ShellProps {
   /** Where this page stands: name and address of each page above it. */
@@ -39,9 +40,7 @@ export function Shell({ trail, title, state, tools, notices, children }: ShellPr
         <span className="space" />
         {state}
         {tools}
-        <Link to="/handbook" className="key">
-          handbook
-        </Link>
+        <HandbookLink className="key">handbook</HandbookLink>
         <FindEverything />
         <SchemeKey />
         <Shortcuts />

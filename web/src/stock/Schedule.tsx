@@ -1,4 +1,3 @@
-import { Link } from 'react-router'
 import { useState } from 'react'
 import type { DocumentState } from '../open-document/documentStore'
 import { valueAt } from '../open-document/pointer'
@@ -7,6 +6,7 @@ import { SourceOf } from '../open-card/SourceMark'
 import { movedBy, outcomes } from '../settings/outcomes'
 import type { Settable } from './settable'
 import { SettingField } from '../settings/SettingField'
+import { HandbookLink } from '../shell/HandbookLink'
 import '../settings/settings.css'
 
 /** All settings of a filament or a recipe, by group; every one is there, none is hidden. */
@@ -37,13 +37,14 @@ export function Schedule<T extends Settable>({ state, kind }: { state: DocumentS
                 >
                   <th scope="row">
                     {setting.label}{' '}
-                    <Link
-                      to={`/handbook/settings#${kind}s${setting.pointer}`}
+                    <HandbookLink
+                      chapter="settings"
+                      of={`${kind}s${setting.pointer}`}
                       className="quiet about-setting"
-                      aria-label={`About ${setting.name}`}
+                      label={`About ${setting.name}`}
                     >
                       ?
-                    </Link>
+                    </HandbookLink>
                   </th>
                   <td>
                     <SettingField
@@ -59,6 +60,7 @@ export function Schedule<T extends Settable>({ state, kind }: { state: DocumentS
                       <SourceOf
                         pointer={setting.pointer}
                         name={setting.name}
+                        about={`${kind}s${setting.pointer}`}
                         sources={state.document.sources}
                         onChange={(sources) => state.change((before) => ({ ...before, sources }))}
                       />

@@ -1,4 +1,5 @@
 using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Slicing.Filling;
 
@@ -13,6 +14,8 @@ internal static class Gyroid
     /// <summary>Length of curve to an area in a cut, averaged over a period of heights, where the period is 2π.</summary>
     private static readonly double LengthToArea = Measure();
 
+    [Formula("Gyroid", "sin x·cos y + sin y·cos z + sin z·cos x = 0",
+        "A. H. Schoen, Infinite periodic minimal surfaces, NASA TN D-5541, 1970, in its usual approximation; from memory.")]
     public static IEnumerable<ToolPath> Fill(FillPlace place)
     {
         var wave = place.Density / (LengthToArea * place.Spacing);

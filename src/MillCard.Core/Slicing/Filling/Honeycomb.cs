@@ -1,4 +1,5 @@
 using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Slicing.Filling;
 
@@ -23,6 +24,9 @@ internal static class Honeycomb
 
     /// <summary>Over two columns a row has two straight walls of side a and two slanted ones between the rows' lines, which keep half a
     /// spacing from the common wall; its area is 3a wide and √3/2·a high.</summary>
+    [Formula("Plastic in a honeycomb", "2·s·(a + √(a²/4 + (r − s)²)) / (3·a·r)",
+        "Elementary geometry.",
+        Where = "a side of a cell, r = a·√3/2, s distance of lines that fill")]
     private static double ShareAt(double side, double spacing)
     {
         var rise = Math.Sqrt(3) / 2 * side;

@@ -3,6 +3,7 @@ using MillCard.Core.Flow;
 using MillCard.Core.Geometry;
 using MillCard.Core.Slicing.Paths;
 using MillCard.Core.Slicing.Sections;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Slicing.Filling;
 
@@ -23,6 +24,9 @@ internal sealed class LayerFill(Shape[] regions, Shape[] carriers, LayerPlace[] 
     /// <param name="layer">Number of the layer.</param>
     /// <param name="recipe">What holds there.</param>
     /// <param name="inside">Where the lines' middles may lie.</param>
+    [Formula("Cross-section of a bridge's strand", "A = k·π·d²/4",
+        "A strand in the air is round; common practice, no source.",
+        Where = "d nozzle, k flow of bridges")]
     public IReadOnlyList<IReadOnlyList<ToolPath>> Of(int layer, Recipe recipe, Shape inside)
     {
         if (inside.IsEmpty) return [];

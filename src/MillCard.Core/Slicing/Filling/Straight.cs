@@ -1,4 +1,5 @@
 using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Slicing.Filling;
 
@@ -19,6 +20,8 @@ internal static class Straight
 
     /// <summary>Cubes that stand on a corner: three families of planes at right angles to each other. In a layer they are three directions
     /// of rows, which move sideways by z/√2.</summary>
+    [Formula("How far rows of cubic infill move from layer to layer", "Δz/√2",
+        "Elementary geometry, of cubes that stand on a corner.")]
     public static IEnumerable<ToolPath> Cubic(FillPlace place) => Three(place, place.Z / Math.Sqrt(2));
 
     /// <summary>Near the skin at full density; inside it every fourth row.</summary>

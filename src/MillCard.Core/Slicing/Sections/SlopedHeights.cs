@@ -1,5 +1,6 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Meshes;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Slicing.Sections;
 
@@ -58,6 +59,9 @@ internal sealed class SlopedHeights
     }
 
     /// <summary>Lowest and highest point of a face, mm, and |n·z| of its unit normal.</summary>
+    [Formula("Layer height on a slope", "h = e / |n·z|",
+        "Elementary geometry.",
+        Where = "e error of the surface, n unit normal of the face")]
     private static (double Low, double High, double Flatness) Slope(Mesh mesh, int face)
     {
         var (a, b, c) = (3 * mesh.Faces[face], 3 * mesh.Faces[face + 1], 3 * mesh.Faces[face + 2]);

@@ -2,6 +2,7 @@ using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
 using MillCard.Core.Slicing.Sections;
+using MillCard.Core.Wording;
 using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Slicing.Supporting;
@@ -24,6 +25,9 @@ internal static class Overhangs
     /// <param name="marks">Marked faces.</param>
     /// <param name="width">Line width, mm.</param>
     /// <param name="options">How the loop over layers runs.</param>
+    [Formula("What of a layer hangs over", "Lᵢ − (Lᵢ₋₁ ⊕ h·tan α)",
+        "Elementary geometry.",
+        Where = "L cross-sections, h layer height, α angle from upright that needs no support")]
     public static Shape[] Of(Shape[] regions, Shape[] carriers, LayerPlace[] places, Supports supports, Zones zones, Mesh mesh,
         IReadOnlyList<FaceMark> marks, double width, ParallelOptions options)
     {

@@ -8,6 +8,7 @@ using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Paths;
 using MillCard.Core.Slicing.Sections;
 using MillCard.Core.Slicing.Walls;
+using MillCard.Core.Wording;
 using NetTopologySuite.Operation.Distance;
 
 namespace MillCard.Core.Slicing.Supporting;
@@ -27,6 +28,9 @@ internal sealed record Tower(Shape Foot, int Strips, int Top)
     /// <param name="lowest">Height of the lowest layer, mm.</param>
     /// <param name="taken">What stands on the bed, supports and brims included.</param>
     /// <returns>The tower, or why there is none; both null where none is wanted.</returns>
+    [Formula("Side of the tower", "b = √(1.2·V·n/h)",
+        "Elementary geometry.",
+        Where = "V volume of a change, n changes in one layer, h the lowest layer")]
     public static (Tower? Tower, Finding? Refusal) Of(SliceJob job, int[] changes, double lowest, Lazy<Shape> taken)
     {
         var recipe = job.Recipe;

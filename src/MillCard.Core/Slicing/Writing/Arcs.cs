@@ -1,4 +1,5 @@
 using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Slicing.Writing;
 
@@ -26,6 +27,9 @@ internal static class Arcs
     /// <param name="from">Index of the point.</param>
     /// <param name="error">How far it may lie off the line's points, and twice that off its chords, mm: chords lie that far off their
     /// curve themselves.</param>
+    [Formula("How far a chord leaves its arc", "r·(1 − cos(θ/2))",
+        "Elementary geometry.",
+        Where = "r radius, θ angle of the chord")]
     public static Arc? From(ToolPath path, int from, double error)
     {
         var (n, last) = (path.Points.Length, path.Closed ? path.Points.Length : path.Points.Length - 1);

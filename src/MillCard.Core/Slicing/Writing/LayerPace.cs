@@ -1,5 +1,6 @@
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Slicing.Writing;
 
@@ -14,6 +15,9 @@ internal sealed class LayerPace
     /// <param name="fastest">What the mode allows, mm/s.</param>
     /// <param name="layer">The layer.</param>
     /// <param name="number">Its number within its part, from 1.</param>
+    [Formula("How much slower a short layer is laid", "(t − m) / l",
+        "Rule of three.",
+        Where = "t least time of a layer, m time of its travels, l time of its lines")]
     public LayerPace(SliceJob job, double fastest, LayerPlan layer, int number)
     {
         (_job, _fastest, Layer, Number) = (job, fastest, layer, number);

@@ -1,3 +1,5 @@
+using MillCard.Core.Wording;
+
 namespace MillCard.Core.Slicing.Writing;
 
 /// <summary>A way that is laid at one flow.</summary>
@@ -63,5 +65,8 @@ internal sealed class SmoothFlow
 
     private double VolumeOf(double low, double high) => Math.Max(0, (high * high - low * low) / (2 * _slope));
 
+    [Formula("Flow that may rise only so fast", "q = √(q₀² + 2·σ·V)",
+        "Constant rise over time, as of a speed over a way.",
+        Where = "q₀ flow at its beginning, σ most rise, V volume laid meanwhile")]
     private double Reached(double from, double volume) => Math.Sqrt(from * from + 2 * _slope * volume);
 }

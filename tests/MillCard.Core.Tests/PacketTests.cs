@@ -12,6 +12,7 @@ namespace MillCard.Core.Tests;
 public class PacketTests
 {
     private static readonly DateTimeOffset At = new(2026, 11, 2, 9, 30, 0, TimeSpan.Zero);
+    private const long MostMemory = 1 << 20;
     private static readonly Guid CardId = Guid.Parse("0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a01");
 
     private static byte[] Zip(params (string Path, byte[] Bytes)[] files)
@@ -260,7 +261,7 @@ public class PacketTests
         var whole = Packet();
         var wanted = Exchange.JsonOf(Dropped(("p.zip", whole)).Documents[0].Read.Document!);
         var mutation = Gen.Select(Gen.Int[0, whole.Length - 1], Gen.Byte, Gen.Int[0, 5]);
-        var (told, intact) = (0, 0);
+        var (told, intact, most) = (0, 0, 0L);
         mutation.Array[1, 6].Sample(mutations =>
         {
             var bytes = whole.ToList();
@@ -271,7 +272,12 @@ public class PacketTests
                 else if (how == 1) bytes.InsertRange(place, whole.Take(value));
                 else if (bytes.Count > 0) bytes[place] = value;
             }
-            var found = PacketContents.Of([new DroppedFile("p.zip", bytes.ToArray())], TestContext.Current.CancellationToken);
+            var file = new DroppedFile("p.zip", bytes.ToArray());
+            var before = GC.GetAllocatedBytesForCurrentThread();
+            var found = PacketContents.Of([file], TestContext.Current.CancellationToken);
+            var taken = GC.GetAllocatedBytesForCurrentThread() - before;
+            for (var seen = Interlocked.Read(ref most); taken > seen; seen = Interlocked.Read(ref most))
+                Interlocked.CompareExchange(ref most, taken, seen);
             Interlocked.Increment(ref told);
             foreach (var document in found.Documents.Where(d => d.Packet is not null))
             {
@@ -280,6 +286,8 @@ public class PacketTests
             }
         }, iter: 100_000);
         Assert.True(told >= 100_000);
+        // whatever a file claims of its lengths, it is not believed
+        Assert.True(most < MostMemory, $"one of them took {most >> 10} kB");
         Assert.True(intact > 100, $"only {intact} came out whole: nothing was looked at");
     }
 }

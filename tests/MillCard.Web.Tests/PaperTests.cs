@@ -9,6 +9,9 @@ using PdfSharp.Pdf.Content;
 using PdfSharp.Pdf.Content.Objects;
 using PdfSharp.Pdf.IO;
 using Xunit;
+using ZXing;
+using ZXing.Common;
+using ZXing.QrCode;
 
 namespace MillCard.Web.Tests;
 
@@ -128,10 +131,13 @@ public sealed partial class PaperTests(Server server) : IClassFixture<Server>
         await server.Client.DeleteAsync($"/api/cards/{made.GetProperty("id").GetString()}");
     }
 
-    /// <summary>Sizes of the bounding boxes of all paths of a page, mm.</summary>
-    private static List<(double Width, double Height)> Boxes(PdfPage page)
+    /// <summary>Bounding box of a path of a page, mm from its lower left corner.</summary>
+    private readonly record struct Box(double X, double Y, double Width, double Height, bool Filled);
+
+    /// <summary>The bounding boxes of all paths of a page.</summary>
+    private static List<Box> Boxes(PdfPage page)
     {
-        var (found, points) = (new List<(double, double)>(), new List<(double X, double Y)>());
+        var (found, points) = (new List<Box>(), new List<(double X, double Y)>());
         var (matrix, kept) = (new Transform(1, 0, 0, 1, 0, 0), new Stack<Transform>());
         foreach (var command in ContentReader.ReadContent(page).OfType<COperator>())
         {
@@ -149,14 +155,42 @@ public sealed partial class PaperTests(Server server) : IClassFixture<Server>
                     break;
                 case "S" or "s" or "f" or "f*" or "B" or "B*" or "b" or "n":
                     if (points.Count > 1)
-                        found.Add(((points.Max(p => p.X) - points.Min(p => p.X)) / PointsPerMm,
-                            (points.Max(p => p.Y) - points.Min(p => p.Y)) / PointsPerMm));
+                        found.Add(new Box(points.Min(p => p.X) / PointsPerMm, points.Min(p => p.Y) / PointsPerMm,
+                            (points.Max(p => p.X) - points.Min(p => p.X)) / PointsPerMm,
+                            (points.Max(p => p.Y) - points.Min(p => p.Y)) / PointsPerMm, command.Name[0] is 'f'));
                     points.Clear();
                     break;
                 default: break;
             }
         }
         return found;
+    }
+
+    /// <summary>The code is read off the paper by another library than the one that made it, as a telephone reads it.</summary>
+    [Theory]
+    [InlineData("a3")]
+    [InlineData("a4")]
+    public async Task The_code_on_the_sheet_leads_to_the_card(string size)
+    {
+        const int perMm = 12, margin = 3, side = 24;
+        using var pdf = await ReadAsync($"{Dunlin}/sheet.pdf?size={size}");
+        var page = pdf.Pages[0];
+        // left of the title block: 10 mm of margin, 180 mm of block, 3 mm of room
+        var (left, bottom) = (page.Width.Millimeter - 10 - 180 - margin - side, 10.0 + margin);
+        var squares = Boxes(page).Where(b => b.Filled && b.X > left - 0.1 && b.X + b.Width < left + side + 0.1
+            && b.Y > bottom - 0.1 && b.Y + b.Height < bottom + side + 0.1).ToArray();
+        Assert.True(squares.Length > 100);
+        const int pixels = (side + 2 * margin) * perMm;
+        var grey = new byte[pixels * pixels];
+        Array.Fill(grey, (byte)255);
+        int At(double mm, double from) => (int)Math.Round((mm - from + margin) * perMm);
+        foreach (var b in squares)
+            for (var y = At(b.Y, bottom); y < At(b.Y + b.Height, bottom); y++)
+                // the paper's y goes up, a picture's down
+                grey.AsSpan((pixels - 1 - y) * pixels + At(b.X, left), At(b.X + b.Width, left) - At(b.X, left)).Clear();
+        var picture = new BinaryBitmap(new HybridBinarizer(new RGBLuminanceSource(grey, pixels, pixels,
+            RGBLuminanceSource.BitmapFormat.Gray8)));
+        Assert.EndsWith(Dunlin["/api".Length..], new QRCodeReader().decode(picture)?.Text, StringComparison.Ordinal);
     }
 
     private readonly record struct Transform(double A, double B, double C, double D, double E, double F)

@@ -2,7 +2,7 @@ import { useSnackbar } from 'notistack'
 import { lazy, Suspense, useState, type ReactNode } from 'react'
 import { useSearchParams } from 'react-router'
 import { sentenceOf, type Card } from '../api/client'
-import type { Kind } from '../open-document/documents'
+import { documents, type Kind } from '../open-document/documents'
 import type { SetAside } from '../open-document/documentStore'
 import { isObject } from '../open-document/members'
 import { nameOf, shown } from '../open-document/names'
@@ -34,7 +34,7 @@ interface RedlineProps<T extends object> {
   headingOf: (path: readonly string[]) => string | undefined
   headings: string[]
   /** What is told beside the differences. */
-  beside?: (sides: { left: T; right: T; then: T | undefined }) => ReactNode
+  beside?: (sides: { left: T; right: T; then: T | undefined; drawable: boolean }) => ReactNode
 }
 
 const keyOf = ({ path, order }: Difference) => `${path.join('/')}${order ? '#' : ''}`
@@ -78,8 +78,15 @@ export function Redline<T extends object>(props: RedlineProps<T>) {
   // who has looked at a version and taken what is wanted of it has done with it
   const along = canTake && picked.length > 0 ? differences.filter(({ path }) => path[0] === 'pattern') : []
   const took = [...new Set([...picked, ...along])]
-  const take = () => {
+  const take = async () => {
     if (!other) return
+    if (!right.holds)
+      try {
+        await documents.holds(kind, taken<T>(mine, other, took))
+      } catch (failure) {
+        enqueueSnackbar(`It is not taken: ${sentenceOf(failure)}`, { variant: 'error' })
+        return
+      }
     change((now) => taken<T>(now, other, took))
     choose(new Set())
     enqueueSnackbar(`${counted(picked.length)} taken over; undo takes that back.`)
@@ -125,7 +132,7 @@ export function Redline<T extends object>(props: RedlineProps<T>) {
                     choose what was changed there alone
                   </button>
                 )}
-                <button className="key" disabled={picked.length === 0} onClick={take}>
+                <button className="key" disabled={picked.length === 0} onClick={() => void take()}>
                   take over {picked.length === 0 ? '…' : picked.length}
                 </button>
               </>
@@ -184,7 +191,15 @@ export function Redline<T extends object>(props: RedlineProps<T>) {
         )}
       </section>
       <aside className="margin-column">
-        {beside && one && other && beside({ left: one, right: other, then: took.length > 0 ? taken<T>(mine, other, took) : undefined })}
+        {beside &&
+          one &&
+          other &&
+          beside({
+            left: one,
+            right: other,
+            drawable: left.holds && right.holds,
+            then: took.length > 0 ? taken<T>(mine, other, took) : undefined,
+          })}
       </aside>
     </main>
   )

@@ -33,9 +33,9 @@ export function RedlineTab() {
       choices={choices}
       headingOf={(path) => headings[memberOf(path)]}
       headings={[...Object.values(headings), 'The card itself']}
-      beside={({ left, right, then }) => (
+      beside={({ left, right, then, drawable }) => (
         <>
-          <BothOutlines mine={left} theirs={right} />
+          {drawable ? <BothOutlines mine={left} theirs={right} /> : <p className="quiet">Not drawn: the kept draft is not whole.</p>}
           <WhatFollows id={id} mine={mine} then={then} />
         </>
       )}

@@ -31,6 +31,8 @@ export interface Other<T> {
   error: Error | undefined
   /** Of a kept draft: what it was made on. */
   base: T | undefined
+  /** Whether it is known to hold against the schema; a draft that was kept aside does not. */
+  holds: boolean
 }
 
 /** The document that is meant; members of its own states keep their identity, those of others are known by their names. */
@@ -64,7 +66,7 @@ export function useOther<T extends object>({ kind, id, mine, setAside }: Whose<T
     (what === 'file' && !held) || (what === 'kept' && !kept)
       ? new Error('This file is not at hand any more; drop it once more.')
       : undefined
-  return { other, error: (error ?? gone) || undefined, base: kept?.base as T | undefined }
+  return { other, error: (error ?? gone) || undefined, base: kept?.base as T | undefined, holds: kept === undefined }
 }
 
 /** The members of the pattern that a card comes from keep their identity in it; those of others are known by their names. */

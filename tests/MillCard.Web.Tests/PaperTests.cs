@@ -64,7 +64,8 @@ public sealed partial class PaperTests(Server server) : IClassFixture<Server>
         }
         var all = string.Join('\n', pages);
         foreach (var said in new[] { "bed width", "180 mm", "rating plate", "notes by hand", "melting limit", "The cable chain",
-            "origin, X",
+            "origin, X", "keep-outs, from the bed's front left", "X 168 to 180, Y 60 to 80, 6 high", "Ø18 about X 124, Y 122",
+            "bodies of the head, from the first nozzle", "4.5 up",
             "; prime along the front, clear of the clips", "M140 S{{ heat.bed }}", "The rules about cards say nothing against it." })
             Assert.Contains(said, all, StringComparison.Ordinal);
         Assert.Contains("revision C", all.Replace("Revision\nC", "revision C", StringComparison.Ordinal),

@@ -67,7 +67,13 @@ internal static class CardPaper
         board.Upright(plan.Bottom - box.Height / by, plan.Bottom, left, left - 8, Mm(box.Height));
         var beside = sheet.Field.Right - headRoom - 4;
         var below = Head(board, card, beside, sheet.Field.Top + 8, headRoom);
-        Measured(board, card, beside, below + 6, headRoom, sheet.AboveBlock - 6);
+        below = Coordinates(board, "keep-outs, from the bed's front left", machine.KeepOuts.Select(k => (k.KeepOut.Name ?? "",
+            Span(k.KeepOut.Outline) + (k.KeepOut.Top is { } top ? $", {Mm(top)} high" : ""))),
+            (beside, below + 4, headRoom, sheet.AboveBlock - 6));
+        below = Coordinates(board, "bodies of the head, from the first nozzle", card.Head.Bodies.Select(b => (b.Name ?? "",
+            Span(b.Outline) + $", {Mm(b.Underside)} up")),
+            (beside, below, headRoom, sheet.AboveBlock - 6));
+        Measured(board, card, beside, below + 4, headRoom, sheet.AboveBlock - 6);
         var from = left + box.Width / by + Dims;
         return beside - 8 - from >= LeastColumn
             ? new FreeRoom(board, from, sheet.Field.Top + 5, beside - 8 - from, sheet.AboveBlock - 6) : null;
@@ -137,6 +143,34 @@ internal static class CardPaper
             at += 4;
         }
         return at;
+    }
+
+    /// <summary>Places by their coordinates in a table (ISO 129-1, dimensioning by coordinates), as far as there is room for it; all of
+    /// them stand in the schedule.</summary>
+    /// <returns>Where it ends.</returns>
+    private static double Coordinates(Board board, string title, IEnumerable<(string Name, string Span)> rows,
+        (double X, double Y, double Width, double Bottom) room)
+    {
+        var y = room.Y;
+        foreach (var (i, (name, span)) in rows.Index())
+        {
+            if (i == 0) board.Write(title, room.X, y, 2.5, Face.Letters);
+            if (y + 8 > room.Bottom) return y;
+            y += 4.2;
+            board.Write(name, room.X, y, 2);
+            // where both do not stand beside each other the place has a line of its own
+            if (board.Measure(name, 2) + board.Measure(span, 2) + 4 > room.Width) y += 3.2;
+            board.Write(span, room.X + room.Width, y, 2, Face.Text, Align.Right);
+            board.Draw(Line.Hair, room.X, y + 1.2, room.X + room.Width, y + 1.2);
+        }
+        return y > room.Y ? y + 6 : y;
+    }
+
+    private static string Span(Outline outline)
+    {
+        if (outline is CircleOutline circle) return $"Ø{Mm(2 * circle.Radius)} about X {Mm(circle.X)}, Y {Mm(circle.Y)}";
+        var box = Shapes.Of(outline, Side.Outside).EnvelopeInternal;
+        return $"X {Mm(box.MinX)} to {Mm(box.MaxX)}, Y {Mm(box.MinY)} to {Mm(box.MaxY)}";
     }
 
     /// <summary>What was measured on the machine, as far as there is room for it; all of it stands in the schedule.</summary>

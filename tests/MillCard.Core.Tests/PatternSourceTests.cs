@@ -200,6 +200,28 @@ public sealed class PatternSourceTests : IDisposable
         Assert.Throws<SourceRefusedException>(() => SourceMaking.With(index, new("rush", null, null, ""), owned, At));
     }
 
+    [Fact]
+    public void A_card_that_was_put_in_by_other_means_brings_nothing_of_its_owner()
+    {
+        var owned = Pattern.All[0].Start() with
+        {
+            Name = "Mine",
+            Line = new() { Host = "10.0.0.7", Port = 23 },
+            Accepted = [new AcceptedFinding { Id = "a", Rule = "weak-bed", At = "/heat", Why = "never mind" }],
+        };
+        var (index, path, _) = Reed();
+        var file = SourceMaking.Written(owned);
+        var pattern = index.Patterns[0];
+        var with = index with
+        {
+            Patterns = [pattern with { Versions = [pattern.Versions[0] with { Sha256 = Convert.ToHexStringLower(SHA256.HashData(file)) }] }],
+        };
+        var read = Assert.Single(Read(Made(with, (path, file))).Patterns).Start();
+        Assert.Equal((null, null, 0), (read.Name, read.Line, read.Accepted.Count));
+        Assert.Equal("works:reed", read.Pattern!.Id);
+        Assert.All(read.Sources.Values, s => Assert.Equal(SourceKind.Assumed, s.Source));
+    }
+
     [Theory]
     [InlineData("../reed.json")]
     [InlineData("/reed.json")]

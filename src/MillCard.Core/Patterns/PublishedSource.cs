@@ -113,7 +113,9 @@ public sealed record PublishedSource(SignedIndex List, IReadOnlyList<Pattern> Pa
                 throw new SourceRefusedException($"{version.Path} is not what was signed: it was changed or damaged since.");
             var (card, why) = CardOf(bytes);
             if (card is null) left.Add(Invariant($"{entry.Name}, version {version.Version}: {why}"));
-            else patterns.Add(new Pattern(list.Index.Id, entry.Id, version.Version, entry.Name, entry.About, card)
+            else patterns.Add(new Pattern(list.Index.Id, entry.Id, version.Version, entry.Name, entry.About,
+                // whatever made it, a pattern brings nothing that is one owner's alone: no line to somewhere, nothing accepted
+                SourceMaking.Bare(card))
             {
                 SourceName = list.Index.Name,
                 Note = version.Note,

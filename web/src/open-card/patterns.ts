@@ -21,6 +21,9 @@ export function newerThan(origin: Origin | null | undefined, patterns: readonly 
   return head && origin && head.listed && head.version > origin.version ? head : undefined
 }
 
+/** Whether a pattern comes with the application: its id names no source. */
+export const isShipped = ({ id }: PatternHead) => !id.includes(':')
+
 /** A version of a pattern as a redline names it. */
 export const versionState = (id: string, version: number) => `pattern.${id}@${version}`
 

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { DocumentHead, Match, PatternHead } from '../api/client'
 import { useHatch } from '../drawing/Hatches'
-import { redlineAgainst } from '../open-card/patterns'
+import { isShipped, redlineAgainst } from '../open-card/patterns'
 import { bedOutline, bedSize, outlinePath } from '../drawing/outline'
 import { toX, toY } from '../drawing/view'
 import { SeverityMark } from '../findings/SeverityMark'
@@ -134,7 +134,7 @@ export function PatternSilhouette({ pattern, scale, onStart }: PatternSilhouette
           <span>{pattern.name}</span>
           <span className="mono quiet">{round ? `Ø${plain(width)}` : `${plain(width)} × ${plain(depth)}`}</span>
           {!onStart && <span className="quiet">its maker’s, version {pattern.version}</span>}
-          {pattern.source !== 'mill-card' && <span className="quiet">{pattern.sourceName}</span>}
+          {!isShipped(pattern) && <span className="quiet">{pattern.sourceName}</span>}
         </span>
       </Link>
       {onStart && (

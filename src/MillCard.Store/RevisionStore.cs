@@ -1,6 +1,18 @@
 using Microsoft.EntityFrameworkCore;
+using MillCard.Core.Documents;
 
 namespace MillCard.Store;
+
+/// <summary>The last revision of a card.</summary>
+/// <param name="Card">The card's id.</param>
+/// <param name="Number">The revision's number.</param>
+/// <param name="Document">The card as it was, JSON.</param>
+/// <param name="Draft">The card as it is now, JSON; null where it is the same.</param>
+/// <param name="Proof">The revision's stamp; null where it has none.</param>
+public sealed record LatestRevision(Guid Card, int Number, string Document, string? Draft, ProofRow? Proof);
+
+/// <summary>A draft with the kind of its document, JSON.</summary>
+public sealed record KeptDraft(string Kind, string Json);
 
 /// <summary>Revisions of cards, filaments and recipes; proofs of cards, and real prints.</summary>
 public sealed class RevisionStore(MillCardContext context, TimeProvider clock)
@@ -34,6 +46,23 @@ public sealed class RevisionStore(MillCardContext context, TimeProvider clock)
         await whole.CommitAsync(stop);
         return row;
     }
+
+    /// <summary>The last revision of every card on the shelf that has one.</summary>
+    public async Task<IReadOnlyList<LatestRevision>> LatestAsync(CancellationToken stop)
+    {
+        var rows = await (
+            from d in context.Documents.AsNoTracking()
+            where d.Kind == Card.Kind && d.Place == DocumentPlace.Shelf
+            from r in context.Revisions.AsNoTracking().Where(r => r.DocumentId == d.Id).OrderByDescending(r => r.Number).Take(1)
+            select new { d.Id, r.Number, r.Document, Draft = r.Document == d.Draft ? null : d.Draft }).ToListAsync(stop);
+        var proofs = await context.Proofs.AsNoTracking().ToDictionaryAsync(p => (p.CardId, p.Number), stop);
+        return [.. rows.Select(r => new LatestRevision(r.Id, r.Number, r.Document, r.Draft, proofs.GetValueOrDefault((r.Id, r.Number))))];
+    }
+
+    /// <summary>Drafts of documents that are not in the bin.</summary>
+    public Task<Dictionary<Guid, KeptDraft>> DraftsAsync(IReadOnlyCollection<Guid> ids, CancellationToken stop) =>
+        context.Documents.AsNoTracking().Where(d => ids.Contains(d.Id) && d.Place != DocumentPlace.Bin)
+            .ToDictionaryAsync(d => d.Id, d => new KeptDraft(d.Kind, d.Draft), stop);
 
     /// <summary>The proofs of a card's revisions.</summary>
     public Task<List<ProofRow>> ProofsAsync(Guid card, CancellationToken stop) => context.Proofs.AsNoTracking().Where(p => p.CardId == card)

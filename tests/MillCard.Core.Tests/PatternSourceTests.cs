@@ -211,10 +211,11 @@ public sealed class PatternSourceTests : IDisposable
         };
         var (index, path, _) = Reed();
         var file = SourceMaking.Written(owned);
+        var sum = Convert.ToHexStringLower(SHA256.HashData(file));
         var pattern = index.Patterns[0];
         var with = index with
         {
-            Patterns = [pattern with { Versions = [pattern.Versions[0] with { Sha256 = Convert.ToHexStringLower(SHA256.HashData(file)) }] }],
+            Patterns = [pattern with { Versions = [pattern.Versions[0] with { Sha256 = sum }] }],
         };
         var read = Assert.Single(Read(Made(with, (path, file))).Patterns).Start();
         Assert.Equal((null, null, 0), (read.Name, read.Line, read.Accepted.Count));

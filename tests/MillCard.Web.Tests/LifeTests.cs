@@ -48,6 +48,7 @@ public class LifeTests(Server server)
             .GetProperty("letter").GetString());
         var stamped = (await PostAsync($"/api/cards/{card}/revisions/A/proof", new JsonObject { ["trial"] = trial })).Body[0];
         Assert.Empty(stamped.GetProperty("proof").GetProperty("lapsed").EnumerateArray());
+        Assert.Equal(("A", false, true), await StateAsync(card));
 
         var document = await (await server.Client.GetAsync($"/api/trials/{trial}")).BodyAsync();
         var filament = document.GetProperty("document").GetProperty("filament").GetString();
@@ -61,8 +62,31 @@ public class LifeTests(Server server)
         var lapsed = (await (await server.Client.GetAsync($"/api/cards/{card}/revisions")).BodyAsync())[0].GetProperty("proof")
             .GetProperty("lapsed");
         Assert.Equal(["/filament/nozzle/others"], lapsed.EnumerateArray().Select(p => p.GetString()));
+        Assert.Equal(("A", false, false), await StateAsync(card));
+        await ChangeCardAsync(card, c => c["notes"] = "beside the window");
+        Assert.Equal(("A", false, false), await StateAsync(card));
+        await ChangeCardAsync(card, c => c["envelope"]!["height"] = 160);
+        Assert.Equal(("A", true, false), await StateAsync(card));
         var whole = await (await server.Client.GetAsync($"/api/cards/{card}/revisions/A")).BodyAsync();
         Assert.Equal("Dunlin", whole.GetProperty("name").GetString());
+    }
+
+    /// <summary>How a card stands to its last revision, as the rack is told it.</summary>
+    private async Task<(string Letter, bool Changed, bool Proved)> StateAsync(string card)
+    {
+        var states = await (await server.Client.GetAsync("/api/cards/states")).BodyAsync();
+        var one = states.EnumerateArray().Single(s => s.GetProperty("card").GetString() == card);
+        return (one.GetProperty("letter").GetString()!, one.GetProperty("changed").GetBoolean(), one.GetProperty("proved").GetBoolean());
+    }
+
+    private async Task ChangeCardAsync(string card, Action<JsonNode> edit)
+    {
+        var stored = await server.Client.GetAsync($"/api/cards/{card}");
+        var changed = JsonNode.Parse((await stored.BodyAsync()).GetProperty("document").GetRawText())!;
+        edit(changed);
+        var save = new HttpRequestMessage(HttpMethod.Put, $"/api/cards/{card}") { Content = Wire.Json(changed) };
+        save.Headers.TryAddWithoutValidation("If-Match", stored.Headers.ETag!.Tag);
+        (await server.Client.SendAsync(save)).EnsureSuccessStatusCode();
     }
 
     [Fact]

@@ -29,6 +29,9 @@ test('the rack shows Dunlin beside an A4 outline', async ({ page }) => {
       .evaluate((path) => (path as SVGGraphicsElement).getBBox().width)
   const [a4, bed] = [await width('.stand-in-scale'), await width('a[aria-label=Dunlin]')]
   expect(bed / a4).toBeCloseTo(180 / 210, 3)
+  // its revision letter stands below it; a card without a revision is a draft
+  await expect(page.locator('.silhouette', { hasText: 'Dunlin' }).locator('.counts')).toHaveText(/C\b/)
+  await expect(page.locator('.silhouette', { hasText: 'Sanderling' }).locator('.counts')).toContainText('draft')
 })
 
 test('a card is filled from nothing, the drawing follows, and it survives a killed server', async ({ page, server }) => {

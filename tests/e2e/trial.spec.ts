@@ -185,6 +185,23 @@ test('a skirt that does not fit is told as the skirt, and its gap is mended with
   await expect(page.locator('[data-verdict="0"]')).toHaveText('fits')
 })
 
+test('a refusal is told of the state that was refused, and of no other', async ({ page }) => {
+  await openTrial(page)
+  await drop(page, 'quadrat-corner.stl', readFileSync(demoPart('quadrat-corner')))
+  const verdict = page.getByRole('region', { name: 'Verdict' })
+  await expect(verdict).toHaveAttribute('data-state', 'current')
+  await verdict.getByRole('button', { name: 'by hand only' }).click()
+  await page.getByLabel('quadrat corner Y').fill('-20')
+  await expect(page.locator('[data-violation=bed]')).toBeVisible()
+  await verdict.getByRole('button', { name: 'Slice' }).click()
+  await expect(verdict).toHaveAttribute('data-state', 'refused')
+  await page.getByLabel('quadrat corner Y').fill('60')
+  await expect(verdict).toHaveAttribute('data-state', 'old')
+  await expect(verdict).toContainText('Changed since')
+  await verdict.getByRole('button', { name: 'compute changes unasked' }).click()
+  await expect(verdict).toHaveAttribute('data-state', 'current')
+})
+
 test('a print stops at a height for another filament, and its plastic is told apart', async ({ page }) => {
   await openTrial(page)
   await drop(page, 'quadrat-corner.stl', readFileSync(demoPart('quadrat-corner')))

@@ -26,6 +26,9 @@ internal static class RevisionEndpoints
 
     public static void MapRevisions(this IEndpointRouteBuilder api)
     {
+        api.MapGet("/cards/states", async (ProofDesk desk, CancellationToken stop) => TypedResults.Ok(await desk.StatesAsync(stop)))
+            .WithSummary("How the cards on the shelf stand to their last revisions").WithTags("Revisions");
+
         var revisions = api.MapGroup("/cards/{id:guid}/revisions").WithTags("Revisions");
 
         revisions.MapGet("", async Task<Results<Ok<RevisionAnswer[]>,

@@ -2188,6 +2188,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/states": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the cards on the shelf stand to their last revisions */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CardState"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards": {
         parameters: {
             query?: never;
@@ -6868,6 +6904,20 @@ export interface components {
         CardMatches: {
             filaments: components["schemas"]["MatchAnswer"][];
             recipes: components["schemas"]["MatchAnswer"][];
+        };
+        /** @description How a card stands to its last revision. */
+        CardState: {
+            /**
+             * Format: uuid
+             * @description The card's id.
+             */
+            card: string;
+            /** @description The revision's letter. */
+            letter: string;
+            /** @description Whether the draft differs from it in a fact. */
+            changed: boolean;
+            /** @description Whether it has a stamp that holds. */
+            proved: boolean;
         };
         /** @description What the rack shows of a card. */
         CardSummary: {

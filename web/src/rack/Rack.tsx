@@ -10,6 +10,7 @@ import { Hatches } from '../drawing/Hatches'
 import { bedSize } from '../drawing/outline'
 import { PacketDialog } from '../exchange/PacketDialog'
 import { newerThan, patternOf, usePatterns } from '../open-card/patterns'
+import { useCardStates } from '../open-card/useRevisions'
 import { CardMenu } from './CardMenu'
 import { useWords } from '../open-document/description'
 import { found } from './search'
@@ -33,6 +34,7 @@ export function Rack() {
   const row = stock && [...stock.filaments, ...stock.recipes].find(({ id }) => id === goes)
   const matchOf = (card: string) => (row && stock.cards.includes(card) ? row.matches[stock.cards.indexOf(card)] : undefined)
   const sought = useDeferredValue(search)
+  const stateOf = useCardStates()
   const starts = useStarts()
   const [chosen, choose] = useState<ReadonlySet<string>>(new Set())
   const [saving, setSaving] = useState(false)
@@ -153,6 +155,7 @@ export function Rack() {
                   <Silhouette
                     head={card}
                     scale={scale}
+                    state={stateOf?.(card.id) ?? ''}
                     menu={<CardMenu head={card} />}
                     match={matchOf(card.id)}
                     newer={newerThan(card.card?.pattern, patterns)}

@@ -26,6 +26,8 @@ export function A4Sheet({ scale }: { scale: number }) {
 interface SilhouetteProps {
   head: DocumentHead
   scale: number
+  /** Its revision letter and proof; empty until that is known. */
+  state: string
   menu: ReactNode
   match?: Match
   /** The pattern that it was made from, where there is a newer version of it. */
@@ -36,7 +38,7 @@ interface SilhouetteProps {
 }
 
 /** A card on the shelf: the plan of its bed, its name, what it is, and what is found about it. */
-export function Silhouette({ head, scale, menu, match, newer, chosen, onChoose }: SilhouetteProps) {
+export function Silhouette({ head, scale, state, menu, match, newer, chosen, onChoose }: SilhouetteProps) {
   const words = useWords('card')
   const hatch = useHatch()
   const { card } = head
@@ -75,7 +77,7 @@ export function Silhouette({ head, scale, menu, match, newer, chosen, onChoose }
             {words('/firmware/flavour', card?.flavour) ?? 'flavour ?'}
           </span>
           <span className="counts">
-            <span className="quiet">draft</span>
+            <span className="quiet">{state}</span>
             {card && <Counts stops={card.stops} cautions={card.cautions} notes={card.notes} />}
           </span>
           {match && (

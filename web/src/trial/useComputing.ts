@@ -36,11 +36,13 @@ export function useComputing({ id, laid, run, unsaved, stale, misfits, asOf }: A
   const [age, setAge] = useState<number>()
   const changedAt = useRef<number>(undefined)
   const tried = useRef<string>(undefined)
+  const [triedAs, setTriedAs] = useState<string>()
   const actions = useRef({ start: () => {}, cancel: () => {} })
   useEffect(() => {
     actions.current = {
       start: () => {
         tried.current = asOf
+        setTriedAs(asOf)
         start()
       },
       cancel,
@@ -60,6 +62,8 @@ export function useComputing({ id, laid, run, unsaved, stale, misfits, asOf }: A
     return () => clearTimeout(timer)
   }, [wanted, asOf])
 
+  // what was refused was the trial as it was then
+  const refused = triedAs === asOf && !unsaved ? refusal : undefined
   const at = run?.at
   useEffect(() => {
     if (changedAt.current === undefined || !at) return
@@ -71,7 +75,7 @@ export function useComputing({ id, laid, run, unsaved, stale, misfits, asOf }: A
     () => ({
       step,
       share,
-      refusal,
+      refusal: refused,
       start: () => actions.current.start(),
       cancel: () => actions.current.cancel(),
       age,
@@ -81,7 +85,7 @@ export function useComputing({ id, laid, run, unsaved, stale, misfits, asOf }: A
         setByHand(on)
       },
     }),
-    [step, share, refusal, age, byHand],
+    [step, share, refused, age, byHand],
   )
 }
 

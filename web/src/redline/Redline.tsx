@@ -12,6 +12,7 @@ import { sourceWords } from '../open-card/SourceMark'
 import type { Choice } from '../open-card/words'
 import { dayOf } from '../units/format'
 import type { Limits } from '../units/limits'
+import { isOfPattern, withAlong } from './along'
 import { States } from './States'
 import { useOther } from './useOther'
 import './redline.css'
@@ -75,9 +76,7 @@ export function Redline<T extends object>(props: RedlineProps<T>) {
     const keys = list.map(keyOf)
     choose(new Set(on ? [...chosen, ...keys] : [...chosen].filter((key) => !keys.includes(key))))
   }
-  // who has looked at a version and taken what is wanted of it has done with it
-  const along = canTake && picked.length > 0 ? differences.filter(({ path }) => path[0] === 'pattern') : []
-  const took = [...new Set([...picked, ...along])]
+  const took = withAlong(against, picked, differences)
   const take = async () => {
     if (!other) return
     if (!right.holds)
@@ -145,7 +144,7 @@ export function Redline<T extends object>(props: RedlineProps<T>) {
             out what was changed here alone{only !== '' && `, ${differences.length - shown.length}`}
           </label>
         )}
-        {canTake && differences.some(({ path }) => path[0] === 'pattern') && (
+        {canTake && isOfPattern(against) && differences.some(({ path }) => path[0] === 'pattern') && (
           <p className="quiet">
             With whatever is taken, the card remembers this version of its pattern; take that alone where nothing else is wanted.
           </p>

@@ -74,9 +74,10 @@ internal sealed class SourcePlaces(IConfiguration configuration) : IDisposable
 
     private string Below(string place)
     {
-        var full = Folders.Select(folder => (Folder: Path.GetFullPath(folder), Full: Path.GetFullPath(place, Path.GetFullPath(folder))))
-            .FirstOrDefault(f => f.Full == f.Folder || f.Full.StartsWith(Path.TrimEndingDirectorySeparator(f.Folder)
-                + Path.DirectorySeparatorChar, StringComparison.Ordinal)).Full;
+        var within = Folders.Select(Path.GetFullPath).Select(folder => (Folder: folder, Full: Path.GetFullPath(place, folder)))
+            .Where(f => f.Full == f.Folder || f.Full.StartsWith(Path.TrimEndingDirectorySeparator(f.Folder) + Path.DirectorySeparatorChar,
+                StringComparison.Ordinal)).Select(f => f.Full).ToArray();
+        var full = within.FirstOrDefault(Path.Exists) ?? within.FirstOrDefault();
         if (full is null)
             throw new SourceRefusedException("Folders are read only below " + (Folders.Count > 0 ? string.Join(", ", Folders)
                 : "those that the server's configuration lists under Patterns:Folders") + ". Others can be dropped here.");

@@ -24,7 +24,7 @@ export function useCardStates(): ((id: string) => string) | undefined {
   const { data } = useQuery({ queryKey: ['card-states'], queryFn: async () => dataOf(await api.GET('/api/cards/states')) })
   return useMemo(() => {
     if (!data) return undefined
-    const words = new Map(data.map((state) => [state.card, stateWords(state)]))
+    const words = new Map(data.map((state) => [state.card, `${state.changed ? '' : 'revision '}${stateWords(state)}`]))
     return (id) => words.get(id) ?? 'draft'
   }, [data])
 }

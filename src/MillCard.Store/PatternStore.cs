@@ -31,6 +31,11 @@ public sealed class PatternStore(MillCardContext context, TimeProvider clock)
     public Task<PatternSourceRow?> SourceAsync(string id, CancellationToken stop) =>
         context.PatternSources.AsNoTracking().FirstOrDefaultAsync(s => s.Id == id, stop);
 
+    /// <summary>How many patterns each source offers.</summary>
+    public Task<Dictionary<string, int>> OfferedAsync(CancellationToken stop) => context.PatternVersions.Where(v => v.Listed)
+        .Select(v => new { v.SourceId, v.PatternId }).Distinct().GroupBy(v => v.SourceId)
+        .Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(s => s.Key, s => s.Count, stop);
+
     /// <summary>All patterns of all sources, by source and name.</summary>
     public async Task<IReadOnlyList<KeptPattern>> PatternsAsync(CancellationToken stop)
     {

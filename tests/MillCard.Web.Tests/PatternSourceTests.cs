@@ -114,6 +114,7 @@ public sealed class PatternSourceTests : IAsyncLifetime
 
         using var told = new StringWriter();
         Assert.Equal(0, await _server.Services.CheckDataAsync(told));
+        Assert.Equal(2, (await SourceOfAsync("saltmarsh-works")).GetProperty("patterns").GetInt32());
         Assert.Contains("3 patterns of sources", told.ToString(), StringComparison.Ordinal);
 
         // what is there gives way to nothing older, and says so with the source

@@ -47,6 +47,21 @@ public static class Exchange
         return new ExchangedDocument(kind, version, document, why, document is null ? [] : [.. UnknownIn(document, "").Take(MostUnknown)]);
     }
 
+    /// <summary>Bytes as JSON; null where they are none, or hold a text that nothing can keep.</summary>
+    public static JsonElement? Parsed(ReadOnlyMemory<byte> bytes)
+    {
+        try
+        {
+            if (bytes.Span.StartsWith("\uFEFF"u8)) bytes = bytes[3..];
+            using var json = JsonDocument.Parse(bytes, new JsonDocumentOptions { MaxDepth = DocumentJson.MaxDepth + 1 });
+            return TextCheck.Of(bytes.Span) is null ? json.RootElement.Clone() : null;
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
+
     /// <summary>A document as JSON, the way it is stored.</summary>
     public static string JsonOf(IDocument document) => JsonSerializer.Serialize(document, document.GetType(), DocumentJson.Options);
 

@@ -157,11 +157,11 @@ public sealed record PacketContents(IReadOnlyList<DroppedDocument> Documents, IR
                     && DocumentReader.Read<PrintRecord>(file.Bytes).Document is { } record:
                     Listed(_prints, (packet, of)).Add(new DroppedPrint(at, record, entry.Picture?.ToLowerInvariant()));
                     return;
-                case PacketUse.Revision when entry is { Id: { } of, Number: { } number, At: { } at } && Parsed(file.Bytes) is { } state
-                    && PastOf(entry, number, at, state) is { } past:
+                case PacketUse.Revision when entry is { Id: { } of, Number: { } number, At: { } at }
+                    && Exchange.Parsed(file.Bytes) is { } state && PastOf(entry, number, at, state) is { } past:
                     Listed(_revisions, (packet, of)).Add(past);
                     return;
-                case PacketUse.Document when Parsed(file.Bytes) is { } json && Exchange.Of(json) is { } read:
+                case PacketUse.Document when Exchange.Parsed(file.Bytes) is { } json && Exchange.Of(json) is { } read:
                     Documents.Add(new DroppedDocument(file.Path, packet, entry.Id, read, entry.PutAway));
                     return;
                 default:
@@ -183,7 +183,7 @@ public sealed record PacketContents(IReadOnlyList<DroppedDocument> Documents, IR
                 var kind = Recognition.Of(file.Path, file.Bytes.Span);
                 Loose.Add(new LooseFile(file.Path, kind, kind == LooseKind.NotOurs ? "It is nothing that Mill Card reads." : ""));
             }
-            else if (Parsed(file.Bytes) is not { } json)
+            else if (Exchange.Parsed(file.Bytes) is not { } json)
                 Loose.Add(new LooseFile(file.Path, LooseKind.Damaged, "It begins like JSON and is broken or cut short."));
             else if (Exchange.Of(json) is { } read) Documents.Add(new DroppedDocument(file.Path, null, null, read));
             else if (Answered(json) is { } answer) Documents.Add(new DroppedDocument(file.Path, null, answer.Id, answer.Read));
@@ -211,26 +211,12 @@ public sealed record PacketContents(IReadOnlyList<DroppedDocument> Documents, IR
 
         /// <summary>The file as JSON, where its schema begins so.</summary>
         private static JsonElement? Named(DroppedFile file, string schema) => file.Bytes.Length <= Exchange.MostBytes
-            && Parsed(file.Bytes) is { } json && TextOf(json, "schema").StartsWith(schema, StringComparison.Ordinal) ? json : null;
+            && Exchange.Parsed(file.Bytes) is { } json && TextOf(json, "schema").StartsWith(schema, StringComparison.Ordinal) ? json : null;
 
         private static IEnumerable<JsonElement> Members(JsonElement json, string name) => json.ValueKind == JsonValueKind.Object
             && json.TryGetProperty(name, out var list) && list.ValueKind == JsonValueKind.Array ? list.EnumerateArray() : [];
 
         private static string TextOf(JsonElement json, string name) => json.ValueKind == JsonValueKind.Object
             && json.TryGetProperty(name, out var text) && text.ValueKind == JsonValueKind.String ? text.GetString()! : "";
-
-        private static JsonElement? Parsed(ReadOnlyMemory<byte> bytes)
-        {
-            try
-            {
-                if (bytes.Span.StartsWith("\uFEFF"u8)) bytes = bytes[3..];
-                using var json = JsonDocument.Parse(bytes, new JsonDocumentOptions { MaxDepth = DocumentJson.MaxDepth + 1 });
-                return TextCheck.Of(bytes.Span) is null ? json.RootElement.Clone() : null;
-            }
-            catch (JsonException)
-            {
-                return null;
-            }
-        }
     }
 }

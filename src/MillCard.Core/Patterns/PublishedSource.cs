@@ -1,5 +1,4 @@
 using System.Security.Cryptography;
-using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.Packets;
 
@@ -41,14 +40,18 @@ public sealed record SignedIndex(PatternIndex Index, SourceKey Key, string Sha25
         return new SignedIndex(list, key, Convert.ToHexStringLower(SHA256.HashData(index.Span)));
     }
 
-    /// <summary>Whether an id is made of small letters, digits and hyphens.</summary>
-    public static bool IsId(string id) => id.Length is > 0 and <= PatternIndex.LongestId
-        && id.All(c => char.IsAsciiLetterLower(c) || char.IsAsciiDigit(c) || c == '-');
+    /// <summary>Holds an id of a source or a pattern to its form.</summary>
+    /// <exception cref="SourceRefusedException">It is not made of small letters, digits and hyphens, or too long.</exception>
+    public static void HoldId(string id)
+    {
+        if (id.Length is 0 or > PatternIndex.LongestId || !id.All(c => char.IsAsciiLetterLower(c) || char.IsAsciiDigit(c) || c == '-'))
+            throw new SourceRefusedException($"An id is made of small letters, digits and hyphens, {PatternIndex.LongestId} at most; "
+                + $"“{Short(id)}” is not.");
+    }
 
     private static void Check(PatternIndex list)
     {
-        foreach (var id in list.Patterns.Select(p => p.Id).Prepend(list.Id))
-            if (!IsId(id)) throw new SourceRefusedException($"An id is made of small letters, digits and hyphens; “{Short(id)}” is not.");
+        foreach (var id in list.Patterns.Select(p => p.Id).Prepend(list.Id)) HoldId(id);
         if (list.Patterns.GroupBy(p => p.Id).FirstOrDefault(g => g.Count() > 1) is { } twice)
             throw new SourceRefusedException($"The list of patterns holds {twice.Key} twice.");
         foreach (var pattern in list.Patterns)
@@ -128,16 +131,8 @@ public sealed record PublishedSource(SignedIndex List, IReadOnlyList<Pattern> Pa
 
     private static (Card? Card, string Why) CardOf(ReadOnlyMemory<byte> bytes)
     {
-        try
-        {
-            using var json = JsonDocument.Parse(bytes, new JsonDocumentOptions { MaxDepth = DocumentJson.MaxDepth });
-            if (TextCheck.Of(bytes.Span) is { } unfit) return (null, unfit.Message);
-            return Exchange.Of(json.RootElement) is { } read ? (read.Document as Card, read.Document is Card or null ? read.Why
-                : "it is no card") : (null, "it names no schema that is known here");
-        }
-        catch (JsonException)
-        {
-            return (null, "it is no JSON");
-        }
+        if (Exchange.Parsed(bytes) is not { } json) return (null, "it is no JSON");
+        if (Exchange.Of(json) is not { } read) return (null, "it names no schema that is known here");
+        return (read.Document as Card, read.Document is Card or null ? read.Why : "it is no card");
     }
 }

@@ -34,9 +34,7 @@ public static class SourceMaking
     /// <exception cref="SourceRefusedException">It cannot be added.</exception>
     public static (PatternIndex Index, string Path, byte[] File) With(PatternIndex index, Titles titles, Card card, DateTimeOffset at)
     {
-        if (!SignedIndex.IsId(titles.Id))
-            throw new SourceRefusedException($"An id is made of small letters, digits and hyphens, {PatternIndex.LongestId} at most; "
-                + $"“{titles.Id}” is not.");
+        SignedIndex.HoldId(titles.Id);
         var known = index.Patterns.FirstOrDefault(p => p.Id == titles.Id);
         var name = titles.Name ?? known?.Name ?? throw new SourceRefusedException($"{titles.Id} is new in this source; give it a name.");
         var version = 1 + (known?.Versions.Max(v => v.Version) ?? 0);

@@ -59,7 +59,7 @@ internal static class PatternSourceEndpoints
 
         sources.MapGet("", async (PatternStore store, SourcePlaces places, CancellationToken stop) =>
         {
-            var offered = (await store.PatternsAsync(stop)).Where(p => p.Listed).CountBy(p => p.Source).ToDictionary();
+            var offered = await store.OfferedAsync(stop);
             var taken = (await store.SourcesAsync(stop)).Select(s => new PatternSource(s.Id, s.Name, s.About, s.Place,
                 new SourceKey(s.Key).Fingerprint, s.Number, offered.GetValueOrDefault(s.Id), IsOwn: false, s.SignedAt, s.TakenAt,
                 s.LookedAt, s.Trouble ?? ""));

@@ -76,8 +76,7 @@ internal static class PatternTool
 
     private static void Begin(string folder, PatternIndex index)
     {
-        if (!SignedIndex.IsId(index.Id))
-            throw new SourceRefusedException($"An id is made of small letters, digits and hyphens; “{index.Id}” is not.");
+        SignedIndex.HoldId(index.Id);
         Directory.CreateDirectory(folder);
         using var list = new FileStream(Path.Combine(folder, PatternIndex.FileName), FileMode.CreateNew);
         list.Write(SourceMaking.Written(index));

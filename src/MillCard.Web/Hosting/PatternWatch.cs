@@ -4,31 +4,15 @@ using MillCard.Web.Sources;
 namespace MillCard.Web.Hosting;
 
 /// <summary>Looks once a day whether pattern sources have something newer.</summary>
-internal sealed partial class PatternWatch(IServiceScopeFactory scopes, IConfiguration configuration, TimeProvider clock,
-    ILogger<PatternWatch> log) : BackgroundService
+internal sealed class PatternWatch(IServiceScopeFactory scopes, IConfiguration configuration, TimeProvider clock,
+    ILogger<PatternWatch> log) : Daily(scopes, configuration, clock, log)
 {
-    private static readonly TimeSpan Every = TimeSpan.FromDays(1);
+    protected override string What => "look at pattern sources";
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    protected override async Task DoAsync(IServiceProvider services, CancellationToken stop)
     {
-        if (configuration.GetConnectionString("MillCard") is null) return;
-        using var day = new PeriodicTimer(Every, clock);
-        do
-        {
-            try { await LookAsync(stoppingToken); }
-            catch (Exception failure) when (failure is not OperationCanceledException) { Failed(failure.GetBaseException().Message); }
-        }
-        while (await day.WaitForNextTickAsync(stoppingToken));
-    }
-
-    private async Task LookAsync(CancellationToken stop)
-    {
-        await using var scope = scopes.CreateAsyncScope();
-        var desk = scope.ServiceProvider.GetRequiredService<SourceDesk>();
-        foreach (var source in await scope.ServiceProvider.GetRequiredService<PatternStore>().SourcesAsync(stop))
+        var desk = services.GetRequiredService<SourceDesk>();
+        foreach (var source in await services.GetRequiredService<PatternStore>().SourcesAsync(stop))
             await desk.LookAgainAsync(source.Id, stop);
     }
-
-    [LoggerMessage(LogLevel.Warning, "Could not look at pattern sources: {Why}")]
-    private partial void Failed(string why);
 }

@@ -2,7 +2,7 @@ import { Button, Menu, MenuItem } from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
 import { Fragment, useDeferredValue, useEffect, useState, type CSSProperties, type ReactNode } from 'react'
 import { Link } from 'react-router'
-import { api, dataOf, sentenceOf, type DocumentHead } from '../api/client'
+import { api, dataOf, sentenceOf } from '../api/client'
 import { inField } from '../shell/inField'
 import { Shell } from '../shell/Shell'
 import { documents } from '../open-document/documents'
@@ -51,8 +51,6 @@ export function Rack() {
   const shown = found([...(cards ?? [])].sort(orders[order].compare), sought, words)
   const offered = (patterns ?? []).filter(({ listed }) => listed).map((one) => ({ ...one, about: `${one.about} ${one.sourceName}` }))
   const shownPatterns = found(offered, sought, words)
-  // the maker's version stands beside one's own where it is newer; all of them where that is asked for
-  const besideOf = ({ card }: DocumentHead) => (makers ? patternOf(card?.pattern, patterns) : newerThan(card?.pattern, patterns))
   const deepest = Math.max(297, ...shown.map((card) => bedSize(card.card?.bed).depth ?? 0))
   const scale = Math.min(mostPerMm, tallest / deepest)
   const shelf = (depth: number, by: number) => ({ '--room': `${depth * by + 8}px` }) as CSSProperties
@@ -149,7 +147,9 @@ export function Rack() {
               <span className="quiet">A4 sheet</span>
             </li>
             {shown.map((card) => {
-              const beside = besideOf(card)
+              const newer = newerThan(card.card?.pattern, patterns)
+              // the maker's version stands beside one's own where it is newer; all of them where that is asked for
+              const beside = makers ? patternOf(card.card?.pattern, patterns) : newer
               return (
                 <Fragment key={card.id}>
                   <Silhouette
@@ -158,7 +158,7 @@ export function Rack() {
                     state={stateOf?.(card.id) ?? ''}
                     menu={<CardMenu head={card} />}
                     match={matchOf(card.id)}
-                    newer={newerThan(card.card?.pattern, patterns)}
+                    newer={newer}
                     chosen={chosen.has(card.id)}
                     onChoose={(on) => choose(new Set(on ? [...chosen, card.id] : [...chosen].filter((id) => id !== card.id)))}
                   />

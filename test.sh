@@ -51,7 +51,7 @@ if [ "$QUICK" = no ]; then
     step "Formatting and linting the rest" "Formatting: npm run format:fix. Lint: the message above says where." pages_outcome
 fi
 
-PASSED=0 FAILED=0
+PASSED=0 FAILED=0 FAILING=
 # suite "name" "command that prints passed and failed" — a suite that ran nothing counts as failed
 suite() {
     local name=$1
@@ -71,12 +71,20 @@ outcome() {
 
 log_of() { printf '%s/%s.log' "$LOGS" "$(printf '%s' "$1" | tr -c 'a-zA-Z0-9\n' '-')"; }
 
+# the names of a suite's failed tests, as xunit, vitest, Playwright and node each write them
+failing() {
+    grep -hE '\[FAIL\]|^ *[0-9]+\) .*›|^ *not ok |^ *FAIL  ' "$(log_of "$1")" | sort -u | head -n 40 || echo "$1: its log names no test"
+}
+
 told() {
     local name=$1 passed failed took
     read -r passed failed took <"$2"
     if ((passed + failed == 0)); then failed=1; fi
     say "$passed passed, $failed failed, $took s"
-    if ((failed > 0)); then tail -n 200 "$(log_of "$name")" >&2; fi
+    if ((failed > 0)); then
+        tail -n 200 "$(log_of "$name")" >&2
+        FAILING+=$(failing "$name")$'\n'
+    fi
     PASSED=$((PASSED + passed)) FAILED=$((FAILED + failed))
 }
 
@@ -106,11 +114,17 @@ life() {
     echo "$(sed -n 's/^# pass //p' "$1") $(($(sed -n 's/^# tests //p' "$1") - $(sed -n 's/^# pass //p' "$1")))"
 }
 
+# once more at the end, where a cut report still has it
+result() {
+    say ""
+    [ -z "$FAILING" ] || printf '%s' "$FAILING"
+    say "$PASSED passed, $FAILED failed"
+}
+
 if [ "$QUICK" = yes ]; then
     suite "Pages' units" vitest
     suite "Core" xunit tests/MillCard.Core.Tests
-    say ""
-    say "$PASSED passed, $FAILED failed"
+    result
     exit $((FAILED > 0))
 fi
 
@@ -142,6 +156,5 @@ suite "API on PostgreSQL" xunit tests/MillCard.Web.Tests
 await "Pages in Chromium"
 await "Starting, stopping, restoring"
 
-say ""
-say "$PASSED passed, $FAILED failed"
+result
 ((FAILED == 0))

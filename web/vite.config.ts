@@ -9,5 +9,6 @@ export default defineConfig({
   plugins: [react()],
   build: { chunkSizeWarningLimit: 800 },
   server: { host: '127.0.0.1', proxy: { '/api': asOwnPage, '/hubs': asOwnPage } },
-  test: { css: true, include: ['src/**/*.test.ts'] },
+  // generous: it ends only what hangs, on a machine that has much else to do too
+  test: { css: true, include: ['src/**/*.test.ts'], testTimeout: 120_000 },
 })

@@ -32,7 +32,7 @@ public sealed class AssemblyTests
 
     private static SliceResult Slice(SliceJob job)
     {
-        var result = Slicer.Slice(job);
+        var result = Engine.Slice(job);
         Assert.True(result.Sliced, string.Join('\n', result.Findings.Select(f => f.Message)));
         return result;
     }
@@ -52,7 +52,7 @@ public sealed class AssemblyTests
         Assert.DoesNotContain(upper.SelectMany(l => l.Paths), path => path.Kind == PathKind.Bridge || path.Hanging is not null);
         Assert.Empty(Said(result, "island-in-air").Concat(Said(result, "bodies-overlap")).Concat(Said(result, "body-apart")));
         // the same two, not put together, are in each other's way
-        Assert.False(Slicer.Slice(Job(Body("plate", Plate, 100, 100, assembly: null), Body("letter", Letter, 100, 100, 2, null))).Sliced);
+        Assert.False(Engine.Slice(Job(Body("plate", Plate, 100, 100, assembly: null), Body("letter", Letter, 100, 100, 2, null))).Sliced);
     }
 
     [Fact]
@@ -96,7 +96,7 @@ public sealed class AssemblyTests
 
     [Fact]
     public void Bodies_that_belong_together_are_not_printed_one_after_the_other() =>
-        Assert.Contains(Slicer.Slice(Job(Body("plate", Plate, 100, 100), Body("letter", Letter, 100, 100, lift: 2))
+        Assert.Contains(Engine.Slice(Job(Body("plate", Plate, 100, 100), Body("letter", Letter, 100, 100, lift: 2))
             with
         { Sequence = Sequence.OneAtATime }).Findings, f => f.Rule == "assembly-grows-together");
 

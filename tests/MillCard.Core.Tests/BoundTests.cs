@@ -5,7 +5,6 @@ using MillCard.Core.DryRun;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
 using MillCard.Core.Rules.DryRunRules;
-using MillCard.Core.Slicing;
 using MillCard.Core.Slicing.Paths;
 using Xunit;
 using static MillCard.Core.Tests.Engine;
@@ -48,7 +47,7 @@ public class BoundTests
         {
             Zones = [new(new BoxZone { Id = "z", Name = "z", X = 142, Y = 100, Width = 12, Depth = 26, Height = 6, Settings = more })],
         };
-        var layers = Slicer.Slice(job).Layers;
+        var layers = Engine.Slice(job).Layers;
         bool Solid(int layer, double x) => layers[layer].Paths.Where(p => p.Kind is PathKind.Solid or PathKind.Top)
             .Any(p => Inked(p, -0.1).Covers(Plane.Factory.CreatePoint(new NetTopologySuite.Geometries.Coordinate(x, 100.3))));
         for (var layer = 5; layer < 30; layer++) Assert.Equal((layer >= 21, layer >= 28), (Solid(layer, 142), Solid(layer, 157)));

@@ -301,7 +301,7 @@ public class CardRuleTests
     [Theory, MemberData(nameof(Pairs))]
     public void A_rule_fires_where_it_should_and_not_where_it_should_not(string rule, string pointer, Card bad, Card good)
     {
-        Assert.Contains(RuleBook.Check(bad), f => f.Rule == rule && f.Pointer == pointer);
+        Assert.Contains(Spoken.AllKept(RuleBook.Check(bad)), f => f.Rule == rule && f.Pointer == pointer);
         Assert.DoesNotContain(RuleBook.Check(good), f => f.Rule == rule);
     }
 

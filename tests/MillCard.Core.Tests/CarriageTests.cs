@@ -20,7 +20,8 @@ public class CarriageTests
     private static DryRunReport Run(string program, Card? card = null) =>
         SimulatedMachine.Run((card ?? Card).Machine(), Encoding.UTF8.GetBytes(program));
 
-    private static Finding[] Find(string program, Card? card = null) => [.. RuleBook.Check(Run(program, card), (card ?? Card).Machine())];
+    private static Finding[] Find(string program, Card? card = null) =>
+        Spoken.AllKept(RuleBook.Check(Run(program, card), (card ?? Card).Machine()));
 
     [Fact]
     public void A_copy_prints_at_its_distance_and_the_mirror_on_the_other_side()

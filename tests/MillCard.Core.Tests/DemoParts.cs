@@ -18,6 +18,11 @@ internal static class DemoParts
     public static Card Card(string name) =>
         DocumentReader.Read<Card>(File.ReadAllBytes(Path.Combine(Root, "demo", "cards", $"{name}.json"))).Document!;
 
+    /// <summary>Every document of a kind of the demo, drafts too.</summary>
+    public static IEnumerable<T> All<T>(string folder) where T : class =>
+        Directory.EnumerateFiles(Path.Combine(Root, "demo", folder), "*.json").Order()
+            .Select(file => DocumentReader.Read<T>(File.ReadAllBytes(file), draft: true).Document!);
+
     /// <summary>A part of the demo in the middle of a card's bed.</summary>
     public static SliceJob Job(Card card, string part)
     {

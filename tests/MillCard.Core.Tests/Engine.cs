@@ -23,9 +23,17 @@ internal static class Engine
         new("test", (card ?? Cards.Bare()).Machine(), Cards.Petg, recipe,
             [new PartToSlice(new TrialPart { Name = "part", File = "part", X = x, Y = y }, mesh, new Footprints(mesh))]);
 
+    /// <summary>Slices, and holds every finding's values against its sentence.</summary>
+    public static SliceResult Slice(SliceJob job, IProgress<Progress>? progress = null, CancellationToken stop = default)
+    {
+        var result = Slicer.Slice(job, progress, stop);
+        Spoken.AllKept(result.Findings);
+        return result;
+    }
+
     public static SliceResult Slice(Mesh mesh, Recipe recipe, Card? card = null)
     {
-        var result = Slicer.Slice(Job(mesh, recipe, card));
+        var result = Slice(Job(mesh, recipe, card));
         Assert.True(result.Sliced, string.Join('\n', result.Findings.Select(f => f.Message)));
         return result;
     }

@@ -34,7 +34,7 @@ public class EngineTests
 
     [Fact]
     public void What_is_too_thin_for_any_line_is_refused_in_a_sentence() =>
-        Assert.Equal("No part is anywhere wide enough for a line.", Slicer.Slice(Job(Block.Of(20, 0.1, 2), Plain)).Findings[0].Message);
+        Assert.Equal("No part is anywhere wide enough for a line.", Engine.Slice(Job(Block.Of(20, 0.1, 2), Plain)).Findings[0].Message);
 
     [Theory, InlineData(1.1), InlineData(1.3), InlineData(1.9), InlineData(2.3)]
     public void What_walls_leave_free_is_filled(double thickness)
@@ -158,7 +158,7 @@ public class EngineTests
     public void Lines_are_as_fast_as_the_filament_melts_its_flow_counted(double flow)
     {
         var filament = Cards.Petg with { Flow = flow, MaxFlow = 3 };
-        var run = Slicer.Slice(Job(Block.Of(40, 40, 2), Plain) with { Filament = filament }).Run!;
+        var run = Engine.Slice(Job(Block.Of(40, 40, 2), Plain) with { Filament = filament }).Run!;
         var area = Math.PI * filament.Diameter!.Value * filament.Diameter.Value / 4;
         var flows = run.Moves.ToArray().Where(m => m.Extrudes).Select(m => (Length: Math.Sqrt(Math.Pow(m.To.X - m.From.X, 2)
             + Math.Pow(m.To.Y - m.From.Y, 2)), m)).Where(m => m.Length > 5)
@@ -182,7 +182,7 @@ public class EngineTests
     public void Zones_and_marks_force_and_forbid_supports()
     {
         var zone = new BoxZone { Name = "left", X = 140, Y = 100, Z = 0, Width = 10, Depth = 40, Height = 30, Use = ZoneUse.NoSupport };
-        double Held(SliceJob job, Func<Point, bool> where) => Slicer.Slice(job).Layers.SelectMany(l => l.Paths)
+        double Held(SliceJob job, Func<Point, bool> where) => Engine.Slice(job).Layers.SelectMany(l => l.Paths)
             .Where(p => p.Kind is PathKind.Support or PathKind.Interface).SelectMany(p => p.Points).Count(where);
         var supported = Job(Table, Plain with { Supports = new() { Pattern = SupportPattern.Crossed } });
         Assert.Equal(0, Held(supported with { Zones = [new(zone)] }, p => p.X < 144));
@@ -233,7 +233,7 @@ public class EngineTests
         var recipe = Plain with { Brim = new() { Place = BrimPlace.Outer, Width = 6 } };
         var job = Job(Block.Of(20, 20, 3), recipe);
         job = job with { Parts = [job.Parts[0], job.Parts[0] with { Part = job.Parts[0].Part with { Name = "next", X = 173 } }] };
-        var brim = Slicer.Slice(job).Layers[0].Paths.Where(p => p.Kind == PathKind.Brim).ToArray();
+        var brim = Engine.Slice(job).Layers[0].Paths.Where(p => p.Kind == PathKind.Brim).ToArray();
         Assert.True(brim.Sum(p => p.Length) > 500);
         var feet = Shapes.Rectangle(140, 90, 20, 20).Union(Shapes.Rectangle(163, 90, 20, 20));
         Assert.All(brim, path => Assert.False(Inked(path, 0.01).Intersects(feet)));
@@ -278,16 +278,16 @@ public class EngineTests
             Settings = Departing(("/infill/density", 0))
         };
         var job = Job(Block.Of(40, 40, 4), Plain with { TopLayers = 0, BottomLayers = 0, Infill = new() { Density = 0.1 } });
-        double Length(SliceJob sliced, double from, double to) => Slicer.Slice(sliced).Layers.SelectMany(l => l.Paths)
+        double Length(SliceJob sliced, double from, double to) => Engine.Slice(sliced).Layers.SelectMany(l => l.Paths)
             .Where(p => p.Kind == PathKind.Infill).SelectMany(p => p.Points.Zip(p.Points.Skip(1)))
             .Sum(s => Shapes.Rectangle(from, 0, to - from, 200)
             .Intersection(Plane.Factory.CreateLineString([new(s.First.X, s.First.Y), new(s.Second.X, s.Second.Y)])).Length);
         var zoned = job with { Zones = [new(left)] };
         Assert.InRange(Length(zoned, 130, 150) / Length(job, 130, 150), 5, 7);
         Assert.Equal(1, Length(zoned, 150, 170) / Length(job, 150, 170), 0.25);
-        Assert.DoesNotContain(Slicer.Slice(zoned with { Zones = [new(left), new(corner)] }).Layers.SelectMany(l => l.Paths),
+        Assert.DoesNotContain(Engine.Slice(zoned with { Zones = [new(left), new(corner)] }).Layers.SelectMany(l => l.Paths),
             p => p.Kind == PathKind.Infill && p.Points.Any(q => q.To(new Point(135, 100)) < 7.5));
-        Assert.Contains(Slicer.Slice(zoned with { Zones = [new(corner), new(left)] }).Layers.SelectMany(l => l.Paths),
+        Assert.Contains(Engine.Slice(zoned with { Zones = [new(corner), new(left)] }).Layers.SelectMany(l => l.Paths),
             p => p.Kind == PathKind.Infill && p.Points.Any(q => q.To(new Point(135, 100)) < 7.5));
     }
 
@@ -296,7 +296,7 @@ public class EngineTests
     {
         var zone = new HeightsZone { Name = "foot", X = 9999, Z = 1, Height = 2, Settings = Departing(("/walls", 3)) };
         var job = Job(Block.Of(30, 30, 4), Plain with { Walls = 1, Infill = new() { Density = 0 }, TopLayers = 0, BottomLayers = 0 });
-        var layers = Slicer.Slice(job with { Zones = [new(zone)] }).Layers;
+        var layers = Engine.Slice(job with { Zones = [new(zone)] }).Layers;
         Assert.All(layers, l => Assert.Equal(l.Place.Middle is > 1 and < 3 ? 3 : 1, l.Paths.Count));
         Assert.Contains(layers, l => l.Paths.Count == 3);
     }
@@ -314,7 +314,7 @@ public class EngineTests
             Height = 30,
             Settings = Departing(("/walls", 5))
         };
-        var layer = Slicer.Slice(Job(Block.Of(40, 40, 2), Plain with { Walls = 2 }) with { Zones = [new(zone)] }).Layers[5];
+        var layer = Engine.Slice(Job(Block.Of(40, 40, 2), Plain with { Walls = 2 }) with { Zones = [new(zone)] }).Layers[5];
         var inner = layer.Paths.Where(p => p.Kind == PathKind.InnerWall).SelectMany(p => p.Points).ToArray();
         Assert.Single(inner.Where(p => p.X > 150.1).Select(p => Math.Round(170 - p.X, 2)).Where(d => d < 3).Distinct());
         Assert.Equal(4, inner.Where(p => p.X < 149.9).Select(p => Math.Round(p.X - 130, 2)).Where(d => d < 3).Distinct().Count());
@@ -327,7 +327,7 @@ public class EngineTests
         var part = job.Parts[0] with { Part = job.Parts[0].Part with { Nozzles = ["n9"] } };
         foreach (var sequence in Enum.GetValues<Sequence>())
         {
-            var refused = Slicer.Slice(job with { Parts = [part], Sequence = sequence });
+            var refused = Engine.Slice(job with { Parts = [part], Sequence = sequence });
             Assert.False(refused.Sliced);
             Assert.Equal("/parts/0/nozzles", Assert.Single(refused.Findings, f => f.Rule == "no-such-nozzle").Pointer);
         }
@@ -338,7 +338,7 @@ public class EngineTests
     {
         var job = Job(Block.Of(20, 20, 3), Plain);
         SliceResult With(params (string, object)[] settings) =>
-            Slicer.Slice(job with { Parts = [job.Parts[0] with { Part = job.Parts[0].Part with { Settings = Departing(settings) } }] });
+            Engine.Slice(job with { Parts = [job.Parts[0] with { Part = job.Parts[0].Part with { Settings = Departing(settings) } }] });
         Assert.Equal(4, With(("/walls", 4)).Layers[8].Paths.Count(p => p.Kind is PathKind.OuterWall or PathKind.InnerWall));
         foreach (var (pointer, value) in new (string, object)[] { ("/layers/first", 0.3), ("/walls", -1), ("/wals", 3),
             ("/speeds/outerWall", "fast") })
@@ -389,8 +389,8 @@ public class EngineTests
     [Fact]
     public void Compensation_and_shrinkage_move_the_contour()
     {
-        double Width(SliceJob job, int layer) => Slicer.Slice(job).Layers[layer].Paths.SelectMany(p => p.Points)
-            .Max(p => p.X) - Slicer.Slice(job).Layers[layer].Paths.SelectMany(p => p.Points).Min(p => p.X) + 0.45;
+        double Width(SliceJob job, int layer) => Engine.Slice(job).Layers[layer].Paths.SelectMany(p => p.Points)
+            .Max(p => p.X) - Engine.Slice(job).Layers[layer].Paths.SelectMany(p => p.Points).Min(p => p.X) + 0.45;
         var job = Job(Block.Of(20, 20, 2), Plain);
         Assert.Equal(20, Width(job, 3), 1e-3);
         var compensated = job with { Recipe = Plain with { Compensation = new() { Xy = 0.1, FirstLayer = -0.25 } } };
@@ -416,7 +416,7 @@ public class EngineTests
         var z = result.Run!.Moves.ToArray().Where(m => m.Extrudes).Select(m => m.To.Z).SkipWhile(h => h < 0.5).ToArray();
         Assert.All(z.Zip(z.Skip(1)), pair => Assert.InRange(pair.Second - pair.First, -1e-9, 0.02));
         Assert.Equal(6, z[^1], 1e-3);
-        Assert.Equal("spiral-needs-one-part", Slicer.Slice(Job(Block.Of(9, 9, 2), Plain with { Spiral = true }) is var job
+        Assert.Equal("spiral-needs-one-part", Engine.Slice(Job(Block.Of(9, 9, 2), Plain with { Spiral = true }) is var job
             ? job with { Parts = [job.Parts[0], job.Parts[0] with { Part = job.Parts[0].Part with { X = 50 } }] }
             : null!).Findings[0].Rule);
     }
@@ -431,7 +431,7 @@ public class EngineTests
             Accelerations = new() { OuterWall = 400, Infill = 1200 }
         };
         var card = Cards.Bare() with { Firmware = Cards.Dunlin.Firmware };
-        var result = Slicer.Slice(Job(Block.Of(8, 8, 4), recipe, card) with { Filament = filament });
+        var result = Engine.Slice(Job(Block.Of(8, 8, 4), recipe, card) with { Filament = filament });
         var text = Encoding.UTF8.GetString(result.Gcode.Span);
         var layer = text[text.IndexOf("; layer 10 ", StringComparison.Ordinal)..text.IndexOf("; layer 11 ", StringComparison.Ordinal)];
         Assert.Contains("M204 P400", layer, StringComparison.Ordinal);
@@ -468,7 +468,7 @@ public class EngineTests
             [new(new TrialPart { Name = "a", File = "a", X = middle.X - 20, Y = middle.Y, Nozzles = [ids[0]] }, a, new Footprints(a)),
                 new(new TrialPart { Name = "b", File = "b", X = middle.X + 20, Y = middle.Y, Nozzles = [ids[1]] }, b, new Footprints(b))])
         { Mode = new() { Kind = ModeKind.TwoMaterial } };
-        var result = Slicer.Slice(job);
+        var result = Engine.Slice(job);
         Assert.True(result.Sliced, string.Join('\n', result.Findings.Select(f => f.Message)));
         Assert.DoesNotContain(result.Findings, f => f.Severity == Severity.Stop);
         foreach (var layer in result.Layers.Take(5))
@@ -480,7 +480,7 @@ public class EngineTests
         }
         Assert.DoesNotContain(result.Layers[^1].Paths, p => p.Kind is PathKind.Tower or PathKind.Shield);
         var near = job.Parts[0] with { Part = job.Parts[0].Part with { X = card.Machine().Usable.EnvelopeInternal.MinX + 11 } };
-        Assert.Equal("no-room-for-shield", Slicer.Slice(job with { Parts = [near, job.Parts[1]] }).Findings[0].Rule);
+        Assert.Equal("no-room-for-shield", Engine.Slice(job with { Parts = [near, job.Parts[1]] }).Findings[0].Rule);
         Assert.Contains("E-6", Encoding.UTF8.GetString(result.Gcode.Span), StringComparison.Ordinal);
     }
 
@@ -490,13 +490,13 @@ public class EngineTests
         var recipe = Plain with { FileName = "{{ job.name }}/{{ machine.name }} {{ nozzle.diameter }}" };
         var job = Job(Block.Of(9, 9, 1), recipe) with
         { Filament = Cards.Petg with { Start = "M117 {{ filament.name }}", End = "M117 done" } };
-        var result = Slicer.Slice(job);
+        var result = Engine.Slice(job);
         Assert.Equal("test-Dunlin 0.4.gcode", result.FileName);
         var text = Encoding.UTF8.GetString(result.Gcode.Span);
         Assert.True(text.IndexOf("M117 Station PETG, grey", StringComparison.Ordinal) < text.IndexOf("; layers begin",
             StringComparison.Ordinal));
         Assert.True(text.IndexOf("M117 done", StringComparison.Ordinal) > text.IndexOf("; layers end", StringComparison.Ordinal));
-        Assert.Equal("test-Station PETG, grey.gcode", Slicer.Slice(job with { Recipe = Plain }).FileName);
+        Assert.Equal("test-Station PETG, grey.gcode", Engine.Slice(job with { Recipe = Plain }).FileName);
     }
 
     [Fact]
@@ -505,7 +505,7 @@ public class EngineTests
         var recipe = Cards.Standard with
         { Supports = new() { Pattern = SupportPattern.Branching }, Infill = new() { Pattern = InfillPattern.Gyroid } };
         var job = DemoParts.Job(Cards.Dunlin, "cable-gland") with { Recipe = recipe };
-        Assert.True(Slicer.Slice(job with { Threads = 1 }).Gcode.Span.SequenceEqual(Slicer.Slice(job with { Threads = 4 }).Gcode.Span));
+        Assert.True(Engine.Slice(job with { Threads = 1 }).Gcode.Span.SequenceEqual(Engine.Slice(job with { Threads = 4 }).Gcode.Span));
     }
 
     [Fact]
@@ -525,7 +525,7 @@ public class EngineTests
             Brim = new() { Place = brim, Width = 3 },
             Raft = new() { Layers = raft ? 2 : 0 }
         };
-        var result = Slicer.Slice(Job(mesh, recipe, card, 60, 50));
+        var result = Engine.Slice(Job(mesh, recipe, card, 60, 50));
         Assert.True(result.Sliced, string.Join('\n', result.Findings.Select(f => f.Message)));
         var contour = new Footprints(mesh).Below(double.PositiveInfinity, 60, 50, 0).Buffer(0.45 / 2 + 0.01);
         var ground = Plane.Difference(Shapes.Rectangle(0, 0, 120, 110), Shapes.Rectangle(92, 80, 6, 30)).Buffer(0.01);
@@ -554,7 +554,7 @@ public class EngineTests
                 Infill = new() { Pattern = InfillPattern.Gyroid }
             }
         };
-        var result = Slicer.Slice(job);
+        var result = Engine.Slice(job);
         Assert.True(result.Sliced, string.Join('\n', result.Findings.Select(f => f.Message)));
         Assert.DoesNotContain(result.Findings, f => f.Severity == Severity.Stop);
         var header = Encoding.UTF8.GetString(result.Gcode.Span[..600]);
@@ -572,7 +572,7 @@ public class EngineTests
     {
         var recipe = Engine.Plain with { Brim = new() { Place = BrimPlace.Outer, Width = 5 } };
         Assert.DoesNotContain(Engine.Slice(Solids.Box(20, 20, 2), recipe).Findings, f => f.Rule == "foot-cut-off");
-        var near = Slicer.Slice(Engine.Job(Solids.Box(20, 20, 2), recipe, x: 12));
+        var near = Engine.Slice(Engine.Job(Solids.Box(20, 20, 2), recipe, x: 12));
         var cut = Assert.Single(near.Findings, f => f.Rule == "foot-cut-off");
         Assert.Equal((Findings.Severity.Note, "/recipe/brim/width"), (cut.Severity, cut.Pointer));
         Assert.Contains("The brim of part does not fit whole", cut.Message, StringComparison.Ordinal);
@@ -588,9 +588,9 @@ public class EngineTests
             Parts = [.. job.Parts, new PartToSlice(new TrialPart { Name = "blade", File = "blade", X = 150, Y = 150 }, blade,
                 new Footprints(blade))],
         };
-        Assert.Contains(Slicer.Slice(two).Findings,
+        Assert.Contains(Engine.Slice(two).Findings,
             f => f is { Rule: "nothing-of-part", Severity: Findings.Severity.Stop }
                 && f.Message.Contains("blade", StringComparison.Ordinal));
-        Assert.DoesNotContain(Slicer.Slice(job).Findings, f => f.Rule == "nothing-of-part");
+        Assert.DoesNotContain(Engine.Slice(job).Findings, f => f.Rule == "nothing-of-part");
     }
 }

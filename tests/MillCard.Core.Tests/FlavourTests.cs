@@ -7,7 +7,6 @@ using MillCard.Core.Flavours;
 using MillCard.Core.Macros;
 using MillCard.Core.Routines.Carrying;
 using MillCard.Core.Rules;
-using MillCard.Core.Slicing;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -77,10 +76,10 @@ public class FlavourTests
             Routines = new() { Start = Carried(Cards.Dunlin.Routines.Start), End = Carried(Cards.Dunlin.Routines.End) },
         };
         var job = DemoParts.Job(card, "cable-gland") with { Filament = Cards.Petg with { PressureCompensation = 0.04 } };
-        var sliced = Slicer.Slice(job);
+        var sliced = Engine.Slice(job);
         Assert.DoesNotContain(sliced.Findings, f => f.Severity == Severity.Stop
             || f.Rule is "unknown-command" or "unknown-macro" or "wrong-unit" or "parameter-range");
-        var marlin = Slicer.Slice(DemoParts.Job(Cards.Dunlin, "cable-gland"));
+        var marlin = Engine.Slice(DemoParts.Job(Cards.Dunlin, "cable-gland"));
         Assert.Equal(marlin.Run!.Filament, sliced.Run!.Filament, 1.0);
         var text = Encoding.UTF8.GetString(sliced.Gcode.Span);
         if (Flavour.Of(id).Spell("pressure-compensation", ("value", 0.04), ("tool", 0)) is { } compensation)

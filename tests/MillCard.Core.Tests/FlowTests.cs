@@ -53,7 +53,7 @@ public class FlowTests
     [Fact]
     public void Every_misfit_is_told_with_its_share()
     {
-        var messages = NozzleBounds.Misfits(Bore, Recipe(width: 1, height: 0.36, first: 0.08)).Select(m => m.Message).ToArray();
+        var messages = NozzleBounds.Misfits(Bore, Recipe(width: 1, height: 0.36, first: 0.08)).Select(m => m.Said.Text).ToArray();
         Assert.Equal(3, messages.Length);
         Assert.StartsWith("Its lines of 1 mm are 250 % of the nozzle; 60 to 200 %", messages[0], StringComparison.Ordinal);
         Assert.StartsWith("Its first layer of 0.08 mm is 20 % of the nozzle; below 25 %", messages[1], StringComparison.Ordinal);

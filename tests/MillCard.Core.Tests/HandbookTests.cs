@@ -5,6 +5,7 @@ using System.Text.RegularExpressions;
 using System.Xml.Linq;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
+using MillCard.Core.Findings;
 using MillCard.Core.Rules;
 using MillCard.Core.Rules.CardRules;
 using MillCard.Core.Rules.DryRunRules;
@@ -23,7 +24,7 @@ public partial class HandbookTests
     [Fact]
     public void The_examples_of_all_rules_are_what_the_rules_say_now()
     {
-        RuleExample[] now = [.. RuleBook.ForCards.Select(OfCards), .. RuleBook.ForDryRuns.Select(OfDryRuns)];
+        RuleExample[] now = [.. Fired.Value.Select(f => f.Example)];
         if (Environment.GetEnvironmentVariable("HANDBOOK") == "write")
         {
             File.WriteAllText(Path.Combine(DemoParts.Root, "src/MillCard.Core/Rules/rule-examples.json"),
@@ -37,6 +38,10 @@ public partial class HandbookTests
     }
 
     [Fact]
+    public void The_values_of_a_finding_are_those_of_its_sentence() =>
+        Spoken.AllKept(Fired.Value.Select(f => f.Finding));
+
+    [Fact]
     public void Formulas_have_a_source_and_a_name_of_their_own()
     {
         Assert.True(Formulas.All.Count >= 38);
@@ -44,7 +49,10 @@ public partial class HandbookTests
         Assert.Equal(Formulas.All.Count, Formulas.All.Select(f => f.Formula.Name).Distinct().Count());
     }
 
-    private static RuleExample OfDryRuns(IDryRunRule rule)
+    private static readonly Lazy<IReadOnlyList<(RuleExample Example, Finding Finding)>> Fired =
+        new(() => [.. RuleBook.ForCards.Select(OfCards), .. RuleBook.ForDryRuns.Select(OfDryRuns)]);
+
+    private static (RuleExample, Finding) OfDryRuns(IDryRunRule rule)
     {
         var (_, machine, program, line, _) = RuleTests.Cases.First(c => c.Data.Item1 == rule.Id.Name).Data;
         var card = RuleTests.Machines[machine];
@@ -52,18 +60,18 @@ public partial class HandbookTests
             .First(f => f.Rule == rule.Id.Name && f.Line == line);
         var lines = program.TrimEnd('\n').Split('\n');
         var shown = lines.Length > MostLines ? [.. lines[..Math.Max(8, line)], "…"] : lines;
-        return new RuleExample(rule.Id.Name, rule.Id.Severity, AboutOf(rule), finding.Why, string.Join('\n', shown), line, finding.Message,
-            finding.Remedy?.Label);
+        return (new(rule.Id.Name, rule.Id.Severity, AboutOf(rule), finding.Why, string.Join('\n', shown), line, finding.Message,
+            finding.Remedy?.Label), finding);
     }
 
     /// <summary>The first card, made of those that ship by one or two changes, about which a rule says something.</summary>
-    private static RuleExample OfCards(ICardRule rule)
+    private static (RuleExample, Finding) OfCards(ICardRule rule)
     {
         // the unchanged ones are told by their names alone
         foreach (var (card, changed) in Changed.Value)
             if (rule.Look(card).FirstOrDefault() is { } finding)
-                return new RuleExample(rule.Id.Name, rule.Id.Severity, AboutOf(rule), finding.Why, changed, null, finding.Message,
-                    finding.Remedy?.Label);
+                return (new(rule.Id.Name, rule.Id.Severity, AboutOf(rule), finding.Why, changed, null, finding.Message,
+                    finding.Remedy?.Label), finding);
         Assert.Fail($"{rule.Id.Name} does not fire on any of {Changed.Value.Count} cards");
         throw new InvalidOperationException();
     }

@@ -19,7 +19,7 @@ public class InterfaceNozzleTests
         Supports = new() { Pattern = SupportPattern.Crossed, InterfaceNozzle = 2 },
     };
 
-    private static SliceResult Slice(Recipe recipe, string nozzle = "n1") => Slicer.Slice(new("held",
+    private static SliceResult Slice(Recipe recipe, string nozzle = "n1") => Engine.Slice(new("held",
         DemoParts.Card("oystercatcher").Machine(), Cards.Petg, recipe, [new(new TrialPart
         {
             Name = "table",

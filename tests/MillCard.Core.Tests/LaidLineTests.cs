@@ -7,7 +7,7 @@ namespace MillCard.Core.Tests;
 /// <summary>What the dry run says of every line of plastic, held against the program itself.</summary>
 public sealed class LaidLineTests
 {
-    private static readonly SliceResult Sliced = Slicer.Slice(Engine.Job(Solids.Box(24, 18, 3), Engine.Plain with
+    private static readonly SliceResult Sliced = Engine.Slice(Engine.Job(Solids.Box(24, 18, 3), Engine.Plain with
     {
         Accelerations = new() { OuterWall = 500, Infill = 900 },
     }));

@@ -49,7 +49,7 @@ public class MomentTests
     { Firmware = new() { Flavour = FlavourId.Klipper, Macros = Macros } };
 
     private static Finding[] Find(string program, Card card) =>
-        [.. RuleBook.Check(SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(program)), card.Machine())];
+        Spoken.AllKept(RuleBook.Check(SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(program)), card.Machine()));
 
     private static Card RepRapFirmware(string? files = null) =>
         Klipper with { Firmware = new() { Flavour = FlavourId.RepRapFirmware, Macros = files } };

@@ -69,7 +69,7 @@ public sealed class OnCardTests
     public void Findings_are_counted_by_severity()
     {
         var figures = Variants.Measure(Job(Cards.Bare(), (Bar, 150, 100)), default).Figures!;
-        var sliced = Slicing.Slicer.Slice(Job(Cards.Bare(), (Bar, 150, 100)));
+        var sliced = Engine.Slice(Job(Cards.Bare(), (Bar, 150, 100)));
         Assert.Equal(3, figures.Findings.Count);
         Assert.Equal(sliced.Findings.Count(f => f.Severity == Findings.Severity.Stop), figures.Findings[0]);
         Assert.Equal(sliced.Findings.Count, figures.Findings.Sum());

@@ -37,7 +37,7 @@ public class OneAtATimeTests
     [Fact]
     public void Each_part_is_finished_before_the_next_and_the_nozzle_passes_above()
     {
-        var result = Slicer.Slice(Job(Cards.Dunlin, (30, 30, 12, []), (95, 95, 9, [])));
+        var result = Engine.Slice(Job(Cards.Dunlin, (30, 30, 12, []), (95, 95, 9, [])));
         Assert.True(result.Sliced, string.Join('\n', result.Findings.Select(f => f.Message)));
         Assert.DoesNotContain(result.Findings, f => f.Severity == Severity.Stop);
         Assert.Equal([0, 1], result.Layers.Select(l => l.Part!.Value).Distinct());
@@ -53,7 +53,7 @@ public class OneAtATimeTests
     [Fact]
     public void Parts_that_stand_in_each_others_way_are_refused_with_a_cure()
     {
-        var result = Slicer.Slice(Job(Cards.Dunlin, (60, 90, 20, []), (86, 90, 20, [])));
+        var result = Engine.Slice(Job(Cards.Dunlin, (60, 90, 20, []), (86, 90, 20, [])));
         Assert.False(result.Sliced);
         var finding = Assert.Single(result.Findings);
         Assert.Equal("no-order", finding.Rule);
@@ -68,7 +68,7 @@ public class OneAtATimeTests
             height: 40) with
         { Motion = Cards.Bare().Motion with { Axes = new() { Z = new() { Min = 0, Max = 40 } } } };
         card = card with { Head = card.Head with { Clearance = 2 } };
-        Assert.Equal("no-way-over", Assert.Single(Slicer.Slice(Job(card, (50, 50, 39, []), (200, 50, 39, []))).Findings).Rule);
+        Assert.Equal("no-way-over", Assert.Single(Engine.Slice(Job(card, (50, 50, 39, []), (200, 50, 39, []))).Findings).Rule);
     }
 
     [Fact]
@@ -99,7 +99,7 @@ public class OneAtATimeTests
     [Fact]
     public void The_dry_run_sees_the_nozzle_pass_through_a_finished_part()
     {
-        var result = Slicer.Slice(Job(Cards.Dunlin, (30, 30, 12, []), (95, 95, 9, [])));
+        var result = Engine.Slice(Job(Cards.Dunlin, (30, 30, 12, []), (95, 95, 9, [])));
         // without the way over, the nozzle goes straight through
         var flat = string.Join('\n', Text(result).Split('\n')
             .Where(l => l != "G0 Z13" && !l.StartsWith("G0 Z13 ", StringComparison.Ordinal)));
@@ -136,7 +136,7 @@ public class OneAtATimeTests
             },
             Routines = new() { Start = "G28\nM109 S235\n", End = "M104 T0 S0\nM104 T1 S0\nM140 S0\nM107\nG91\nG1 Z10 F600\nG90\n" },
         };
-        var result = Slicer.Slice(Job(card, (60, 60, 3, []), (150, 60, 3, ["n2"])) with { Sequence = Sequence.AllAtOnce });
+        var result = Engine.Slice(Job(card, (60, 60, 3, []), (150, 60, 3, ["n2"])) with { Sequence = Sequence.AllAtOnce });
         Assert.True(result.Sliced, string.Join('\n', result.Findings.Select(f => f.Message)));
         Assert.DoesNotContain(result.Findings, f => f.Severity == Severity.Stop);
         Assert.Contains("\nT1\nM109 T1 S", Text(result), StringComparison.Ordinal);
@@ -171,18 +171,18 @@ public class OneAtATimeTests
             Sequence = Sequence.AllAtOnce,
             SecondFilament = Cards.Petg with { Nozzle = Cards.Petg.Nozzle with { First = Cards.Petg.Nozzle.First + 15 } }
         };
-        Assert.Contains("\nM605 S2 X48 R15\n", Text(Slicer.Slice(job with { Mode = new() { Kind = ModeKind.Copy } })),
+        Assert.Contains("\nM605 S2 X48 R15\n", Text(Engine.Slice(job with { Mode = new() { Kind = ModeKind.Copy } })),
             StringComparison.Ordinal);
         Assert.Contains("\nM605 S2 X70 R-5\n",
-            Text(Slicer.Slice(job with { Mode = new() { Kind = ModeKind.Copy, Distance = 70, Warmer = -5 } })), StringComparison.Ordinal);
-        Assert.Contains("\nM605 S3\n; axis 150\n", Text(Slicer.Slice(job with { Mode = new() { Kind = ModeKind.Mirror } })),
+            Text(Engine.Slice(job with { Mode = new() { Kind = ModeKind.Copy, Distance = 70, Warmer = -5 } })), StringComparison.Ordinal);
+        Assert.Contains("\nM605 S3\n; axis 150\n", Text(Engine.Slice(job with { Mode = new() { Kind = ModeKind.Mirror } })),
             StringComparison.Ordinal);
-        Assert.Contains("\nM605 S1\n", Text(Slicer.Slice(job with { Mode = new() { Kind = ModeKind.Single } })), StringComparison.Ordinal);
+        Assert.Contains("\nM605 S1\n", Text(Engine.Slice(job with { Mode = new() { Kind = ModeKind.Single } })), StringComparison.Ordinal);
         // where nothing is said the machine runs in single mode, its parked carriage in the way
-        Assert.Contains("\nM605 S1\n", Text(Slicer.Slice(job)), StringComparison.Ordinal);
+        Assert.Contains("\nM605 S1\n", Text(Engine.Slice(job)), StringComparison.Ordinal);
         Assert.Equal(ViolationKind.Reach, new Fit(card.Machine())
             .Of([new StandingPart("part", job.Parts[0].Footprints, 270, 60, 0)])[0].Violations[0].Kind);
-        Assert.Equal("no-such-mode", Slicer.Slice(
+        Assert.Equal("no-such-mode", Engine.Slice(
             job with { Machine = Cards.Dunlin.Machine(), Mode = new() { Kind = ModeKind.Copy } }).Findings[0].Rule);
     }
 
@@ -192,7 +192,7 @@ public class OneAtATimeTests
         var card = Cards.Bare() with { Routines = new() { Start = "G28\nM109 S235\n", End = "M104 S0\n" } };
         Card Fed(Feed feed, HeadRetraction? own = null) =>
             card with { Head = card.Head with { Nozzles = [card.Head.Nozzles![0] with { Feed = feed, Retraction = own }] } };
-        double Back(Card c, Recipe recipe) => Slicer.Slice(
+        double Back(Card c, Recipe recipe) => Engine.Slice(
             Job(c, (60, 60, 1, []), (120, 60, 1, [])) with { Recipe = recipe, Sequence = Sequence.AllAtOnce }).Run!.Moves.ToArray()
             .Min(m => m.Filament);
         var open = Quick with { Retraction = new() };
@@ -201,7 +201,7 @@ public class OneAtATimeTests
         Assert.Equal(-1.2, Back(Fed(new() { Kind = FeedKind.Direct }, new() { Length = 1.2 }), open), 1e-5);
         Assert.Equal(-0.5, Back(Fed(new() { Kind = FeedKind.Direct }, new() { Length = 1.2 }),
             open with { Retraction = new() { Length = 0.5 } }), 1e-5);
-        var wiped = Slicer.Slice(Job(Fed(new() { Kind = FeedKind.Direct }, new() { Length = 1, Wipe = 2 }), (60, 60, 1, []),
+        var wiped = Engine.Slice(Job(Fed(new() { Kind = FeedKind.Direct }, new() { Length = 1, Wipe = 2 }), (60, 60, 1, []),
             (120, 60, 1, [])) with
         { Recipe = open, Sequence = Sequence.AllAtOnce }).Run!.Moves.ToArray();
         // the way and the filament of the moves that wipe, up to the next travel
@@ -216,6 +216,6 @@ public class OneAtATimeTests
     public void An_uneven_bed_is_held_against_the_first_layer(double uneven, ProbeKind kind, Severity? severity)
     {
         var card = Cards.Dunlin with { Head = Cards.Dunlin.Head with { Probe = new() { Kind = kind, Unevenness = uneven } } };
-        Assert.Equal(severity, Slicer.Slice(Job(card, (90, 90, 2, []))).Findings.FirstOrDefault(f => f.Rule == "uneven-bed")?.Severity);
+        Assert.Equal(severity, Engine.Slice(Job(card, (90, 90, 2, []))).Findings.FirstOrDefault(f => f.Rule == "uneven-bed")?.Severity);
     }
 }

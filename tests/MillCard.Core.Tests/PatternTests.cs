@@ -4,7 +4,6 @@ using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Meshes;
 using MillCard.Core.Rules;
-using MillCard.Core.Slicing;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Patterns;
 using MillCard.Core.Starting;
@@ -51,7 +50,7 @@ public class PatternTests
         var box = machine.Bed.EnvelopeInternal;
         var mesh = Solids.Box(20, 20, 4);
         var part = new TrialPart { Name = "cube", File = "cube", X = box.Width / 2, Y = box.Height / 2 };
-        var sliced = Slicer.Slice(new SliceJob("first", machine, Proposal.Filament(card), Proposal.Recipe(card),
+        var sliced = Engine.Slice(new SliceJob("first", machine, Proposal.Filament(card), Proposal.Recipe(card),
             [new PartToSlice(part, mesh, new Footprints(mesh))]));
         Assert.True(sliced.Sliced);
         Assert.DoesNotContain(sliced.Findings, f => f.Severity >= Severity.Caution);

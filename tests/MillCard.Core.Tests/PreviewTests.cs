@@ -9,7 +9,6 @@ using MillCard.Core.Routines.Carrying;
 using MillCard.Core.Routines.Learning;
 using MillCard.Core.Routines.Previews;
 using MillCard.Core.Rules;
-using MillCard.Core.Slicing;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -212,7 +211,7 @@ public class PreviewTests
     [Fact]
     public void A_program_that_prints_tells_what_it_was_made_with()
     {
-        var sliced = Slicer.Slice(DemoParts.Job(Cards.Dunlin, "quadrat-corner"));
+        var sliced = Engine.Slice(DemoParts.Job(Cards.Dunlin, "quadrat-corner"));
         var learned = Learned.Of(Cards.Dunlin.Machine(), sliced.Gcode);
         double Of(string pointer) => learned.Values.Single(v => v.Pointer == pointer).Value.GetValue<double>();
         Assert.Equal(Cards.Petg.Nozzle.First!.Value, Of("/nozzle/first"));

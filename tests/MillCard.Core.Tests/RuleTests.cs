@@ -309,7 +309,7 @@ public class RuleTests
     }
 
     private static Finding[] Find(string gcode, Card card) =>
-        [.. RuleBook.Check(SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(gcode)), card.Machine())];
+        Spoken.AllKept(RuleBook.Check(SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(gcode)), card.Machine()));
 
     private static string Edited(string program, IReadOnlyList<Edit> edits)
     {

@@ -84,7 +84,7 @@ public class SeveralNozzlesTests
     public void Every_tool_lays_its_own_part_hot_as_its_filament_asks_under_its_own_fan()
     {
         var job = FourTools();
-        var result = Slicer.Slice(job);
+        var result = Engine.Slice(job);
         var laid = Read(Text(result), 1);
         Assert.Equal([0, 1, 2, 3], laid.Select(l => l.Tool).Distinct().Order());
         foreach (var line in laid)
@@ -105,7 +105,7 @@ public class SeveralNozzlesTests
     public void Mass_by_nozzle_is_volume_by_density()
     {
         var job = FourTools();
-        var result = Slicer.Slice(job);
+        var result = Engine.Slice(job);
         var spent = Spent.Of(result.Run!, job.Machine.Card, job.Filaments).ByNozzle;
         for (var n = 0; n < 4; n++)
         {
@@ -127,12 +127,12 @@ public class SeveralNozzlesTests
     public void Time_by_nozzle_adds_up_and_in_copy_both_run_together()
     {
         var job = FourTools();
-        var run = Slicer.Slice(job).Run!;
+        var run = Engine.Slice(job).Run!;
         var spent = Spent.Of(run, job.Machine.Card, job.Filaments).ByNozzle;
         Assert.Equal(run.TotalSeconds, spent.Sum(n => n.Seconds), 1e-3);
         Assert.All(spent, n => Assert.True(n.Seconds > 10));
         var copy = Job(DemoParts.Card("avocet"), Box("a", 100, 120, 1, "n1")) with { Mode = new() { Kind = ModeKind.Copy } };
-        var both = Spent.Of(Slicer.Slice(copy).Run!, copy.Machine.Card, copy.Filaments, 2).ByNozzle;
+        var both = Spent.Of(Engine.Slice(copy).Run!, copy.Machine.Card, copy.Filaments, 2).ByNozzle;
         Assert.Equal(both[0].Seconds, both[1].Seconds);
         Assert.Equal(both[0].Filament, both[1].Filament, 1e-3);
     }
@@ -143,10 +143,10 @@ public class SeveralNozzlesTests
     {
         var card = DemoParts.Card("avocet");
         var job = Job(card, Box("a", 100, 120, 1, "n1"));
-        double Grams(SliceJob j) => Spent.Of(Slicer.Slice(j).Run!, card, j.Filaments, j.Copies).Grams!.Value;
+        double Grams(SliceJob j) => Spent.Of(Engine.Slice(j).Run!, card, j.Filaments, j.Copies).Grams!.Value;
         var copy = job with { Mode = new() { Kind = ModeKind.Copy } };
         Assert.Equal(2 * Grams(job with { Mode = new() { Kind = ModeKind.Single } }), Grams(copy), 0.05);
-        var text = Text(Slicer.Slice(copy));
+        var text = Text(Engine.Slice(copy));
         Assert.Contains("; nozzle n1: ", text, StringComparison.Ordinal);
         Assert.Contains("; nozzle n2: ", text, StringComparison.Ordinal);
     }
@@ -156,10 +156,10 @@ public class SeveralNozzlesTests
     public void In_copy_the_second_nozzles_fan_runs_as_the_trial_says(double? said, double runs)
     {
         var job = Job(DemoParts.Card("avocet"), Box("a", 100, 120, 2, "n1")) with { Mode = new() { Kind = ModeKind.Copy, Fan = said } };
-        var last = Read(Text(Slicer.Slice(job)), 255)[^1];
+        var last = Read(Text(Engine.Slice(job)), 255)[^1];
         Assert.Equal((0.4, 0.4), (Math.Round(last.Fans[0], 2), Math.Round(last.Fans[2], 2)));
         Assert.Equal(runs, Math.Round(last.Fans.GetValueOrDefault(1), 2));
-        var single = Read(Text(Slicer.Slice(job with { Mode = new() { Kind = ModeKind.Single } })), 255);
+        var single = Read(Text(Engine.Slice(job with { Mode = new() { Kind = ModeKind.Single } })), 255);
         Assert.All(single, l => Assert.Equal(0, l.Fans.GetValueOrDefault(1)));
     }
 
@@ -169,7 +169,7 @@ public class SeveralNozzlesTests
         var card = DemoParts.Card("avocet");
         var plain = card with { Firmware = card.Firmware with { Flavour = FlavourId.RepRap } };
         var job = Job(plain, Box("a", 100, 120, 1, "n1")) with { Mode = new() { Kind = ModeKind.Single } };
-        Assert.Contains(Slicer.Slice(job).Findings, f => f.Rule == "fan-not-told");
+        Assert.Contains(Engine.Slice(job).Findings, f => f.Rule == "fan-not-told");
         var bare = card with
         {
             Head = card.Head with { Nozzles = [.. card.Head.Nozzles!.Select(n => n with { Fans = [] })] },
@@ -177,8 +177,8 @@ public class SeveralNozzlesTests
             Routines = card.Routines with { Start = "{{ mode.command }}\nG28\nM109 S240\n" },
         };
         var copy = Job(bare, Box("a", 100, 120, 1, "n1")) with { Mode = new() { Kind = ModeKind.Copy, Fan = 0.5 } };
-        Assert.Contains(Slicer.Slice(copy).Findings, f => f.Rule == "second-fan-not-set");
-        Assert.DoesNotContain(Slicer.Slice(copy with { Machine = card.Machine() }).Findings, f => f.Rule == "second-fan-not-set");
+        Assert.Contains(Engine.Slice(copy).Findings, f => f.Rule == "second-fan-not-set");
+        Assert.DoesNotContain(Engine.Slice(copy with { Machine = card.Machine() }).Findings, f => f.Rule == "second-fan-not-set");
     }
 
     // 75 and 100 °C: the bed takes the warmer, and it is said.
@@ -186,13 +186,13 @@ public class SeveralNozzlesTests
     public void Filaments_that_want_beds_of_their_own_get_the_warmer_and_it_is_said()
     {
         var job = FourTools();
-        var result = Slicer.Slice(job);
+        var result = Engine.Slice(job);
         var found = Assert.Single(result.Findings, f => f.Rule == "beds-differ");
         Assert.Equal((Severity.Caution, "/loaded/n4"), (found.Severity, found.Pointer));
         Assert.Contains("one of 100: it is heated to 100 °C", found.Message, StringComparison.Ordinal);
         Assert.Contains("\nM140 S100\n", Text(result), StringComparison.Ordinal);
         Assert.Contains("\nM140 S95\n", Text(result), StringComparison.Ordinal);
-        Assert.DoesNotContain(Slicer.Slice(job with { Loaded = new Dictionary<string, Filament>() }).Findings,
+        Assert.DoesNotContain(Engine.Slice(job with { Loaded = new Dictionary<string, Filament>() }).Findings,
             f => f.Rule == "beds-differ");
     }
 
@@ -233,7 +233,7 @@ public class SeveralNozzlesTests
             Filament>(job.Loaded)
             { ["n3"] = job.Loaded["n3"] with { Diameter = 2.85 } }
         };
-        var refused = Slicer.Slice(wrong);
+        var refused = Engine.Slice(wrong);
         Assert.False(refused.Sliced);
         Assert.Equal("/loaded/n3", Assert.Single(refused.Findings, f => f.Rule == "filament-diameter-mismatch").Pointer);
     }
@@ -244,7 +244,7 @@ public class SeveralNozzlesTests
     {
         var card = DemoParts.Card("oystercatcher");
         var job = Job(card, Box("a", 60, 120, 2, "n1"), Box("b", 240, 120, 2, "n2"));
-        var result = Slicer.Slice(job);
+        var result = Engine.Slice(job);
         Assert.Equal(10, result.Changes!.Changes);
         Assert.InRange(result.Changes.Seconds, 30, result.Run!.TotalSeconds);
         var said = Assert.Single(result.Findings, f => f.Rule == "changes-cost"
@@ -252,9 +252,9 @@ public class SeveralNozzlesTests
         Assert.Contains("(a, b): one change", said.Message, StringComparison.Ordinal);
         Assert.Contains(result.Findings, f => f.Rule == "changes-cost" && f.Message.Contains("All by n1", StringComparison.Ordinal));
         // it is as said: sliced that way it is quicker by what was said, within a quarter
-        var other = Slicer.Slice(job with { Sequence = Sequence.AllAtOnce, Parts = [job.Parts[0], Box("b", 240, 120, 2, "n1")] });
+        var other = Engine.Slice(job with { Sequence = Sequence.AllAtOnce, Parts = [job.Parts[0], Box("b", 240, 120, 2, "n1")] });
         Assert.Null(other.Changes);
-        var apart = Slicer.Slice(job with { Sequence = Sequence.OneAtATime });
+        var apart = Engine.Slice(job with { Sequence = Sequence.OneAtATime });
         Assert.Equal(1, apart.Changes!.Changes);
         Assert.InRange((result.Run.TotalSeconds - apart.Run!.TotalSeconds) / (result.Changes.Seconds * 0.9), 0.75, 1.25);
         Assert.DoesNotContain(apart.Findings, f => f.Rule == "changes-cost"
@@ -269,7 +269,7 @@ public class SeveralNozzlesTests
             new Footprints(mesh));
         var job = Job(DemoParts.Card("oystercatcher"), Box("a", 60, 120, 1, "n1"), small);
         job = job with { Recipe = job.Recipe with { NozzleChanges = new() { Tower = 20 } } };
-        var result = Slicer.Slice(job);
+        var result = Engine.Slice(job);
         var tower = Assert.Single(result.Findings, f => f.Rule == "tower-cost");
         Assert.Contains(words, tower.Message, StringComparison.Ordinal);
         var volume = result.Layers.Sum(l => l.Paths.Where(p => p.Kind == PathKind.Tower).Sum(p => p.Length * p.SectionAt(l.Place.Height)));
@@ -296,7 +296,7 @@ public class SeveralNozzlesTests
         Nozzle[] nozzles = [.. card.Head.Nozzles!.Select(n => n with { Offset = n.Offset! with { Z = 0 } })];
         nozzles[1] = nozzles[1] with { Offset = new() { X = 0.5, Y = -0.3 } };
         card = card with { Head = card.Head with { Nozzles = nozzles, Offsets = new() { Firmware = firmware, Gcode = !firmware } } };
-        var moves = Slicer.Slice(Job(card, Box("a", 60, 120, 1, "n1"), Box("b", 160, 120, 1, "n2"))).Run!.Moves.ToArray()
+        var moves = Engine.Slice(Job(card, Box("a", 60, 120, 1, "n1"), Box("b", 160, 120, 1, "n2"))).Run!.Moves.ToArray()
             .Where(m => m.Tool == 1 && m.Extrudes).ToArray();
         var half = 10 - Engine.Plain.LineWidth!.Value / 2;
         Assert.Equal(160 - half, moves.Min(m => m.To.X), 0.006);

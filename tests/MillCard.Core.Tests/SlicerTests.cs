@@ -19,7 +19,7 @@ namespace MillCard.Core.Tests;
 public class SlicerTests
 {
     private static SliceResult Slice(Mesh mesh, Card? card = null, Recipe? recipe = null, double x = 90, double y = 80) =>
-        Slicer.Slice(new SliceJob("test", (card ?? Cards.Dunlin).Machine(), Cards.Petg, recipe ?? Cards.Standard,
+        Engine.Slice(new SliceJob("test", (card ?? Cards.Dunlin).Machine(), Cards.Petg, recipe ?? Cards.Standard,
             [new PartToSlice(new TrialPart { Name = "part", File = "part", X = x, Y = y }, mesh, new Footprints(mesh))]));
 
     public static TheoryData<string> Parts => [.. DemoParts.Files.Select(f => Path.GetFileNameWithoutExtension(f))];
@@ -79,8 +79,8 @@ public class SlicerTests
         { Recipe = Cards.Standard with { Retraction = Cards.Standard.Retraction with { Length = 2 } } };
         static int Pulled(SliceResult sliced) =>
             sliced.Run!.MoveList.Count(m => m.Filament < 0 && m.Line > sliced.Run.LayersBegin && m.Line < sliced.Run.LayersEnd);
-        Assert.True(Pulled(Slicer.Slice(job)) > 10);
-        Assert.Equal(0, Pulled(Slicer.Slice(job with { Filament = Cards.Petg with { Retraction = new() { Length = 0 } } })));
+        Assert.True(Pulled(Engine.Slice(job)) > 10);
+        Assert.Equal(0, Pulled(Engine.Slice(job with { Filament = Cards.Petg with { Retraction = new() { Length = 0 } } })));
         var setting = ResolvedSettings.Of(job with { Filament = Cards.Petg with { Retraction = new() { Length = 0 } } })
             .First(s => s.Pointer == "/retraction/length");
         Assert.Equal(("0", GivenBy.Filament), (setting.Value, setting.From));
@@ -100,7 +100,7 @@ public class SlicerTests
             }
         };
         var job = DemoParts.Job(card, "cable-gland") with { Filament = Cards.Petg with { Diameter = filament } };
-        var sliced = Slicer.Slice(job);
+        var sliced = Engine.Slice(job);
         Assert.False(sliced.Sliced);
         var finding = Assert.Single(sliced.Findings, f => f.Rule == "filament-diameter-mismatch");
         Assert.Equal((Severity.Stop, "/filament"), (finding.Severity, finding.Pointer));
@@ -108,7 +108,7 @@ public class SlicerTests
 
         // by volume: what a program for this filament pushes on a machine that is fed the other, against what it pushes on one that is fed
         // it
-        var right = Slicer.Slice(job with
+        var right = Engine.Slice(job with
         {
             Machine = (
             card with { Head = card.Head with { Nozzles = [card.Head.Nozzles[0] with { FilamentDiameter = filament }] } }).Machine()
@@ -213,7 +213,7 @@ public class SlicerTests
         var card = Cards.Dunlin with { Envelope = Cards.Dunlin.Envelope with { KeepOuts = [post] } };
         var mesh = Solids.Box(20, 20, 4);
         var prints = new Footprints(mesh);
-        var result = Slicer.Slice(new SliceJob("two", card.Machine(), Cards.Petg, Cards.Standard,
+        var result = Engine.Slice(new SliceJob("two", card.Machine(), Cards.Petg, Cards.Standard,
             [new(new TrialPart { Name = "a", File = "a", X = 40, Y = 80 }, mesh, prints),
                 new(new TrialPart { Name = "b", File = "b", X = 140, Y = 80 }, mesh, prints)]));
         Assert.True(result.Sliced, string.Join('\n', result.Findings.Select(f => f.Message)));
@@ -236,7 +236,7 @@ public class SlicerTests
     [Fact]
     public void A_cancelled_slice_ends() =>
         Assert.ThrowsAny<OperationCanceledException>(() =>
-            Slicer.Slice(new SliceJob("x", Cards.Dunlin.Machine(), Cards.Petg, Cards.Standard,
+            Engine.Slice(new SliceJob("x", Cards.Dunlin.Machine(), Cards.Petg, Cards.Standard,
             [new(new TrialPart { Name = "a", File = "a", X = 90, Y = 80 }, Solids.Box(20, 20, 5), new Footprints(Solids.Box(20, 20, 5)))]),
                 stop: new CancellationToken(true)));
 }

@@ -3,7 +3,6 @@ using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
 using MillCard.Core.Meshes;
-using MillCard.Core.Slicing;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Sections;
 using Xunit;
@@ -68,7 +67,7 @@ public class SlopedHeightTests
     {
         var (ball, box) = (Ball, Solids.Box(20, 20, 40));
         PartToSlice At(Mesh mesh, double x) => new(new TrialPart { Name = "p", File = "p", X = x, Y = 100 }, mesh, new Footprints(mesh));
-        var result = Slicer.Slice(Job(ball, Plain with { Layers = Sizes(0.05) }) with { Parts = [At(ball, 100), At(box, 200)] });
+        var result = Engine.Slice(Job(ball, Plain with { Layers = Sizes(0.05) }) with { Parts = [At(ball, 100), At(box, 200)] });
         var tops = result.Layers.Select(l => (l.Place.Top, l.Place.Height)).ToArray();
         var step = Motion.Ladder.Of(Cards.Bare())?.FullStep;
         Assert.Equal(Places(Sizes(0.05), step, box, ball).Select(p => (p.Top, p.Height)), tops);
@@ -121,6 +120,6 @@ public class SlopedHeightTests
 
     [Fact]
     public void A_highest_layer_that_the_line_cannot_be_is_refused() => Assert.Contains(
-        Slicer.Slice(Job(Ball, Plain with { Layers = Sizes(0.1, highest: 0.6) })).Findings,
+        Engine.Slice(Job(Ball, Plain with { Layers = Sizes(0.1, highest: 0.6) })).Findings,
         f => f is { Rule: "line-higher-than-wide", Pointer: "/recipe/layers/highest", Severity: Severity.Stop });
 }

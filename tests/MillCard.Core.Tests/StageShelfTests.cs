@@ -52,11 +52,11 @@ public class StageShelfTests
     public void No_setting_is_forgotten_by_what_is_kept()
     {
         var shelf = new StageShelf(1 << 28);
-        Slicer.Slice(Job() with { Shelf = shelf });
+        Engine.Slice(Job() with { Shelf = shelf });
         var tried = new ConcurrentBag<string>();
         Parallel.ForEach(Changed().ToArray(), change =>
         {
-            var (kept, anew) = (Slicer.Slice(Job(change.Recipe) with { Shelf = shelf }), Slicer.Slice(Job(change.Recipe)));
+            var (kept, anew) = (Engine.Slice(Job(change.Recipe) with { Shelf = shelf }), Engine.Slice(Job(change.Recipe)));
             Assert.True(kept.Gcode.Span.SequenceEqual(anew.Gcode.Span), change.Pointer);
             Assert.Equal(anew.Findings.Select(f => (f.Rule, f.Message)), kept.Findings.Select(f => (f.Rule, f.Message)));
             tried.Add(change.Pointer);
@@ -86,8 +86,8 @@ public class StageShelfTests
         ];
         var shelf = new StageShelf(1 << 28);
         foreach (var job in jobs.Concat(jobs.Reverse()))
-            Assert.True(Slicer.Slice(job with { Shelf = shelf }).Gcode.Span.SequenceEqual(Slicer.Slice(job).Gcode.Span));
-        var programs = jobs.Select(j => Convert.ToHexString(Slicer.Slice(j).Gcode.Span)).ToArray();
+            Assert.True(Engine.Slice(job with { Shelf = shelf }).Gcode.Span.SequenceEqual(Engine.Slice(job).Gcode.Span));
+        var programs = jobs.Select(j => Convert.ToHexString(Engine.Slice(j).Gcode.Span)).ToArray();
         Assert.All(programs.Index(), p => Assert.Equal(p.Index, Array.IndexOf(programs, p.Item)));
     }
 
@@ -113,7 +113,7 @@ public class StageShelfTests
         string[] StagesOf(SliceJob job)
         {
             var told = new Told();
-            Assert.True(Slicer.Slice(job with { Shelf = shelf }, told).Sliced);
+            Assert.True(Engine.Slice(job with { Shelf = shelf }, told).Sliced);
             return [.. told.Steps.Where(s => s is "sections" or "lines" or "supports").Distinct()];
         }
     }

@@ -13,7 +13,7 @@ public class StopTests
     private static TrialStop At(double z, StopKind kind = StopKind.Pause) => new() { Id = $"s{z}", Z = z, For = kind };
 
     private static SliceResult Slice(Card card, Recipe recipe, params TrialStop[] stops) =>
-        Slicer.Slice(Engine.Job(Solids.Box(20, 20, 4), recipe, card) with { Stops = stops });
+        Engine.Slice(Engine.Job(Solids.Box(20, 20, 4), recipe, card) with { Stops = stops });
 
     private static Card Speaking(FlavourId flavour) => Cards.Bare() with
     {
@@ -93,7 +93,7 @@ public class StopTests
     [InlineData(StopKind.Lines, null, "lines")]
     public void An_event_that_cannot_hold_is_refused_at_its_place(StopKind kind, double? value, string member)
     {
-        var refused = Slicer.Slice(Engine.Job(Solids.Box(20, 20, 4), Engine.Plain) with { Stops = [From(2, kind, value)] });
+        var refused = Engine.Slice(Engine.Job(Solids.Box(20, 20, 4), Engine.Plain) with { Stops = [From(2, kind, value)] });
         Assert.False(refused.Sliced);
         Assert.Equal($"/stops/0/{member}", Assert.Single(refused.Findings).Pointer);
     }

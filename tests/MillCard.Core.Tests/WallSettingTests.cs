@@ -45,7 +45,7 @@ public class WallSettingTests
     [Fact]
     public void What_hangs_wholly_gets_the_bridges_speed_and_fan_and_the_rest_its_own()
     {
-        var result = Slicer.Slice(Job(Solids.Shelf, Walled) with
+        var result = Engine.Slice(Job(Solids.Shelf, Walled) with
         {
             Filament = Cards.Petg with { Fan = new() { Share = 0.2, FromLayer = 1, Bridge = 1 } },
         });
@@ -163,7 +163,7 @@ public class WallSettingTests
         {
             Zones = [new(Box(ZoneUse.Seam, 143, 3, 3))],
         };
-        var seams = Seams(ReadMoves.Of(Slicer.Slice(job).Gcode));
+        var seams = Seams(ReadMoves.Of(Engine.Slice(job).Gcode));
         Assert.All(seams.Skip(5 * 2), s => Assert.Equal(143, s.X, 0.02));
         Assert.All(seams.Take(5 * 2), s => Assert.NotEqual(143, s.X, 0.5));
     }
@@ -172,7 +172,7 @@ public class WallSettingTests
     public void Seams_lie_on_faces_that_are_painted_for_them()
     {
         var job = Job(Block.Of(20, 20, 2), Walled);
-        var seams = Seams(ReadMoves.Of(Slicer.Slice(Painted(job, true, x => x > 9.9)).Gcode));
+        var seams = Seams(ReadMoves.Of(Engine.Slice(Painted(job, true, x => x > 9.9)).Gcode));
         // in the middle of the right side, all walls of a layer side by side
         Assert.All(seams, s => Assert.InRange(s.X, 160 - 2 * Width, 160));
         Assert.All(seams, s => Assert.Equal(100, s.Y, 2.0));
@@ -182,9 +182,9 @@ public class WallSettingTests
     public void Seams_keep_off_faces_that_are_painted_against_them()
     {
         var job = Job(Block.Of(20, 20, 2), Walled with { Wall = new() { Seam = Seam.Back } });
-        Assert.All(Seams(ReadMoves.Of(Slicer.Slice(job).Gcode)), s => Assert.True(s.X > 159));
+        Assert.All(Seams(ReadMoves.Of(Engine.Slice(job).Gcode)), s => Assert.True(s.X > 159));
         // of the two corners at the back the right one is painted with its side
-        var seams = Seams(ReadMoves.Of(Slicer.Slice(Painted(job, false, x => x > 9.9)).Gcode));
+        var seams = Seams(ReadMoves.Of(Engine.Slice(Painted(job, false, x => x > 9.9)).Gcode));
         Assert.All(seams, s => Assert.True(s is { X: < 141, Y: > 109 }));
     }
 
@@ -194,9 +194,9 @@ public class WallSettingTests
         var table = Solids.Mushroom;
         var job = Job(table, Walled);
         var marked = job.Parts[0] with { Part = job.Parts[0].Part with { Marks = [All(table, MarkUse.Seam)] } };
-        Assert.DoesNotContain(Slicer.Slice(job with { Parts = [marked] }).Layers.SelectMany(l => l.Paths), p => p.Kind == PathKind.Support);
+        Assert.DoesNotContain(Engine.Slice(job with { Parts = [marked] }).Layers.SelectMany(l => l.Paths), p => p.Kind == PathKind.Support);
         marked = marked with { Part = marked.Part with { Marks = [All(table, MarkUse.Support)] } };
-        Assert.Contains(Slicer.Slice(job with { Parts = [marked] }).Layers.SelectMany(l => l.Paths), p => p.Kind == PathKind.Support);
+        Assert.Contains(Engine.Slice(job with { Parts = [marked] }).Layers.SelectMany(l => l.Paths), p => p.Kind == PathKind.Support);
 
         static FaceMark All(Mesh mesh, MarkUse use) => new() { Use = use, Wanted = true, Faces = [.. Enumerable.Range(0, mesh.FaceCount)] };
     }
@@ -223,7 +223,7 @@ public class WallSettingTests
     {
         var recipe = Walled with { Walls = walls, Widths = new() { OuterWall = 0.9, InnerWall = 1.2 } };
         var job = Job(Block.Of(30, 30, 2), recipe);
-        var moves = ReadMoves.Of(Slicer.Slice(job).Gcode).Laying(5);
+        var moves = ReadMoves.Of(Engine.Slice(job).Gcode).Laying(5);
         var innermost = moves.Runs().Select(r => r.Max(m => m.To.X)).Order().First();
         var inner = walls == 1 ? 0.9 : 1.2;
         Assert.Equal(WallThickness.Of(recipe, 0.2), 165 - (innermost - inner * Width / 2), 5e-3);
@@ -251,7 +251,7 @@ public class WallSettingTests
         {
             Zones = [new(Box(ZoneUse.Cut, 150, 6, 12))],
         };
-        var result = Slicer.Slice(job);
+        var result = Engine.Slice(job);
         Assert.Equal(1, Plastic(result.Layers) / (20 * 20 * 2 - 6 * 6 * 1), 0.02);
         Assert.All(ReadMoves.Of(result.Gcode).Laying(8), m => Assert.False(Math.Abs(m.Middle.X - 150) < 2.9 && m.Middle.Y > 104.1));
     }

@@ -159,7 +159,7 @@ public sealed class WallWidthTests
             Height = 5,
             Settings = new Dictionary<string, JsonElement> { ["/infill/density"] = JsonSerializer.SerializeToElement(1.0) },
         };
-        var layer = Slicer.Slice(job with { Zones = [new ZoneToSlice(zone)] }).Layers[1];
+        var layer = Engine.Slice(job with { Zones = [new ZoneToSlice(zone)] }).Layers[1];
         double FilledFrom(double x) => LaidIn(layer, Plane.Moved(Shapes.Rectangle(0, 0, 20, 3.4), x, 98.3))
             / ((20 * 3.4 - (20 + 1.7) * Round * Height) * Height);
         Assert.Equal(1, FilledFrom(150), 0.05);

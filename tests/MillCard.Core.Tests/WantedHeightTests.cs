@@ -32,7 +32,7 @@ public class WantedHeightTests
         {
             Heights = [new() { From = 2.1, To = 6, Height = 0.1 }, new() { From = 4, To = 5, Height = 0.25 }],
         };
-        foreach (var (bottom, height) in Layers(Slicer.Slice(job)))
+        foreach (var (bottom, height) in Layers(Engine.Slice(job)))
         {
             var inner = bottom is >= 2.099 and < 5.999 ? 0.1 : 0.2;
             Assert.Equal(bottom == 0 ? 0.3 : bottom is >= 3.999 and < 4.999 ? 0.25 : inner, height, 1e-4);
@@ -42,8 +42,8 @@ public class WantedHeightTests
     [Fact]
     public void Plastic_and_shells_stay_what_they_are_with_other_heights()
     {
-        var plain = Slicer.Slice(Job(Block.Of(15, 15, 9), Usual));
-        var banded = Slicer.Slice(Job(Block.Of(15, 15, 9), Usual) with { Heights = [new() { From = 0, To = 9, Height = 0.1 }] });
+        var plain = Engine.Slice(Job(Block.Of(15, 15, 9), Usual));
+        var banded = Engine.Slice(Job(Block.Of(15, 15, 9), Usual) with { Heights = [new() { From = 0, To = 9, Height = 0.1 }] });
         // so many layers of 0.2 mm are twice as many of 0.1
         double Solid(SliceResult r) => r.Layers.Where(l => l.Place.Top > 5 && l.Paths.All(p => p.Kind != Slicing.Paths.PathKind.Infill))
             .Sum(l => l.Place.Height);
@@ -67,12 +67,12 @@ public class WantedHeightTests
             Settings = Departing(("/layers/others", 0.12))
         };
         var job = Job(Block.Of(15, 15, 9), Usual) with { Zones = [new(zone)] };
-        var result = Slicer.Slice(job);
+        var result = Engine.Slice(job);
         foreach (var (bottom, height) in Layers(result).Skip(1))
             Assert.Equal(bottom is >= 2.999 and < 4.999 ? 0.12 : 0.2, height, 1e-4);
         Assert.Equal("/zones/0/settings", Assert.Single(result.Findings, f => f.Rule == "heights-shared").Pointer);
         // beside the part it says nothing and changes nothing
-        var beside = Slicer.Slice(job with { Zones = [new(zone with { X = 50 })] });
+        var beside = Engine.Slice(job with { Zones = [new(zone with { X = 50 })] });
         Assert.All(Layers(beside).Skip(1), l => Assert.Equal(0.2, l.Height, 1e-4));
         Assert.DoesNotContain(beside.Findings, f => f.Rule == "heights-shared");
     }
@@ -82,11 +82,11 @@ public class WantedHeightTests
     {
         var (low, high) = (Part(Block.Of(15, 15, 4), 100, ("/layers/others", 0.1)), Part(Block.Of(15, 15, 8), 200));
         var job = Job(Block.Of(1, 1, 1), Usual) with { Parts = [low, high] };
-        var together = Slicer.Slice(job);
+        var together = Engine.Slice(job);
         foreach (var (bottom, height) in Layers(together).Skip(1)) Assert.Equal(bottom < 3.999 ? 0.1 : 0.2, height, 1e-4);
         Assert.Single(together.Findings, f => f.Rule == "heights-shared");
 
-        var alone = Slicer.Slice(job with { Sequence = Sequence.OneAtATime });
+        var alone = Engine.Slice(job with { Sequence = Sequence.OneAtATime });
         Assert.True(alone.Sliced);
         Assert.DoesNotContain(alone.Findings, f => f.Rule == "heights-shared");
         Assert.Equal([0.1, 0.2], alone.Layers.GroupBy(l => l.Part).OrderBy(p => p.Key)
@@ -98,16 +98,16 @@ public class WantedHeightTests
     {
         var ball = Solids.Revolved(t => (10 * Math.Sin(Math.PI * t), 10 * (1 - Math.Cos(Math.PI * t))), 90, 48);
         var sloped = Usual with { Layers = new() { First = 0.3, Others = 0.2, Error = 0.05, Lowest = 0.1, Highest = 0.3 } };
-        var layers = Layers(Slicer.Slice(Job(ball, sloped) with { Heights = [new() { From = 10, To = 12, Height = 0.16 }] }));
+        var layers = Layers(Engine.Slice(Job(ball, sloped) with { Heights = [new() { From = 10, To = 12, Height = 0.16 }] }));
         Assert.All(layers.Where(l => l.Bottom is >= 9.999 and < 11.999), l => Assert.Equal(0.16, l.Height, 1e-4));
         Assert.Contains(layers, l => l.Height > 0.29 && l.Bottom > 8);
 
         string Refused(params HeightBand[] bands) =>
-            Assert.Single(Slicer.Slice(Job(Block.Of(15, 15, 9), Usual) with { Heights = bands }).Findings, f => f.Severity == Severity.Stop)
+            Assert.Single(Engine.Slice(Job(Block.Of(15, 15, 9), Usual) with { Heights = bands }).Findings, f => f.Severity == Severity.Stop)
                 .Pointer!;
         Assert.Equal("/heights/0/to", Refused(new HeightBand { From = 3, To = 3, Height = 0.1 }));
         Assert.Equal("/heights/1/height", Refused(new() { From = 3, To = 4, Height = 0.1 }, new() { From = 3, To = 4, Height = 0.5 }));
-        var coarse = Slicer.Slice(Job(Block.Of(15, 15, 9), Usual) with { Heights = [new() { From = 3, To = 4, Height = 0.36 }] });
+        var coarse = Engine.Slice(Job(Block.Of(15, 15, 9), Usual) with { Heights = [new() { From = 3, To = 4, Height = 0.36 }] });
         Assert.Contains(coarse.Findings, f => f.Rule == "lines-for-another-nozzle" && f.Pointer == "/heights/0/height");
     }
 
@@ -119,7 +119,7 @@ public class WantedHeightTests
         var rungs = Usual with { Layers = new() { First = 0.2, Others = 0.2, Rungs = (int)Math.Round(0.2 / step) } };
         var middle = card.Machine().Bed.Centroid;
         var job = Job(Block.Of(15, 15, 5), rungs, card, middle.X, middle.Y);
-        SliceResult Of(string setting, object value) => Slicer.Slice(job with
+        SliceResult Of(string setting, object value) => Engine.Slice(job with
         {
             Parts = [job.Parts[0] with { Part = job.Parts[0].Part with { Settings = Departing((setting, value)) } }],
         });

@@ -21,7 +21,7 @@ public class WarmingTests
 
     private static SliceResult Slice(double? standby, params PartToSlice[] parts)
     {
-        var result = Slicer.Slice(new("two", DemoParts.Card("oystercatcher").Machine(), Cards.Petg with
+        var result = Engine.Slice(new("two", DemoParts.Card("oystercatcher").Machine(), Cards.Petg with
         {
             Nozzle = new() { First = 240, Others = 235, Standby = standby, OozesFrom = 190 },
         }, Engine.Plain with { LineWidth = 0.5, Retraction = new() }, parts));

@@ -1,3 +1,5 @@
+using MillCard.Core.Wording;
+
 namespace MillCard.Core.Documents;
 
 /// <summary>What is wrong with a field; stays when the sentence is worded anew.</summary>
@@ -30,6 +32,13 @@ public enum FieldProblem
 /// <param name="Limit">What is allowed, where it can be said shortly.</param>
 public sealed record FieldError(string Pointer, FieldProblem Code, string Message, string? Limit = null)
 {
+    /// <summary>A refusal with the values of its sentence.</summary>
+    internal FieldError(string pointer, FieldProblem code, Sentence message, string? limit = null)
+        : this(pointer, code, message.Text, limit) => Values = message.Values;
+
+    /// <summary>Numbers and texts of the sentence by their names, as a script reads them; null where it has none.</summary>
+    public IReadOnlyDictionary<string, object>? Values { get; init; }
+
     /// <summary>Of a field that is needed.</summary>
     public static FieldError Missing(string pointer, string message) => new(pointer, FieldProblem.Missing, message, "required");
 }

@@ -1,3 +1,4 @@
+using MillCard.Core.Wording;
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
@@ -58,7 +59,7 @@ public sealed class SchemaCheck
         foreach (var name in (schema["required"] as JsonArray ?? []).Select(n => (string)n!))
         {
             if (value.TryGetProperty(name, out _)) continue;
-            Refuse(schema["properties"]?[name] as JsonObject ?? [], at / name, Missing, "is missing", "required", name);
+            Refuse(schema["properties"]?[name] as JsonObject ?? [], at / name, Missing, $"is missing", "required", name);
         }
         foreach (var member in value.EnumerateObject())
         {
@@ -94,7 +95,7 @@ public sealed class SchemaCheck
     {
         var count = value.GetArrayLength();
         if (schema["maxItems"] is JsonNode most && count > (int)most)
-        { Refuse(schema, at, TooMany, $"has {count} entries; at most {most} are taken", most.ToString()); return; }
+        { Refuse(schema, at, TooMany, $"has {count} entries; at most {(int)most} are taken", most.ToString()); return; }
         if (schema["minItems"] is JsonNode fewest && count < (int)fewest)
             Refuse(schema, at, TooFew, $"has {count} entries; at least {fewest} are needed", fewest.ToString());
         var index = 0;
@@ -108,12 +109,12 @@ public sealed class SchemaCheck
         var least = (double?)schema["minimum"];
         var most = (double?)schema["maximum"];
         if (double.IsFinite(number) && !(number <= above) && !(number < least) && !(number > most)) return;
-        var low = above is { } a ? $"above {Plain(a)}" : least is { } l ? $"at least {Plain(l)}" : null;
-        var high = most is { } m ? $"at most {Plain(m)}" : null;
-        var limit = string.Join(" and ", new[] { low, high }.OfType<string>());
-        var unit = (string?)schema["x-unit"] is { Length: > 0 } u ? $" {u}" : "";
-        Refuse(schema, at, OutOfRange, $"must be {(limit.Length > 0 ? limit : "a number")}{unit}; {Short(value.GetRawText())} is not",
-            $"{limit}{unit}");
+        var low = Sentence.When(above is not null, $"above {above:0.###}") ?? Sentence.When(least is not null, $"at least {least:0.###}");
+        var high = Sentence.When(most is not null, $"at most {most:0.###}");
+        var and = low is not null && high is not null ? " and " : "";
+        var limit = low is null && high is null ? Sentence.Of($"a number") : Sentence.Of($"{low}{and}{high}");
+        var (unit, sent) = ((string?)schema["x-unit"] is { Length: > 0 } u ? $" {u}" : "", Short(value.GetRawText()));
+        Refuse(schema, at, OutOfRange, $"must be {limit}{unit}; {sent} is not", $"{(limit.Values.Count == 0 ? "" : limit.Text)}{unit}");
     }
 
     /// <summary>What was sent, as a sentence can hold it.</summary>
@@ -124,7 +125,7 @@ public sealed class SchemaCheck
         var length = value.GetString()!.Length;
         if (schema["maxLength"] is JsonNode most && length > (int)most)
             Refuse(schema, at, TooLong, $"has {length} characters; at most {most} are taken", most.ToString());
-        if (schema["minLength"] is JsonNode fewest && length < (int)fewest) Refuse(schema, at, Missing, "is empty", $"at least {fewest}");
+        if (schema["minLength"] is JsonNode fewest && length < (int)fewest) Refuse(schema, at, Missing, $"is empty", $"at least {fewest}");
     }
 
     private void Word(JsonObject schema, JsonArray words, JsonElement value, JsonPointer at)
@@ -136,13 +137,13 @@ public sealed class SchemaCheck
 
     private void Kind(JsonObject schema, JsonNode type, JsonElement value, JsonPointer at)
     {
-        if (value.ValueKind == JsonValueKind.Null) { Refuse(schema, at, Missing, "is missing", "required"); return; }
+        if (value.ValueKind == JsonValueKind.Null) { Refuse(schema, at, Missing, $"is missing", "required"); return; }
         var wanted = (type as JsonArray)?.Select(t => (string)t!) ?? [(string)type!];
         var names = string.Join(" or ", wanted.Where(t => t != "null").Select(Article));
         Refuse(schema, at, WrongKind, $"must be {names}", names);
     }
 
-    private void Refuse(JsonObject schema, JsonPointer at, FieldProblem code, string problem, string limit, string? name = null)
+    private void Refuse(JsonObject schema, JsonPointer at, FieldProblem code, Sentence problem, string limit, string? name = null)
     {
         if (_errors.Count >= MostErrors) return;
         var label = (string?)schema["title"] ?? name ?? Short(at.Last);
@@ -175,6 +176,4 @@ public sealed class SchemaCheck
 
     private static bool Same(JsonNode constant, JsonElement value) =>
         value.ValueKind == JsonValueKind.String && value.ValueEquals(constant.ToString());
-
-    private static string Plain(double value) => Invariant($"{value:0.###}");
 }

@@ -1,13 +1,14 @@
 using MillCard.Core.Documents;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Flow;
 
 /// <summary>One way in which a recipe's lines do not suit a nozzle.</summary>
 /// <param name="Code">What it is, kebab-case.</param>
-/// <param name="Message">A sentence with the numbers.</param>
+/// <param name="Said">A sentence with the numbers.</param>
 /// <param name="Asks">Pointer of the recipe's setting.</param>
 /// <param name="Weight">How much it weighs.</param>
-public sealed record Misfit(string Code, string Message, string Asks, MisfitWeight Weight);
+public sealed record Misfit(string Code, Sentence Said, string Asks, MisfitWeight Weight);
 
 /// <summary>How much a misfit weighs.</summary>
 public enum MisfitWeight
@@ -44,27 +45,30 @@ public static class NozzleBounds
         foreach (var (name, width, pointer, most) in new[] { ("lines", recipe.LineWidth, "/lineWidth", MostWidth),
             ("first layer's lines", recipe.LineWidth * recipe.Widths.First, "/widths/first", MostFirstWidth) })
             if (width is { } w && (w < LeastWidth * d - 1e-9 || w > most * d + 1e-9))
+            {
+                var (share, least, greatest) = (100 * w / d, 100 * LeastWidth, 100 * most);
                 misfits.Add(new("width-for-nozzle",
-                    Invariant(
-                        $"Its {name} of {w:0.##} mm are {100 * w / d:0} % of the nozzle; {100 * LeastWidth:0} to {100 * most:0} % go."),
+                    Sentence.Of($"Its {name} of {w:0.##} mm are {share:0} % of the nozzle; {least:0} to {greatest:0} % go."),
                     pointer, MisfitWeight.Impossible));
+            }
         foreach (var (name, are, height, pointer) in new[] { ("first layer", "is", recipe.Layers.First, "/layers/first"),
             ("layers", "are", recipe.Layers.Others, "/layers/others"),
             ("lowest layers", "are", Varying(recipe.Layers, r => r.Lowest), "/layers/lowest"),
             ("highest layers", "are", Varying(recipe.Layers, r => r.Highest), "/layers/highest") })
         {
             if (height is not { } h) continue;
-            var of = Invariant($"Its {name} of {h:0.###} mm {are} {100 * h / d:0.#} % of the nozzle");
+            var (share, least, most, worst) = (100 * h / d, 100 * LeastHeight, 100 * MostHeight, 100 * BadHeight);
+            var of = Sentence.Of($"Its {name} of {h:0.###} mm {are} {share:0.#} % of the nozzle");
             if (h < LeastHeight * d - 1e-9)
-                misfits.Add(new("low-for-nozzle", Invariant(
-                    $"{of}; below {100 * LeastHeight:0} % an uneven bed or drive shows."), pointer, MisfitWeight.Unusual));
+                misfits.Add(new("low-for-nozzle", Sentence.Of(
+                    $"{of}; below {least:0} % an uneven bed or drive shows."), pointer, MisfitWeight.Unusual));
             else if (h > BadHeight * d + 1e-9)
-                misfits.Add(new("coming-apart", Invariant(
-                    $"{of}; above {100 * BadHeight:0} % the line is hardly pressed onto the one below: layers come apart."),
+                misfits.Add(new("coming-apart", Sentence.Of(
+                    $"{of}; above {worst:0} % the line is hardly pressed onto the one below: layers come apart."),
                     pointer, MisfitWeight.Bad));
             else if (h > MostHeight * d + 1e-9)
-                misfits.Add(new("high-for-nozzle", Invariant(
-                    $"{of}; above {100 * MostHeight:0} % layers hold together less well."), pointer, MisfitWeight.Unusual));
+                misfits.Add(new("high-for-nozzle", Sentence.Of(
+                    $"{of}; above {most:0} % layers hold together less well."), pointer, MisfitWeight.Unusual));
         }
         return misfits;
     }

@@ -1,6 +1,7 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Flow;
 using MillCard.Core.Heat;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Matching;
 
@@ -36,12 +37,12 @@ public static class FilamentMatch
     {
         if (filament.Diameter is not { } asks) yield break;
         if (nozzle.FilamentDiameter is not { } has) yield return new("fed-diameter-unsaid", Verdict.FitsWithCautions,
-            $"It is {Say(asks)} mm thick; the card does not say what this machine is fed.", "/diameter", at / "filamentDiameter");
+            $"It is {asks:0.###} mm thick; the card does not say what this machine is fed.", "/diameter", at / "filamentDiameter");
         else if (FedDiameter.Differs(has, asks))
         {
             var share = 100 * FedDiameter.Share(has, asks);
             yield return new("fed-diameter", Verdict.DoesNotFit,
-                $"It is {Say(asks)} mm thick; this machine is fed {Say(has)} mm. {share:0} % of the plastic would come out.",
+                $"It is {asks:0.###} mm thick; this machine is fed {has:0.###} mm. {share:0} % of the plastic would come out.",
                 "/diameter", at / "filamentDiameter");
         }
     }
@@ -59,7 +60,7 @@ public static class FilamentMatch
         }
         if (filament.MaxFlow is { } flow && nozzle.MaxFlow is { } melts && melts < 0.3 * flow)
             yield return new("melts-less", Verdict.FitsWithCautions,
-            $"It could be melted at {Say(flow)} mm³/s; this hot end does {Say(melts)}: it prints, slowly.", "/maxFlow", at / "maxFlow");
+            $"It could be melted at {flow:0.###} mm³/s; this hot end does {melts:0.###}: it prints, slowly.", "/maxFlow", at / "maxFlow");
     }
 
     private static IEnumerable<Reason> Bed(Card card, Filament filament)
@@ -95,7 +96,7 @@ public static class FilamentMatch
                 "It wears brass; this nozzle stands a spool now and then.", "/abrasive",
             at / "wear");
         if (nozzle.Diameter < FilledBore) yield return new("filled-in-fine-bore", Verdict.FitsWithCautions,
-            $"It is filled; a bore of {Say(nozzle.Diameter!.Value)} mm clogs easily, {Say(FilledBore)} mm and more do not.", "/abrasive",
+            $"It is filled; a bore of {nozzle.Diameter:0.###} mm clogs easily, {FilledBore:0.###} mm and more do not.", "/abrasive",
             at / "diameter");
     }
 
@@ -116,13 +117,17 @@ public static class FilamentMatch
             yield return new("retraction-for-feed", Verdict.FitsWithCautions, why, "/retraction/length", at / "feed");
     }
 
+    private const double DirectMost = 2;
+    private const double TubeUsualFrom = 4;
+    private const double TubeUsualTo = 7;
+
     /// <summary>What is unusual about a retraction on a feed; null where nothing is. The bounds are common practice, no source.</summary>
-    internal static string? Unusual(double length, FeedKind kind) => kind switch
+    internal static Sentence? Unusual(double length, FeedKind kind) => kind switch
     {
-        FeedKind.Direct when length > 2 => $"It pulls back {Say(length)} mm; on a direct feed up to 2 mm do, more can clog.",
-        FeedKind.LongTube when length is > 0 and < 2 or > 9 => $"It pulls back {Say(length)} mm; through a long tube 4 to 7 mm are usual.",
+        FeedKind.Direct when length > DirectMost =>
+            Sentence.Of($"It pulls back {length:0.###} mm; on a direct feed up to {DirectMost} mm do, more can clog."),
+        FeedKind.LongTube when length is > 0 and < 2 or > 9 =>
+            Sentence.Of($"It pulls back {length:0.###} mm; through a long tube {TubeUsualFrom} to {TubeUsualTo} mm are usual."),
         _ => null,
     };
-
-    internal static string Say(double value) => Invariant($"{value:0.###}");
 }

@@ -1,4 +1,5 @@
 using MillCard.Core.Findings;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Matching;
 
@@ -22,6 +23,23 @@ public enum Verdict
 /// <param name="Strong">Whether a caution weighs more than others.</param>
 public sealed record Reason(string Code, Verdict Verdict, string Message, string Asks, string? Fact = null, bool Strong = false)
 {
+    /// <summary>A reason with the values of its sentence.</summary>
+    internal Reason(string code, Verdict verdict, Sentence message, string asks, string? fact = null, bool strong = false)
+        : this(code, verdict, message.Text, asks, fact, strong) => Values = message.Values;
+
+    /// <summary>Numbers and texts of the sentence by their names, as a script reads them; null where it has none.</summary>
+    public IReadOnlyDictionary<string, object>? Values { get; init; }
+
+    /// <summary>The same, told of one nozzle of several.</summary>
+    internal Reason OfNozzle(string nozzle) => this with
+    {
+        Message = $"{nozzle}: {Message}",
+        Values = new Dictionary<string, object>(Values ?? new Dictionary<string, object>()) { ["of"] = nozzle },
+    };
+
+    /// <summary>What it is, whatever its sentence: two of which this is equal are one.</summary>
+    internal (string, string, string?, string) Identity => (Code, Asks, Fact, Sentence.KeyOf(Values));
+
     /// <summary>What would mend it, as edits of the document that asks; null where nothing can be computed.</summary>
     public Remedy? Remedy { get; init; }
 }
@@ -41,5 +59,5 @@ public sealed record Match(Verdict Verdict, IReadOnlyList<Reason> Reasons)
     internal static Match Best(IEnumerable<Match> all) => all.MinBy(m => ((int)m.Verdict, m.Reasons.Count)) ?? new Match(Verdict.Fits, []);
 
     /// <summary>Both must fit.</summary>
-    public Match And(Match other) => Of(Reasons.Concat(other.Reasons).DistinctBy(r => r.Message));
+    public Match And(Match other) => Of(Reasons.Concat(other.Reasons).DistinctBy(r => r.Identity));
 }

@@ -1,7 +1,7 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
 using MillCard.Core.Machines;
-using static MillCard.Core.Matching.FilamentMatch;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Matching;
 
@@ -16,7 +16,7 @@ internal static class NeedsMatch
         var (nozzle, at) = (card.Head.Nozzles![index], JsonPointer.Nozzle(index));
         if (nozzle.Diameter is { } bore && (needs.NozzleFrom > bore + 1e-9 || needs.NozzleTo < bore - 1e-9))
             yield return new("needs-bore", Verdict.DoesNotFit, $"It needs a nozzle "
-                + $"{Bore(needs.NozzleFrom, needs.NozzleTo)}; this one is {Say(bore)} mm.", "/needs/nozzleFrom", at / "diameter");
+                + $"{Bore(needs.NozzleFrom, needs.NozzleTo)}; this one is {bore:0.###} mm.", "/needs/nozzleFrom", at / "diameter");
         if (needs.Wear is { } wear && nozzle.WearKnown() is var has && (has is null || has < wear))
             yield return new("needs-wear", has is null ? Verdict.FitsWithCautions : Verdict.DoesNotFit, has is null
                 ? "It needs a harder nozzle than brass; the card does not say what this one is made of."
@@ -32,7 +32,7 @@ internal static class NeedsMatch
                 : "It needs a feed through a long tube; this one is direct.", "/needs/feed", at / "feed");
         if (needs.Flow is { } flow && nozzle.MaxFlow is { } melts && melts < flow)
             yield return new("needs-flow", Verdict.DoesNotFit,
-                $"It needs {Say(flow)} mm³/s; this hot end melts {Say(melts)}.", "/needs/flow",
+                $"It needs {flow:0.###} mm³/s; this hot end melts {melts:0.###}.", "/needs/flow",
                 at / "maxFlow");
     }
 
@@ -40,19 +40,24 @@ internal static class NeedsMatch
     {
         if (needs.Chamber is { } chamber && !(card.Heat.Housing == Housing.HeatedChamber && (card.Heat.Chamber?.Max ?? 0) >= chamber))
             yield return new("needs-chamber", Verdict.DoesNotFit,
-                Invariant($"It needs a chamber of {chamber:0} °C; {Heats(card)}."), "/needs/chamber",
+                $"It needs a chamber of {chamber:0} °C; {Heats(card)}.", "/needs/chamber",
                 "/heat/housing");
     }
 
-    private static string Bore(double? from, double? to) => (from, to) switch
+    private static Sentence Bore(double? from, double? to) => (from, to) switch
     {
-        ({ } least, { } most) => $"of {Say(least)} to {Say(most)} mm",
-        ({ } least, null) => $"of at least {Say(least)} mm",
-        _ => $"of at most {Say(to ?? 0)} mm",
+        ({ } least, { } most) => Sentence.Of($"of {least:0.###} to {most:0.###} mm"),
+        ({ } least, null) => Sentence.Of($"of at least {least:0.###} mm"),
+        _ => Sentence.Of($"of at most {to:0.###} mm"),
     };
 
-    private static string Heats(Card card) => card.Heat.Housing == Housing.HeatedChamber
-        ? $"this one is allowed {card.Heat.Chamber?.Max ?? 0:0} °C" : "this machine heats none";
+    private static Sentence Heats(Card card)
+    {
+        var allowed = card.Heat.Chamber?.Max ?? 0;
+        return card.Heat.Housing == Housing.HeatedChamber
+            ? Sentence.Of($"this one is allowed {allowed:0} °C")
+            : Sentence.Of($"this machine heats none");
+    }
 
     private static IEnumerable<Reason> Room(Card card, int index, Needs needs)
     {
@@ -61,7 +66,7 @@ internal static class NeedsMatch
         foreach (var (asks, has, what, pointer) in new[] { (needs.Width, box.Width, "wide", "/needs/width"),
             (needs.Depth, box.Height, "deep", "/needs/depth"), (needs.Height, machine.Height, "high", "/needs/height") })
             if (asks > has + Plane.Touch) yield return new("needs-room", Verdict.DoesNotFit,
-                $"It needs room {Say(asks.Value)} mm {what}; this machine has {Say(has)}.", pointer, what == "high" ? "/envelope/height"
+                $"It needs room {asks:0.###} mm {what}; this machine has {has:0.###}.", pointer, what == "high" ? "/envelope/height"
                 : "/envelope/bed");
     }
 }

@@ -29,9 +29,9 @@ public static class RecipeMatch
     private static IEnumerable<Reason> Interface(Card card, Recipe recipe)
     {
         if (recipe.Supports is { Pattern: not SupportPattern.None, InterfaceLayers: > 0, InterfaceNozzle: { } number }
-            && card.Head.Nozzles is { } nozzles && number > nozzles.Count)
+            && card.Head.Nozzles is { Count: var there } && number > there)
             yield return new("nozzle-of-interface", Verdict.DoesNotFit,
-                $"The interface of its supports is laid by nozzle {number}; this machine has {nozzles.Count}.",
+                $"The interface of its supports is laid by nozzle {number}; this machine has {there}.",
                 "/supports/interfaceNozzle", "/head/nozzles");
     }
 

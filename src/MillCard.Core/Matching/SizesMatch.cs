@@ -2,7 +2,6 @@ using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Flow;
 using MillCard.Core.Motion;
-using static MillCard.Core.Matching.FilamentMatch;
 
 namespace MillCard.Core.Matching;
 
@@ -36,13 +35,13 @@ internal static class SizesMatch
     {
         foreach (var misfit in NozzleBounds.Misfits(card.Head.Nozzles![index], here))
             yield return new(misfit.Code, misfit.Weight == MisfitWeight.Impossible ? Verdict.DoesNotFit : Verdict.FitsWithCautions,
-                misfit.Message, misfit.Asks, JsonPointer.Nozzle(index) / "diameter", misfit.Weight == MisfitWeight.Bad)
+                misfit.Said, misfit.Asks, JsonPointer.Nozzle(index) / "diameter", misfit.Weight == MisfitWeight.Bad)
             {
                 Remedy = JsonPointer.Parse(misfit.Asks).IsWithin("/layers") ? AboutOnRung(card, index, recipe) : null,
             };
         if (here.Layers.Others is { } height && here.LineWidth < height)
             yield return new("higher-than-wide", Verdict.DoesNotFit,
-                $"A line of {Say(here.LineWidth.Value)} mm cannot be {Say(height)} mm high.",
+                $"A line of {here.LineWidth:0.###} mm cannot be {height:0.###} mm high.",
                 "/layers/others");
     }
 
@@ -53,9 +52,10 @@ internal static class SizesMatch
             if (Ladder.Heights(recipe.Layers, card, index).Others is { From: HeightFrom.LadderTooCoarse, Why: { } why })
                 yield return new("ladder-too-coarse", Verdict.Fits, why, "/layers/onRung", "/motion/axes/z/drive");
         }
-        else if (Ladder.Of(card) is { } ladder && here.Layers.Others is { } layer && ladder.PlaceOf(layer) == LadderPlace.Between)
+        else if (Ladder.Of(card) is { } ladder && here.Layers.Others is { } layer && ladder.PlaceOf(layer) == LadderPlace.Between
+            && ladder.Nearest(layer).Height is var nearest)
             yield return new("off-ladder", Verdict.FitsWithCautions,
-                $"Layers of {Say(layer)} mm fall between the steps of Z; {Say(ladder.Nearest(layer).Height)} mm is the nearest rung.",
+                $"Layers of {layer:0.###} mm fall between the steps of Z; {nearest:0.###} mm is the nearest rung.",
                 "/layers/others", "/motion/axes/z/drive");
     }
 

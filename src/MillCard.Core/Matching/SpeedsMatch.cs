@@ -2,7 +2,6 @@ using System.Text.Json;
 using MillCard.Core.Documents;
 using MillCard.Core.Flow;
 using MillCard.Core.Slicing.Paths;
-using static MillCard.Core.Matching.FilamentMatch;
 
 namespace MillCard.Core.Matching;
 
@@ -20,9 +19,10 @@ internal static class SpeedsMatch
         }
         if (capped.Count == 0) yield break;
         var (slowest, asks, limit) = capped.MaxBy(c => c.Asks / c.Ceiling.Speed);
+        var width = here.WidthOf(slowest);
         yield return new("slowed-down", Verdict.FitsWithCautions,
-            Invariant($"It asks for {Say(asks)} mm/s; {Allows(limit.By)} {limit.Speed:0.#} in its ")
-            + $"lines of {Say(here.WidthOf(slowest))} × {Say(height)} mm. The rest is slowed down.",
+            $"It asks for {asks:0.###} mm/s; {Allows(limit.By)} {limit.Speed:0.#} in its "
+                + $"lines of {width:0.###} × {height:0.###} mm. The rest is slowed down.",
             JsonPointer.Parse("/speeds") / JsonNamingPolicy.CamelCase.ConvertName(slowest.ToString()),
             limit.By == CeilingBy.HotEnd ? (string)(JsonPointer.Nozzle(index) / "maxFlow") : null);
     }

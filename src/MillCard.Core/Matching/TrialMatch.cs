@@ -1,6 +1,5 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Slicing;
-using static MillCard.Core.Matching.FilamentMatch;
 
 namespace MillCard.Core.Matching;
 
@@ -21,8 +20,8 @@ public static class TrialMatch
     {
         var several = card.Head.Nozzles?.Count > 1;
         var reasons = used.SelectMany(nozzle => Of(card, nozzle, recipe).Select(reason => several
-            ? reason with { Message = $"{card.Head.Nozzles![nozzle.Index].Id}: {reason.Message}" } : reason));
-        return Match.Of([.. reasons.DistinctBy(r => r.Message), .. Beds(card, used), .. Warmer(card, used, mode)]);
+            ? reason.OfNozzle(card.Head.Nozzles![nozzle.Index].Id) : reason));
+        return Match.Of([.. reasons.DistinctBy(r => r.Identity), .. Beds(card, used), .. Warmer(card, used, mode)]);
     }
 
     private static IEnumerable<Reason> Of(Card card, NozzleInUse nozzle, Recipe? recipe) =>
@@ -50,13 +49,14 @@ public static class TrialMatch
             || used.FirstOrDefault(n => n.Index == 0)?.Filament is not { } filament
             || new[] { filament.Nozzle.First, filament.Nozzle.Others }.Max() is not { } first)
             yield break;
-        if (second.MaxTemperature is { } most && first + warmer > most)
+        var (comes, colder) = (first + warmer, -warmer);
+        if (second.MaxTemperature is { } most && comes > most)
             yield return new("warmer-than-rated", Verdict.DoesNotFit,
-                $"{second.Id} is to be {Say(warmer)} °C hotter than {card.Head.Nozzles[0].Id}: {first + warmer:0} °C; its hot "
-                    + $"end is rated for {most:0} °C.",
+                $"{second.Id} is to be {warmer:0.###} °C hotter than {card.Head.Nozzles[0].Id}: {comes:0} °C; its hot end is rated for "
+                    + $"{most:0} °C.",
                 "/nozzle/first", "/head/nozzles/1/maxTemperature");
         else if (filament.Nozzle.Others is { } others && others + warmer < 0)
             yield return new("colder-than-nothing", Verdict.DoesNotFit,
-                $"{second.Id} cannot be {Say(-warmer)} °C colder than {others:0} °C.", "/nozzle/first");
+                $"{second.Id} cannot be {colder:0.###} °C colder than {others:0} °C.", "/nozzle/first");
     }
 }

@@ -17,7 +17,7 @@ internal static class FittedSettings
         ResolvedSetting? OfLadder(SettledHeight height, double? said) => height.Why is null ? null
             : new(leaf.Label, leaf.Unit, Say(height.Height), height.From is HeightFrom.LadderTooCoarse or HeightFrom.LadderUnknown
                 ? GivenBy.Recipe : GivenBy.Card, job.Machine.Card.Name ?? "card", "/motion/axes/z/drive",
-                said is null ? [height.Why] : [height.Why, $"{Say(said)} mm of {recipe.Name}"]);
+                said is null ? [height.Why.Text] : [height.Why.Text, $"{Say(said)} mm of {recipe.Name}"]);
         return leaf.Pointer switch
         {
             "/layers/others" => OfLadder(heights.Others, recipe.Layers.Others),

@@ -3,6 +3,7 @@ using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Sections;
+using MillCard.Core.Wording;
 using NetTopologySuite.Operation.Distance;
 
 namespace MillCard.Core.Slicing;
@@ -92,9 +93,10 @@ internal sealed class Assemblies
         if (worst < 0) return null;
         var at = shared[worst].InteriorPoint;
         var (first, second) = (_job.Parts[a].Part.Name, _job.Parts[b].Part.Name);
+        var by = 2 * Inscribed(shared[worst]);
         return new Finding("bodies-overlap", Severity.Note,
-            Invariant($"{second} overlaps {first} by {2 * Inscribed(shared[worst]):0.00} mm on layer {worst + 1} ")
-                + Invariant($"({_places[worst].Top:0.##} mm up), at X {at.X:0.#}, Y {at.Y:0.#}: what both have is printed as {second}."),
+            $"{second} overlaps {first} by {by:0.00} mm on layer {worst + 1} "
+                + $"({_places[worst].Top:0.##} mm up), at X {at.X:0.#}, Y {at.Y:0.#}: what both have is printed as {second}.",
             "Bodies of an assembly that overlap share plastic; the one farther down in the list has it.", JsonPointer.Root / "parts" / b);
     }
 
@@ -134,9 +136,9 @@ internal sealed class Assemblies
         var (nearest, gap, layer) = bodies.Where((_, i) => i != one)
             .Select(other => (Other: other, Gap: Gap(bodies[one], other, out var at), At: at)).MinBy(o => o.Gap);
         var name = _job.Parts[bodies[one]].Part.Name;
-        var how = double.IsFinite(gap)
-            ? Invariant($": {_job.Parts[nearest].Part.Name} is {gap:0.00} mm away, on layer {layer + 1} ({_places[layer].Top:0.##} mm up)")
-            : "";
+        var other = _job.Parts[nearest].Part.Name;
+        var how = Sentence.When(double.IsFinite(gap),
+            $": {other} is {gap:0.00} mm away, on layer {layer + 1} ({_places[layer].Top:0.##} mm up)");
         return new Finding("body-apart", Severity.Caution, $"{name} touches no other body of its assembly{how}.",
             "Bodies that do not touch come off the bed as pieces of their own.", JsonPointer.Root / "parts" / bodies[one]);
     }

@@ -6,6 +6,7 @@ using MillCard.Core.Reach;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Paths;
 using MillCard.Core.Slicing.Sections;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Slicing;
 
@@ -53,10 +54,10 @@ public sealed record ChangeCost(int Changes, double Seconds, double? Grams)
         foreach (var (how, changes, saved) in Otherwise(job, plans, stop))
             if (saved > Worth * run.TotalSeconds || Grams > Worth * total)
             {
-                var plastic = Grams > 0 ? Invariant($" and {Grams:0.0} g of tower and shield") : "";
-                yield return new Finding("changes-cost", Severity.Note, Invariant(
-                    $"{Changes} changes of nozzle take {Minutes(Seconds)} of {Minutes(run.TotalSeconds)}{plastic}. {how}: "
-                        + $"{Count(changes)}, about {Minutes(saved)} less."),
+                var plastic = Sentence.When(Grams > 0, $" and {Grams:0.0} g of tower and shield");
+                var (take, of, less) = (Minutes(Seconds), Minutes(run.TotalSeconds), Minutes(saved));
+                yield return new Finding("changes-cost", Severity.Note,
+                    $"{Changes} changes of nozzle take {take} of {of}{plastic}. {how}: {Count(changes)}, about {less} less.",
                     "At every change the one nozzle cools, the other heats, and both ooze.", job.Sequence == Sequence.AllAtOnce
                         ? "/sequence" : "/parts");
             }
@@ -95,18 +96,21 @@ public sealed record ChangeCost(int Changes, double Seconds, double? Grams)
                 before = turn.Key;
             }
         var seconds = tower.Sum(p => p.Path.Length / job.Recipe.SpeedOf(p.Path.Kind));
-        var mass = Mass(job, tower) is { } grams ? Invariant($" and {grams:0.0} g") : "";
+        var grams = Mass(job, tower);
+        var mass = Sentence.When(grams is not null, $" and {grams:0.0} g");
         var does = least >= EnoughArea
-            ? $"Every nozzle that comes on lays at least {least:0} mm²: from {EnoughArea:0} mm² on a print does without a tower "
-                + $"(common practice)."
-            : $"The nozzle that comes on at layer {at} lays {least:0} mm²; below {EnoughArea:0} mm² a print wants the tower "
-                + $"(common practice).";
+            ? Sentence.Of($"Every nozzle that comes on lays at least {least:0} mm²: from {EnoughArea:0} mm² on a print does without a "
+                + $"tower (common practice).")
+            : Sentence.Of($"The nozzle that comes on at layer {at} lays {least:0} mm²; below {EnoughArea:0} mm² a print wants the tower "
+                + $"(common practice).");
+        var (takes, of) = (Minutes(seconds), Minutes(run.TotalSeconds));
         return new Finding("tower-cost", Severity.Note,
-            Invariant($"The tower takes about {Minutes(seconds)}{mass} of {Minutes(run.TotalSeconds)}. {does}"),
+            $"The tower takes about {takes}{mass} of {of}. {does}",
             "It takes up what a nozzle oozed while it was away.", "/recipe/nozzleChanges/tower");
     }
 
-    private static string Count(int changes) => changes switch { 0 => "no change", 1 => "one change", _ => $"{changes} changes" };
+    private static Sentence Count(int instead) =>
+        instead switch { 0 => Sentence.Of($"no change"), 1 => Sentence.Of($"one change"), _ => Sentence.Of($"{instead} changes") };
 
     private static string Minutes(double seconds) => seconds < 90 ? Invariant($"{seconds:0} s")
         : seconds < 7200 ? Invariant($"{seconds / 60:0} min") : Invariant($"{seconds / 3600:0.0} h");

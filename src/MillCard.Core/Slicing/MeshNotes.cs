@@ -11,7 +11,7 @@ internal static class MeshNotes
     /// <summary>Holes, repeated faces, bodies that overlap.</summary>
     public static IEnumerable<Finding> Of(PartToSlice part, PartSections sections)
     {
-        var name = part.Part.Name;
+        var (name, layers) = (part.Part.Name, sections.Regions.Length);
         if (sections.Unclosed > 0)
             yield return new Finding("open-mesh", Severity.Caution,
                 $"{name}: {sections.Unclosed} outlines of its layers have gaps over {CrossSections.Gap} mm and were left out.",
@@ -26,8 +26,7 @@ internal static class MeshNotes
                 "A body that was exported twice, or a broken export: look whether the part is whole.");
         if (sections.Crossing > 0)
             yield return new Finding("overlapping-mesh", Severity.Note,
-                $"{name}: on {sections.Crossing} of {sections.Regions.Length} layers its outlines cross each other; what lies in several "
-                    + "counts once.",
+                $"{name}: on {sections.Crossing} of {layers} layers its outlines cross each other; what lies in several counts once.",
                 "The mesh is made of bodies that overlap, or folds into itself.");
     }
 

@@ -3,6 +3,7 @@ using MillCard.Core.Findings;
 using MillCard.Core.Flavours;
 using MillCard.Core.Routines;
 using MillCard.Core.Slicing.Jobs;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Slicing;
 
@@ -31,9 +32,12 @@ internal static class NozzleNotes
     }
 
     /// <summary>What two filaments want of one bed, and what it gets.</summary>
-    internal static string BedSentence(Filament cool, string coolNozzle, Filament warm, string warmNozzle) => Invariant(
-        $"{cool.Name} in {coolNozzle} wants a bed of {cool.Bed.First:0} °C, {warm.Name} in {warmNozzle} one of "
-            + $"{warm.Bed.First:0}: it is heated to {warm.Bed.First:0} °C.");
+    internal static Sentence BedSentence(Filament cool, string coolNozzle, Filament warm, string warmNozzle)
+    {
+        var (colder, warmer) = (cool.Bed.First, warm.Bed.First);
+        return Sentence.Of($"{cool.Name} in {coolNozzle} wants a bed of {colder:0} °C, {warm.Name} in {warmNozzle} one of {warmer:0}: "
+            + $"it is heated to {warmer:0} °C.");
+    }
 
     private static IEnumerable<Finding> Fans(SliceJob job)
     {
@@ -47,9 +51,10 @@ internal static class NozzleNotes
         if (job.Mode is not { Kind: ModeKind.Copy or ModeKind.Mirror, Fan: { } share } || PartFans.OnlySecond(job.Machine).Any()
             || RoutineMoment.All.Any(m => job.TextOf(m).Text?.Contains("mode.fan", StringComparison.Ordinal) == true))
             yield break;
-        yield return new Finding("second-fan-not-set", Severity.Caution, Invariant(
-            $"The second nozzle's fan is to run at {100 * share:0} %; the card names none of its own for it, and no routine "
-                + $"uses mode.fan."),
+        var percent = 100 * share;
+        yield return new Finding("second-fan-not-set", Severity.Caution,
+            $"The second nozzle's fan is to run at {percent:0} %; the card names none of its own for it, and no routine "
+                + $"uses mode.fan.",
             "It runs as the first one does, or not at all.", "/mode/fan");
     }
 }

@@ -2,6 +2,7 @@ using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Slicing;
 
@@ -25,12 +26,14 @@ internal static class QuickLayers
             .Select(i => (Layer: i, Seconds: run.Starts[lines[i + 1]] - run.Starts[lines[i]])).Where(l => l.Seconds < Short * least)
             .ToArray();
         if (quick.Length == 0) return null;
-        var worst = quick.MinBy(l => l.Seconds);
-        var many = quick.Length == 1 ? "One layer takes" : $"{quick.Length} layers take";
-        return new Finding("layer-too-quick", Severity.Caution, Invariant(
-            $"{many} less than the least time of {least:0.#} s, layer {worst.Layer + 1} ({plans[worst.Layer].Place.Top:0.##} mm up) ")
-                + Invariant($"{worst.Seconds:0.0} s: nothing is laid slower than {job.Recipe.Speeds.Least:0.#} mm/s."),
+        var (worst, seconds) = quick.MinBy(l => l.Seconds);
+        var count = quick.Length;
+        var many = count == 1 ? Sentence.Of($"One layer takes") : Sentence.Of($"{count} layers take");
+        var slowest = job.Recipe.Speeds.Least;
+        return new Finding("layer-too-quick", Severity.Caution,
+            $"{many} less than the least time of {least:0.#} s, layer {worst + 1} ({plans[worst].Place.Top:0.##} mm up) "
+                + $"{seconds:0.0} s: nothing is laid slower than {slowest:0.#} mm/s.",
             "The next layer comes onto plastic that is still soft. Let the nozzle wait aside, print a second part beside it, or lower the "
-                + "least speed.", "/recipe/speeds/tooQuick", lines[worst.Layer] + 1);
+                + "least speed.", "/recipe/speeds/tooQuick", lines[worst] + 1);
     }
 }

@@ -8,6 +8,7 @@ using MillCard.Core.Rules.DryRunRules;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Sections;
 using MillCard.Core.Slicing.Writing;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Slicing;
 
@@ -21,7 +22,8 @@ internal static class SliceRefusals
             .Concat(job.Zones.SelectMany((z, i) =>
                 Departures.Apply(job.Recipe, z.Zone.Settings, Departs.Zone, JsonPointer.Root / "zones" / i / "settings").Errors)))
             yield return new Finding("departure-refused", Severity.Stop, error.Message,
-                "A part or a zone departs from the recipe in a way that cannot be.", error.Pointer);
+                "A part or a zone departs from the recipe in a way that cannot be.", error.Pointer)
+            { Values = error.Values };
         foreach (var (index, part) in job.Parts.Index())
             if (job.InterfaceNozzleOf(part.Part) is var nozzle && nozzle >= job.Machine.Nozzles.Count)
                 yield return NoSuchNozzle(index, part.Part, nozzle, job.Machine.Nozzles.Count);
@@ -31,9 +33,10 @@ internal static class SliceRefusals
                 $"{string.Join(", ", together.Select(p => p.Item.Part.Name))} belong together and are to be printed one at a time.",
                 "Bodies of an assembly grow layer by layer beside each other: print all parts at once, or take the assembly apart.",
                 "/sequence");
-        if (job.Recipe.Spiral && job.Parts.Count > 1 && job.Sequence == Sequence.AllAtOnce)
+        var parts = job.Parts.Count;
+        if (job.Recipe.Spiral && parts > 1 && job.Sequence == Sequence.AllAtOnce)
             yield return new Finding("spiral-needs-one-part", Severity.Stop,
-                $"A spiral is one continuous wall; there are {job.Parts.Count} parts that grow together.",
+                $"A spiral is one continuous wall; there are {parts} parts that grow together.",
                 "Print them one at a time, or without the spiral.", "/recipe/spiral");
     }
 
@@ -71,8 +74,8 @@ internal static class SliceRefusals
                 "Use higher layers.", "/recipe/layers/others");
         foreach (var (i, band) in job.Heights.Index())
             if (band.To <= band.From)
-                yield return new Finding("band-without-height", Severity.Stop, Invariant(
-                    $"Layers of {band.Height:0.###} mm are asked for from {band.From:0.##} mm up to {band.To:0.##}."),
+                yield return new Finding("band-without-height", Severity.Stop,
+                    $"Layers of {band.Height:0.###} mm are asked for from {band.From:0.##} mm up to {band.To:0.##}.",
                     "A band ends above its beginning.", JsonPointer.Root / "heights" / i / "to");
         var wishes = HeightWishes.Of(job, job.Parts, layers).Wishes.Select(wish => (wish.Height, wish.Pointer));
         foreach (var (height, pointer) in new[] { (layers.FirstHeight, "/recipe/layers/first"),
@@ -80,7 +83,7 @@ internal static class SliceRefusals
             .DistinctBy(h => h.Item1))
             if (height > width)
                 yield return new Finding("line-higher-than-wide", Severity.Stop,
-                    Invariant($"A line of {width:0.###} mm cannot be {height:0.###} mm high."),
+                    $"A line of {width:0.###} mm cannot be {height:0.###} mm high.",
                     "A line is at least as wide as it is high.", pointer);
     }
 
@@ -110,15 +113,13 @@ internal static class SliceRefusals
     {
         foreach (var (i, fit) in new Fit(job.Machine, job.Recipe).Of(job.Standing, job.Mode, stop: stop).Index())
             foreach (var violation in fit.Violations)
-                yield return new Finding("does-not-fit", Severity.Stop, violation.Message + Cure(fit, violation),
+                yield return new Finding("does-not-fit", Severity.Stop, $"{violation.Message}{Cure(fit, violation)}",
                     "It would be printed where the machine cannot or must not go.", JsonPointer.Root / "parts" / i);
     }
 
-    private static string Cure(PartFit fit, Violation violation)
-    {
-        if (violation.Move is { } move) return Invariant($" Moving it by X {move.X:0.###}, Y {move.Y:0.###} mm cures it.");
-        return fit.Searched && violation.Remedy is null ? " No move cures it." : "";
-    }
+    private static Sentence? Cure(PartFit fit, Violation violation) => violation.Move is { } move
+        ? Sentence.Of($" Moving it by X {move.X:0.###}, Y {move.Y:0.###} mm cures it.")
+        : Sentence.When(fit.Searched && violation.Remedy is null, $" No move cures it.");
 
     /// <summary>What forbids printing its parts one at a time.</summary>
     public static IEnumerable<Finding> OneAtATime(SliceJob job, OrderResult order)
@@ -128,12 +129,11 @@ internal static class SliceRefusals
             var names = string.Join(", ", cycle.Select(i => job.Parts[i].Part.Name));
             var cure = order.Conflicts.Where(c => cycle.Contains(c.First) && cycle.Contains(c.Then) && c.Cure is not null)
                 .MinBy(c => c.Cure!.Length);
-            var how = "";
+            Sentence? how = null;
             if (cure is { Cure: { } move })
             {
                 var (then, first) = (job.Parts[cure.Then].Part.Name, job.Parts[cure.First].Part.Name);
-                how = Invariant(
-                    $" Moving {then} by X {move.X:0.###}, Y {move.Y:0.###} mm lets it be printed after {first}.");
+                how = Sentence.Of($" Moving {then} by X {move.X:0.###}, Y {move.Y:0.###} mm lets it be printed after {first}.");
             }
             yield return new Finding("no-order", Severity.Stop,
                 $"There is no order in which {names} can be printed one at a time: whichever stands first, the head hits it.{how}",
@@ -142,7 +142,7 @@ internal static class SliceRefusals
         var reach = job.Machine.Card.Motion.Axes.Z?.Max ?? job.Machine.Card.Envelope.Height!.Value;
         if (job.Parts.Count > 1 && order.Order is not null && order.TravelHeight > reach + Plane.Touch)
             yield return new Finding("no-way-over", Severity.Stop,
-                Invariant($"The nozzle has to pass {order.TravelHeight:0.##} mm high over the finished parts; Z goes up to {reach:0.##}."),
+                $"The nozzle has to pass {order.TravelHeight:0.##} mm high over the finished parts; Z goes up to {reach:0.##}.",
                 "Between parts the head travels above the tallest finished one.", "/parts");
     }
 }

@@ -63,7 +63,7 @@ public static class Slicer
         }
         if (job.Machine.Card.Head.Probe is { Unevenness: { } uneven } probe && uneven > job.Recipe.Layers.FirstHeight / 2)
             notes.Add(new Finding("uneven-bed", probe.Kind is null or ProbeKind.None ? Severity.Caution : Severity.Note,
-                Invariant($"The bed is uneven by {uneven:0.##} mm; the first layer is {job.Recipe.Layers.FirstHeight:0.##} mm high."),
+                $"The bed is uneven by {uneven:0.##} mm; the first layer is {job.Recipe.Layers.FirstHeight:0.##} mm high.",
                     "Where the bed lies low the first layer does not reach it, unless the probe's measurement is used."));
         if (parts.All(p => p.Layers.Length == 0))
             return new SliceResult(default, [], null,
@@ -190,9 +190,9 @@ public static class Slicer
                 .Select(m => (Misfit: m, Pointer: (string)(JsonPointer.Parse("/recipe") + JsonPointer.Parse(m.Asks))))
                 .Concat(wishes.SelectMany(wish => NozzleBounds.Misfits(nozzle, new() { Layers = new() { Others = wish.Height } })
                     .Select(m => (Misfit: m, wish.Pointer)))))
-            .DistinctBy(m => m.Misfit.Message)
+            .DistinctBy(m => (m.Misfit.Code, m.Misfit.Said.Key))
             .Select(m => new Finding("lines-for-another-nozzle",
-                m.Misfit.Weight == MisfitWeight.Unusual ? Severity.Note : Severity.Caution, m.Misfit.Message,
+                m.Misfit.Weight == MisfitWeight.Unusual ? Severity.Note : Severity.Caution, m.Misfit.Said,
                 "Lines are laid well only in some widths and heights of the nozzle's bore (common practice).", m.Pointer));
     }
 }

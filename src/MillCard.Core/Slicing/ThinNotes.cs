@@ -1,6 +1,7 @@
 using MillCard.Core.Findings;
 using MillCard.Core.Slicing.Paths;
 using MillCard.Core.Slicing.Sections;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Slicing;
 
@@ -24,12 +25,12 @@ internal static class ThinNotes
             .Select(m => (Layer: l.Index, Place: m, Area: m.Length * m.Thickness))).ToArray();
         if (missing.Length == 0) return null;
         var (layer, place, area) = missing.MaxBy(m => m.Area);
-        var on = missing.Select(m => m.Layer).Distinct().Count();
-        var all = missing.Length == 1 ? "one place is" : $"{missing.Length} places on {on} of {layers.Length} layers are";
-        var there = Invariant($"layer {layer + 1} ({places[layer].Top:0.##} mm up) at X {place.At.X:0.#}, Y {place.At.Y:0.#}");
-        return new Finding("too-thin", area >= Seen ? Severity.Caution : Severity.Note, Invariant(
+        var (count, on, of) = (missing.Length, missing.Select(m => m.Layer).Distinct().Count(), layers.Length);
+        var all = count == 1 ? Sentence.Of($"one place is") : Sentence.Of($"{count} places on {on} of {of} layers are");
+        var there = Sentence.Of($"layer {layer + 1} ({places[layer].Top:0.##} mm up) at X {place.At.X:0.#}, Y {place.At.Y:0.#}");
+        return new Finding("too-thin", area >= Seen ? Severity.Caution : Severity.Note,
             $"{part}: {all} too thin for a line of {least:0.##} mm; the largest is {place.Thickness:0.###} mm thick and "
-                + $"{place.Length:0.#} mm long, on {there}."),
+                + $"{place.Length:0.#} mm long, on {there}.",
             "Nothing is laid there. A narrower least line, a finer nozzle, or the part a little thicker would print it.",
             "/recipe/wall/leastLine");
     }

@@ -45,7 +45,7 @@ public sealed record NozzleChange(IReadOnlyList<ChangedFigure> Figures, IReadOnl
         };
         return new NozzleChange([.. figures.Where((f, i) => i < 3 || f.Before != f.After)],
             [.. recipes.Select(r => new RecipeVerdict(r.Name ?? "without a name", NozzleBounds.Misfits(before, r).Count == 0,
-                [.. NozzleBounds.Misfits(after, r).Select(m => m.Message)]))]);
+                [.. NozzleBounds.Misfits(after, r).Select(m => m.Said.Text)]))]);
     }
 
     private static double Typical(Nozzle nozzle, double speed) =>

@@ -139,7 +139,7 @@ internal static class MotionEndpoint
             var width = resolved.LineWidth;
             var (others, first) = Ladder.Heights(recipe.Layers, card);
             LayerHere? Here(SettledHeight settled) => settled.Height is not { } height ? null
-                : new(height, settled.From, settled.Why, width >= height && card.Head.Nozzles is [{ } nozzle, ..]
+                : new(height, settled.From, settled.Why?.Text, width >= height && card.Head.Nozzles is [{ } nozzle, ..]
                     ? Line(card, nozzle, question.Filament, width.Value, height) : null);
             return TypedResults.Ok(new RecipeHere(width, Here(others), Here(first),
                 width >= others.Height ? WallThickness.Of(resolved, others.Height.Value) : null));

@@ -7621,6 +7621,8 @@ export interface components {
             message: string;
             /** @description What is allowed, where it can be said shortly. */
             limit?: null | string;
+            /** @description Numbers and texts of the sentence by their names, as a script reads them; null where it has none. */
+            values?: null | Record<string, never>;
         };
         /**
          * @description What is wrong with a field; stays when the sentence is worded anew.
@@ -7747,6 +7749,8 @@ export interface components {
              * @description Line of the program it is about, counted from 1.
              */
             line?: null | number;
+            /** @description Numbers and texts of the sentence by their names, as a script reads them; null where it has none. */
+            values?: null | Record<string, never>;
             /** @description The reason for which its owner accepts it; null where nobody has. */
             accepted?: null | string;
             remedy?: null | components["schemas"]["Remedy"];
@@ -9853,6 +9857,8 @@ export interface components {
              * @default false
              */
             strong: boolean;
+            /** @description Numbers and texts of the sentence by their names, as a script reads them; null where it has none. */
+            values?: null | Record<string, never>;
             remedy?: null | components["schemas"]["Remedy"];
         };
         /** @description Print settings. */

@@ -77,15 +77,20 @@ export function Redline<T extends object>(props: RedlineProps<T>) {
     choose(new Set(on ? [...chosen, ...keys] : [...chosen].filter((key) => !keys.includes(key))))
   }
   const took = withAlong(against, picked, differences)
+  const [asking, ask] = useState(false)
   const take = async () => {
     if (!other) return
-    if (!right.holds)
+    if (!right.holds) {
+      ask(true)
       try {
         await documents.holds(kind, taken<T>(mine, other, took))
       } catch (failure) {
         enqueueSnackbar(`It is not taken: ${sentenceOf(failure)}`, { variant: 'error' })
         return
+      } finally {
+        ask(false)
       }
+    }
     change((now) => taken<T>(now, other, took))
     choose(new Set())
     enqueueSnackbar(`${counted(picked.length)} taken over; undo takes that back.`)
@@ -131,8 +136,8 @@ export function Redline<T extends object>(props: RedlineProps<T>) {
                     choose what was changed there alone
                   </button>
                 )}
-                <button className="key" disabled={picked.length === 0} onClick={() => void take()}>
-                  take over {picked.length === 0 ? '…' : picked.length}
+                <button className="key" disabled={picked.length === 0 || asking} onClick={() => void take()}>
+                  {asking ? 'asking whether it holds …' : `take over ${picked.length === 0 ? '…' : picked.length}`}
                 </button>
               </>
             )}

@@ -23,7 +23,7 @@ public sealed class AxisShortOfBed : ICardRule
         }
         if (card.Envelope.Height is { } height && card.Motion.Axes.Z is { Max: { } top } && top < height - Little)
             yield return Id.At("/motion/axes/z/max",
-                Invariant($"Z goes up to {top:0.##} mm; the card says that parts may be {height:0.##} mm high."),
+                $"Z goes up to {top:0.##} mm; the card says that parts may be {height:0.##} mm high.",
                     "What is higher than the travel cannot be printed.")
                 .Cure(Invariant($"Z goes up to {height:0.##}"), Edit.Fact("/motion/axes/z/max", height));
     }
@@ -37,7 +37,7 @@ public sealed class AxisShortOfBed : ICardRule
         if (max < to - Little) edits.Add(Edit.Fact(JsonPointer.Axis(member) / "max", Math.Round(to, 3)));
         var pointer = max < to - Little ? "max" : "min";
         return Id.At(JsonPointer.Axis(member) / pointer,
-            Invariant($"{name} goes from {min:0.##} to {max:0.##} mm; the bed lies from {from:0.##} to {to:0.##}."),
+            $"{name} goes from {min:0.##} to {max:0.##} mm; the bed lies from {from:0.##} to {to:0.##}.",
                 "A part of the bed is out of reach, or the origin does not stand where the card says.")
             .Cure(Invariant($"{name} goes from {Math.Min(min, from):0.##} to {Math.Max(max, to):0.##}"), [.. edits]);
     }

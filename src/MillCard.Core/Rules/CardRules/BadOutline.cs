@@ -19,10 +19,9 @@ public sealed class BadOutline : ICardRule
             if (Broken(card.Envelope.KeepOuts[i].Outline))
                 yield return Say(JsonPointer.KeepOut(i) / "outline", card.Envelope.KeepOuts[i].Name);
         for (var i = 0; i < card.Head.Beams.Count; i++)
-            if (card.Head.Beams[i].Far <= card.Head.Beams[i].Near)
+            if (card.Head.Beams[i] is var beam && beam.Far <= beam.Near)
                 yield return Id.At(JsonPointer.Beam(i) / "far",
-                    $"The beam's far face at {card.Head.Beams[i].Far:0.##} lies no further than its near one "
-                        + $"at {card.Head.Beams[i].Near:0.##}.",
+                    $"The beam's far face at {beam.Far:0.##} lies no further than its near one at {beam.Near:0.##}.",
                     "What is inside and what is outside cannot be told.");
         for (var i = 0; i < card.Head.Bodies.Count; i++)
             if (Broken(card.Head.Bodies[i].Outline)) yield return Say(JsonPointer.Body(i) / "outline", card.Head.Bodies[i].Name);

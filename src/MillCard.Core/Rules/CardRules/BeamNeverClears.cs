@@ -28,8 +28,8 @@ public sealed class BeamNeverClears : ICardRule
                 if (card.Envelope.KeepOuts[k] is { Kind: KeepOutKind.Obstacle, Top: { } top } obstacle && top > beam.Underside
                     && !BadOutline.Broken(obstacle.Outline) && Everywhere(beam, obstacle, beam.Along == BeamAxis.X ? depth : width))
                     yield return Id.At(JsonPointer.Beam(i),
-                        Invariant($"Wherever the nozzle stands on the bed, the beam along {beam.Along}, {beam.Underside:0.##} mm up, "
-                                + $"hits {obstacle.Name}, {top:0.##} mm high."),
+                        $"Wherever the nozzle stands on the bed, the beam along {beam.Along}, {beam.Underside:0.##} mm up, "
+                            + $"hits {obstacle.Name}, {top:0.##} mm high.",
                         "Nothing can be printed.")
                         .Cure(Invariant($"The beam hangs {top:0.##} mm up"),
                             Edit.Fact(JsonPointer.Beam(i) / "underside", top));

@@ -1,5 +1,6 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.CardRules;
 
@@ -28,7 +29,8 @@ public sealed class BodyBelowTip : ICardRule
     private Finding Low(string pointer, string name, double above, string? nozzle)
     {
         var tip = nozzle is null ? "the nozzle" : $"nozzle {nozzle}";
-        var where = above < 0 ? Invariant($"{-above:0.##} mm below") : "level with";
+        var below = -above;
+        var where = below > 0 ? Sentence.Of($"{below:0.##} mm below") : Sentence.Of($"level with");
         return Id.At(pointer, $"{name} hangs {where} the tip of {tip}.",
             "It would touch the bed before the nozzle does, and drag over everything that is printed.");
     }

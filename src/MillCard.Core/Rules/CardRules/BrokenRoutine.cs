@@ -15,15 +15,18 @@ public sealed class BrokenRoutine : ICardRule
 
     /// <summary>The stop that a routine is which fails while it is written out, at its line.</summary>
     internal static Finding Of(RoutineException broken) =>
-        new(Rule.Name, Rule.Severity, broken.Message, Why, broken.Pointer, broken.Problems is [var first, ..] ? first.Line : null);
+        broken.Problems is [var first, ..]
+            ? Said($"{broken.Moment} routine", first) with { Pointer = broken.Pointer }
+            : new(Rule.Name, Rule.Severity, broken.Message, Why, broken.Pointer);
+
+    private static Finding Said(string title, RoutineProblem problem) => new(Rule.Name, Rule.Severity,
+        $"{title}, line {problem.Line}, column {problem.Column}: {problem.Message}", Why, Line: problem.Line);
 
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(Card card) =>
         from routine in OwnRoutine.Of(card)
         from problem in RoutineTemplate.Problems(routine.Text)
-        let finding = Id.At(routine.Pointer, $"{routine.Title}, line {problem.Line}, column {problem.Column}: {problem.Message}",
-            Why) with
-        { Line = problem.Line }
+        let finding = Said(routine.Title, problem) with { Pointer = routine.Pointer }
         select problem.Mended(routine.Text) is { } mended
             ? finding.Cure($"Write {problem.Instead!.Value.Meant}",
                 Edit.Replace(problem.Line - 1, mended) with { Pointer = routine.Pointer })

@@ -21,17 +21,18 @@ public sealed class CarriagesIncomplete : ICardRule
             "Without it the carriages can be sent into each other.");
         for (var i = 0; i < 2; i++)
         {
-            if (carriages[i].Max <= carriages[i].Min)
+            var (carriage, number) = (carriages[i], i + 1);
+            if (carriage.Max <= carriage.Min)
                 yield return Id.At(JsonPointer.Carriage(i) / "max",
-                $"Carriage {i + 1} ends at {carriages[i].Max:0.##}, before it begins at {carriages[i].Min:0.##}.", Why);
-            else if (carriages[i].Park < carriages[i].Min || carriages[i].Park > carriages[i].Max)
+                    $"Carriage {number} ends at {carriage.Max:0.##}, before it begins at {carriage.Min:0.##}.", Why);
+            else if (carriage.Park < carriage.Min || carriage.Park > carriage.Max)
                 yield return Id.At(JsonPointer.Carriage(i) / "park",
-                $"Carriage {i + 1} parks at {carriages[i].Park:0.##}, beyond its travel of {carriages[i].Min:0.##} to "
-                    + $"{carriages[i].Max:0.##}.", Why);
+                    $"Carriage {number} parks at {carriage.Park:0.##}, beyond its travel of {carriage.Min:0.##} to {carriage.Max:0.##}.",
+                    Why);
         }
-        if (carriages[1].Park - carriages[0].Park < (card.Head.LeastDistance ?? 0))
-            yield return Id.At("/head/carriages/0/park", $"Parked, the nozzles stand "
-                + $"{carriages[1].Park - carriages[0].Park:0.##} mm apart; they come no nearer than {card.Head.LeastDistance:0.##}.",
+        if (carriages[1].Park - carriages[0].Park is var apart && apart < (card.Head.LeastDistance ?? 0))
+            yield return Id.At("/head/carriages/0/park",
+                $"Parked, the nozzles stand {apart:0.##} mm apart; they come no nearer than {card.Head.LeastDistance:0.##}.",
                 "The first carriage listed is the left one.");
         for (var i = 0; i < modes.Count; i++)
             if (modes.Take(i).Any(m => m.Kind == modes[i].Kind))

@@ -13,9 +13,9 @@ public sealed class DeltaBeyondArms : ICardRule
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(Card card)
     {
-        if (DeltaGeometry.Of(card) is not { } delta || card.Motion.Axes.X?.Max is not { } radius || radius <= delta.ReachRadius + 0.05)
+        if (DeltaGeometry.Of(card) is not { } delta || card.Motion.Axes.X?.Max is not { } reached || reached <= delta.ReachRadius + 0.05)
             yield break;
-        yield return Id.At("/motion/axes/x/max", $"The card reaches a radius of {radius:0.#} mm; arms of {delta.Arm:0.#} on "
+        yield return Id.At("/motion/axes/x/max", $"The card reaches a radius of {reached:0.#} mm; arms of {delta.Arm:0.#} on "
             + $"towers at {delta.Radius:0.#} reach {delta.ReachRadius:0.#}.",
             $"Beyond it an arm would stand flatter than {DeltaGeometry.LeastAngle:0}°, or not reach at all.");
     }

@@ -24,6 +24,6 @@ public sealed class FasterThanAxis : ICardRule
     }
 
     private Finding Of(string pointer, string what, double speed, double most) => Id.At(pointer,
-        Invariant($"{what} {speed:0.##} mm/s; the axis makes {most:0.##}."), "One of both figures is wrong.")
+        $"{what} {speed:0.##} mm/s; the axis makes {most:0.##}.", "One of both figures is wrong.")
         .Cure(Invariant($"{most:0.##} mm/s"), Edit.Fact(pointer, most));
 }

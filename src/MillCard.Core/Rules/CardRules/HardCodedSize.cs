@@ -43,8 +43,8 @@ public sealed partial class HardCodedSize : ICardRule
                     if (size.Name is null) continue;
                     var edited = lines[i][..word.Index] + word.Value[0] + $"{{{{ {size.Name} }}}}" + lines[i][(word.Index + word.Length)..];
                     yield return (Id.At(JsonPointer.Routine(moment.Name),
-                        Invariant($"Line {i + 1} of the {moment.Title.ToLowerInvariant()} routine holds ")
-                            + Invariant($"{value}, which is {RoutineNames.All[size.Name]}."),
+                        $"Line {i + 1} of the {moment.Title.ToLowerInvariant()} routine holds {value}, which is "
+                            + $"{RoutineNames.All[size.Name]}.",
                             "The name says the same, and follows when the card changes.") with
                     { Line = i + 1 })
                         .Cure($"Write {size.Name}", Edit.Replace(i, edited) with { Pointer = JsonPointer.Routine(moment.Name) });

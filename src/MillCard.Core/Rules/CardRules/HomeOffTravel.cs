@@ -19,10 +19,12 @@ public sealed class HomeOffTravel : ICardRule
         foreach (var (name, member, axis, at, zero) in new[] { ("X", "x", card.Motion.Axes.X, home.X, origin.X),
             ("Y", "y", card.Motion.Axes.Y, home.Y, origin.Y) })
         {
-            if (axis is not { Min: { } min, Max: { } max } || min > max || at - zero >= min - Little && at - zero <= max + Little) continue;
-            var nearest = Math.Clamp(at - zero, min, max) + zero;
+            if (axis is not { Min: { } min, Max: { } max } || min > max) continue;
+            var homes = at - zero;
+            if (homes >= min - Little && homes <= max + Little) continue;
+            var nearest = Math.Clamp(homes, min, max) + zero;
             yield return Id.At(JsonPointer.Root / "envelope" / "home" / member,
-                Invariant($"{name} is at {at - zero:0.##} mm after homing; it goes from {min:0.##} to {max:0.##}."),
+                $"{name} is at {homes:0.##} mm after homing; it goes from {min:0.##} to {max:0.##}.",
                 "The end-stop would lie beyond the end of the axis: one of both figures is wrong.")
                 .Cure(Invariant($"{name} homes to {nearest - zero:0.##}"),
                     Edit.Fact(JsonPointer.Root / "envelope" / "home" / member, Math.Round(nearest, 3)));

@@ -24,9 +24,10 @@ public sealed class LimitsStatedAndTrusted : ICardRule
             words.Read(text.Line(line - 1));
             if (words.Count == 0 || flavour.Find(words.Letter(0),
                 words.Value(0)) is not { Meaning: Meaning.LimitSpeed or Meaning.LimitAcceleration or Meaning.SetCorner } command) continue;
-            yield return Id.At("/motion/limits", card.Motion.Limits == LimitsUse.Trusted
-                ? $"The card trusts the firmware's limits, and line {line} of the start routine sets others with {command.Word}."
-                : $"The card states its limits at the start, and line {line} of the start routine sets them too with {command.Word}.",
+            var (says, sets) = card.Motion.Limits == LimitsUse.Trusted
+                ? ("trusts the firmware's limits", "others")
+                : ("states its limits at the start", "them too");
+            yield return Id.At("/motion/limits", $"The card {says}, and line {line} of the start routine sets {sets} with {command.Word}.",
                     "Two places say how fast the machine may go; the estimate follows one of them, the machine the other.");
             yield break;
         }

@@ -24,7 +24,7 @@ public sealed class NothingLeftToPrintOn : ICardRule
         {
             var pointer = card.Envelope.Use?.Edges is null ? "/envelope/use/margin" : "/envelope/use/edges";
             yield return Id.At(pointer,
-                Invariant($"The margins leave nothing of the bed of {width:0.#} × {depth:0.#} mm."),
+                $"The margins leave nothing of the bed of {width:0.#} × {depth:0.#} mm.",
                     "Nothing can be printed.")
                 .Cure("No margins", card.Envelope.Use?.Edges is null
                     ? [Edit.Fact("/envelope/use/margin", 0)]

@@ -16,7 +16,7 @@ public sealed class ObstacleAboveMachine : ICardRule
         for (var i = 0; i < card.Envelope.KeepOuts.Count; i++)
             if (card.Envelope.KeepOuts[i] is { Kind: KeepOutKind.Obstacle, Top: { } top } keepOut && top > height)
                 yield return Id.At(JsonPointer.KeepOut(i) / "top",
-                        Invariant($"{keepOut.Name} is {top:0.##} mm high; the machine prints {height:0.##} mm high."),
+                        $"{keepOut.Name} is {top:0.##} mm high; the machine prints {height:0.##} mm high.",
                         "Nothing ever passes over it, or the figure is a slip.")
                     .Cure(Invariant($"As high as the machine, {height:0.##}"),
                         Edit.Fact(JsonPointer.KeepOut(i) / "top", height));

@@ -16,9 +16,10 @@ public sealed class OriginOffMachine : ICardRule
     {
         if (Sizes.Of(card.Envelope.Bed) is not var (width, depth) || card.Envelope.Origin is not { } origin) yield break;
         var (offX, offY) = (Off(origin.X, width), Off(origin.Y, depth));
-        if (Math.Max(offX, offY) <= Far) yield break;
+        var beside = Math.Max(offX, offY);
+        if (beside <= Far) yield break;
         yield return Id.At(offX > offY ? "/envelope/origin/x" : "/envelope/origin/y",
-                Invariant($"The machine's zero lies {Math.Max(offX, offY):0.#} mm beside the bed."),
+                $"The machine's zero lies {beside:0.#} mm beside the bed.",
                 "The origin is measured in the bed's frame: from its front left corner. Every place would be computed wrong.")
             .Cure("Zero at the front left corner", Edit.Fact("/envelope/origin/x", 0), Edit.Fact("/envelope/origin/y", 0));
     }

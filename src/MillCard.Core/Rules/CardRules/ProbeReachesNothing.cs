@@ -19,7 +19,7 @@ public sealed class ProbeReachesNothing : ICardRule
     }
 
     private Finding Off(string axis, double by) => Id.At(JsonPointer.Root / "head" / "probe" / axis,
-        Invariant($"The probe misses the bed by {by:0.#} mm along {axis.ToUpperInvariant()} wherever the head stands."),
+        $"The probe misses the bed by {by:0.#} mm along {axis.ToUpperInvariant()} wherever the head stands.",
         "It finds no point of the bed.");
 
     /// <summary>How far the probe stays from the bed at best; null where it reaches it.</summary>

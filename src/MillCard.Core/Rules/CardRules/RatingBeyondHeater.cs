@@ -23,7 +23,7 @@ public sealed class RatingBeyondHeater : ICardRule
             if (model.Reaches(rated)) continue;
             var least = Math.Floor(model.Reachable);
             yield return Id.At(JsonPointer.Nozzle(i) / "maxTemperature",
-                    Invariant($"Nozzle {nozzles[i].Id} is rated for {rated:0} °C; its heat figures end at {model.Reachable:0} °C."),
+                    $"Nozzle {nozzles[i].Id} is rated for {rated:0} °C; its heat figures end at {model.Reachable:0} °C.",
                     "A filament that wants more would match, and its print wait for ever.")
                 .Cure(Invariant($"Rated for {least:0} °C"),
                     Edit.Fact(JsonPointer.Nozzle(i) / "maxTemperature", least));

@@ -1,6 +1,7 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Motion;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.CardRules;
 
@@ -19,10 +20,11 @@ public sealed class StartsNotSaid : ICardRule
             if (axis?.Drive is not ScrewDrive { Starts: null } screw) continue;
             var at = JsonPointer.Axis(name) / "drive" / "starts";
             var usual = ScrewStarts.Usual(screw);
+            var letter = name.ToUpperInvariant();
             var leads = string.Join(" or ", usual.Select(u => Invariant($"{u.Lead:0.###} mm ({u.Words})")));
-            var message = usual.Count == 0 ? $"The screw of {name.ToUpperInvariant()} does not say how many starts its thread has."
-                : Invariant($"The screw of {name.ToUpperInvariant()} with a pitch of "
-                    + $"{screw.Pitch:0.###} mm moves {leads} a turn: nobody has said.");
+            Sentence message = usual.Count == 0
+                ? Sentence.Of($"The screw of {letter} does not say how many starts its thread has.")
+                : Sentence.Of($"The screw of {letter} with a pitch of {screw.Pitch:0.###} mm moves {leads} a turn: nobody has said.");
             var told = ScrewStarts.That(screw, axis.StepsPerMm);
             yield return Id.At(at, message,
                 "Layer heights on whole steps and steps per mm follow from the lead; with the wrong one they are wrong several times over.")

@@ -1,6 +1,7 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Motion;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.CardRules;
 
@@ -21,8 +22,8 @@ public sealed class StepsDiffer : ICardRule
             // the effective diameter of a filament wheel is never known well
             if (Math.Abs(entered / computed - 1) <= (name == "e" ? WithinForFilament : Within)) continue;
             var candidate = Candidate.That(axis.Drive, entered);
-            var how = candidate is not null && candidate.Microsteps != axis.Drive!.Microsteps
-                ? $" With 1/{candidate.Microsteps} microsteps they would agree." : "";
+            var how = Sentence.When(candidate is not null && candidate.Microsteps != axis.Drive!.Microsteps,
+                $" With 1/{candidate?.Microsteps} microsteps they would agree.");
             yield return Id.At(JsonPointer.Axis(name) / "stepsPerMm",
                 $"{name.ToUpperInvariant()} has {entered:0.##} steps per mm; its parts give {computed:0.##}.{how}",
                 $"Every way along {name.ToUpperInvariant()} would come out {100 * entered / computed:0.#} % of what is asked for.");

@@ -33,7 +33,7 @@ public sealed class TravelPastBed : ICardRule
     }
 
     private Finding Past(string name, string pointer, double by, double edge) => Id.At(pointer,
-        Invariant($"{name} runs {by:0.##} mm past the bed's edge; nothing on the card stands there."),
+        $"{name} runs {by:0.##} mm past the bed's edge; nothing on the card stands there.",
         "Either the bed is larger than the card says, or something is kept there that the card should know.")
         .Cure(Invariant($"{name} ends at the bed's edge, {edge:0.##}"), Edit.Fact(pointer, Math.Round(edge, 3)));
 }

@@ -15,9 +15,10 @@ public sealed class UncommonFilamentDiameter : ICardRule
     public IEnumerable<Finding> Look(Card card) =>
         from pair in (card.Head.Nozzles ?? []).Select((nozzle, index) => (nozzle, index))
         where pair.nozzle.FilamentDiameter is { } d && !Common.Contains(d)
-        let d = pair.nozzle.FilamentDiameter!.Value
-        let nearest = Common.MinBy(c => Math.Abs(c - d))
+        let diameter = pair.nozzle.FilamentDiameter!.Value
+        let nearest = Common.MinBy(c => Math.Abs(c - diameter))
+        let share = 100 * nearest * nearest / (diameter * diameter)
         select Id.At(JsonPointer.Nozzle(pair.index) / "filamentDiameter",
-            $"Filament of {d:0.##} mm is uncommon; with {nearest:0.00} mm in the feed, {100 * nearest * nearest / (d * d):0.0} "
-                + $"% of the plastic would come out.", "1.75 and 2.85 mm are sold. This figure sets how much plastic every line gets.");
+            $"Filament of {diameter:0.##} mm is uncommon; with {nearest:0.00} mm in the feed, {share:0.0} % of the plastic would come out.",
+            "1.75 and 2.85 mm are sold. This figure sets how much plastic every line gets.");
 }

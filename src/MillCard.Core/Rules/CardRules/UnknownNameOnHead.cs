@@ -1,5 +1,6 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Findings;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.CardRules;
 
@@ -31,6 +32,6 @@ public sealed class UnknownNameOnHead : ICardRule
                 yield return Say(JsonPointer.Body(i) / "on", $"{head.Bodies[i].Name} hangs beside nozzle {on}, which is not on the card.");
     }
 
-    private Finding Say(string pointer, string message) =>
+    private Finding Say(string pointer, Sentence message) =>
         Id.At(pointer, message, "What the computation takes for it is not what hangs on the machine.");
 }

@@ -18,7 +18,8 @@ public sealed class FanLeftOn : IDryRunRule
             var last = fan.Last();
             // what the firmware switches by itself is neither left on nor needlessly switched
             if (last.Share <= 0 || machine.FanOf(fan.Key)?.OffBelow is not null) continue;
-            yield return Id.OnLine(last.Line, $"{FanWords.NameOf(machine, fan.Key)} still runs at {100 * last.Share:0} % at the end.",
+            var (name, percent) = (FanWords.NameOf(machine, fan.Key), 100 * last.Share);
+            yield return Id.OnLine(last.Line, $"{name} still runs at {percent:0} % at the end.",
                 "It runs until somebody switches it off.")
                 .Cure("Switch it off at the end",
                     Edit.After(run.LastLine, fan.Key == 0 ? run.Flavour.Spell("fan-off") ?? "M107"

@@ -16,7 +16,7 @@ public sealed class FilamentDiameterMismatch : IDryRunRule
 
     /// <summary>What is to be said of a filament that is not what a nozzle is fed.</summary>
     internal static Finding Of(string nozzle, double fed, double filament, string pointer) =>
-        Rule.At(pointer, Invariant($"The filament is {filament:0.##} mm thick; nozzle {nozzle} is fed {fed:0.##} mm."),
+        Rule.At(pointer, $"The filament is {filament:0.##} mm thick; nozzle {nozzle} is fed {fed:0.##} mm.",
             Why(fed, filament));
 
     private static string Why(double fed, double filament) =>
@@ -35,9 +35,9 @@ public sealed class FilamentDiameterMismatch : IDryRunRule
         {
             var tool = told.Word('T') is var t && t >= 0 && t < machine.Nozzles.Count ? (int)t : 0;
             if (machine.Nozzles[tool].FilamentDiameter is not { } card || Math.Abs(card - told.Word('D')) < Told) continue;
+            var thick = told.Word('D');
             yield return Id.OnLine(told.Line,
-                $"{told.Command.Word} says the filament is {told.Word('D'):0.##} mm thick; the card says {card:0.##}.",
-                    Why(card, told.Word('D')));
+                $"{told.Command.Word} says the filament is {thick:0.##} mm thick; the card says {card:0.##}.", Why(card, thick));
             yield break;
         }
     }

@@ -2,6 +2,7 @@ using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Flow;
 using MillCard.Core.Machines;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.DryRunRules;
 
@@ -30,7 +31,8 @@ public sealed class FlowOverLimit : IDryRunRule
         }
         if (count > 0)
             yield return Id.OnLine(line, $"This move feeds {worst:0.#} mm³/s; the nozzle melts "
-                + $"{most:0.#}.{(count > 1 ? $" {count} moves feed too much." : "")}", "The drive slips and the line comes out thin.");
+                + $"{most:0.#}.{Sentence.When(count > 1, $" {count} moves feed too much.")}",
+                "The drive slips and the line comes out thin.");
     }
 
     private const double Allowed = 1.03;

@@ -19,9 +19,10 @@ public sealed class HeatedTwice : IDryRunRule
             var waits = run.Waits.Where(w => w.Heater == heater && w.Target > 0 && w.Begin <= until).ToArray();
             var (own, macro) = (waits.FirstOrDefault(w => !w.InMacro), waits.FirstOrDefault(w => w.InMacro));
             if (own is null || macro is null) continue;
+            var (here, there) = (own.Target, macro.Target);
             var call = run.MacroCalls.FirstOrDefault(c => c.Line == macro.Line);
-            yield return Id.OnLine(own.Line, $"The {HeaterWords.NameOf(heater)} is waited for here ({own.Target:0} °C) and in "
-                + $"{call?.Macro.Name ?? "a macro"} on line {macro.Line + 1} too ({macro.Target:0} °C).",
+            yield return Id.OnLine(own.Line, $"The {HeaterWords.NameOf(heater)} is waited for here ({here:0} °C) and in "
+                + $"{call?.Macro.Name ?? "a macro"} on line {macro.Line + 1} too ({there:0} °C).",
                 "Two places heat: minutes are lost, and a change in one is undone by the other.")
                 .Cure("Leave it to the macro", Edit.Remove(own.Line));
         }

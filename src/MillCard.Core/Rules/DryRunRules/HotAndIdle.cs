@@ -2,6 +2,7 @@ using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Heat;
 using MillCard.Core.Machines;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.DryRunRules;
 
@@ -32,7 +33,12 @@ public sealed class HotAndIdle : IDryRunRule
         }
     }
 
-    private static string Said(double seconds) => seconds < 90 ? $"{seconds:0} s" : $"{seconds / 60:0.#} min";
+    private static Sentence Said(double seconds)
+    {
+        if (seconds < 90) return Sentence.Of($"{seconds:0} s");
+        var minutes = seconds / 60;
+        return Sentence.Of($"{minutes:0.#} min");
+    }
 
     /// <summary>Seconds above the ooze temperature before a time, and since when.</summary>
     private static (double Seconds, double Since, double Oozes) Idle(DryRunReport run, int tool, double until)

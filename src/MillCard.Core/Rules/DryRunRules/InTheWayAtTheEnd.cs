@@ -16,8 +16,8 @@ public sealed class InTheWayAtTheEnd : IDryRunRule
         if (run.LayersEnd < 0 || run.Extents is not { } extents) yield break;
         var end = run.End.Position;
         if (end.X < extents.MinX || end.X > extents.MaxX || end.Y < extents.MinY || end.Y > extents.MaxY
-            || end.Z - extents.MaxZ is not (> 1 and < Hand)) yield break;
-        yield return Id.OnLine(run.LastLine, $"The head ends {end.Z - extents.MaxZ:0.#} mm above the part.",
+            || end.Z - extents.MaxZ is var above && above is not (> 1 and < Hand)) yield break;
+        yield return Id.OnLine(run.LastLine, $"The head ends {above:0.#} mm above the part.",
             "It is in the way when the part is taken off.");
     }
 

@@ -1,6 +1,7 @@
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Machines;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.DryRunRules;
 
@@ -28,6 +29,7 @@ public sealed class LineTooLong : IDryRunRule
         }
         if (first >= 0)
             yield return Id.OnLine(first, $"A line is {longest} bytes long; the usual buffer of {run.Flavour.Name} takes "
-                + $"{most}.{(count > 1 ? $" {count} lines are longer." : "")}", "The rest of the line is lost or read as another command.");
+                + $"{most}.{Sentence.When(count > 1, $" {count} lines are longer.")}",
+                "The rest of the line is lost or read as another command.");
     }
 }

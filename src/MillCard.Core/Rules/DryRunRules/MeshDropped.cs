@@ -2,6 +2,7 @@ using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Flavours;
 using MillCard.Core.Machines;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.DryRunRules;
 
@@ -22,8 +23,8 @@ public sealed class MeshDropped : IDryRunRule
         var before = run.Events[level];
         if (!run.Events.Skip(home).Any(e => SwitchesOn(e) || e.Meaning is Meaning.Level))
             yield return Id.OnLine(run.Events[home].Line, before.Meaning == Meaning.Level
-                    ? $"Homing after the bed was probed (line {before.Line + 1}) forgets the mesh on {run.Flavour.Name}."
-                    : $"Homing switches off the mesh on {run.Flavour.Name}, which line {before.Line + 1} switched on.",
+                    ? Sentence.Of($"Homing after the bed was probed (line {before.Line + 1}) forgets the mesh on {run.Flavour.Name}.")
+                    : Sentence.Of($"Homing switches off the mesh on {run.Flavour.Name}, which line {before.Line + 1} switched on."),
                 "The bed is printed on as if it were even.")
                 .Cure("Switch the mesh on again", Edit.After(run.Events[home].Line, run.Flavour.Spell("mesh-restore") ?? "M420 S1"));
     }

@@ -2,6 +2,7 @@ using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Flavours;
 using MillCard.Core.Machines;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.DryRunRules;
 
@@ -28,7 +29,7 @@ public sealed class MoveBeforeHome : IDryRunRule
         if (first >= 0)
         {
             var when = OffBefore(run, first) ? "after its motors were switched off" : "before it is homed";
-            var more = count > 1 ? $"; {count} moves" : "";
+            var more = Sentence.When(count > 1, $"; {count} moves");
             yield return Id.OnLine(first, $"The machine moves {when}{more}.",
                     "It does not know where the head is: the move can end against the frame.")
                 .Cure("Home first", Edit.Before(first, run.Flavour.Spell("home") ?? "G28"));

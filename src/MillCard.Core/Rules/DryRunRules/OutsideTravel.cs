@@ -2,6 +2,7 @@ using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Machines;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.DryRunRules;
 
@@ -32,13 +33,13 @@ public sealed class OutsideTravel : IDryRunRule
         Look(run.SecondMoves);
         for (var i = 0; i < 3; i++)
         {
-            if (first[i].Count == 0) continue;
-            var more = first[i].Count > 1 ? $" {first[i].Count} moves do." : "";
+            var (line, at, count) = first[i];
+            if (count == 0) continue;
+            var more = Sentence.When(count > 1, $" {count} moves do.");
+            var (name, min, max) = travel[i];
             yield return delta && i == 0
-                ? Id.OnLine(first[i].Line,
-                    $"The move ends {first[i].At:0.##} mm from the centre; the machine reaches {radius:0.##}.{more}", Why)
-                : Id.OnLine(first[i].Line, $"The move ends at {travel[i].Name} {first[i].At:0.##}; the machine reaches "
-                    + $"{travel[i].Min:0.##} to {travel[i].Max:0.##}.{more}", Why);
+                ? Id.OnLine(line, $"The move ends {at:0.##} mm from the centre; the machine reaches {radius:0.##}.{more}", Why)
+                : Id.OnLine(line, $"The move ends at {name} {at:0.##}; the machine reaches {min:0.##} to {max:0.##}.{more}", Why);
         }
 
         void Look(ReadOnlySpan<SimulatedMove> moves)

@@ -3,6 +3,7 @@ using MillCard.Core.Findings;
 using MillCard.Core.Flavours;
 using MillCard.Core.Gcode;
 using MillCard.Core.Machines;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.DryRunRules;
 
@@ -35,10 +36,12 @@ public sealed class ParameterRange : IDryRunRule
         }
     }
 
-    private static string Range(CommandParameter p) => (p.Min, p.Max) switch
+    private static Sentence Range(CommandParameter p) => (p.Min, p.Max) switch
     {
-        ({ } least, { } most) => $"from {least:0.##} to {most:0.##}",
-        ({ } least, _) => $"from {least:0.##} on",
-        _ => $"up to {p.Max:0.##}",
-    } + (p.Unit.Length > 0 ? $" {p.Unit}" : "");
+        ({ } least, { } most) => Sentence.Of($"from {least:0.##} to {most:0.##}{Unit(p)}"),
+        ({ } least, _) => Sentence.Of($"from {least:0.##} on{Unit(p)}"),
+        _ => Sentence.Of($"up to {p.Max:0.##}{Unit(p)}"),
+    };
+
+    private static string Unit(CommandParameter p) => p.Unit.Length > 0 ? $" {p.Unit}" : "";
 }

@@ -1,6 +1,7 @@
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Machines;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.DryRunRules;
 
@@ -23,7 +24,7 @@ public sealed class PrimeLineOffBed : IDryRunRule
             count++;
         }
         if (first >= 0)
-            yield return Id.OnLine(first, $"Plastic is laid beside the bed{(count > 1 ? $"; {count} moves do" : "")}.",
+            yield return Id.OnLine(first, $"Plastic is laid beside the bed{Sentence.When(count > 1, $"; {count} moves do")}.",
                 "It hangs from the nozzle, is dragged along, and ends in the first layer.");
     }
 

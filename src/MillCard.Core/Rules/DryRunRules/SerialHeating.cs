@@ -18,8 +18,8 @@ public sealed class SerialHeating : IDryRunRule
         if (run.Nozzles.Any(n => n.TargetAt(bed.At) > 0)) yield break;
         if (run.Waits.FirstOrDefault(w => w.Heater == Heater.Nozzle && w.Begin >= bed.Begin && double.IsFinite(w.Seconds)
             && w.Seconds > Short) is not { } nozzle) yield break;
-        var lost = Math.Min(bed.Seconds, nozzle.Seconds);
-        yield return Id.OnLine(bed.Line, $"The nozzle begins to warm after the wait for the bed: {lost / 60:0.#} min are lost.",
+        var minutes = Math.Min(bed.Seconds, nozzle.Seconds) / 60;
+        yield return Id.OnLine(bed.Line, $"The nozzle begins to warm after the wait for the bed: {minutes:0.#} min are lost.",
             "Both can warm together; the nozzle at standby, so that it does not ooze.")
             .Cure(bed.InMacro ? null : "Warm the nozzle to standby first",
                 Edit.Before(bed.Line, run.Flavour.Spell("nozzle-set", ("value", "{{ heat.standby }}"))!));

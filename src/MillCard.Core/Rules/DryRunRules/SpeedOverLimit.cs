@@ -2,6 +2,7 @@ using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Machines;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.DryRunRules;
 
@@ -29,9 +30,9 @@ public sealed class SpeedOverLimit : IDryRunRule
             Look(2, move.Speed * dz / length, move.Line);
         }
         for (var axis = 0; axis < 3; axis++)
-            if (worst[axis].Count > 0)
-                yield return Id.OnLine(worst[axis].Line, $"A move asks for {worst[axis].Speed:0.#} mm/s along {"XYZ"[axis]}; "
-                    + $"the axis makes {limits[axis]:0.#}.{(worst[axis].Count > 1 ? $" {worst[axis].Count} moves do." : "")}",
+            if (worst[axis] is var (line, speed, count) && count > 0)
+                yield return Id.OnLine(line, $"A move asks for {speed:0.#} mm/s along {"XYZ"[axis]}; the axis makes {limits[axis]:0.#}."
+                    + $"{Sentence.When(count > 1, $" {count} moves do.")}",
                     "The firmware goes slower, or motors lose steps where its own limit is higher.");
 
         void Look(int axis, double speed, int line)

@@ -18,9 +18,9 @@ public sealed class TargetOverRating : IDryRunRule
             double? Rating(HeatStep step) => heater == Heater.Bed ? machine.Card.Heat.Bed?.Max : step.Tool < machine.Nozzles.Count
                 ? machine.Nozzles[step.Tool].MaxTemperature : null;
             var step = run.HeatSteps.FirstOrDefault(s => s.Heater == heater && s.Target > Rating(s));
-            if (step is not null)
+            if (step is not null && Rating(step) is { } rating)
                 yield return Id.OnLine(step.Line, $"The {(heater == Heater.Nozzle ? "nozzle" : "bed")} is sent to "
-                    + $"{step.Target:0} °C; it is rated for {Rating(step):0} °C.",
+                    + $"{step.Target:0} °C; it is rated for {rating:0} °C.",
                     "The firmware halts, or parts of the heater are damaged.");
             if (heater == Heater.Bed && machine.Card.Envelope.Heated == false
                 && run.HeatSteps.FirstOrDefault(s => s.Heater == heater && s.Target > 0) is { } cold)

@@ -3,6 +3,7 @@ using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
 using MillCard.Core.Machines;
+using MillCard.Core.Wording;
 using NetTopologySuite.Geometries;
 using NetTopologySuite.Geometries.Prepared;
 
@@ -26,11 +27,10 @@ public sealed class ThroughKeepOut : IDryRunRule
             foreach (var (with, line, count) in Enumerable.Range(0, run.Nozzles.Count).SelectMany(tool => Hits(run, machine, region, tool))
                 .GroupBy(h => h.With).Select(g => (g.Key, g.Min(h => h.Line), g.Sum(h => h.Count))))
             {
-                var more = count > 1 ? $" {count} moves do." : "";
+                var more = Sentence.When(count > 1, $" {count} moves do.");
+                var high = Sentence.When(region.KeepOut.Top is not null, $", which is {region.KeepOut.Top:0.##} mm high");
                 yield return region.KeepOut.Kind == KeepOutKind.Obstacle
-                    ? Id.OnLine(line, $"The {with ?? "nozzle"} runs through "
-                        + $"{region.KeepOut.Name}{(region.KeepOut.Top is { } top ? $", which is {top:0.##} mm high" : "")}.{more}",
-                        "The head hits it.")
+                    ? Id.OnLine(line, $"The {with ?? "nozzle"} runs through {region.KeepOut.Name}{high}.{more}", "The head hits it.")
                     : Id.OnLine(line, $"Plastic is laid in {region.KeepOut.Name}, a reserved place.{more}",
                         "That place is kept for something else.");
             }

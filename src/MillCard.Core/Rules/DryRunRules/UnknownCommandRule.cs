@@ -1,6 +1,7 @@
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Machines;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.DryRunRules;
 
@@ -13,7 +14,8 @@ public sealed class UnknownCommandRule : IDryRunRule
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(DryRunReport run, Machine machine) =>
         from same in run.Unknown.Where(u => !UnknownMacro.IsName(run, u)).GroupBy(u => u.Text.Trim().Split(' ', ';')[0])
-        let more = same.Count() > 1 ? $" It stands on {same.Count()} lines." : ""
+        let lines = same.Count()
+        let more = Sentence.When(lines > 1, $" It stands on {lines} lines.")
         let inside = same.First().Macro is { } macro ? $" It stands in {macro}." : ""
         select Id.OnLine(same.First().Line, $"{run.Flavour.Name} does not know \"{same.Key}\".{more}{inside}", run.Flavour.HaltsOnUnknown
             ? "The print stops there." : "The firmware skips the line or stops with a message.") with

@@ -3,6 +3,7 @@ using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Flavours;
 using MillCard.Core.Machines;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.DryRunRules;
 
@@ -25,7 +26,7 @@ public sealed class WrongUnit : IDryRunRule
             var value = set.Word(wrong[0]);
             var (here, there) = unit == "mm/min" ? (value / 60, value) : (value, value / 60);
             var also = wrong.Length > 1 ? $" {string.Join(", ", wrong[1..])} likewise." : "";
-            var taken = $"{set.Command.Word} takes {unit} on {run.Flavour.Name}: {wrong[0]} {value:0.##} is {here:0.##} mm/s.";
+            Sentence taken = $"{set.Command.Word} takes {unit} on {run.Flavour.Name}: {wrong[0]} {value:0.##} is {here:0.##} mm/s.";
             yield return Id.OnLine(set.Line, $"{taken} In the other unit it would be {there:0.##} mm/s.{also}",
                 "The machine would crawl, or lose steps.");
         }

@@ -21,15 +21,15 @@ internal static class HeightWishes
     public static IEnumerable<Finding> Notes(SliceJob job)
     {
         if (job.Sequence == Sequence.AllAtOnce && Parts(job, job.Parts, job.Recipe.Layers).ToArray() is { Length: > 1 } wishes
-            && wishes.Select(w => w.Height).Distinct().Count() > 1)
-            yield return new Finding("heights-shared", Severity.Note, Invariant(
-                $"Parts that grow together share their layers: of heights from {wishes.Min(w => w.Height):0.###} to "
-                    + $"{wishes.Max(w => w.Height):0.###} mm the lowest holds, as high up as its part reaches."),
+            && wishes.Min(w => w.Height) is var lowest && wishes.Max(w => w.Height) is var highest && lowest < highest)
+            yield return new Finding("heights-shared", Severity.Note,
+                $"Parts that grow together share their layers: of heights from {lowest:0.###} to {highest:0.###} mm "
+                    + $"the lowest holds, as high up as its part reaches.",
                 "Printed one at a time, each has its own.", wishes[^1].Pointer);
         foreach (var wish in Zones(job, job.Parts))
-            yield return new Finding("heights-shared", Severity.Note, Invariant(
+            yield return new Finding("heights-shared", Severity.Note,
                 $"Layers of {wish.Height:0.###} mm, which a zone asks for, hold from Z {wish.From:0.##} to {wish.To:0.##} for all that is "
-                    + $"printed there."), "A layer is equally high everywhere.", wish.Pointer);
+                    + $"printed there.", "A layer is equally high everywhere.", wish.Pointer);
     }
 
     /// <summary>Own heights of parts, the lowest last; none where all want the usual one.</summary>

@@ -191,9 +191,10 @@ internal sealed class LayerOrder
     private void CutOff(string what, Shape whole, Shape laid, string pointer)
     {
         if (whole.Area - laid.Area < LeastCut) return;
-        _notes.Add(new Finding("foot-cut-off", Severity.Note, Invariant(
-            $"The {what} does not fit whole: {laid.Area / 100:0.##} of {whole.Area / 100:0.##} cm² are laid, the rest would lie "
-                + $"off the bed, out of reach or in a keep-out."),
+        var (there, asked) = (laid.Area / 100, whole.Area / 100);
+        _notes.Add(new Finding("foot-cut-off", Severity.Note,
+            $"The {what} does not fit whole: {there:0.##} of {asked:0.##} cm² are laid, the rest would lie "
+                + $"off the bed, out of reach or in a keep-out.",
             "Where it is missing the part holds less well.", pointer));
     }
 

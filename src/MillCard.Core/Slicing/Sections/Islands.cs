@@ -28,10 +28,10 @@ internal static class Islands
                 if (piece.Area < LeastArea || Nesting.Meet(piece, carriers[i - 1])) continue;
                 if (held is not null && held(i) is { IsEmpty: false } below && Nesting.Meet(piece, below)) continue;
                 if (++found > Most) yield break;
-                var at = piece.InteriorPoint;
+                var (at, layer, top) = (piece.InteriorPoint, i + 1, places[i].Top + lift);
                 yield return new Finding("island-in-air", Severity.Caution,
-                    Invariant($"{part}: layer {i + 1} ({places[i].Top + lift:0.##} mm up) begins a piece of {piece.Area:0.##} mm² in "
-                            + $"the air at X {at.X:0.#}, Y {at.Y:0.#}."),
+                    $"{part}: layer {layer} ({top:0.##} mm up) begins a piece of {piece.Area:0.##} mm² in "
+                            + $"the air at X {at.X:0.#}, Y {at.Y:0.#}.",
                     "Nothing is below it: its lines drop. Turn the part, or let supports hold it.", "/recipe/supports/pattern");
             }
         }

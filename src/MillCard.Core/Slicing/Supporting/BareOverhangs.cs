@@ -44,10 +44,14 @@ internal sealed record BareOverhangs(double Area, double Largest, int Layer, Poi
     /// <param name="y">Where the frame's zero lies, mm, bed frame.</param>
     /// <param name="top">Top of the layer where the largest begins, mm.</param>
     /// <param name="from">What supports stand on.</param>
-    public Finding Said(string part, double x, double y, double top, SupportFrom from) => new("bare-overhang", Severity.Caution,
-        Invariant($"{part}: supports do not reach {Area:0} mm² of what they were to hold; the largest piece, {Largest:0} mm², "
-            + $"begins on layer {Layer + 1} ({top:0.##} mm up) at X {At.X + x:0.#}, Y {At.Y + y:0.#}."),
-        from == SupportFrom.Bed ? "Below it is the part itself, or a keep-out, and supports stand on the bed alone: its lines drop."
-            : "There is no room for supports below it: its lines drop.",
-        from == SupportFrom.Bed ? "/recipe/supports/from" : "/recipe/supports/pattern");
+    public Finding Said(string part, double x, double y, double top, SupportFrom from)
+    {
+        var at = new Point(At.X + x, At.Y + y);
+        return new("bare-overhang", Severity.Caution,
+            $"{part}: supports do not reach {Area:0} mm² of what they were to hold; the largest piece, {Largest:0} mm², "
+                + $"begins on layer {Layer + 1} ({top:0.##} mm up) at X {at.X:0.#}, Y {at.Y:0.#}.",
+            from == SupportFrom.Bed ? "Below it is the part itself, or a keep-out, and supports stand on the bed alone: its lines drop."
+                : "There is no room for supports below it: its lines drop.",
+            from == SupportFrom.Bed ? "/recipe/supports/from" : "/recipe/supports/pattern");
+    }
 }

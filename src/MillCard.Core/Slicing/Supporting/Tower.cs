@@ -45,7 +45,7 @@ internal sealed record Tower(Shape Foot, int Strips, int Top)
         free = Plane.Difference(free, Plane.Offset(Plane.Offset(taken.Value, Room).Envelope, side / 2));
         if (free.IsEmpty)
             return (null, new Finding("no-room-for-tower", Severity.Stop,
-                Invariant($"There is no room on the bed for a tower of {side:0.#} mm beside the parts."),
+                $"There is no room on the bed for a tower of {side:0.#} mm beside the parts.",
                 "After a change the nozzle would begin on the part with what it oozed.", "/recipe/nozzleChanges/tower"));
         var at = DistanceOp.NearestPoints(free, taken.Value.Centroid)[0];
         return (new Tower(Shapes.Rectangle(at.X - side / 2, at.Y - side / 2, side, side), strips, top), null);

@@ -22,7 +22,7 @@ internal static class WeldedRoofs
     /// <param name="top">Its top, mm.</param>
     /// <param name="supports">The settings.</param>
     public static Finding Said(string part, int layer, double top, Documents.Supports supports) => new("roof-welds", Severity.Caution,
-        Invariant($"{part}: no layer is left free between supports and what they hold, first on layer {layer + 1} ({top:0.##} mm up)."),
+        $"{part}: no layer is left free between supports and what they hold, first on layer {layer + 1} ({top:0.##} mm up).",
         "Supports of the same plastic weld to the part there and do not come off.",
         supports.RoofGap is null ? "/recipe/supports/gapZ" : "/recipe/supports/roofGap");
 }

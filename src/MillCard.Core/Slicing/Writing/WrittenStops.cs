@@ -2,6 +2,7 @@ using MillCard.Core.Documents;
 using MillCard.Core.Findings;
 using MillCard.Core.Slicing.Jobs;
 using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Wording;
 
 namespace MillCard.Core.Slicing.Writing;
 
@@ -24,7 +25,7 @@ internal static class WrittenStops
         foreach (var (index, stop) in job.Stops.Index())
         {
             var pointer = JsonPointer.Root / "stops" / index;
-            var what = Invariant($"The event at {stop.Z:0.##} mm");
+            var what = Sentence.Of($"The event at {stop.Z:0.##} mm");
             if (stop.For == StopKind.Lines && string.IsNullOrWhiteSpace(stop.Lines))
                 yield return new Finding("event-says-nothing", Severity.Stop, $"{what} has no lines of G-code.",
                     "Nothing would happen there.", pointer / "lines");
@@ -37,12 +38,13 @@ internal static class WrittenStops
             };
             if (stop.Value is not { } value || value < least || value > most)
                 yield return new Finding("event-value", Severity.Stop,
-                    $"{what} asks for {(stop.Value is { } asked ? Invariant($"{asked:0.##}") : "no value")}; "
-                        + Invariant($"{least:0.##} to {most:0.##} {unit} can be."),
+                    $"{what} asks for {stop.Value:0.##}{Sentence.When(stop.Value is null, $"no value")}; "
+                        + $"{least:0.##} to {most:0.##} {unit} can be.",
                     "It would not hold.", pointer / "value");
-            if (stop.For == StopKind.Temperature && job.NozzlesInUse.Count > 1)
+            var nozzles = job.NozzlesInUse.Count;
+            if (stop.For == StopKind.Temperature && nozzles > 1)
                 yield return new Finding("event-of-which-nozzle", Severity.Stop,
-                    $"{what} sets the nozzle's temperature, and {job.NozzlesInUse.Count} nozzles print.",
+                    $"{what} sets the nozzle's temperature, and {nozzles} nozzles print.",
                     "Idle nozzles cool and warm by plan: give the filaments other temperatures instead.", pointer / "for");
         }
     }
@@ -85,21 +87,20 @@ internal static class WrittenStops
             var pointer = JsonPointer.Root / "stops" / index;
             if (layer < 0 && !Halts(stop.For))
                 yield return new Finding("stop-not-reached", Severity.Caution,
-                    Invariant($"The event at {stop.Z:0.##} mm does not come: no layer reaches above it."),
+                    $"The event at {stop.Z:0.##} mm does not come: no layer reaches above it.",
                     "The print would go on as before.", pointer / "z");
             if (!Halts(stop.For)) continue;
             if (layer <= 0)
                 yield return new Finding("stop-not-reached", Severity.Caution,
-                    Invariant($"The stop at {stop.Z:0.##} mm does not come: ")
-                        + (layer < 0 ? "no layer reaches above it." : "no layer lies below it."),
+                    $"The stop at {stop.Z:0.##} mm does not come: no layer {(layer < 0 ? "reaches above" : "lies below")} it.",
                     "The print would go on without it.", pointer / "z");
             else if (!spelling.Has(Name(stop.For)) && !spelling.Has(Name(StopKind.Pause)))
-                yield return new Finding("stop-not-said", Severity.Stop, Invariant(
-                    $"The stop at {stop.Z:0.##} mm cannot be said: the card's firmware has no command that stops a print."),
+                yield return new Finding("stop-not-said", Severity.Stop,
+                    $"The stop at {stop.Z:0.##} mm cannot be said: the card's firmware has no command that stops a print.",
                     "The print would go on without it.", pointer);
             else if (!spelling.Has(Name(stop.For)))
-                yield return new Finding("stop-as-pause", Severity.Note, Invariant(
-                    $"The stop at {stop.Z:0.##} mm is a plain pause: the card does not say that its firmware can change filament."),
+                yield return new Finding("stop-as-pause", Severity.Note,
+                    $"The stop at {stop.Z:0.##} mm is a plain pause: the card does not say that its firmware can change filament.",
                     "Pull the filament and feed the next one by hand before it goes on.", pointer / "for");
         }
     }

@@ -71,24 +71,21 @@ public static class Proposal
     /// <param name="card">A card, complete or not.</param>
     public static string Start(Card card)
     {
-        var heated = card.Envelope.Heated == true;
-        return string.Concat(
-            "; warm together, wait late\n",
-            heated ? "M140 S{{ heat.bed }}\n" : "",
-            "M104 S{{ heat.standby }}\n", "M83\n", "G28\n",
-            card.Head.Probe is { Kind: not (null or ProbeKind.None) }
-                ? $"{(card.Firmware.Flavour is { } id ? Flavour.Of(id).Spell("level") : null) ?? "G29"}\n" : "",
-            $"G1 Z10 F{Rising(card):0}\n",
-            heated ? "M190 S{{ heat.bed }}\n" : "",
-            "M109 S{{ heat.nozzle }}\n", "G92 E0\n");
+        var flavour = Spoken(card);
+        var level = card.Head.Probe is { Kind: not (null or ProbeKind.None) } ? flavour.Spell("level") ?? "G29" : null;
+        var up = $"G1 Z10 F{Rising(card):0}";
+        return Lines([.. HeaterLines.Warm(flavour, card.Envelope.Heated == true, "M83", "G28", level, up), "G92 E0"]);
     }
 
     /// <summary>A plain end: back a little, up, then everything off.</summary>
     /// <param name="card">A card, complete or not.</param>
-    public static string End(Card card) => string.Concat(
-        "; up first, then all off\n", "G1 E-2 F2100\n", $"G1 Z{{{{ clear.z }}}} F{Rising(card):0}\n",
-        card.Head.Nozzles is { Count: > 1 } nozzles ? string.Concat(nozzles.Select((_, i) => $"M104 T{i} S0\n")) : "M104 S0\n",
-        card.Envelope.Heated == true ? "M140 S0\n" : "", "M107\n", "M84\n");
+    public static string End(Card card) => Lines(["; up first, then all off", "G1 E-2 F2100", $"G1 Z{{{{ clear.z }}}} F{Rising(card):0}",
+        .. HeaterLines.Off(Spoken(card), card.Head.Nozzles?.Count ?? 1, card.Envelope.Heated == true)]);
+
+    /// <summary>The card's flavour; words that all of them know where it does not say one.</summary>
+    private static Flavour Spoken(Card card) => card.Firmware.Flavour is null ? Flavour.Of(FlavourId.Marlin) : Flavour.Of(card.Firmware);
+
+    private static string Lines(IEnumerable<string> lines) => string.Concat(lines.Select(line => $"{line}\n"));
 
     /// <summary>10 mm/s, or what Z makes, in mm/min.</summary>
     private static double Rising(Card card) => Math.Floor(60 * Math.Min(10, card.Motion.Axes.Z?.MaxSpeed ?? 10));

@@ -25,15 +25,11 @@ public static class Passages
 
     private static Passage WarmTogether(Machine machine)
     {
-        const string lead = "; warm together, wait late";
-        var (standby, wait) = (Spelled(machine, "nozzle-set", "{{ heat.standby }}"), Spelled(machine, "nozzle-wait", "{{ heat.nozzle }}"));
-        return machine.Card.Envelope.Heated == true
-            ? new("warm-together", "Warm both together, wait late",
-                "The bed heats while the nozzle waits at standby, where it does not ooze.", "start",
-                Lines(lead, Spelled(machine, "bed-set", "{{ heat.bed }}"), standby, "G28",
-                    Spelled(machine, "bed-wait", "{{ heat.bed }}"), wait))
-            : new("warm-together", "Warm both together, wait late", "The nozzle warms to standby while the machine homes.", "start",
-                Lines(lead, standby, "G28", wait));
+        var heated = machine.Card.Envelope.Heated == true;
+        return new("warm-together", "Warm both together, wait late", heated
+                ? "The bed heats while the nozzle waits at standby, where it does not ooze."
+                : "The nozzle warms to standby while the machine homes.",
+            "start", Lines([.. HeaterLines.Warm(Flavour.Of(machine.Flavour), heated, "G28")]));
     }
 
     private static Passage Home(Machine machine) =>
@@ -50,18 +46,8 @@ public static class Passages
             : new("level", "Level after home", "Probe after homing.", "start", Lines("; level after home", "G28", level));
     }
 
-    private static Passage AllOff(Machine machine)
-    {
-        var flavour = Flavour.Of(machine.Flavour);
-        string[] nozzles = machine.Nozzles.Count > 1 ? [.. machine.Nozzles.Select((_, i) => $"M104 T{i} S0")]
-            : [Spelled(machine, "nozzle-set", "0")];
-        var bed = machine.Card.Envelope.Heated == true ? Spelled(machine, "bed-set", "0") : null;
-        return new("all-off", "All off", "Heaters, fan and motors.", "end",
-            Lines(["; all off", .. nozzles, bed, flavour.Spell("fan-off"), flavour.Spell("motors-off")]));
-    }
-
-    private static string Spelled(Machine machine, string what, string value) =>
-        Flavour.Of(machine.Flavour).Spell(what, ("value", value))!;
+    private static Passage AllOff(Machine machine) => new("all-off", "All off", "Heaters, fan and motors.", "end", Lines(["; all off",
+        .. HeaterLines.Off(Flavour.Of(machine.Flavour), machine.Nozzles.Count, machine.Card.Envelope.Heated == true)]));
 
     internal static string Lines(params string?[] lines) => string.Join('\n', lines.Where(l => l is not null)) + "\n";
 

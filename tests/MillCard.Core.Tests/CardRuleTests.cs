@@ -96,6 +96,8 @@ public class CardRuleTests
     {
         { "bad-outline", "/envelope/keepOuts/0/outline", With(Polygon([0, 0], [10, 10], [10, 0], [0, 10])),
             With(Polygon([0, 0], [10, 0], [10, 10])) },
+        { "bad-outline", "/envelope/keepOuts/0/outline", With(Polygon([0, 0], [4000.5, 0], [10, 10])),
+            With(Polygon([0, 0], [4000, 0], [10, 10])) },
         { "bad-outline", "/head/beams/0/far", Cards.Dunlin with { Head = Cards.Dunlin.Head with { Beams = [
             new() { Along = BeamAxis.X, Near = 30, Far = -22, Underside = 28 }] } }, Cards.Dunlin },
         { "keep-out-off-bed", "/envelope/keepOuts/0/outline", With(Cards.Box("far", KeepOutKind.Reserved, 200, 0, 5, 5)),
@@ -148,6 +150,8 @@ public class CardRuleTests
         { "axis-short-of-bed", "/motion/axes/x/max", Bare(x: new() { Min = 0, Max = 150 }), Bare(x: new() { Min = -3, Max = 185 }) },
         { "axis-short-of-bed", "/motion/axes/y/min", Bare(y: new() { Min = 0, Max = 160 }, origin: 80),
             Bare(y: new() { Min = -80, Max = 80 }, origin: 80) },
+        { "axis-short-of-bed", "/motion/axes/x/max", Bare(x: new() { Min = 0, Max = 179.2 }), Bare(x: new() { Min = 0, Max = 179.6 }) },
+        { "axis-short-of-bed", "/motion/axes/x/min", Bare(x: new() { Min = 0.8, Max = 180 }), Bare(x: new() { Min = 0.4, Max = 180 }) },
         { "axis-short-of-bed", "/motion/axes/z/max", Bare(z: new() { Max = 150 }), Bare(z: new() { Max = 170 }) },
         { "travel-past-bed", "/motion/axes/x/max", Bare(x: new() { Min = 0, Max = 211 }), Bare(x: new() { Min = -30, Max = 210 }) },
         { "travel-past-bed", "/motion/axes/y/max", Bare(y: new() { Min = -80, Max = 111 }, origin: 80),
@@ -155,6 +159,7 @@ public class CardRuleTests
         { "travel-past-bed", "/motion/axes/x/max", BesideX(new() { Min = -50, Max = 161 }, 50),
             BesideX(new() { Min = -50, Max = 160 }, 50) },
         { "home-off-travel", "/envelope/home/y", Homed(-12), Homed(-10) },
+        { "home-off-travel", "/envelope/home/y", Homed(-10.8), Homed(-10.4) },
         { "faster-than-axis", "/motion/axes/x/homingSpeed", WithX(x => x with { HomingSpeed = 181 }),
             WithX(x => x with { HomingSpeed = 180 }) },
         { "beam-never-clears", "/head/beams/0/underside", Beamed(0, 5), Beamed(0.5, 0.4) },

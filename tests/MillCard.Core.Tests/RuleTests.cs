@@ -282,6 +282,15 @@ public class RuleTests
     }
 
     [Fact]
+    public void A_slip_inside_a_macro_is_told_and_leaves_the_line_that_calls_it_alone()
+    {
+        var card = On(FlavourId.Klipper, Warmer + "\n[gcode_macro WARM_ALL]\ngcode:\n  BEGIN_JOB BED=60\n");
+        var finding = Assert.Single(Find("WARM_ALL\n", card), f => f.Rule == "unknown-macro");
+        Assert.Contains("Did you mean JOB_BEGIN? It stands in WARM_ALL.", finding.Message, StringComparison.Ordinal);
+        Assert.Null(finding.Remedy);
+    }
+
+    [Fact]
     public void A_wait_with_R_ends_never_where_R_is_not_read()
     {
         // trade rule: on Klipper a wait's R is not read, S counts as 0

@@ -17,7 +17,7 @@ public class SentenceTests
         var (now, wait, nozzles, line, missing) = (21.37, new Wait(215), new[] { "n1", "n2" }, 6, (double?)null);
         var said = Sentence.Of($"{nozzles[1]} is at {now:0.#} °C, not {wait.Target:0}{missing:0} (line {line + 1}, {2 * now:0} twice).");
         Assert.Equal("n2 is at 21.4 °C, not 215 (line 7, 43 twice).", said.Text);
-        Assert.Equal(["line", "missing", "now", "nozzles", "target"], said.Values.Keys);
+        Assert.Equal(["line", "missing", "now", "nozzles", "target"], said.Values!.Keys);
         Assert.Equal(21.37, said.Values["now"]);
         Assert.Equal(215.0, said.Values["target"]);
         Assert.Equal(7.0, said.Values["line"]);
@@ -29,9 +29,11 @@ public class SentenceTests
     {
         var (count, top) = (3, 12.5);
         var more = Sentence.When(count > 1, $" {count} moves do.");
-        Assert.Equal(["count", "top"], Sentence.Of($"It is {top:0.#} mm high.{more}").Values.Keys);
+        Assert.Equal(["count", "top"], Sentence.Of($"It is {top:0.#} mm high.{more}").Values!.Keys);
         Assert.Null(Sentence.When(count > 3, $"{top}"));
-        Assert.Equal("Nothing.", Sentence.Of($"Nothing.{Sentence.When(false, $"{top}")}").Text);
+        var nothing = Sentence.Of($"Nothing.{Sentence.When(false, $"{top}")}");
+        Assert.Equal("Nothing.", nothing.Text);
+        Assert.Null(nothing.Values);
     }
 
     [Fact]

@@ -77,6 +77,14 @@ public class WorkbenchTests(Server server)
         Assert.True(met.GetProperty("belongTogether").GetBoolean());
         Assert.Equal("touch", met.GetProperty("meetings")[0].GetProperty("how").GetString());
 
+        // stood on its head, what was above comes to lie below
+        JsonObject Tilt(int leads) => new() { ["parts"] = all.DeepClone(), ["leads"] = leads, ["tilt"] = new JsonObject { ["x"] = 180 } };
+        var tilted = (await AskAsync("/api/parts/tilt", Tilt(0))).GetProperty("parts");
+        Assert.Equal([4, 1], tilted.EnumerateArray().Select(b => b.GetProperty("lift").GetDouble()));
+        var nobody = await server.Client.PostAsync("/api/parts/tilt", Wire.Json(Tilt(2)));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, nobody.StatusCode);
+        Assert.Equal(["/leads"], (await nobody.BodyAsync()).Pointers());
+
         var joined = (await AskAsync("/api/parts/join", new JsonObject { ["parts"] = all.DeepClone() })).GetProperty("parts");
         var size = await SizeAsync(Assert.Single(joined.EnumerateArray()));
         Assert.Equal([20, 20, 7], size);

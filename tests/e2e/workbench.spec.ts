@@ -183,6 +183,71 @@ test('the pictorial view is turned by keys, fills the sheet, and its parts are c
   await expect(page.getByRole('button', { name: 'choose', exact: true })).toHaveAttribute('aria-pressed', 'true')
 })
 
+test('handles in space turn, scale and tilt a part; an assembly is tilted and scaled as one piece', async ({ page }) => {
+  await page.addInitScript(() => localStorage.setItem('mill-card/compute-by-hand', 'true'))
+  await openTrial(page)
+  await drop(page, 'block.stl', boxStl([0, 0, 0], [40, 30, 20]))
+  await expect(page.locator(verdict(0))).toHaveText('fits')
+  interface Standing {
+    x: number
+    lift?: number
+    turn: number
+    scale?: { x: number; z: number }
+    tilt?: { x: number; y: number }
+  }
+  const saved = async () => {
+    const id = new URL(page.url()).pathname.split('/').at(-1)
+    return ((await (await page.request.get(`/api/trials/${id}`)).json()) as { document: { parts: Standing[] } }).document.parts
+  }
+  await page.getByLabel('choose part 1, block').click()
+  await page.keyboard.press('3')
+  await expect(page.getByLabel('Bed with parts')).toHaveCount(0)
+  const handle = (name: string) => page.locator(`.pictorial-handles [data-handle=${name}]`)
+  const middleOf = async (name: string) => {
+    const box = (await handle(name).boundingBox())!
+    return [box.x + box.width / 2, box.y + box.height / 2] as const
+  }
+  const drag = async (name: string, to: readonly [number, number]) => {
+    await page.mouse.move(...(await middleOf(name)))
+    await page.mouse.down()
+    await page.mouse.move(...to, { steps: 4 })
+    await page.mouse.up()
+  }
+  // what scales stands to the right and in front of the part: 135° from behind it, the other way round
+  await drag('turn', await middleOf('scale'))
+  await expect.poll(async () => (await saved())[0]!.turn).toBe(225)
+  await drag('scale', await middleOf('turn'))
+  await expect.poll(async () => (await saved())[0]!.scale?.z ?? 1).toBeGreaterThan(1.05)
+  const [x, y] = await middleOf('tilt-y')
+  await drag('tilt-y', [x - 60, y])
+  await expect.poll(async () => Math.abs((await saved())[0]!.tilt?.y ?? 0)).toBeGreaterThanOrEqual(15)
+  expect((await saved())[0]!.tilt!.y % 15).toBe(0)
+  for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'undo' }).click()
+  await expect.poll(async () => (await saved())[0]).toMatchObject({ turn: 0 })
+  expect((await saved())[0]!.tilt ?? undefined).toBeUndefined()
+
+  // a plate with a letter on it, stood on its edge: the letter comes to lie beside it, as far away as it was above it
+  await page.keyboard.press('Escape')
+  await dropAll(page, [
+    ['plate.stl', boxStl([100, 0, 0], [30, 20, 2])],
+    ['letter.stl', boxStl([110, 6, 2], [10, 8, 1])],
+  ])
+  await expect(page.locator('.assembly-mark')).toHaveText(['A', 'A'])
+  await page.getByLabel('choose part 2, plate').click()
+  await page.getByRole('button', { name: 'stand, scale' }).click()
+  await expect(page.getByLabel('plate size along X')).toHaveCount(0)
+  await page.getByLabel('plate tilt about Y').fill('90')
+  await expect.poll(async () => (await saved()).slice(1).map(({ tilt }) => tilt?.y)).toEqual([90, 90])
+  const [plate, letter] = (await saved()).slice(1) as [Standing, Standing]
+  expect(letter.x - plate.x).toBeCloseTo(1.5, 3)
+  expect([plate.lift, letter.lift]).toEqual([0, 10])
+  await page.getByLabel('plate scale').fill('200')
+  await expect.poll(async () => (await saved()).slice(1).map(({ scale }) => scale?.x)).toEqual([2, 2])
+  const [large, onIt] = (await saved()).slice(1) as [Standing, Standing]
+  expect(onIt.x - large.x).toBeCloseTo(3, 3)
+  expect(onIt.lift).toBe(20)
+})
+
 test('a variant is kept and taken back, and the trial is made on another card', async ({ page }) => {
   await openTrial(page)
   await drop(page, 'block.stl', boxStl([0, 0, 0], [20, 20, 4]))

@@ -114,7 +114,7 @@ public sealed class SchemaCheck
         var and = low is not null && high is not null ? " and " : "";
         var limit = low is null && high is null ? Sentence.Of($"a number") : Sentence.Of($"{low}{and}{high}");
         var (unit, sent) = ((string?)schema["x-unit"] is { Length: > 0 } u ? $" {u}" : "", Short(value.GetRawText()));
-        Refuse(schema, at, OutOfRange, $"must be {limit}{unit}; {sent} is not", $"{(limit.Values.Count == 0 ? "" : limit.Text)}{unit}");
+        Refuse(schema, at, OutOfRange, $"must be {limit}{unit}; {sent} is not", $"{(limit.Values is null ? "" : limit.Text)}{unit}");
     }
 
     /// <summary>What was sent, as a sentence can hold it.</summary>

@@ -21,8 +21,8 @@ public sealed partial class Sentence(int literal, int holes)
     /// <summary>The text.</summary>
     public string Text => _text.ToString();
 
-    /// <summary>Numbers (double) and texts by their names, in the order of these.</summary>
-    public IReadOnlyDictionary<string, object> Values => _values;
+    /// <summary>Numbers (double) and texts by their names, in the order of these; null where it has none.</summary>
+    public IReadOnlyDictionary<string, object>? Values => _values.Count > 0 ? _values : null;
 
     /// <summary>All values as one text: sentences about the same have the same.</summary>
     internal string Key => KeyOf(Values);

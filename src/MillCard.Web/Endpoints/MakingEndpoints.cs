@@ -37,6 +37,19 @@ internal static class MakingEndpoints
         [Field("parts", Needed = true, Fewest = 1, Most = MostParts)] public IReadOnlyList<TrialPart> Parts { get; init; } = [];
     }
 
+    /// <summary>An assembly and how one of its parts is to stand.</summary>
+    internal sealed record TiltQuestion : OpenRecord
+    {
+        /// <summary>Parts that belong together; file is a hash.</summary>
+        [Field("parts", Needed = true, Fewest = 1, Most = MostParts)] public IReadOnlyList<TrialPart> Parts { get; init; } = [];
+        /// <summary>The part whose tilt is asked for, by its place in the list.</summary>
+        [Field("the part that leads", AtLeast = 0, AtMost = MostParts - 1)] public int Leads { get; init; }
+        /// <summary>Its tilt.</summary>
+        public Tilt Tilt { get; init; } = new();
+        /// <summary>Whether the lowest point comes to lie on the bed.</summary>
+        public bool OnBed { get; init; }
+    }
+
     /// <summary>Parts that were made; their files are kept.</summary>
     internal sealed record MadeParts(IReadOnlyList<TrialPart> Parts);
 
@@ -118,6 +131,21 @@ internal static class MakingEndpoints
         })
             .Accepts<PartsQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("Parts as one, each where it stands, by the first one's nozzle and settings");
+
+        parts.MapPost("/tilt", async Task<Results<Ok<MadeParts>, JsonHttpResult<Refusal>>> (
+            HttpRequest request, BlobStore blobs, MeshShelf shelf, CancellationToken stop) =>
+        {
+            var reading = await request.ReadDocumentAsync<TiltQuestion>(Bounds.Document, draft: false, stop);
+            if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
+            if (question.Leads >= question.Parts.Count) return Refusal.Fields([new FieldError(JsonPointer.Root / "leads",
+                FieldProblem.OutOfRange, $"There are {question.Parts.Count} parts; none of them has this place.")]);
+            var meshes = new List<Mesh>(question.Parts.Count);
+            foreach (var part in question.Parts) meshes.Add(await shelf.AsReadAsync(part.File, blobs, stop));
+            return TypedResults.Ok(new MadeParts(
+                TiltedTogether.Of(question.Parts, meshes, question.Leads, question.Tilt, question.OnBed)));
+        })
+            .Accepts<TiltQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
+            .WithSummary("Parts that belong together, tilted as one piece");
 
         parts.MapPost("/meeting", async Task<Results<Ok<MeetingAnswer>, JsonHttpResult<Refusal>>> (
             HttpRequest request, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop) =>

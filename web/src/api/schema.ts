@@ -4682,6 +4682,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/parts/tilt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Parts that belong together, tilted as one piece */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TiltQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MadeParts"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Refusal"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/parts/meeting": {
         parameters: {
             query?: never;
@@ -10842,6 +10891,20 @@ export interface components {
              * @description About Y, second.
              */
             y?: number;
+        };
+        /** @description An assembly and how one of its parts is to stand. */
+        TiltQuestion: {
+            /** @description Parts that belong together; file is a hash. */
+            parts?: components["schemas"]["TrialPart"][];
+            /**
+             * Format: int32
+             * @description The part whose tilt is asked for, by its place in the list.
+             */
+            leads?: number;
+            /** @description Its tilt. */
+            tilt?: components["schemas"]["Tilt"];
+            /** @description Whether the lowest point comes to lie on the bed. */
+            onBed?: boolean;
         };
         /** @description Time to a temperature, s; null where it is never reached. */
         TimeTo: {

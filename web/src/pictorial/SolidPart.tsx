@@ -6,7 +6,7 @@ import { facesNear } from './brush'
 import type { Inks } from './inks'
 import { directionsOf, type Look } from './look'
 import { notPicked } from './notPicked'
-import { edgesMaterial, facesMaterial, uncut } from './shaders'
+import { bedLevel, edgesMaterial, facesMaterial, uncut } from './shaders'
 import { edgesOf, placing, stood, type Solid, type Stance } from './solid'
 
 /** A face of a part under the pointer. */
@@ -95,8 +95,9 @@ export function SolidPart({ solid, stance, place, look, inks, edge, marks, cut, 
     invalidate()
   }, [tints, lines, inks, edge, cut, look, invalidate])
   const hitOf = (event: ThreeEvent<MouseEvent>): FaceHit | undefined => {
-    // a ray meets what is cut away first
-    const hit = event.intersections.find((one) => one.eventObject === event.eventObject && one.point.z <= (cut ?? uncut))
+    // a ray may meet what is cut away, or lies below the bed, first
+    const isDrawn = (z: number) => z <= (cut ?? uncut) && z >= bedLevel
+    const hit = event.intersections.find((one) => one.eventObject === event.eventObject && isDrawn(one.point.z))
     return hit && typeof hit.faceIndex === 'number'
       ? { face: solid.numbers?.[hit.faceIndex] ?? hit.faceIndex, at: hit.point.toArray() }
       : undefined

@@ -1,6 +1,20 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { directionsOf, dot, fitted, isometric, nearer, onLevel, pictured, shifted, turned, upright, type Look, type XYZ } from './look'
+import {
+  directionsOf,
+  dot,
+  fitted,
+  isometric,
+  nearer,
+  onLevel,
+  onPlane,
+  pictured,
+  shifted,
+  turned,
+  upright,
+  type Look,
+  type XYZ,
+} from './look'
 
 const look: Look = { ...isometric, scale: 2, target: [0, 0, 0] }
 const angles = fc.record({
@@ -84,4 +98,12 @@ it('lifts a point by what the pointer went up, and not where it is seen from abo
   expect(after[1] - before[1]).toBeCloseTo(-30, 6)
   expect(upright({ ...look, elevation: 90 }, -30)).toBe(0)
   expect(onLevel({ ...look, elevation: 0 }, 10, 10)).toEqual([0, 0])
+})
+
+it('moves a point over any plane by what the pointer went, and over none that is seen edge on', () => {
+  const gone = onPlane(look, [0, 1, 0], [0, 0, 1], 40, -25)!
+  const [before, after] = [pictured(look, [3, 4, 5], 100, 100), pictured(look, [3, 4 + gone[0], 5 + gone[1]], 100, 100)]
+  expect(after[0] - before[0]).toBeCloseTo(40, 6)
+  expect(after[1] - before[1]).toBeCloseTo(-25, 6)
+  expect(onPlane({ ...look, azimuth: 0, elevation: 0 }, [0, 1, 0], [0, 0, 1], 40, -25)).toBeUndefined()
 })

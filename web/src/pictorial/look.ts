@@ -63,15 +63,21 @@ export function shifted(look: Look, dx: number, dy: number): Look {
   return { ...look, target: [x!, y!, z!] }
 }
 
-/** How far a point on the level plane goes, mm, that is dragged by pixels of the picture; nothing where the plane is seen edge on. */
-export function onLevel(look: Look, dx: number, dy: number): [number, number] {
+/**
+ * How far a point on a plane goes, mm along each of its two directions, that is dragged by pixels of the picture; nothing where the plane
+ * is seen edge on.
+ */
+export function onPlane(look: Look, along: XYZ, across: XYZ, dx: number, dy: number): [number, number] | undefined {
   const { right, up } = directionsOf(look)
-  const [a, b, c, d] = [right[0], right[1], up[0], up[1]]
+  const [a, b, c, d] = [dot(right, along), dot(right, across), dot(up, along), dot(up, across)]
   const turn = a * d - b * c
-  if (Math.abs(turn) < 0.05) return [0, 0]
+  if (Math.abs(turn) < 0.05) return undefined
   const [x, y] = [dx / look.scale, -dy / look.scale]
   return [(d * x - b * y) / turn, (a * y - c * x) / turn]
 }
+
+/** The same on the level plane, along X and Y. */
+export const onLevel = (look: Look, dx: number, dy: number): [number, number] => onPlane(look, [1, 0, 0], [0, 1, 0], dx, dy) ?? [0, 0]
 
 /** How far a point goes up, mm, that is dragged upright by pixels of the picture; nothing where it is seen from above. */
 export function upright(look: Look, dy: number): number {

@@ -2,6 +2,8 @@ import { Color, DoubleSide, ShaderMaterial, Vector3 } from 'three'
 
 /** Above this height nothing is drawn; what stands for "nothing is cut". */
 export const uncut = 1e9
+/** Below this height nothing is drawn, mm: what is sunk into the bed is not printed. */
+export const bedLevel = -0.001
 
 const vertex = `
 varying vec3 place;
@@ -31,7 +33,7 @@ varying vec3 place;
 uniform vec3 light, shade, hatch;
 uniform float cut, spacing;
 void main() {
-  if (place.z > cut) discard;
+  if (place.z > cut || place.z < ${bedLevel}) discard;
   vec3 normal = normalize(cross(dFdx(place), dFdy(place)));
   if (gl_FrontFacing) {
     float lit = 0.5 + 0.5 * dot(normal, normalize(vec3(-0.45, -0.25, 0.85)));
@@ -63,7 +65,7 @@ uniform vec3 ink;
 uniform float cut;
 varying float height;
 void main() {
-  if (height > cut) discard;
+  if (height > cut || height < ${bedLevel}) discard;
   gl_FragColor = vec4(ink, 1.0);
 }`,
   })

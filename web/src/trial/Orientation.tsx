@@ -5,17 +5,18 @@ import { plain } from '../units/format'
 import { NumberField } from '../units/NumberField'
 import { CompareSides } from './CompareSides'
 import { scaleOf } from './placement'
+import { fellowsOf, scaled } from './together'
 import { useTrial } from './TrialContext'
 import { under } from '../open-document/pointer'
 
 const names = ['x', 'y', 'z'] as const
 
 /**
- * How a part stands and how large it is: scale by ratio or by size in mm, tilt, and the flat sides it can stand on. It always stands on
- * the bed.
+ * How a part stands and how large it is: scale by ratio or by size in mm, tilt, and the flat sides it can stand on. What
+ * belongs together is scaled and tilted as one piece.
  */
 export function Orientation({ index }: { index: number }) {
-  const { trial, meshes } = useTrial('trial', 'meshes')
+  const { trial, meshes, hands } = useTrial('trial', 'meshes', 'hands')
   const limits = useSchema('trial')
   const part = trial.document.parts![index]!
   const mesh = meshes[index]
@@ -27,8 +28,14 @@ export function Orientation({ index }: { index: number }) {
     queryFn: async () => dataOf(await api.GET('/api/meshes/{hash}/sides', { params: { path: { hash: part.file }, query } })),
   })
   const even = scale.x === scale.y && scale.y === scale.z
+  const together = fellowsOf(trial.document.parts ?? [], index).length > 1
   const change = (next: Partial<TrialPart>, step: string) =>
     trial.change((before) => ({ ...before, parts: before.parts?.map((p, i) => (i === index ? { ...p, ...next } : p)) }), `${step} ${index}`)
+  const evenly = (to: number) =>
+    trial.change(
+      (before) => ({ ...before, parts: scaled(before.parts ?? [], index, to / scaleOf(before.parts![index]!).x) }),
+      `scale ${index}`,
+    )
   const untilted = !part.tilt || (part.tilt.x === 0 && part.tilt.y === 0)
 
   return (
@@ -41,17 +48,22 @@ export function Orientation({ index }: { index: number }) {
           placeholder="uneven"
           percent
           limits={limits(under('/parts', index, 'scale', 'x'))}
-          onChange={(value) => value !== undefined && change({ scale: { ...scale, x: value, y: value, z: value } }, 'scale')}
+          onChange={(value) => {
+            if (value === undefined) return
+            if (together) evenly(value)
+            else change({ scale: { ...scale, x: value, y: value, z: value } }, 'scale')
+          }}
         />
       </label>
       <button
         className="key"
         title="for a file that was drawn in inches"
-        onClick={() => change({ scale: { ...scale, x: 25.4, y: 25.4, z: 25.4 } }, 'scale')}
+        onClick={() => (together ? evenly(25.4) : change({ scale: { ...scale, x: 25.4, y: 25.4, z: 25.4 } }, 'scale'))}
       >
         it is in inches
       </button>
-      {names.map((axis, i) => (
+      {/* what belongs together keeps its shape: no side of one of them is sized by itself */}
+      {(together ? [] : names).map((axis, i) => (
         <label key={axis} className="setting">
           <span>{axis.toUpperCase()} size</span>
           <NumberField
@@ -75,7 +87,7 @@ export function Orientation({ index }: { index: number }) {
           label={`${part.name} tilt about X`}
           limits={limits(under('/parts', index, 'tilt', 'x'))}
           required
-          onChange={(x) => change({ tilt: { x: x ?? 0, y: part.tilt?.y ?? 0 } }, 'tilt')}
+          onChange={(x) => hands.tilt(index, { x: x ?? 0, y: part.tilt?.y ?? 0 })}
         />
       </label>
       <label className="setting">
@@ -85,7 +97,7 @@ export function Orientation({ index }: { index: number }) {
           label={`${part.name} tilt about Y`}
           limits={limits(under('/parts', index, 'tilt', 'y'))}
           required
-          onChange={(y) => change({ tilt: { x: part.tilt?.x ?? 0, y: y ?? 0 } }, 'tilt')}
+          onChange={(y) => hands.tilt(index, { x: part.tilt?.x ?? 0, y: y ?? 0 })}
         />
       </label>
       <label className="setting wide">
@@ -96,7 +108,7 @@ export function Orientation({ index }: { index: number }) {
           value={sides?.findIndex((side) => side.tilt.x === (part.tilt?.x ?? 0) && side.tilt.y === (part.tilt?.y ?? 0)) ?? -1}
           onChange={(event) => {
             const side = sides?.[Number(event.target.value)]
-            if (side) change({ tilt: { x: side.tilt.x, y: side.tilt.y } }, 'stand')
+            if (side) hands.tilt(index, { x: side.tilt.x ?? 0, y: side.tilt.y ?? 0 }, together)
           }}
         >
           <option value={-1}>{sides?.length === 0 ? 'it has no flat side' : 'as tilted'}</option>
@@ -107,7 +119,7 @@ export function Orientation({ index }: { index: number }) {
           ))}
         </select>
       </label>
-      <CompareSides index={index} onTake={(tilt) => change({ tilt: tilt ?? undefined }, 'stand')} />
+      {!together && <CompareSides index={index} onTake={(tilt) => hands.tilt(index, { x: tilt?.x ?? 0, y: tilt?.y ?? 0 })} />}
     </div>
   )
 }

@@ -93,11 +93,9 @@ export function PartFields({ index }: { index: number }) {
         <button className="key" onClick={() => hands.mirror(selected)}>
           mirror · m
         </button>
-        {!together && (
-          <button className="key" aria-expanded={more} onClick={() => setMore(!more)}>
-            stand, scale
-          </button>
-        )}
+        <button className="key" aria-expanded={more} onClick={() => setMore(!more)}>
+          stand, scale
+        </button>
         <button className="key" aria-expanded={cutting} onClick={() => setCutting(!cutting)}>
           cut
         </button>
@@ -139,7 +137,7 @@ export function PartFields({ index }: { index: number }) {
       )}
       {part.scale?.mirrored && <p className="quiet open-note">The mirror image of its file.</p>}
       {cutting && <CutFields index={index} onDone={() => setCutting(false)} />}
-      {more && !together && <Orientation index={index} />}
+      {more && <Orientation index={index} />}
       {marking && <MarkFaces index={index} />}
       {own && (
         <Departures

@@ -3,13 +3,14 @@ import { Pane } from '../shell/Pane'
 import { inField } from '../shell/inField'
 import { Bed } from './Bed'
 import { drawnWith } from '../pictorial/drawnWith'
+import { fetchSpace } from './fetchSpace'
 import { PointingBar } from './PointingBar'
 import { DrawnBy } from './DrawnBy'
 import { sheetViews } from './sheetViews'
 import { useTrial } from './TrialContext'
 import './sheet.css'
 
-const SpaceOfTrial = lazy(() => import('./SpaceOfTrial'))
+const SpaceOfTrial = lazy(fetchSpace)
 
 /** The sheet: plan, elevation and pictorial view of one moment; each can fill it. */
 export function Sheet() {

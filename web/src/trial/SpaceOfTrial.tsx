@@ -1,6 +1,4 @@
-import { useQueries } from '@tanstack/react-query'
 import { useMemo, useRef, useState } from 'react'
-import { send } from '../api/send'
 import type { Card, TrialPart } from '../api/client'
 import { bedOutline, bedSize, outlineRing } from '../drawing/outline'
 import { useScheme } from '../drawing/useScheme'
@@ -9,16 +7,17 @@ import { useInks, type Inks } from '../pictorial/inks'
 import { fitted, isometric, type Look } from '../pictorial/look'
 import { Segments } from '../pictorial/segments'
 import { SegmentLines } from '../pictorial/SegmentLines'
-import { readSolid, type Solid } from '../pictorial/solid'
 import { SolidPart } from '../pictorial/SolidPart'
 import { SpaceView, type Label } from '../pictorial/SpaceView'
 import { StrandLines } from '../pictorial/StrandLines'
 import { HeadInSpace } from './HeadInSpace'
 import type { Layer } from './layers'
 import { scaleOf } from './placement'
+import { SpaceHandles } from './SpaceHandles'
 import { coarse, strandsOf } from './strands'
 import { useTrial } from './TrialContext'
 import { useHeldInSpace } from './useHeldInSpace'
+import { useSolids } from './useSolids'
 import { useStep } from './useStep'
 
 /** The bed, what stands on it and what is laid of it, seen from a corner. */
@@ -71,6 +70,8 @@ export default function SpaceOfTrial() {
     () => (inSpace === 'lines' ? strandsOf(coarse(layers), { inks, scheme, drawing, span }) : strands),
     [inSpace, layers, strands, inks, scheme, drawing, span],
   )
+  const held =
+    selected.length === 1 && pointing.does === 'choose' && inSpace === 'parts' && chosen !== undefined ? parts[chosen] : undefined
   const labels: Label[] = [
     ...axesOf(card.document),
     ...parts.map((part, i): Label => ({
@@ -131,6 +132,7 @@ export default function SpaceOfTrial() {
           {step?.head && <HeadInSpace card={card.document} at={step.head} inks={inks} />}
         </SpaceView>
       )}
+      {held && chosen !== undefined && <SpaceHandles index={chosen} part={held} look={look} {...size} />}
     </div>
   )
 }
@@ -153,20 +155,6 @@ const marksOf = (part: TrialPart, inks: Inks) =>
   })
 
 const edgeOf = (inks: Inks, chosen: boolean, bad: boolean) => (chosen || bad ? inks.madder : inks.ink)
-
-/** The meshes of parts as their files have them, each file once. */
-function useSolids(parts: readonly TrialPart[]): (Solid | undefined)[] {
-  const files = [...new Set(parts.map((part) => part.file))]
-  const known = useQueries({
-    queries: files.map((file) => ({
-      queryKey: ['solid', file],
-      staleTime: Infinity,
-      queryFn: async () => readSolid(await (await send(`/api/meshes/${file}/solid`)).arrayBuffer()),
-    })),
-    combine: (answers) => answers.map(({ data }) => data),
-  })
-  return parts.map((part) => known[files.indexOf(part.file)])
-}
 
 function axesOf(card: Card): Label[] {
   const { x = 0, y = 0 } = card.envelope?.origin ?? {}

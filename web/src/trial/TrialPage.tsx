@@ -10,7 +10,8 @@ import { useCallback, useEffect, useLayoutEffect, useMemo, useState } from 'reac
 import { useParams } from 'react-router'
 import { createStore, useStore, type StoreApi } from 'zustand'
 import { useShallow } from 'zustand/react/shallow'
-import { sentenceOf, type Card, type Filament, type Recipe, type Trial } from '../api/client'
+import { sentenceOf, type Card, type Filament, type Recipe, type Trial, type TrialPart } from '../api/client'
+import { drawnWith } from '../pictorial/drawnWith'
 import { Pane } from '../shell/Pane'
 import { Shell } from '../shell/Shell'
 import { Waiting } from '../shell/Waiting'
@@ -43,8 +44,10 @@ import { Stops } from './Stops'
 import { Variants } from './Variants'
 import { Zones } from './Zones'
 import { TrialContext, type CutPlane, type InSpace, type OpenTrial } from './TrialContext'
+import { fetchSpace } from './fetchSpace'
 import { useFit } from './useFit'
 import { useOrder } from './useOrder'
+import { useSolids } from './useSolids'
 import './trial.css'
 
 /** A trial: parts on a card's bed, sliced and dry-run. */
@@ -52,6 +55,7 @@ export default function TrialPage() {
   const { id } = useParams()
   const { data: trial, error } = useDocumentStore('trials', id)
   const { data: card, error: cardError } = useDocumentStore('cards', trial?.getState().document.card)
+  useEarlySpace(trial?.getState().document.parts)
   const failure = error ?? cardError
   if (failure)
     return (
@@ -66,6 +70,15 @@ export default function TrialPage() {
   ) : (
     <Waiting trail={[{ name: 'Rack', to: '/' }]} title="Trial" waitsFor={[trial ? 'its card' : 'the trial']} />
   )
+}
+
+/** What the pictorial view wants is asked for while card and recipe are still on their way. */
+function useEarlySpace(parts: TrialPart[] = []) {
+  const draws = drawnWith() !== undefined
+  useSolids(draws ? parts : [])
+  useEffect(() => {
+    if (draws) void fetchSpace()
+  }, [draws])
 }
 
 const nothing = createStore<undefined>(() => undefined)

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { MeshFacts, TrialPart } from '../api/client'
 import { placedOutline } from './placement'
-import { asAdded, fellowsOf, moved, turned } from './together'
+import { asAdded, fellowsOf, moved, scaled, turned } from './together'
 
 const mesh = { hash: 'h', outline: [[[-15, -5], [15, -5], [15, 5], [-15, 2]]] } as unknown as MeshFacts // prettier-ignore
 const part = (x: number, y: number, more: Partial<TrialPart> = {}): TrialPart => ({ name: 'a', file: 'h', x, y, ...more })
@@ -30,6 +30,26 @@ describe('what belongs together', () => {
         }
       }),
     ))
+
+  it('keeps its shape when it is scaled', () =>
+    fc.assert(
+      fc.property(fc.double({ min: 0.1, max: 5, noNaN: true }), (by) => {
+        const [a, b] = [0, 2].map((i) => sign[i]!) as [TrialPart, TrialPart]
+        const after = scaled(sign, 2, by)
+        const [c, d] = [after[0]!, after[2]!]
+        expect((d.x ?? 0) - (c.x ?? 0)).toBeCloseTo(by * ((b.x ?? 0) - (a.x ?? 0)), 2)
+        expect((d.lift ?? 0) - (c.lift ?? 0)).toBeCloseTo(by * ((b.lift ?? 0) - (a.lift ?? 0)), 2)
+        expect(c.lift).toBe(0)
+        expect(((c.x ?? 0) + (d.x ?? 0)) / 2).toBeCloseTo(20, 2)
+        expect(c.scale?.z).toBeCloseTo(by, 4)
+        expect(after[1]).toBe(sign[1])
+      }),
+    ))
+
+  it('scales a part of its own where it stands, however high', () => {
+    const [alone] = scaled([part(7, 8, { lift: -2, scale: { x: 2, y: 1, z: 3, mirrored: true } })], 0, 1.5)
+    expect(alone).toMatchObject({ x: 7, y: 8, lift: -2, scale: { x: 3, y: 1.5, z: 4.5, mirrored: true } })
+  })
 
   it('turns a part of its own about itself', () =>
     expect(turned(sign, [mesh, mesh, mesh], 1, -30)[1]).toMatchObject({ x: 50, y: 50, turn: 330 }))

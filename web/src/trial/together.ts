@@ -2,7 +2,7 @@ import type { MeshFacts, TrialPart } from '../api/client'
 import { boxOf } from '../drawing/outline'
 import type { XY } from '../drawing/view'
 import { newAssembly } from './assembly'
-import { turnedOutline } from './placement'
+import { scaleOf, turnedOutline } from './placement'
 
 /** A part with those that belong to it, by place in the list. */
 export function fellowsOf(parts: readonly TrialPart[], index: number): number[] {
@@ -45,6 +45,32 @@ export function turned(
   const pivot = [0, 1].map((k) => (Math.min(...boxes.map((b) => b[k]!)) + Math.max(...boxes.map((b) => b[k + 2]!))) / 2) as [number, number]
   return parts.map((part, i) => (fellows.includes(i) ? turnedAbout(part, meshes[i], pivot, degrees) : part))
 }
+
+/** A part scaled evenly by a ratio, and all that belong to it with their distances, about the middle of their places and their lowest point. */
+export function scaled(parts: readonly TrialPart[], index: number, by: number): TrialPart[] {
+  const fellows = fellowsOf(parts, index)
+  const [x, y] = (['x', 'y'] as const).map((axis) => middleOfAll(fellows.map((i) => parts[i]![axis] ?? 0))) as [number, number]
+  const floor = Math.min(...fellows.map((i) => parts[i]!.lift ?? 0))
+  const from = (origin: number, place: number) => settle(origin + by * (place - origin))
+  return parts.map((part, i) => {
+    if (!fellows.includes(i)) return part
+    const scale = scaleOf(part)
+    const [alongX, alongY, alongZ] = [scale.x, scale.y, scale.z].map((ratio) => Math.round(ratio * by * 1e5) / 1e5) as [
+      number,
+      number,
+      number,
+    ]
+    return {
+      ...part,
+      x: from(x, part.x ?? 0),
+      y: from(y, part.y ?? 0),
+      ...(fellows.length > 1 && { lift: from(floor, part.lift ?? 0) }),
+      scale: { ...scale, x: alongX, y: alongY, z: alongZ },
+    }
+  })
+}
+
+const middleOfAll = (values: number[]) => (Math.min(...values) + Math.max(...values)) / 2
 
 /** A part turned about a point. Its place is the middle of its turned box, which turns otherwise than its body. */
 function turnedAbout(part: TrialPart, mesh: MeshFacts | undefined, [px, py]: XY, degrees: number): TrialPart {

@@ -28,11 +28,15 @@ export interface Hands {
   join: (indices: readonly number[]) => Promise<void>
   /** Sets a part on one of its faces. */
   stand: (index: number, face: number) => Promise<void>
+  /** Tilts a part, and all that belong to it as one piece; down onto the bed where that is asked for. */
+  tilt: (index: number, tilt: Tilted, onBed?: boolean) => void
   /** Marks faces of a part; the strokes of one number are one step of undo. */
   paint: (index: number, faces: readonly number[], mark: Paint, stroke: number) => void
   /** Cuts a part; says why where it cannot be. */
   cut: (index: number, how: Omit<CutQuestion, 'part'>) => Promise<string | undefined>
 }
+
+type Tilted = Required<Pick<NonNullable<TrialPart['tilt']>, 'x' | 'y'>>
 
 interface Asked {
   trialStore: StoreApi<DocumentState<Trial>>
@@ -62,7 +66,25 @@ function actionsOf(asked: () => Asked, say: (sentence: string) => void): Hands {
   const replace = (old: TrialPart, made: readonly TrialPart[]) =>
     change((now) => now.flatMap((part) => (part.id === old.id ? made : [part])))
 
-  return {
+  /** How an assembly is to stand; what is asked while the server works it out waits, the newest alone. */
+  let wanted: { id: TrialPart['id']; tilt: Tilted; onBed: boolean } | undefined
+  const tiltTogether = async () => {
+    try {
+      for (let asked = wanted; asked; asked = wanted === asked ? undefined : wanted) {
+        const { id, tilt, onBed } = asked
+        const index = parts().findIndex((part) => part.id === id)
+        const fellows = index < 0 ? [] : fellowsOf(parts(), index)
+        if (fellows.length === 0) continue
+        const body = { parts: fellows.map((i) => parts()[i]!), leads: fellows.indexOf(index), tilt, onBed }
+        const { parts: made } = dataOf(await api.POST('/api/parts/tilt', { body }))
+        change((now) => now.map((part) => made.find((one) => one.id === part.id) ?? part), `tilt ${id}`)
+      }
+    } finally {
+      wanted = undefined
+    }
+  }
+
+  const hands: Hands = {
     remove: (indices) => {
       if (indices.length === 0) return
       asked().select([])
@@ -111,15 +133,26 @@ function actionsOf(asked: () => Asked, say: (sentence: string) => void): Hands {
       saying(async () => {
         const part = parts()[index]
         if (!part) return
-        if (fellowsOf(parts(), index).length > 1) {
-          say(`${part.name} belongs to an assembly: take it apart to tilt it.`)
-          return
-        }
         const { scaleX, scaleY, scaleZ, mirrored } = stanceOf(part)
         const query = { face, scaleX, scaleY, scaleZ, mirrored }
         const tilt = dataOf(await api.GET('/api/meshes/{hash}/standing', { params: { path: { hash: part.file }, query } }))
-        change((now) => now.map((one) => (one.id === part.id ? { ...one, tilt, lift: 0 } : one)))
+        hands.tilt(
+          parts().findIndex((one) => one.id === part.id),
+          { x: tilt.x ?? 0, y: tilt.y ?? 0 },
+          true,
+        )
       }),
+    tilt: (index, tilt, onBed = false) => {
+      const part = parts()[index]
+      if (!part) return
+      if (fellowsOf(parts(), index).length === 1)
+        change((now) => now.map((one, i) => (i === index ? { ...one, tilt, ...(onBed && { lift: 0 }) } : one)), `tilt ${part.id}`)
+      else {
+        const asking = wanted !== undefined
+        wanted = { id: part.id, tilt, onBed }
+        if (!asking) void saying(tiltTogether)
+      }
+    },
     paint: (index, faces, mark, stroke) =>
       change((now) => now.map((part, i) => (i === index ? painted(part, new Set(faces), mark) : part)), `stroke ${stroke}`),
     cut: async (index, how) => {
@@ -136,6 +169,7 @@ function actionsOf(asked: () => Asked, say: (sentence: string) => void): Hands {
       }
     },
   }
+  return hands
 }
 
 /** The mirror image of a part across an upright line between two others: its turn runs the other way round. */

@@ -187,7 +187,8 @@ public sealed class PacketStore(MillCardContext context, BlobStore blobs, TimePr
             }
         }
         var against = here.Like(read.Kind, dropped.Id, name, json);
-        return Told(against is null ? Standing.New : IsSame(against.Json, json) ? Standing.Same : Standing.Different, "", against, notes);
+        if (against is null) return Told(Standing.New, "", against, notes);
+        return Told(IsSame(against.Json, json) ? Standing.Same : Standing.Different, "", against, notes);
     }
 
     private static bool IsSame(JsonElement a, JsonElement b) => Differences.Of(a, b).Count == 0;

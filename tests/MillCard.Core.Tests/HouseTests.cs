@@ -1,4 +1,6 @@
 using System.Text.RegularExpressions;
+using Microsoft.CodeAnalysis.CSharp;
+using Microsoft.CodeAnalysis.CSharp.Syntax;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -39,6 +41,23 @@ public partial class HouseTests
     [Fact]
     public void No_pointer_is_glued_together() =>
         Assert.Empty(Files("src/MillCard.Core").SelectMany(file => Where(file, line => line.Contains("$\"/", StringComparison.Ordinal))));
+
+    [Fact]
+    public void No_choice_is_nested_in_a_choice()
+    {
+        string[] code = [.. Files("src").Where(file => file.EndsWith(".cs", StringComparison.Ordinal))];
+        Assert.True(code.Length > 400);
+        var nested = code.AsParallel().AsOrdered().SelectMany(Nested).ToArray();
+        Assert.True(nested.Length == 0, string.Join('\n', nested));
+    }
+
+    /// <summary>Conditional expressions that are an arm or the condition of another.</summary>
+    private static IEnumerable<string> Nested(string file) =>
+        from choice in CSharpSyntaxTree.ParseText(File.ReadAllText(Path.Combine(DemoParts.Root, file))).GetRoot().DescendantNodes()
+            .OfType<ConditionalExpressionSyntax>()
+        let around = choice.Ancestors().SkipWhile(node => node is ParenthesizedExpressionSyntax).First()
+        where around is ConditionalExpressionSyntax
+        select $"{file}:{choice.GetLocation().GetLineSpan().StartLinePosition.Line + 1}";
 
     [GeneratedRegex(@"\b([Mm]essage|[Dd]etail|[Tt]itle)\??\.(Contains|StartsWith|EndsWith|IndexOf|includes|startsWith|endsWith|match)\(")]
     private static partial Regex LooksAtMessage();

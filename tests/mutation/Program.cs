@@ -4,11 +4,13 @@ using System.Globalization;
 using MillCard.Mutation;
 
 // dotnet run --project tests/mutation -c Release -- 20 Reach Clearance …
-// Tries so many changes a room of the core, drawn evenly and the same ones every time, and tells how many of them tests notice. Which
-// classes could notice one is seen beforehand, by marks in the core; those are run, the quick ones first. The tests are to be built before
-// (dotnet build -c Release).
+// Tries so many changes a room of the core, drawn evenly and the same ones every time (20..40: those after the first twenty), and tells how
+// many of them tests notice. Which classes could notice one is seen beforehand, by marks in the core; those are run, the quick ones first.
+// The tests are to be built before (dotnet build -c Release).
 var root = Path.GetFullPath(Path.Combine(AppContext.BaseDirectory, "..", "..", "..", "..", ".."));
-var (many, rooms) = (int.Parse(args[0], CultureInfo.InvariantCulture), args[1..]);
+var rooms = args[1..];
+int[] bounds = [.. args[0].Split("..").Select(bound => int.Parse(bound, CultureInfo.InvariantCulture))];
+var (passed, end) = (bounds.Length > 1 ? bounds[0] : 0, bounds[^1]);
 var (source, project) = (Path.Combine(root, "src", "MillCard.Core"), Path.Combine(root, "tests", "MillCard.Core.Tests"));
 var built = Path.Combine(project, "bin", "Release", "net10.0");
 // beside the built tests: they look for demo and reference files from where they stand
@@ -42,12 +44,12 @@ foreach (var room in rooms)
 {
     var all = assembler.Sources.Where(s => s.FilePath.StartsWith(Path.Combine(source, room) + "/", StringComparison.Ordinal))
         .OrderBy(s => s.FilePath, StringComparer.Ordinal).SelectMany(Mutation.Of).ToArray();
-    var (noticed, tried) = (0, 0);
+    var (noticed, tried, drawn) = (0, 0, 0);
     // evenly over the room; what does not compile is passed over for the next
     foreach (var change in Enumerable.Range(0, all.Length).OrderBy(i => (i * 7919L + 13) % all.Length).Select(i => all[i]))
     {
-        if (tried == many) break;
-        if (!assembler.Write(change, trial.Core)) continue;
+        if (drawn == end) break;
+        if (!assembler.Write(change, trial.Core) || ++drawn <= passed) continue;
         var outcome = Stages(touches.Of(change)).Select(stage => trial.Run(stage, Sum(stage)))
             .FirstOrDefault(o => o != Outcome.Survived, Outcome.Survived);
         (tried, noticed) = (tried + 1, noticed + (outcome == Outcome.Survived ? 0 : 1));

@@ -32,7 +32,7 @@ internal sealed class Together
         var each = new Place?[_parts.Count];
         foreach (var (group, members) in _groups.Index())
             foreach (var i in members)
-                each[i] = places[group] is not { } place ? null : members.Length == 1 ? place : Moved(_parts[i], Parts[group], place);
+                if (places[group] is { } place) each[i] = members.Length == 1 ? place : Moved(_parts[i], Parts[group], place);
         return each;
     }
 

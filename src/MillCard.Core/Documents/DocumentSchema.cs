@@ -104,8 +104,12 @@ public static class DocumentSchema
         if (!double.IsNaN(fact.AtLeast)) schema["minimum"] = fact.AtLeast;
         if (!double.IsNaN(fact.AtMost)) schema["maximum"] = fact.AtMost;
         if (fact.Most == 0 && fact.Fewest == 0) return;
-        var (most, fewest) = Is(schema, "string") ? ("maxLength", "minLength") : Is(schema, "array") ? ("maxItems", "minItems")
-            : ("maxProperties", "minProperties");
+        var (most, fewest) = (Is(schema, "string"), Is(schema, "array")) switch
+        {
+            (true, _) => ("maxLength", "minLength"),
+            (_, true) => ("maxItems", "minItems"),
+            _ => ("maxProperties", "minProperties"),
+        };
         if (fact.Most > 0) schema[most] = fact.Most;
         if (fact.Fewest > 0) schema[fewest] = fact.Fewest;
     }

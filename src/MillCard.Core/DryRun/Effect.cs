@@ -107,13 +107,20 @@ internal static class EffectWords
             + $"{to.Y:0.##}{(Math.Abs(rise) > 0.0005 ? $", Z {to.Z:0.###}" : "")}"
             + $"{(filament < 0 ? $", pulls back {-filament:0.##} mm" : "")}";
         if (Math.Abs(rise) > 0.0005) return $"{(rise > 0 ? "up" : "down")} to Z {to.Z:0.###}";
-        return filament > 0 ? $"pushes {filament:0.###} mm of filament" : filament < 0 ? $"pulls back {-filament:0.###} mm"
-            : "stays where it is";
+        return filament switch
+        {
+            > 0 => $"pushes {filament:0.###} mm of filament",
+            < 0 => $"pulls back {-filament:0.###} mm",
+            _ => "stays where it is",
+        };
     }
 
     private static double Square(double v) => v * v;
 
-    internal static string Time(double seconds) =>
-        seconds < 60 ? Invariant($"{seconds:0.#} s")
-        : seconds < 3600 ? $"{(int)seconds / 60} min {(int)seconds % 60} s" : $"{(int)seconds / 3600} h {(int)seconds / 60 % 60} min";
+    internal static string Time(double seconds) => seconds switch
+    {
+        < 60 => Invariant($"{seconds:0.#} s"),
+        < 3600 => $"{(int)seconds / 60} min {(int)seconds % 60} s",
+        _ => $"{(int)seconds / 3600} h {(int)seconds / 60 % 60} min",
+    };
 }

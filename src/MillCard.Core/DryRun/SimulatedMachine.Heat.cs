@@ -44,7 +44,7 @@ public sealed partial class SimulatedMachine
     /// <summary>M149 C, F or K.</summary>
     private Effect TemperatureUnit()
     {
-        _degrees = _words.Has('F') ? (5 / 9.0, 32) : _words.Has('K') ? (1, 273.15) : (1, 0);
+        _degrees = (_words.Has('F'), _words.Has('K')) switch { (true, _) => (5 / 9.0, 32), (_, true) => (1, 273.15), _ => (1, 0) };
         return new Effect(EffectKind.Setting, -1, 0);
     }
 
@@ -62,7 +62,8 @@ public sealed partial class SimulatedMachine
     {
         var (s, r) = (Celsius(_words['S']), Celsius(_words['R']));
         // a dialect without R reads such a line as a target of 0
-        var target = !double.IsNaN(s) ? s : _flavour.ReadsWaitR || double.IsNaN(r) ? r : 0;
+        if (!_flavour.ReadsWaitR && !double.IsNaN(r)) r = 0;
+        var target = double.IsNaN(s) ? r : s;
         if (double.IsNaN(target)) return new Effect(EffectKind.Message, -1, 0);
         var tool = heater == Heater.Nozzle ? ToolAsked() : 0;
         SetTarget(line, heater, target, tool);
@@ -143,7 +144,9 @@ public sealed partial class SimulatedMachine
         var kind = heater switch { Heater.Nozzle => EffectKind.WaitNozzle, Heater.Bed => EffectKind.WaitBed, _ => EffectKind.WaitChamber };
         if (_run.TraceOf(heater, tool) is not { } trace) return new Effect(EffectKind.Message, -1, 0);
         var now = trace.At(Now(line));
-        var level = now < least ? least : now > most ? most : now;
+        var level = now;
+        if (now < least) level = least;
+        else if (now > most) level = most;
         var seconds = level == now ? 0 : trace.TimeTo(Now(line), level);
         return Waited(line, heater, tool, double.IsNaN(least) ? most : least, seconds, kind, hotter: false);
     }

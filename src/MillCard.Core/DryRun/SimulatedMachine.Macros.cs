@@ -164,8 +164,12 @@ public sealed partial class SimulatedMachine
     private Documents.Axis? AxisFacts(int axis) =>
         axis switch { 0 => _machine.Card.Motion.Axes.X, 1 => _machine.Card.Motion.Axes.Y, _ => _machine.Card.Motion.Axes.Z };
 
-    private int? NozzleNamed(string thing) =>
-        thing == "extruder" ? 0 : thing.StartsWith("extruder", StringComparison.Ordinal)
-            && int.TryParse(thing.AsSpan(8), CultureInfo.InvariantCulture, out var tool) && tool > 0 && tool < _run.Nozzles.Count ? tool
-            : null;
+    private int? NozzleNamed(string thing)
+    {
+        if (thing == "extruder") return 0;
+        return thing.StartsWith("extruder", StringComparison.Ordinal)
+            && int.TryParse(thing.AsSpan(8), CultureInfo.InvariantCulture, out var tool) && tool > 0 && tool < _run.Nozzles.Count
+                ? tool
+                : null;
+    }
 }

@@ -78,7 +78,8 @@ public sealed partial class SimulatedMachine
         {
             var name = "XYZ"[axis].ToString();
             var (set, more) = (command.Number(name), command.Number(name + "_ADJUST"));
-            var by = !double.IsNaN(set) ? set - _offset[axis] : double.IsNaN(more) ? 0 : more;
+            var by = double.IsNaN(set) ? more : set - _offset[axis];
+            if (double.IsNaN(by)) by = 0;
             _offset[axis] += by;
             _shift[axis] += by;
             to[axis] += by;

@@ -330,8 +330,8 @@ public sealed partial class SimulatedMachine
     private Effect Dwell(int line, Command command)
     {
         var (ms, s) = (_words['P'], command.Takes("S") ? _words['S'] : double.NaN);
-        return Pause(line, EffectKind.Dwell, double.IsNaN(s) ? double.IsNaN(ms) ? 0 : Math.Clamp(ms / 1000, 0, 1e6)
-            : Math.Clamp(s, 0, 1e6));
+        var seconds = double.IsNaN(s) ? ms / 1000 : s;
+        return Pause(line, EffectKind.Dwell, double.IsNaN(seconds) ? 0 : Math.Clamp(seconds, 0, 1e6));
     }
 
     /// <summary>Motors without current hold nothing: where the axes are is not known any more. With a time alone they are off

@@ -65,8 +65,12 @@ public sealed record Spent(IReadOnlyList<NozzleSpent> ByNozzle, double Filament,
         Where = "L length, d diameter, ρ density")]
     internal static (double? Grams, double? Cost) WorthOf(double length, Filament? filament)
     {
-        var grams = length == 0 ? 0 : filament is { Density: { } density, Diameter: { } diameter }
-            ? length * ExtrudedLine.FilamentArea(diameter) * density / 1000 : (double?)null;
+        double? grams = (length, filament) switch
+        {
+            (0, _) => 0,
+            (_, { Density: { } density, Diameter: { } diameter }) => length * ExtrudedLine.FilamentArea(diameter) * density / 1000,
+            _ => null,
+        };
         return (grams, grams * filament?.PricePerKg / 1000);
     }
 }

@@ -77,8 +77,7 @@ public static class OutlineFile
     {
         var closed = ring.Where((c, i) => i == 0 || !c.Equals2D(ring[i - 1])).ToList();
         if (!closed[0].Equals2D(closed[^1])) closed.Add(closed[0].Copy());
-        return closed.Count < 4 ? null : Plane.Factory.CreatePolygon([.. closed]) is { EnvelopeInternal.Area: > 0 } polygon ? polygon
-            : null;
+        return closed.Count >= 4 && Plane.Factory.CreatePolygon([.. closed]) is { EnvelopeInternal.Area: > 0 } polygon ? polygon : null;
     }
 
     private static IReadOnlyList<Coordinate> Flipped(IReadOnlyList<Coordinate> ring) => [.. ring.Select(c => new Coordinate(c.X, -c.Y))];

@@ -95,10 +95,13 @@ internal static class LinkedRings
         var owner = new int[rings.Length];
         for (var r = 0; r < rings.Length; r++)
         {
+            owner[r] = r;
+            if (r < shells.Count) continue;
             // what lies to the left of a hole came before it
-            owner[r] = r < shells.Count ? r : Left(r) is >= 0 and var left && left < r ? owner[left] : -1;
-            if (owner[r] < 0) return false;
-            if (r >= shells.Count) shells[owner[r]].Holes.Add(rings[r]);
+            var left = Left(r);
+            if (left < 0 || left >= r) return false;
+            owner[r] = owner[left];
+            shells[owner[r]].Holes.Add(rings[r]);
         }
         return true;
 

@@ -65,7 +65,8 @@ internal static class OuterBorder
         var (a, b) = (dx * (s.Y0 - fromY) - dy * (s.X0 - fromX) >= 0, dx * (s.Y1 - fromY) - dy * (s.X1 - fromX) >= 0);
         if (a == b) return 0;
         var (from, to) = (Side(s, fromX, fromY) > 0, Side(s, toX, toY) > 0);
-        return from == to ? 0 : to ? 1 : -1;
+        if (from == to) return 0;
+        return to ? 1 : -1;
     }
 
     private static double Side(in DirectedSegment s, double x, double y) => (s.X1 - s.X0) * (y - s.Y0) - (s.Y1 - s.Y0) * (x - s.X0);

@@ -23,13 +23,19 @@ public static class Plane
     public static Shape Empty { get; } = Factory.CreatePolygon();
 
     /// <summary>What either covers.</summary>
-    public static Shape Union(Shape a, Shape b) =>
-        a.IsEmpty ? b : b.IsEmpty ? a : Areas(OverlayNGRobust.Overlay(a, b, SpatialFunction.Union));
+    public static Shape Union(Shape a, Shape b)
+    {
+        if (a.IsEmpty || b.IsEmpty) return a.IsEmpty ? b : a;
+        return Areas(OverlayNGRobust.Overlay(a, b, SpatialFunction.Union));
+    }
 
     /// <summary>What either covers, corners on a raster of 10 nm: for areas whose outlines nearly run along each other, where exact
     /// overlay has to try again and again.</summary>
-    public static Shape UnionOnRaster(Shape a, Shape b) =>
-        a.IsEmpty ? b : b.IsEmpty ? a : Areas(OverlayNG.Overlay(a, b, SpatialFunction.Union, Raster));
+    public static Shape UnionOnRaster(Shape a, Shape b)
+    {
+        if (a.IsEmpty || b.IsEmpty) return a.IsEmpty ? b : a;
+        return Areas(OverlayNG.Overlay(a, b, SpatialFunction.Union, Raster));
+    }
 
     private static readonly PrecisionModel Raster = new(1e5);
 
@@ -42,16 +48,19 @@ public static class Plane
     };
 
     /// <summary>What both cover.</summary>
-    public static Shape Intersection(Shape a, Shape b) =>
-        a.IsEmpty || b.IsEmpty || !a.EnvelopeInternal.Intersects(b.EnvelopeInternal) ? Empty
-        : Nesting.LiesClearlyWithin(a, b) ? a : Nesting.LiesClearlyWithin(b, a) ? b
-        : Areas(OverlayNGRobust.Overlay(a, b, SpatialFunction.Intersection));
+    public static Shape Intersection(Shape a, Shape b)
+    {
+        if (a.IsEmpty || b.IsEmpty || !a.EnvelopeInternal.Intersects(b.EnvelopeInternal)) return Empty;
+        if (Nesting.LiesClearlyWithin(a, b)) return a;
+        return Nesting.LiesClearlyWithin(b, a) ? b : Areas(OverlayNGRobust.Overlay(a, b, SpatialFunction.Intersection));
+    }
 
     /// <summary>What the first covers and the second does not.</summary>
-    public static Shape Difference(Shape a, Shape b) =>
-        a.IsEmpty || b.IsEmpty || !a.EnvelopeInternal.Intersects(b.EnvelopeInternal) ? a
-        : Nesting.LiesClearlyWithin(a, b) ? Empty
-        : Areas(OverlayNGRobust.Overlay(a, b, SpatialFunction.Difference));
+    public static Shape Difference(Shape a, Shape b)
+    {
+        if (a.IsEmpty || b.IsEmpty || !a.EnvelopeInternal.Intersects(b.EnvelopeInternal)) return a;
+        return Nesting.LiesClearlyWithin(a, b) ? Empty : Areas(OverlayNGRobust.Overlay(a, b, SpatialFunction.Difference));
+    }
 
     /// <summary>Grown (or, where negative, shrunk) by a distance, corners rounded.</summary>
     /// <param name="shape">Valid areas.</param>
@@ -126,7 +135,9 @@ public static class Plane
     public static Shape Moved(Shape shape, double x, double y) =>
         x == 0 && y == 0 ? shape : NetTopologySuite.Geometries.Utilities.AffineTransformation.TranslationInstance(x, y).Transform(shape);
 
-    private static Shape Areas(Shape shape) =>
-        shape is GeometryCollection and not MultiPolygon ? Factory.BuildGeometry([.. Polygons(shape)])
-            : shape.Dimension == Dimension.Surface ? shape : Empty;
+    private static Shape Areas(Shape shape)
+    {
+        if (shape is GeometryCollection and not MultiPolygon) return Factory.BuildGeometry([.. Polygons(shape)]);
+        return shape.Dimension == Dimension.Surface ? shape : Empty;
+    }
 }

@@ -52,8 +52,9 @@ public sealed class HeaterTrace
         var from = At(now);
         var target = Math.Max(Target, Model.Room);
         if (level == from) return 0;
-        return level > from ? level > target + WaitTolerance ? double.PositiveInfinity : Model.Time(from, Math.Min(level, target - 0.01))
-            : level < target - WaitTolerance ? double.PositiveInfinity : Model.Time(from, Math.Max(level, target + 0.01));
+        var rises = level > from;
+        if (rises ? level > target + WaitTolerance : level < target - WaitTolerance) return double.PositiveInfinity;
+        return Model.Time(from, rises ? Math.Min(level, target - 0.01) : Math.Max(level, target + 0.01));
     }
 
     /// <summary>Takes over temperature and target of another trace of the same heater.</summary>

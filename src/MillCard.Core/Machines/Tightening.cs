@@ -20,5 +20,5 @@ public static class Tightening
         };
     }
 
-    private static double? Least(double? a, double? b) => a is null ? b : b is null ? a : Math.Min(a.Value, b.Value);
+    private static double? Least(double? a, double? b) => a is { } one && b is { } other ? Math.Min(one, other) : a ?? b;
 }

@@ -85,7 +85,8 @@ internal sealed class MacroExpression : ExpressionText
         catch (UnknowableException unknown) when (Word("is") && IsMissing(unknown))
         {
             var not = Word("not");
-            return Word("defined") ? not : Word("undefined") || Word("none") ? !not : throw Unfollowed();
+            if (Word("defined")) return not;
+            return Word("undefined") || Word("none") ? !not : throw Unfollowed();
         }
         foreach (var sign in new[] { "==", "!=", "<=", ">=", "<", ">" })
         {
@@ -98,7 +99,9 @@ internal sealed class MacroExpression : ExpressionText
         if (Word("is"))
         {
             var not = Word("not");
-            return Word("defined") ? !not : Word("undefined") ? not : Word("none") ? left is null != not : throw Unfollowed();
+            if (Word("defined")) return !not;
+            if (Word("undefined")) return not;
+            return Word("none") ? left is null != not : throw Unfollowed();
         }
         var outside = Word("not");
         if (outside || Word("in"))
@@ -306,9 +309,12 @@ internal sealed class MacroExpression : ExpressionText
 
     private double NotZero(double value) => value != 0 ? value : throw Unfollowed();
 
-    private static new bool Equals(object? a, object? b) =>
-        a is string s && b is double ? double.TryParse(s, CultureInfo.InvariantCulture, out var d) && d == (double)b : b is string
-            && a is double ? Equals(b, a) : object.Equals(a, b);
+    private static new bool Equals(object? a, object? b) => (a, b) switch
+    {
+        (string text, double number) => double.TryParse(text, CultureInfo.InvariantCulture, out var told) && told == number,
+        (double, string) => Equals(b, a),
+        _ => object.Equals(a, b),
+    };
 
     private bool Word(string word)
     {

@@ -120,8 +120,9 @@ public sealed class MacroText
         {
             var next = Branch(branch, end);
             var tag = branch == at ? condition : _pieces[branch].Text;
-            var runs = !done && (branch == at ? Holds(condition) : tag.StartsWith("elif", StringComparison.Ordinal) ? Holds(tag[4..])
-                : true);
+            var asked = tag.StartsWith("elif", StringComparison.Ordinal) ? tag[4..] : null;
+            if (branch == at) asked = condition;
+            var runs = !done && (asked is null || Holds(asked));
             if (runs) Write(branch + 1, next, depth + 1);
             done |= runs;
             branch = next;

@@ -131,7 +131,8 @@ internal sealed class ObjectExpression : ExpressionText
             case "null": return null;
             case "pi": return Math.PI;
         }
-        return Sign("(") ? name == "exists" ? Exists() : Function(name, Items(")")) : Path(name);
+        if (!Sign("(")) return Path(name);
+        return name == "exists" ? Exists() : Function(name, Items(")"));
     }
 
     /// <summary>Members and elements behind a name, as one name for what is asked.</summary>
@@ -185,6 +186,5 @@ internal sealed class ObjectExpression : ExpressionText
 
     private double Number(object? value) => value switch { double d => d, bool b => b ? 1 : 0, int i => i, _ => throw Unfollowed() };
 
-    private static new bool Equals(object? a, object? b) => a is int i ? Equals((double)i, b) : b is int j ? Equals(a, (double)j)
-        : object.Equals(a, b);
+    private static new bool Equals(object? a, object? b) => object.Equals(a is int i ? (double)i : a, b is int j ? (double)j : b);
 }

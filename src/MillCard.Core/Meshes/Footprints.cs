@@ -76,8 +76,11 @@ public sealed class Footprints
     /// <summary>The projection of what rises above a height, in the part's own frame.</summary>
     /// <param name="height">mm above the bed.</param>
     /// <param name="stop">Ends the computation.</param>
-    public Shape Above(double height, CancellationToken stop = default) => height >= Height ? Plane.Empty : height <= 0 ? Whole
-        : _above.GetOrAdd(height, key => Projection.Above(Mesh, Neighbours, key, stop));
+    public Shape Above(double height, CancellationToken stop = default)
+    {
+        if (height >= Height) return Plane.Empty;
+        return height <= 0 ? Whole : _above.GetOrAdd(height, key => Projection.Above(Mesh, Neighbours, key, stop));
+    }
 
     /// <summary>A projection where a placement puts it.</summary>
     /// <param name="height">mm above the bed.</param>

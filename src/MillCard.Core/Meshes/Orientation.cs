@@ -25,10 +25,17 @@ internal static class Orientation
         {
             if (f % (3 << 16) == 0) stop.ThrowIfCancellationRequested();
             var (a, b, c) = (mesh.Faces[f], mesh.Faces[f + 1], mesh.Faces[f + 2]);
-            var least = Math.Min(a, Math.Min(b, c));
-            if (seen.Add(a == least ? (a, b, c) : b == least ? (b, c, a) : (c, a, b))) kept.AddRange([a, b, c]);
+            if (seen.Add(FromLeast(a, b, c))) kept.AddRange([a, b, c]);
         }
         return mesh with { Faces = [.. kept], RepeatedFaces = mesh.FaceCount - kept.Count / 3 };
+    }
+
+    /// <summary>A face's corners in their turn, the least first.</summary>
+    private static (int, int, int) FromLeast(int a, int b, int c)
+    {
+        var least = Math.Min(a, Math.Min(b, c));
+        if (a == least) return (a, b, c);
+        return b == least ? (b, c, a) : (c, a, b);
     }
 
     private static int[] Turned(int[] faces, Func<int, bool> which)

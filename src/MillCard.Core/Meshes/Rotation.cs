@@ -29,8 +29,8 @@ internal readonly record struct Rotation(double XX, double XY, double XZ, double
         ZX * first.XX + ZY * first.YX + ZZ * first.ZX, ZX * first.XY + ZY * first.YY + ZZ * first.ZY,
         ZX * first.XZ + ZY * first.YZ + ZZ * first.ZZ);
 
-    /// <summary>Turn about Z (0 to 360°) and tilts about X and Y that come to the same (ISO 9787's yaw, pitch and roll). Upright on Y, where turn
-    /// and tilt about X are one, all of it is turn.</summary>
+    /// <summary>Turn about Z (0 to 360°) and tilts about X and Y that come to the same: yaw, roll and pitch. Upright on Y, where turn and
+    /// tilt about X are one, all of it is turn.</summary>
     public (double Turn, Tilt Tilt) Angles
     {
         get

@@ -54,7 +54,8 @@ public sealed record Ladder(double FullStep, int? Microsteps)
     public LadderPlace PlaceOf(double height)
     {
         bool On(double step) => Math.Abs(height / step - Math.Round(height / step)) * step <= Ladder.On;
-        return On(FullStep) ? LadderPlace.WholeSteps : On(FullStep / 2) ? LadderPlace.HalfSteps : LadderPlace.Between;
+        if (On(FullStep)) return LadderPlace.WholeSteps;
+        return On(FullStep / 2) ? LadderPlace.HalfSteps : LadderPlace.Between;
     }
 
     /// <summary>A recipe with its heights and its line width in mm for this machine: where it counts rungs, or shares of the nozzle, they

@@ -44,8 +44,8 @@ public sealed class Planner(Limits limits, Action<int, double> timed)
         (block.Ux, block.Uy, block.Uz, block.Ue) = (x / distance, y / distance, z / distance, e / distance);
         block.Moves = !alone;
         block.Cruise = Math.Max(1e-3, Clip(speed, limits.Speed, in block));
-        block.Acceleration = Math.Max(1e-2,
-            Clip(alone ? limits.Retraction : e > 0 ? limits.Printing : limits.Travel, limits.Acceleration, in block));
+        var onTheWay = e > 0 ? limits.Printing : limits.Travel;
+        block.Acceleration = Math.Max(1e-2, Clip(alone ? limits.Retraction : onTheWay, limits.Acceleration, in block));
         block.MaxEntry = Corner(in _last, in block);
         _last = block;
         _count++;

@@ -21,9 +21,12 @@ public static class ScrewStarts
     private const double CoarsestPitch = 3;
 
     /// <summary>The two usual readings: one start, or four; none where the pitch is not known.</summary>
-    public static IReadOnlyList<ScrewReading> Usual(ScrewDrive screw) => screw.Pitch is not { } figure ? []
-        : figure > CoarsestPitch ? [Of(screw, figure, 1), Of(screw, figure / 4, 4)]
-        : [Of(screw, figure, 1), Of(screw, figure, 4)];
+    public static IReadOnlyList<ScrewReading> Usual(ScrewDrive screw) => screw.Pitch switch
+    {
+        null => [],
+        > CoarsestPitch and var lead => [Of(screw, lead, 1), Of(screw, lead / 4, 4)],
+        { } pitch => [Of(screw, pitch, 1), Of(screw, pitch, 4)],
+    };
 
     /// <summary>The only one of the readings, two starts included, that gives the steps per mm which the firmware has, within 1 %; null
     /// where

@@ -42,8 +42,8 @@ public static class Exchange
         if (version < 1) return null;
         var asKnown = version > known.Version ? WithSchema(json, $"mill-card/{kind}/{known.Version}") : json;
         var (document, errors) = known.Read(asKnown);
-        var why = errors.Count == 0 ? "" : version > known.Version
-            ? $"It was written by a newer Mill Card, and not all of it is understood: {errors[0].Message}" : errors[0].Message;
+        var newer = version > known.Version ? "It was written by a newer Mill Card, and not all of it is understood: " : "";
+        var why = errors.Count == 0 ? "" : newer + errors[0].Message;
         return new ExchangedDocument(kind, version, document, why, document is null ? [] : [.. UnknownIn(document, "").Take(MostUnknown)]);
     }
 

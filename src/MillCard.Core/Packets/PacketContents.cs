@@ -170,11 +170,14 @@ public sealed record PacketContents(IReadOnlyList<DroppedDocument> Documents, IR
             }
         }
 
-        private static DroppedRevision? PastOf(PacketEntry entry, int number, DateTimeOffset at, JsonElement state) =>
-            Exchange.Of(state) is { Document: { } document }
-                ? new DroppedRevision(number, entry.Note ?? "", entry.Who, at, document, null)
-                : DocumentReader.Read<VariantState>(state, draft: true).Document is { } variant
-                    ? new DroppedRevision(number, entry.Note ?? "", entry.Who, at, null, variant) : null;
+        private static DroppedRevision? PastOf(PacketEntry entry, int number, DateTimeOffset at, JsonElement state)
+        {
+            if (Exchange.Of(state) is { Document: { } document })
+                return new DroppedRevision(number, entry.Note ?? "", entry.Who, at, document, null);
+            return DocumentReader.Read<VariantState>(state, draft: true).Document is { } variant
+                ? new DroppedRevision(number, entry.Note ?? "", entry.Who, at, null, variant)
+                : null;
+        }
 
         private void TakeLoose(DroppedFile file)
         {

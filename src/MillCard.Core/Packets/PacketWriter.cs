@@ -100,7 +100,8 @@ public sealed class PacketWriter : IDisposable
     {
         var fit = string.Concat(name.Select(c => char.IsLetterOrDigit(c) || c is ' ' or '-' or '_' ? c : ' ')).Trim();
         fit = string.Join(' ', fit.Split(' ', StringSplitOptions.RemoveEmptyEntries));
-        return fit.Length == 0 ? otherwise : fit.Length > 80 ? fit[..80].TrimEnd() : fit;
+        if (fit.Length == 0) return otherwise;
+        return fit.Length > 80 ? fit[..80].TrimEnd() : fit;
     }
 
     private static string ExtensionOf(string mediaType) => mediaType switch

@@ -58,9 +58,11 @@ public sealed class Fit
     }
 
     /// <summary>How far a recipe's brim or raft reaches out round a part, mm.</summary>
-    internal static double FootOf(Recipe recipe) =>
-        recipe.Raft.Layers > 0 ? recipe.Raft.Margin : recipe.Brim.Place is BrimPlace.None or BrimPlace.Inner ? 0
-            : recipe.Brim.Gap + recipe.Brim.Width;
+    internal static double FootOf(Recipe recipe)
+    {
+        if (recipe.Raft.Layers > 0) return recipe.Raft.Margin;
+        return recipe.Brim.Place is BrimPlace.None or BrimPlace.Inner ? 0 : recipe.Brim.Gap + recipe.Brim.Width;
+    }
 
     /// <summary>The verdict on every part.</summary>
     /// <param name="parts">All that lie on the bed.</param>

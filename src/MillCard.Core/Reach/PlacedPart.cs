@@ -63,9 +63,12 @@ internal sealed class PlacedPart
 
     public string NozzleNames(Machine machine)
     {
-        var names = machine.Nozzles.Count < 2 ? "the nozzle reaches" : _nozzles.Count == 1
-            ? $"nozzle {machine.Nozzles[_nozzles[0]].Id} reaches"
-            : $"nozzles {string.Join(" and ", _nozzles.Select(i => machine.Nozzles[i].Id))} all reach";
+        var names = (machine.Nozzles.Count, _nozzles) switch
+        {
+            ( < 2, _) => "the nozzle reaches",
+            (_, [var one]) => $"nozzle {machine.Nozzles[one].Id} reaches",
+            _ => $"nozzles {string.Join(" and ", _nozzles.Select(i => machine.Nozzles[i].Id))} all reach",
+        };
         return _plan is null || IsSecond ? $"what {names}" : $"what {names} in this mode";
     }
 

@@ -112,6 +112,10 @@ public sealed record ChangeCost(int Changes, double Seconds, double? Grams)
     private static Sentence Count(int instead) =>
         instead switch { 0 => Sentence.Of($"no change"), 1 => Sentence.Of($"one change"), _ => Sentence.Of($"{instead} changes") };
 
-    private static string Minutes(double seconds) => seconds < 90 ? Invariant($"{seconds:0} s")
-        : seconds < 7200 ? Invariant($"{seconds / 60:0} min") : Invariant($"{seconds / 3600:0.0} h");
+    private static string Minutes(double seconds) => seconds switch
+    {
+        < 90 => Invariant($"{seconds:0} s"),
+        < 7200 => Invariant($"{seconds / 60:0} min"),
+        _ => Invariant($"{seconds / 3600:0.0} h"),
+    };
 }

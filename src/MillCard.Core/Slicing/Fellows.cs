@@ -25,9 +25,12 @@ internal sealed record Fellows(Shape[] Beside, Shape[] Before, object RestsOn)
     {
         var made = new Shape[regions.Length];
         for (var i = 0; i < made.Length; i++)
-            made[i] = i >= others.Length || others[i].IsEmpty ? regions[i]
-                : i > 0 && ReferenceEquals(regions[i], regions[i - 1]) && ReferenceEquals(others[i], others[i - 1]) ? made[i - 1]
-                : of(regions[i], others[i]);
+        {
+            var asBelow = i > 0 && ReferenceEquals(regions[i], regions[i - 1]) && i < others.Length
+                && ReferenceEquals(others[i], others[i - 1]);
+            if (i >= others.Length || others[i].IsEmpty) made[i] = regions[i];
+            else made[i] = asBelow ? made[i - 1] : of(regions[i], others[i]);
+        }
         return made;
     }
 }

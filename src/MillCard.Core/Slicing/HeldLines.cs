@@ -32,8 +32,13 @@ internal sealed record HeldLines(PartLayer[] Layers)
         ParallelOptions options)
     {
         var (regions, layers) = (own.Regions, new PartLayer[own.Layers.Length]);
-        var areas = task is null ? null : recipe.Supports.Pattern == SupportPattern.Branching ? Branches.Of(task, options)
-            : Columns.Of(task, options);
+        var branching = recipe.Supports.Pattern == SupportPattern.Branching;
+        var areas = task switch
+        {
+            null => null,
+            _ when branching => Branches.Of(task, options),
+            _ => Columns.Of(task, options),
+        };
         Parallel.For(0, layers.Length, options, i =>
         {
             layers[i] = CarriedAt(i) is { } carried ? Marked(own.Layers[i], carried, recipe.WidthOn(i, PathKind.OuterWall)) : own.Layers[i];

@@ -78,11 +78,14 @@ public static class Consequences
         return Invariant($"Fed with {other:0.##} mm filament by mistake, it would put out {share:0.#} % of the plastic.");
     }
 
-    private static string BedHeat(Card card) =>
-        card.Envelope.Heated != true ? "The bed is not heated: PLA and TPU hold on a cold plate, most others do not (common practice)."
-        : card.Heat.Bed is { } bed && (bed.Best ?? bed.Max) is { } hottest
+    private static string BedHeat(Card card)
+    {
+        if (card.Envelope.Heated != true)
+            return "The bed is not heated: PLA and TPU hold on a cold plate, most others do not (common practice).";
+        return card.Heat.Bed is { } bed && (bed.Best ?? bed.Max) is { } hottest
             ? Invariant($"The bed reaches {hottest:0} °C: enough for {Materials(hottest)} (common practice).")
-        : "How hot the bed gets is not said; no target is checked against it.";
+            : "How hot the bed gets is not said; no target is checked against it.";
+    }
 
     private static string Materials(double bed) =>
         string.Join(", ", new[] { ("PLA", 40), ("TPU", 30), ("PETG", 60), ("PA", 70), ("ABS", 90), ("ASA", 90),

@@ -62,8 +62,7 @@ internal static class HeatEndpoint
     {
         var fit = Heaters.FitOf(facts);
         var longest = Math.Min(LongestShown, Math.Max(4 * model.TimeConstant, facts?.Log.Select(p => p[0]).DefaultIfEmpty(0).Max() ?? 0));
-        return new HeaterAnswer(pointer, name, model.Room, model.Reachable, model.TimeConstant, fit is { Tells: true } ? "log"
-            : facts?.Best is not null ? "best" : "typical",
+        return new HeaterAnswer(pointer, name, model.Room, model.Reachable, model.TimeConstant, KnownFrom(fit, facts),
             fit is null ? null : new LogFit(fit.Model.Reachable, fit.ReachableFrom, double.IsFinite(fit.ReachableTo) ? fit.ReachableTo
                 : null, fit.Model.TimeConstant, fit.Covers, fit.Scatter, fit.Tells),
             [.. degrees.Select(d => new TimeTo(d, model.Reaches(d) && model.Time(model.Room, d - HeatModel.WaitTolerance) is var s
@@ -71,4 +70,11 @@ internal static class HeatEndpoint
             [.. Enumerable.Range(0, Points + 1).Select(i => longest * i / Points)
                 .Select(s => new[] { Math.Round(s, 1), Math.Round(model.Heated(model.Room, s), 2) })]);
     }
+
+    private static string KnownFrom(HeatFit? fit, HeaterFacts? facts) => (fit, facts) switch
+    {
+        ({ Tells: true }, _) => "log",
+        (_, { Best: not null }) => "best",
+        _ => "typical",
+    };
 }

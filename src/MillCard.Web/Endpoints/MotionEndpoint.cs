@@ -171,9 +171,9 @@ internal static class MotionEndpoint
         if (DeltaGeometry.Of(card) is not { } delta) return null;
         double? At(double r) => card.Motion.Delta!.HomeHeight is { } home && delta.Ceiling(0, -r, home) is var height
             && !double.IsNaN(height) ? height : null;
-        double? Edge() => card.Motion.Delta!.HomeHeight is { } home ? Enumerable.Range(0, 72)
+        double? Edge() => card.Motion.Delta!.HomeHeight is { } home && Enumerable.Range(0, 72)
             .Min(i => delta.Ceiling(delta.ReachRadius * Math.Cos(i * Math.PI / 36), delta.ReachRadius * Math.Sin(i * Math.PI / 36),
-            home)) is var height && !double.IsNaN(height) ? height : null : null;
+            home)) is var height && !double.IsNaN(height) ? height : null;
         var (centre, _, _) = delta.Carriages(0, 0, 0);
         var (back, left, right) = delta.Carriages(0, -delta.ReachRadius, 0);
         return new DeltaAnswer(delta.ReachRadius, double.IsNaN(centre) ? null : centre, double.IsNaN(back + left + right) ? []

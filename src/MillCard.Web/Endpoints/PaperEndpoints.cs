@@ -76,8 +76,12 @@ internal static class PaperEndpoints
     private static JsonHttpResult<Refusal> NoSize() => Refusal.Sentence(422, "There is no such paper.", "Sheets are made in a3 and a4.");
 
     /// <summary>The newest letter where the draft is that revision; that it is a draft otherwise.</summary>
-    private static string StateOf(IReadOnlyList<RevisionAnswer> all) => all is [var newest, ..]
-        ? newest.Changed.Count == 0 ? newest.Letter : $"after {newest.Letter}" : "draft";
+    private static string StateOf(IReadOnlyList<RevisionAnswer> all) => all switch
+    {
+        [] => "draft",
+        [{ Changed.Count: 0 } newest, ..] => newest.Letter,
+        [var newest, ..] => $"after {newest.Letter}",
+    };
 
     private static string SaidOf(ProofAnswer? proof) => proof switch
     {

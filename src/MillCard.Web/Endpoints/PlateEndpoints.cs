@@ -49,7 +49,9 @@ internal static class PlateEndpoints
             .WithSummary("A picture").WithTags("Cards");
     }
 
-    private static string? TypeOf(ReadOnlySpan<byte> file) =>
-        file.StartsWith<byte>([0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A]) ? "image/png"
-        : file.StartsWith<byte>([0xFF, 0xD8, 0xFF]) ? "image/jpeg" : null;
+    private static string? TypeOf(ReadOnlySpan<byte> file)
+    {
+        if (file.StartsWith<byte>([0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A])) return "image/png";
+        return file.StartsWith<byte>([0xFF, 0xD8, 0xFF]) ? "image/jpeg" : null;
+    }
 }

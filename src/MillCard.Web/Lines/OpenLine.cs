@@ -151,14 +151,9 @@ internal sealed class OpenLine : IAsyncDisposable
             {
                 var answers = await AskAsync("M27", _gone.Token);
                 var over = answers.Any(a => a.StartsWith("Not SD printing", StringComparison.Ordinal));
-                Change(s => s with
-                {
-                    Job = s.Job! with
-                    {
-                        OnPrinter = over ? "done" : _pausedThere ? "paused"
-                    : answers.FirstOrDefault(a => a.Contains("byte", StringComparison.Ordinal))?.Split(' ')[^1] ?? "running"
-                    }
-                });
+                var far = answers.FirstOrDefault(a => a.Contains("byte", StringComparison.Ordinal))?.Split(' ')[^1] ?? "running";
+                var there = (over, _pausedThere) switch { (true, _) => "done", (_, true) => "paused", _ => far };
+                Change(s => s with { Job = s.Job! with { OnPrinter = there } });
                 if (over) return;
                 await Task.Delay(1000, _gone.Token);
             }

@@ -90,8 +90,11 @@ internal sealed class DrawingSheet(PdfDocument document, PaperSize size, TitleFi
         }
     }
 
-    private static double Part(int i, int count, double middle, double first, double last) =>
-        i == 0 ? first : i == count ? last : middle + (i - count / 2) * 50;
+    private static double Part(int i, int count, double middle, double first, double last)
+    {
+        if (i == 0) return first;
+        return i == count ? last : middle + (i - count / 2) * 50;
+    }
 
     /// <summary>ISO 7200: 180 mm wide, in the lower right corner; the code with the address stands to its left.</summary>
     private void Block(Board board, string scale, string sheet)

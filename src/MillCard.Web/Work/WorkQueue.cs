@@ -41,10 +41,9 @@ internal sealed class WorkQueue(IHttpContextAccessor http) : IDisposable
     /// <exception cref="BusyException">Too much waits already.</exception>
     public void EnsureRoom() => _large.EnsureRoom();
 
-    private string Asker => http.HttpContext is { } context
-        ? context.Request.Headers[AskerHeader] is [{ Length: > 0 and <= 40 } page] ? page : context.Connection.RemoteIpAddress?.ToString()
-            ?? ""
-        : "";
+    private string Asker => http.HttpContext?.Request.Headers[AskerHeader] is [{ Length: > 0 and <= 40 } page]
+        ? page
+        : http.HttpContext?.Connection.RemoteIpAddress?.ToString() ?? "";
 
     public void Dispose()
     {

@@ -46,7 +46,7 @@ export function turned(
   return parts.map((part, i) => (fellows.includes(i) ? turnedAbout(part, meshes[i], pivot, degrees) : part))
 }
 
-/** A part scaled evenly by a ratio, and all that belong to it with their distances, about the middle of their places and their lowest point. */
+/** A part scaled evenly by a ratio, and all that belong to it with their distances, about the middle of their places and their floor. */
 export function scaled(parts: readonly TrialPart[], index: number, by: number): TrialPart[] {
   const fellows = fellowsOf(parts, index)
   const [x, y] = (['x', 'y'] as const).map((axis) => middleOfAll(fellows.map((i) => parts[i]![axis] ?? 0))) as [number, number]

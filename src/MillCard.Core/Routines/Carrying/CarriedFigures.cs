@@ -19,12 +19,14 @@ internal static class CarriedFigures
             .Prepend(word));
 
     /// <summary>A number times a factor; an expression gets a filter.</summary>
-    public static string Times(string value, double factor) =>
-        factor == 1 ? value
-        : Number(value) is { } number ? Invariant($"{Math.Round(number * factor, 5)}")
-        : value.Replace("}}", factor > 1
+    public static string Times(string value, double factor)
+    {
+        if (factor == 1) return value;
+        if (Number(value) is { } number) return Invariant($"{Math.Round(number * factor, 5)}");
+        return value.Replace("}}", factor > 1
             ? Invariant($"| times: {factor} }}}}")
             : Invariant($"| divided_by: {Math.Round(1 / factor, 5)} }}}}"), StringComparison.Ordinal);
+    }
 
     /// <summary>What a word says where it is no expression.</summary>
     public static double? Number(string value) => double.TryParse(value, CultureInfo.InvariantCulture, out var number) ? number : null;

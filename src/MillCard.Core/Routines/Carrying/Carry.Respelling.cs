@@ -43,9 +43,10 @@ public sealed partial class Carry
             case Meaning.SetChamber: return (_to.Spell("chamber-set", ("value", words["S"])), null);
             case Meaning.WaitChamber: return (_to.Spell("chamber-wait", ("value", words["S"] ?? words["R"])), null);
             case Meaning.WaitAll: return WaitAll();
+            case Meaning.HeaterByName when words["HEATER"] == "heater_bed":
+                return (_to.Spell("bed-set", ("value", words["TARGET"] ?? "0")), null);
             case Meaning.HeaterByName:
-                return (words["HEATER"] == "heater_bed" ? _to.Spell("bed-set", ("value", words["TARGET"] ?? "0"))
-                : NozzleNumber(words["HEATER"]) is { } tool ? NozzleSet(words["TARGET"] ?? "0", tool) : null, null);
+                return (NozzleNumber(words["HEATER"]) is { } tool ? NozzleSet(words["TARGET"] ?? "0", tool) : null, null);
             case Meaning.WaitByName when words["MINIMUM"] is { } least:
                 return (_to.Spell(words["SENSOR"] == "heater_bed" ? "bed-wait" : "nozzle-wait", ("value", least)), TargetToo);
             case Meaning.WaitByName when words["MAXIMUM"] is { } most && _to.ReadsWaitR:
@@ -106,9 +107,13 @@ public sealed partial class Carry
         : _to.Spell("nozzle-of-tool-set", ("tool", tool), ("value", target));
 
     /// <summary>The number of a nozzle by its name; null for what is no nozzle.</summary>
-    private static string? NozzleNumber(string? name) =>
-        name is null or "extruder" ? "0" : name.StartsWith("extruder", StringComparison.Ordinal)
-            && int.TryParse(name.AsSpan("extruder".Length), out _) ? name["extruder".Length..] : null;
+    private static string? NozzleNumber(string? name)
+    {
+        if (name is null or "extruder") return "0";
+        return name.StartsWith("extruder", StringComparison.Ordinal) && int.TryParse(name.AsSpan("extruder".Length), out _)
+            ? name["extruder".Length..]
+            : null;
+    }
 
     private (string? After, string? Note) ToolSettings(CarriedWords words)
     {

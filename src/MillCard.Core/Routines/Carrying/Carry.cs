@@ -69,9 +69,13 @@ public sealed partial class Carry
         return command with { Meaning = command.MeaningWith(Of) };
     }
 
-    private static Command? Find(Flavour flavour, ExtendedCommand? extended, string head) =>
-        extended is not null ? flavour.Find(extended.Name) : head.Length > 0
-            && double.TryParse(head.AsSpan(1), CultureInfo.InvariantCulture, out var number) ? flavour.Find(head[0], number) : null;
+    private static Command? Find(Flavour flavour, ExtendedCommand? extended, string head)
+    {
+        if (extended is not null) return flavour.Find(extended.Name);
+        return head.Length > 0 && double.TryParse(head.AsSpan(1), CultureInfo.InvariantCulture, out var number)
+            ? flavour.Find(head[0], number)
+            : null;
+    }
 
     /// <summary>The same command is there: what its words mean may differ.</summary>
     private (string? After, string? Note) Kept(Command command, Command there, string code, CarriedWords words)

@@ -118,7 +118,9 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
         foreach (ref readonly var move in run.Moves)
         {
             if (move.Line < begins || move.Line > ends || move.Tool != tool || move.Way < ShortestLine) continue;
-            var into = !move.Extrudes ? move.Filament == 0 ? travel : null : move.To.Z <= firstTop ? first : prints;
+            var laid = move.To.Z <= firstTop ? first : prints;
+            var moved = move.Filament == 0 ? travel : null;
+            var into = move.Extrudes ? laid : moved;
             if (into is null) continue;
             var speed = Math.Round(move.Speed, 1);
             into[speed] = into.GetValueOrDefault(speed) + move.Way;
@@ -184,7 +186,10 @@ public sealed record Learned(string? Start, string? End, IReadOnlyList<LearnedVa
     // an arc is a chain of short pieces
     private const double ShortestLine = 0.3;
 
-    private static (double Value, double Share)? Commonest(IReadOnlyCollection<double> values) =>
-        values.Count == 0 ? null : values.CountBy(v => v).MaxBy(v => v.Value) is var most ? (most.Key, (double)most.Value / values.Count)
-            : null;
+    private static (double Value, double Share)? Commonest(IReadOnlyCollection<double> values)
+    {
+        if (values.Count == 0) return null;
+        var most = values.CountBy(v => v).MaxBy(v => v.Value);
+        return (most.Key, (double)most.Value / values.Count);
+    }
 }

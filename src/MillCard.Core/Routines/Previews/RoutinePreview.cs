@@ -238,8 +238,8 @@ public sealed record RoutinePreview(IReadOnlyList<PreviewMoment> Moments, IReadO
                 return (pointer, map[line - span.First], false);
         }
         // what the start leaves behind is said where the layers begin, what the end leaves behind on the last line
-        var moment = line <= run.LayersBegin + 4 && run.LayersBegin >= 0 ? RoutineMoment.Start : line >= run.Text.Count - 1
-            ? RoutineMoment.End : null;
+        var end = line >= run.Text.Count - 1 ? RoutineMoment.End : null;
+        var moment = line <= run.LayersBegin + 4 && run.LayersBegin >= 0 ? RoutineMoment.Start : end;
         foreach (var (span, pointer, _) in placed)
             if (span.Moment == moment) return (pointer, span.Template.TrimEnd('\n').AsSpan().Count('\n'), true);
         return null;

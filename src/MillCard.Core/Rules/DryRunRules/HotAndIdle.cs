@@ -23,8 +23,9 @@ public sealed class HotAndIdle : IDryRunRule
         if (run.Starts.Length == 0) yield break;
         for (var tool = 0; tool < run.Nozzles.Count; tool++)
         {
-            var until = run.FirstExtrusions[tool].Comes ? run.TimeOf(run.FirstExtrusions[tool]) : run.FirstExtrusion.Comes ? 0
-                : run.TotalSeconds;
+            // one that never feeds is idle to the end where nothing is printed at all, and of no account beside one that does
+            var never = run.FirstExtrusion.Comes ? 0 : run.TotalSeconds;
+            var until = run.FirstExtrusions[tool].Comes ? run.TimeOf(run.FirstExtrusions[tool]) : never;
             var (hot, since, oozes) = Idle(run, tool, until);
             if (hot <= Long) continue;
             var line = run.LineAt(since);

@@ -23,9 +23,10 @@ public sealed class StepRateOverLimit : IDryRunRule
             var way = new Spot(Math.Abs(move.To.X - move.From.X), Math.Abs(move.To.Y - move.From.Y), Math.Abs(move.To.Z - move.From.Z));
             var length = Math.Sqrt(way.X * way.X + way.Y * way.Y + way.Z * way.Z);
             if (length < 0.01) continue;
+            ReadOnlySpan<double> ways = [way.X, way.Y, way.Z];
             for (var i = 0; i < 3; i++)
             {
-                var needed = Math.Min(most[i], move.Speed * (i == 0 ? way.X : i == 1 ? way.Y : way.Z) / length) * steps[i];
+                var needed = Math.Min(most[i], move.Speed * ways[i] / length) * steps[i];
                 if (needed > rate) (line, rate, axis) = (move.Line, needed, i);
             }
         }

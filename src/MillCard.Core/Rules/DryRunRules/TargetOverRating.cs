@@ -15,8 +15,9 @@ public sealed class TargetOverRating : IDryRunRule
     {
         foreach (var heater in new[] { Heater.Nozzle, Heater.Bed })
         {
-            double? Rating(HeatStep step) => heater == Heater.Bed ? machine.Card.Heat.Bed?.Max : step.Tool < machine.Nozzles.Count
-                ? machine.Nozzles[step.Tool].MaxTemperature : null;
+            double? Rating(HeatStep step) => heater == Heater.Bed
+                ? machine.Card.Heat.Bed?.Max
+                : machine.Nozzles.ElementAtOrDefault(step.Tool)?.MaxTemperature;
             var step = run.HeatSteps.FirstOrDefault(s => s.Heater == heater && s.Target > Rating(s));
             if (step is not null && Rating(step) is { } rating)
                 yield return Id.OnLine(step.Line, $"The {(heater == Heater.Nozzle ? "nozzle" : "bed")} is sent to "

@@ -21,7 +21,8 @@ public sealed class UnknownMacro : IDryRunRule
             var near = run.Macros.Nearest(name, run.Flavour.Commands.Where(c => c.Word.Contains('_') || c.Word.Length > 4)
                 .Select(c => c.Word));
             var where = inside is null ? "" : $" It stands in {inside}.";
-            var hint = near is not null ? $" Did you mean {near}?" : held ? "" : " The card holds no macro file to look in.";
+            var unheld = held ? "" : " The card holds no macro file to look in.";
+            var hint = near is null ? unheld : $" Did you mean {near}?";
             var finding = Id.OnLine(same.First().Line, $"There is no macro or command {name}.{hint}{where}", held
                 ? "The firmware says so and goes on without it." : "What it does could not be looked at: it may heat, home or move.");
             yield return near is null || inside is not null ? finding

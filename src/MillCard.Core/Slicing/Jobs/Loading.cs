@@ -12,9 +12,11 @@ public sealed record Loading(Filament? First, Filament? Second, IReadOnlyDiction
     /// <summary>The filament in a nozzle.</summary>
     /// <param name="machine">The machine.</param>
     /// <param name="nozzle">Index of the nozzle.</param>
-    public Filament? In(Machine machine, int nozzle) =>
-        nozzle < machine.Nozzles.Count && ByNozzle.TryGetValue(machine.Nozzles[nozzle].Id, out var own) ? own
-        : nozzle == 1 ? Second ?? First : First;
+    public Filament? In(Machine machine, int nozzle)
+    {
+        if (nozzle < machine.Nozzles.Count && ByNozzle.TryGetValue(machine.Nozzles[nozzle].Id, out var own)) return own;
+        return nozzle == 1 ? Second ?? First : First;
+    }
 
     /// <summary>What is in all nozzles, by tool.</summary>
     public IReadOnlyList<Filament?> All(Machine machine) =>

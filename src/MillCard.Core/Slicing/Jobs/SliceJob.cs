@@ -112,9 +112,11 @@ public sealed record SliceJob(string Name, Machine Machine, Filament Filament, R
     internal Filament FilamentOf(int nozzle) => Held.In(Machine, nozzle)!;
 
     /// <summary>Where a nozzle's filament is named.</summary>
-    internal string FilamentPointer(int nozzle) => Loaded.ContainsKey(Machine.Nozzles[nozzle].Id)
-        ? JsonPointer.Root / "loaded" / Machine.Nozzles[nozzle].Id : nozzle == 1 && SecondFilament is not null ? "/secondFilament"
-            : "/filament";
+    internal string FilamentPointer(int nozzle)
+    {
+        if (Loaded.ContainsKey(Machine.Nozzles[nozzle].Id)) return JsonPointer.Root / "loaded" / Machine.Nozzles[nozzle].Id;
+        return nozzle == 1 && SecondFilament is not null ? "/secondFilament" : "/filament";
+    }
 
     /// <summary>The nozzle that prints first: the one that the parts name first where several begin together.</summary>
     internal int FirstNozzle => Parts.SelectMany(p => Machine.NozzlesOf(p.Part.Nozzles)).Where(i => i < Machine.Nozzles.Count)

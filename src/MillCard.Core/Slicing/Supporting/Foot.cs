@@ -30,7 +30,8 @@ internal static class Foot
             var place = RaftPlace(recipe, i);
             // the first is coarse and wide so that it holds, the last is closed so that the part lies flat
             var width = recipe.LineWidth!.Value * (i == 0 ? 1.5 : 1);
-            var density = i == 0 ? 0.6 : i == recipe.Raft.Layers - 1 ? 1 : 0.75;
+            var inner = i == recipe.Raft.Layers - 1 ? 1 : 0.75;
+            var density = i == 0 ? 0.6 : inner;
             yield return new LayerPlan(place, [.. Hatch.Of(Plane.Offset(area, -width / 2), i % 2 == 0 ? 0
                 : 90, ExtrudedLine.Spacing(width, place.Height) / density, PathKind.Raft, width, joining: Joining.Far)]);
         }

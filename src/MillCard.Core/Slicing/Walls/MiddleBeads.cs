@@ -119,8 +119,9 @@ internal sealed class MiddleBeads
         var at = Math.Min(from + share * (to - from), Math.BitDecrement(beading.Wide));
         var rib = _outline.Ribs[ring][has].Towards(_outline.Ribs[ring][hasNot], share);
         var width = lines == 0 ? at : beading.Width(at, lines, lines / 2);
-        var reach = lines == 1 && !grows ? Reach * width
-            : grows && lines < beading.Most ? -beading.Width(at, lines + 1, lines / 2) / 2 : 0;
+        var reach = 0.0;
+        if (lines == 1 && !grows) reach = Reach * width;
+        else if (grows && lines < beading.Most) reach = -beading.Width(at, lines + 1, lines / 2) / 2;
         return (new BeadPoint(rib.At(rib.Radius), width), reach);
     }
 

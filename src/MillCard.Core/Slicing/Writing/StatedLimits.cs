@@ -28,7 +28,7 @@ internal static class StatedLimits
             var (x, y) = (of(axes.X), of(axes.Y));
             // a flavour with one figure for the way takes the slower axis
             Line(flavour.Spell(what, ("x", x), ("y", y), ("z", of(axes.Z)), ("e", of(axes.E)),
-                ("slowest", x is null ? y : y is null ? x : Math.Min(x.Value, y.Value))));
+                ("slowest", x is { } alongX && y is { } alongY ? Math.Min(alongX, alongY) : x ?? y)));
         }
 
         void Line(string? text)

@@ -47,7 +47,7 @@ export function SpaceHandles({ index, part, look, width, height }: SpaceHandlesP
           <Handle
             x={at(turnAt)[0]}
             y={at(turnAt)[1]}
-            name="turn"
+            name="space-turn"
             title="turn in steps of 15°, with Shift freely"
             onDrag={(to, free) => {
               const [x, y] = onBed(to)
@@ -58,7 +58,7 @@ export function SpaceHandles({ index, part, look, width, height }: SpaceHandlesP
             x={at(scaleAt)[0]}
             y={at(scaleAt)[1]}
             square
-            name="scale"
+            name="space-scale"
             title="scale evenly in steps of 1 %, with Shift of 0.1 %"
             onDrag={(to, free, from) =>
               handled.scale(Math.hypot(...onBed(to)) / Math.max(0.1, Math.hypot(...onBed(from))), free, from.join())
@@ -81,7 +81,7 @@ export function SpaceHandles({ index, part, look, width, height }: SpaceHandlesP
             <Handle
               x={x}
               y={y}
-              name={`tilt-${about}`}
+              name={`space-tilt-${about}`}
               title={`tilt about ${about.toUpperCase()} in steps of 15°, with Shift freely; the part stays on the bed`}
               onDrag={(to, free) => {
                 const gone = onPlane(look, along, [0, 0, 1], to[0] - middleAt[0], to[1] - middleAt[1])

@@ -75,7 +75,7 @@ export default function SpaceOfTrial() {
   const labels: Label[] = [
     ...axesOf(card.document),
     ...parts.map((part, i): Label => ({
-      at: [part.x ?? 0, part.y ?? 0, Math.min(cut ?? Infinity, meshes[i]?.size[2] ?? 0)],
+      at: [part.x ?? 0, part.y ?? 0, Math.min(cut ?? Infinity, (part.lift ?? 0) + (meshes[i]?.size[2] ?? 0))],
       text: String(i + 1),
       kind: chosen === i ? 'part chosen' : 'part',
     })),

@@ -212,6 +212,30 @@ public class GeometryTests
         Assert.Equal(Plane.Factory.CreateMultiPointFromCoords(all).ConvexHull().Area, MinkowskiSum.OfConvexPair(p, q).Area, 1e-6);
     });
 
+    [Fact]
+    public void Edges_are_merged_from_whatever_corner_and_in_whatever_sense_a_ring_begins()
+    {
+        Coordinate[] corners = [new(0, 0), new(10, 1), new(12, 6), new(4, 9), new(-3, 4)];
+        var disc = Shapes.Ellipse(0, 0, 3, 2, Side.Outside);
+        var sums = from first in Enumerable.Range(0, corners.Length)
+                   from sense in Enumerable.Range(0, 2)
+                   let ring = corners[first..].Concat(corners[..(first + 1)])
+                   let polygon = Plane.Factory.CreatePolygon([.. sense == 0 ? ring.Reverse() : ring])
+                   select MinkowskiSum.OfConvexPair(polygon, disc);
+        var all = corners.SelectMany(c => disc.Coordinates.Select(d => new Coordinate(c.X + d.X, c.Y + d.Y))).ToArray();
+        var hull = Plane.Factory.CreateMultiPointFromCoords(all).ConvexHull();
+        Assert.All(sums, sum => Assert.Equal(0, hull.SymmetricDifference(sum).Area, 1e-6));
+    }
+
+    [Fact]
+    public void What_lies_apart_is_taken_as_it_is()
+    {
+        var (here, there) = (Shapes.Rectangle(0, 0, 5, 5), Shapes.Rectangle(20, 0, 5, 5));
+        Assert.Same(here, Plane.Difference(here, there));
+        Assert.Same(here, Plane.Difference(here, Plane.Empty));
+        Assert.True(Plane.Intersection(here, there).IsEmpty);
+    }
+
     [Theory, InlineData("net-ring-joint"), InlineData("tide-gauge-float-clamp")]
     public void A_plain_outline_has_fewer_corners_and_covers_the_true_one(string part)
     {

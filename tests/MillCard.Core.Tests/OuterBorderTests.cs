@@ -105,4 +105,24 @@ public class OuterBorderTests
         })];
         Assert.Null(OuterBorder.Enclosed(rays, certain: null, TestContext.Current.CancellationToken));
     }
+
+    [Fact]
+    public void Areas_that_meet_at_two_corners_stay_two()
+    {
+        Node Corner(double x, double y) => Node.At(x, y);
+        var (low, high) = (Corner(0, -10), Corner(0, 10));
+        NodedEdge[] Crescent(double inner, double outer) =>
+        [
+            new(low, Corner(outer, 0), 1), new(Corner(outer, 0), high, 1), new(high, Corner(inner, 0), 1), new(Corner(inner, 0), low, 1),
+        ];
+        // in any order of their pieces
+        NodedEdge[] pieces = [.. Crescent(inner: -8, outer: -3), .. Crescent(inner: 3, outer: 8)];
+        for (var from = 0; from < pieces.Length; from++)
+        {
+            var areas = LinkedRings.Areas([.. pieces[from..], .. pieces[..from]], TestContext.Current.CancellationToken)!;
+            Assert.Equal(2, areas.NumGeometries);
+            Assert.True(areas.IsValid);
+            Assert.Equal(100, areas.Area, 1e-6);
+        }
+    }
 }

@@ -20,6 +20,23 @@ public sealed class ProjectionTests
     [Fact]
     public void A_thread_covers_what_its_faces_cover() => Covers(Solids.Thread(5, 4, 2, 2.5, 48));
 
+    [Fact]
+    public void A_lattice_with_diagonals_covers_what_its_faces_cover() => Covers(Solids.Lattice(2, 7, 1.2, diagonals: true));
+
+    [Fact]
+    public void A_lattice_of_very_many_struts_covers_a_grid()
+    {
+        // 5 000 struts, 60 000 faces, all in line: seen from above squares are left open
+        const double Cell = 4, Strut = 0.8;
+        const int Cells = 40;
+        var lattice = Solids.Lattice(Cells, Cell, Strut, diagonals: false);
+        Assert.True(lattice.FaceCount > 60_000);
+        var side = Cells * Cell + Strut;
+        var open = Cells * Cells * (Cell - Strut) * (Cell - Strut);
+        // on a raster of a millionth of a millimetre, along 20 m of edges
+        Assert.Equal(side * side - open, Below(lattice, double.PositiveInfinity).Area, 0.03);
+    }
+
     public static TheoryData<string> Demo => [.. DemoParts.Files.Select(f => Path.GetFileNameWithoutExtension(f)!)];
 
     [Theory, MemberData(nameof(Demo))]

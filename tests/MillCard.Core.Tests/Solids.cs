@@ -78,6 +78,34 @@ internal static class Solids
         return new Mesh([.. corners], [.. faces]);
     }
 
+    /// <summary>A lattice of struts along the edges of cubes, and along their diagonals in space where that is asked for.</summary>
+    /// <param name="cells">Cubes along each axis.</param>
+    /// <param name="cell">Their edge, mm.</param>
+    /// <param name="strut">Side of a strut's square, mm.</param>
+    /// <param name="diagonals">Whether there are struts from corner to corner through the cubes.</param>
+    public static Mesh Lattice(int cells, double cell, double strut, bool diagonals)
+    {
+        var struts = new List<Mesh>();
+        var (length, all) = (cells * cell, Enumerable.Range(0, cells + 1).Select(i => i * cell).ToArray());
+        foreach (var u in all)
+            foreach (var v in all)
+            {
+                struts.Add(Placed(Block.Of(length + strut, strut, strut), 0, u, v));
+                struts.Add(Placed(Block.Of(strut, length + strut, strut), u, 0, v));
+                struts.Add(Placed(Block.Of(strut, strut, length + strut), u, v, 0));
+            }
+        if (!diagonals) return Joined([.. struts]);
+        var along = Block.Of(strut, strut, cell * Math.Sqrt(3));
+        foreach (var (x, y) in new[] { (1, 1), (1, -1), (-1, 1), (-1, -1) })
+        {
+            var tilted = Placement.Oriented(along, null, FlatSides.Down(-x, -y, -1));
+            for (var i = 0; i < cells * cells * cells; i++)
+                struts.Add(Placed(tilted, i % cells * cell + (x < 0 ? cell : 0), i / cells % cells * cell + (y < 0 ? cell : 0),
+                    i / cells / cells * cell));
+        }
+        return Joined([.. struts]);
+    }
+
     /// <summary>A gate: two walls 20 mm apart and a lintel.</summary>
     public static Mesh Gate { get; } = Joined(Block.Of(8, 30, 8), Placed(Block.Of(8, 30, 8), 28, 0, 0),
         Placed(Block.Of(36, 30, 3), 0, 0, 8));

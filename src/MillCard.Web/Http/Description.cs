@@ -27,6 +27,9 @@ internal static class Description
                 schema.AdditionalPropertiesAllowed = true;
             // the generator loses the inner list where the same type stands in two documents
             if (context.JsonTypeInfo.Type == typeof(IReadOnlyList<IReadOnlyList<double>>)) schema.Items = Points();
+            // what a sentence speaks: numbers and texts by their names
+            if (context.JsonTypeInfo.Type == typeof(IReadOnlyDictionary<string, object>))
+                schema.AdditionalProperties = new OpenApiSchema { Type = JsonSchemaType.Number | JsonSchemaType.String };
             return Task.CompletedTask;
         });
     }

@@ -7671,7 +7671,9 @@ export interface components {
             /** @description What is allowed, where it can be said shortly. */
             limit?: null | string;
             /** @description Numbers and texts of the sentence by their names, as a script reads them; null where it has none. */
-            values?: null | Record<string, never>;
+            values?: null | {
+                [key: string]: number | string;
+            };
         };
         /**
          * @description What is wrong with a field; stays when the sentence is worded anew.
@@ -7799,7 +7801,9 @@ export interface components {
              */
             line?: null | number;
             /** @description Numbers and texts of the sentence by their names, as a script reads them; null where it has none. */
-            values?: null | Record<string, never>;
+            values?: null | {
+                [key: string]: number | string;
+            };
             /** @description The reason for which its owner accepts it; null where nobody has. */
             accepted?: null | string;
             remedy?: null | components["schemas"]["Remedy"];
@@ -9713,7 +9717,9 @@ export interface components {
             /** @description What it writes. */
             lines: components["schemas"]["PreviewLine"][];
             /** @description What the names stand for at that moment. */
-            values: Record<string, never>;
+            values: {
+                [key: string]: number | string;
+            };
             /** @description Temperatures, fan and speed while it runs. */
             series: components["schemas"]["RunSeries"];
         };
@@ -9907,7 +9913,9 @@ export interface components {
              */
             strong: boolean;
             /** @description Numbers and texts of the sentence by their names, as a script reads them; null where it has none. */
-            values?: null | Record<string, never>;
+            values?: null | {
+                [key: string]: number | string;
+            };
             remedy?: null | components["schemas"]["Remedy"];
         };
         /** @description Print settings. */

@@ -4,6 +4,7 @@ import { createStore, type StoreApi } from 'zustand'
 import { api, dataOf, sentenceOf, type CutQuestion, type Trial, type TrialPart } from '../api/client'
 import type { DocumentState } from '../open-document/documentStore'
 import { newAssembly } from './assembly'
+import { isHeld, tiltedAs, type Held } from './held'
 import { stanceOf } from './placement'
 import { painted, type Paint } from './pointing'
 import { fellowsOf, moved, withFellows } from './together'
@@ -63,21 +64,21 @@ function actionsOf(asked: () => Asked, say: (sentence: string) => void): Hands {
       say(sentenceOf(failure))
     })
   /** Puts others in the place of a part, if it is still there. */
-  const replace = (old: TrialPart, made: readonly TrialPart[]) =>
-    change((now) => now.flatMap((part) => (part.id === old.id ? made : [part])))
+  const replace = (old: Held, made: readonly TrialPart[]) =>
+    change((now) => now.flatMap((part, i) => (isHeld(old)(part, i) ? made : [part])))
 
   /** How an assembly is to stand; what is asked while the server works it out waits, the newest alone. */
-  let wanted: { id: TrialPart['id']; tilt: Tilted; onBed: boolean } | undefined
+  let wanted: { leads: Held; tilt: Tilted; onBed: boolean } | undefined
   const tiltTogether = async () => {
     try {
       for (let asked = wanted; asked; asked = wanted === asked ? undefined : wanted) {
-        const { id, tilt, onBed } = asked
-        const index = parts().findIndex((part) => part.id === id)
-        const fellows = index < 0 ? [] : fellowsOf(parts(), index)
+        const { leads, tilt, onBed } = asked
+        const index = parts().findIndex(isHeld(leads))
+        const fellows = index < 0 ? [] : fellowsOf(parts(), index).map((i): Held => ({ part: parts()[i]!, index: i }))
         if (fellows.length === 0) continue
-        const body = { parts: fellows.map((i) => parts()[i]!), leads: fellows.indexOf(index), tilt, onBed }
+        const body = { parts: fellows.map(({ part }) => part), leads: fellows.findIndex((one) => one.index === index), tilt, onBed }
         const { parts: made } = dataOf(await api.POST('/api/parts/tilt', { body }))
-        change((now) => now.map((part) => made.find((one) => one.id === part.id) ?? part), `tilt ${id}`)
+        change((now) => now.map((part, i) => tiltedAs(part, fellows, made, i)), `tilt ${index}`)
       }
     } finally {
       wanted = undefined
@@ -119,15 +120,17 @@ function actionsOf(asked: () => Asked, say: (sentence: string) => void): Hands {
         if (!part) return
         const { parts: bodies } = dataOf(await api.POST('/api/parts/split', { body: { parts: [part] } }))
         if (bodies.length === 1) say(`${part.name} is one body.`)
-        else replace(part, bodies)
+        else replace({ part, index }, bodies)
       }),
     join: (indices) =>
       saying(async () => {
-        const all = withFellows(parts(), indices).map((i) => parts()[i]!)
-        const { parts: made } = dataOf(await api.POST('/api/parts/join', { body: { parts: all } }))
-        const gone = new Set(all.slice(1).map((part) => part.id))
+        const [first, ...others] = withFellows(parts(), indices).map((i): Held => ({ part: parts()[i]!, index: i }))
+        if (!first) return
+        const body = { parts: [first, ...others].map(({ part }) => part) }
+        const { parts: made } = dataOf(await api.POST('/api/parts/join', { body }))
         asked().select([])
-        change((now) => now.filter((part) => !gone.has(part.id)).flatMap((part) => (part.id === all[0]!.id ? made : [part])))
+        const isGone = (part: TrialPart, i: number) => others.some((other) => isHeld(other)(part, i))
+        change((now) => now.flatMap((part, i) => (isHeld(first)(part, i) ? made : [part].filter(() => !isGone(part, i)))))
       }),
     stand: (index, face) =>
       saying(async () => {
@@ -136,20 +139,16 @@ function actionsOf(asked: () => Asked, say: (sentence: string) => void): Hands {
         const { scaleX, scaleY, scaleZ, mirrored } = stanceOf(part)
         const query = { face, scaleX, scaleY, scaleZ, mirrored }
         const tilt = dataOf(await api.GET('/api/meshes/{hash}/standing', { params: { path: { hash: part.file }, query } }))
-        hands.tilt(
-          parts().findIndex((one) => one.id === part.id),
-          { x: tilt.x ?? 0, y: tilt.y ?? 0 },
-          true,
-        )
+        hands.tilt(parts().findIndex(isHeld({ part, index })), { x: tilt.x ?? 0, y: tilt.y ?? 0 }, true)
       }),
     tilt: (index, tilt, onBed = false) => {
       const part = parts()[index]
       if (!part) return
       if (fellowsOf(parts(), index).length === 1)
-        change((now) => now.map((one, i) => (i === index ? { ...one, tilt, ...(onBed && { lift: 0 }) } : one)), `tilt ${part.id}`)
+        change((now) => now.map((one, i) => (i === index ? { ...one, tilt, ...(onBed && { lift: 0 }) } : one)), `tilt ${index}`)
       else {
         const asking = wanted !== undefined
-        wanted = { id: part.id, tilt, onBed }
+        wanted = { leads: { part, index }, tilt, onBed }
         if (!asking) void saying(tiltTogether)
       }
     },
@@ -161,7 +160,7 @@ function actionsOf(asked: () => Asked, say: (sentence: string) => void): Hands {
       try {
         const { parts: made } = dataOf(await api.POST('/api/parts/cut', { body: { ...how, part } }))
         // the lower half stays where the part stood, the rest goes to free ground
-        replace(part, made.slice(0, 1))
+        replace({ part, index }, made.slice(0, 1))
         await asked().arranging.lay(made.slice(1))
         return undefined
       } catch (failure) {

@@ -227,6 +227,21 @@ public class GeometryTests
         Assert.All(sums, sum => Assert.Equal(0, hull.SymmetricDifference(sum).Area, 1e-6));
     }
 
+    // ends on the way, the way's ends on the edge, from both sides
+    [Theory, InlineData(0, 2, 5, 2, true), InlineData(-5, 2, 0, 2, true), InlineData(-5, 12, 5, -12, true), InlineData(-5, 3, 5, 3, true),
+        InlineData(-5, -5, 5, -5, true), InlineData(-5, 5, 5, 5, true), InlineData(-5, 5.01, 5, 5.01, false),
+        InlineData(0.01, -5, 0.01, 5, false), InlineData(0, 5, 0, 9, true), InlineData(0, 5.01, 0, 9, false),
+        InlineData(-2, 3, -1, 3, false)]
+    public void A_way_that_touches_an_edge_meets_it(double fromX, double fromY, double toX, double toY, bool meets)
+    {
+        foreach (var (low, high) in new[] { (-5.0, 5.0), (5.0, -5.0) })
+        {
+            using var edges = new Edges([Plane.Factory.CreateLineString([new(0, low), new(0, high)])]);
+            Assert.Equal(meets, edges.AreMet(fromX, fromY, toX, toY));
+            Assert.Equal(meets, edges.AreMet(toX, toY, fromX, fromY));
+        }
+    }
+
     [Fact]
     public void What_lies_apart_is_taken_as_it_is()
     {

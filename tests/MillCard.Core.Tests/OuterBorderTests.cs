@@ -82,6 +82,39 @@ public class OuterBorderTests
     public void What_is_surely_enclosed_changes_nothing() => Covers(Heap(Gen.Double[0, 10], 60), 300,
         triangles => triangles.Length > 0 ? new CertainCells([.. Border(triangles)], TestContext.Current.CancellationToken) : null);
 
+    [Fact]
+    public void What_is_surely_enclosed_lies_in_a_triangle_everywhere() =>
+        Gen.Select(Heap(Gen.Double[0, 10], 60), Gen.Int).Sample(LiesInTriangles, iter: 200);
+
+    private static void LiesInTriangles(Coordinate[][] triangles, int seed)
+    {
+        if (triangles.Length == 0) return;
+        var random = new Random(seed);
+        var cells = new CertainCells([.. Border(triangles)], TestContext.Current.CancellationToken);
+        for (var i = 0; i < 300; i++)
+        {
+            var (x, y, size) = (10 * random.NextDouble(), 10 * random.NextDouble(), 0.02 + 0.3 * random.NextDouble());
+            if (!cells.Holds(x, y, x + size, y + size)) continue;
+            foreach (var (atX, atY) in new[] { (x, y), (x + size, y), (x, y + size), (x + size, y + size), (x + size / 2, y + size / 2) })
+                Assert.Contains(triangles, t => Enumerable.Range(1, 3).All(k =>
+                    (t[k].X - t[k - 1].X) * (atY - t[k - 1].Y) - (t[k].Y - t[k - 1].Y) * (atX - t[k - 1].X) >= -1e-6));
+        }
+    }
+
+    [Fact]
+    public void Nearly_all_of_a_large_square_is_surely_enclosed_however_it_stands()
+    {
+        var stop = TestContext.Current.CancellationToken;
+        CertainCells Within(params (double X, double Y)[] c) =>
+            new([.. c.Select((from, i) => new DirectedSegment(from.X, from.Y, c[(i + 1) % c.Length].X, c[(i + 1) % c.Length].Y))], stop);
+        var square = Within((0, 0), (10, 0), (10, 10), (0, 10));
+        Assert.True(square.Holds(0.2, 0.2, 9.8, 9.8));
+        Assert.InRange(square.Area(stop).Area, 92, 100);
+        var onItsCorner = Within((5, 0), (10, 5), (5, 10), (0, 5));
+        Assert.True(onItsCorner.Holds(2.8, 2.8, 7.2, 7.2));
+        Assert.InRange(onItsCorner.Area(stop).Area, 42, 50);
+    }
+
     // the border of this part runs many times along nearly the same line, where the general overlay lost half of it
     [Fact]
     public void A_border_that_runs_along_itself_many_times_loses_nothing()

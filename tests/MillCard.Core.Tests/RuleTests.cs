@@ -276,9 +276,12 @@ public class RuleTests
     [Fact]
     public void A_name_with_its_words_swapped_is_recognised()
     {
-        var finding = Assert.Single(Find("BEGIN_JOB BED=60\n", Klipper), f => f.Rule == "unknown-macro");
+        // it stands twice: told and mended where it stands first
+        var finding = Assert.Single(Find("BEGIN_JOB BED=60\nG28\nBEGIN_JOB BED=70\n", Klipper), f => f.Rule == "unknown-macro");
         Assert.Contains("Did you mean JOB_BEGIN?", finding.Message);
+        Assert.Equal(1, finding.Line);
         Assert.Equal("JOB_BEGIN BED=60", finding.Remedy!.Edits[0].Text);
+        Assert.Equal(1, finding.Remedy.Edits[0].Line);
     }
 
     [Fact]

@@ -73,7 +73,8 @@ log_of() { printf '%s/%s.log' "$LOGS" "$(printf '%s' "$1" | tr -c 'a-zA-Z0-9\n' 
 
 # the names of a suite's failed tests, as xunit, vitest, Playwright and node each write them
 failing() {
-    grep -hE '\[FAIL\]|^ *[0-9]+\) .*›|^ *not ok |^ *FAIL  ' "$(log_of "$1")" | sort -u | head -n 40 || echo "$1: its log names no test"
+    sed 's/\x1b\[[0-9;]*m//g' "$(log_of "$1")" | grep -E '\[FAIL\]|^ *[0-9]+\) .*›|^ *not ok |^ *FAIL  ' | sort -u | head -n 40 ||
+        echo "$1: its log names no test"
 }
 
 told() {

@@ -71,7 +71,9 @@ export function useHandled(index: number) {
       const step = free ? 0.001 : 0.01
       const next = Math.min(1000, Math.max(0.01, Math.round((start * ratio) / step) * step))
       const after = scaled(parts, index, next / start)
-      change((now) => now.map((part, i) => ({ ...part, ...standingOf(after[i] ?? part) })), 'scale')
+      // others may have been moved meanwhile, in another window
+      const standing = (part: TrialPart, i: number) => (after[i] && after[i] !== parts[i] ? { ...part, ...standingOf(after[i]) } : part)
+      change((now) => now.map(standing), 'scale')
     },
   }
 }

@@ -37,6 +37,15 @@ public class SentenceTests
     }
 
     [Fact]
+    public void What_is_no_number_in_JSON_is_kept_as_a_text()
+    {
+        var (least, level) = (double.NaN, double.PositiveInfinity);
+        var values = Sentence.Of($"{least} to {level}").Values!;
+        Assert.Equal(["NaN", "Infinity"], values.Values);
+        Assert.Contains("Infinity", JsonSerializer.Serialize(values, DocumentJson.Options), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void Numbers_that_a_sentence_speaks_and_does_not_keep_are_found()
     {
         Assert.Equal(["7"], Spoken.NotKept("G91 stands on line 7.", null));

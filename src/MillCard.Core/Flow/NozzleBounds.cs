@@ -56,7 +56,7 @@ public static class NozzleBounds
             ("lowest layers", "are", Varying(recipe.Layers, r => r.Lowest), "/layers/lowest"),
             ("highest layers", "are", Varying(recipe.Layers, r => r.Highest), "/layers/highest") })
         {
-            if (height is not { } h) continue;
+            if (height is not { } h || h >= LeastHeight * d - 1e-9 && h <= MostHeight * d + 1e-9) continue;
             var (share, least, most, worst) = (100 * h / d, 100 * LeastHeight, 100 * MostHeight, 100 * BadHeight);
             var of = Sentence.Of($"Its {name} of {h:0.###} mm {are} {share:0.#} % of the nozzle");
             if (h < LeastHeight * d - 1e-9)
@@ -66,7 +66,7 @@ public static class NozzleBounds
                 misfits.Add(new("coming-apart", Sentence.Of(
                     $"{of}; above {worst:0} % the line is hardly pressed onto the one below: layers come apart."),
                     pointer, MisfitWeight.Bad));
-            else if (h > MostHeight * d + 1e-9)
+            else
                 misfits.Add(new("high-for-nozzle", Sentence.Of(
                     $"{of}; above {most:0} % layers hold together less well."), pointer, MisfitWeight.Unusual));
         }

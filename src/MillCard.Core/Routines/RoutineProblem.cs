@@ -1,3 +1,5 @@
+using MillCard.Core.Wording;
+
 namespace MillCard.Core.Routines;
 
 /// <summary>Why a routine cannot be written out.</summary>
@@ -8,6 +10,10 @@ public sealed record RoutineProblem(int Line, int Column, string Message)
 {
     /// <summary>The word that stands there and the one that is likely meant; null where none is near.</summary>
     public (string Wrong, string Meant)? Instead { get; init; }
+
+    /// <summary>The problem with the place where it is.</summary>
+    /// <param name="title">What is read, such as "Start routine".</param>
+    internal Sentence In(string title) => Sentence.Of($"{title}, line {Line}, column {Column}: {Message}");
 
     /// <summary>The line with the word that is meant; null where none is known or the line has no such word.</summary>
     internal string? Mended(string text)
@@ -24,7 +30,7 @@ public sealed class RoutineException : Exception
 {
     /// <summary>With what is wrong.</summary>
     public RoutineException(string moment, IReadOnlyList<RoutineProblem> problems)
-        : base($"{moment} routine, line {problems[0].Line}, column {problems[0].Column}: {problems[0].Message}") =>
+        : base(problems[0].In($"{moment} routine").Text) =>
             (Moment, Problems) = (moment, problems);
 
     /// <summary>The same, with the place of the text.</summary>

@@ -47,8 +47,10 @@ public sealed partial class Sentence(int literal, int holes)
     {
         var said = value is IFormattable number ? number.ToString(format, CultureInfo.InvariantCulture) : value?.ToString() ?? "";
         _text.Append(said);
-        if (NameOf(expression) is { } name)
-            _values[name] = value is double or float or int or long ? Convert.ToDouble(value, CultureInfo.InvariantCulture) : said;
+        if (NameOf(expression) is not { } name) return;
+        // JSON has no numbers for what is endless or not known
+        _values[name] = value is double or float or int or long && Convert.ToDouble(value, CultureInfo.InvariantCulture) is var exact
+            && double.IsFinite(exact) ? exact : said;
     }
 
     /// <summary>Adds a sentence within this one; its values are this one's too.</summary>

@@ -133,16 +133,15 @@ internal static class MakingEndpoints
             .WithSummary("Parts as one, each where it stands, by the first one's nozzle and settings");
 
         parts.MapPost("/tilt", async Task<Results<Ok<MadeParts>, JsonHttpResult<Refusal>>> (
-            HttpRequest request, BlobStore blobs, MeshShelf shelf, CancellationToken stop) =>
+            HttpRequest request, BlobStore blobs, MeshShelf shelf, WorkQueue queue, CancellationToken stop) =>
         {
             var reading = await request.ReadDocumentAsync<TiltQuestion>(Bounds.Document, draft: false, stop);
             if (reading.Document is not { } question) return Refusal.Fields(reading.Errors);
             if (question.Leads >= question.Parts.Count) return Refusal.Fields([new FieldError(JsonPointer.Root / "leads",
                 FieldProblem.OutOfRange, $"There are {question.Parts.Count} parts; none of them has this place.")]);
-            var meshes = new List<Mesh>(question.Parts.Count);
-            foreach (var part in question.Parts) meshes.Add(await shelf.AsReadAsync(part.File, blobs, stop));
-            return TypedResults.Ok(new MadeParts(
-                TiltedTogether.Of(question.Parts, meshes, question.Leads, question.Tilt, question.OnBed)));
+            var meshes = await AsReadAsync(question.Parts, shelf, blobs, stop);
+            return TypedResults.Ok(new MadeParts(await queue.BySizeAsync(meshes.Sum(MeshShelf.SizeOf),
+                _ => TiltedTogether.Of(question.Parts, meshes, question.Leads, question.Tilt, question.OnBed), stop)));
         })
             .Accepts<TiltQuestion>("application/json").Produces<Refusal>(422, Refusal.MediaType)
             .WithSummary("Parts that belong together, tilted as one piece");
@@ -177,8 +176,15 @@ internal static class MakingEndpoints
     private static async Task<IReadOnlyList<Mesh>> StandingAsync(IReadOnlyList<TrialPart> parts, MeshShelf shelf, BlobStore blobs,
         CancellationToken stop)
     {
+        var meshes = await AsReadAsync(parts, shelf, blobs, stop);
+        return [.. parts.Select((part, i) => Placement.Place(meshes[i], part))];
+    }
+
+    private static async Task<IReadOnlyList<Mesh>> AsReadAsync(IReadOnlyList<TrialPart> parts, MeshShelf shelf, BlobStore blobs,
+        CancellationToken stop)
+    {
         var meshes = new List<Mesh>(parts.Count);
-        foreach (var part in parts) meshes.Add(Placement.Place(await shelf.AsReadAsync(part.File, blobs, stop), part));
+        foreach (var part in parts) meshes.Add(await shelf.AsReadAsync(part.File, blobs, stop));
         return meshes;
     }
 

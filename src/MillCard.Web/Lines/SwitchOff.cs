@@ -15,14 +15,9 @@ internal sealed record SwitchOff(string? BreakOff, IReadOnlyList<string> Command
     public static SwitchOff Of(Card card)
     {
         var flavour = Flavour.Of(card.Firmware.Flavour ?? FlavourId.RepRap);
-        var nozzles = card.Head.Nozzles?.Count ?? 1;
-        IEnumerable<string?> heaters = nozzles > 1
-            ? Enumerable.Range(0, nozzles).Select(tool => flavour.Spell("nozzle-of-tool-set", ("tool", tool), ("value", 0)))
-            : [flavour.Spell("nozzle-set", ("value", 0))];
-        return new SwitchOff(
-            flavour.Spell("break-off-wait"),
-            [.. heaters.Append(flavour.Spell("bed-set", ("value", 0)))
-                .Append(card.Heat.Chamber is null ? null : flavour.Spell("chamber-set", ("value", 0))).Append(flavour.Spell("fan-off"))
-                .OfType<string>()]);
+        string?[] others = [flavour.Spell("bed-set", ("value", 0)),
+            card.Heat.Chamber is null ? null : flavour.Spell("chamber-set", ("value", 0)), flavour.Spell("fan-off")];
+        return new SwitchOff(flavour.Spell("break-off-wait"),
+            [.. HeaterLines.NozzlesOff(flavour, card.Head.Nozzles?.Count ?? 1), .. others.OfType<string>()]);
     }
 }

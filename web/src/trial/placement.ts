@@ -42,7 +42,7 @@ export function partsOf(fileName: string, meshes: MeshFacts[], bed: Bed): TrialP
   const assembly = several ? newAssembly() : undefined
   const floor = Math.min(...meshes.map((mesh) => mesh.at?.[2] ?? 0))
   const { width = 0, depth = 0 } = bedSize(bed)
-  const [midX, midY] = [0, 1].map((k) => middleOf(meshes.flatMap((mesh) => mesh.at?.[k] ?? [])))
+  const [midX, midY] = [0, 1].map((k) => middleOfAll(meshes.flatMap((mesh) => mesh.at?.[k] ?? [])))
   const stem =
     fileName
       .replace(/\.[^.]*$/, '')
@@ -67,5 +67,7 @@ export function placesAsDrawn(parts: readonly TrialPart[], meshes: readonly Mesh
   })
 }
 
-const middleOf = (values: number[]) => (values.length === 0 ? 0 : (Math.min(...values) + Math.max(...values)) / 2)
-const settle = (value: number) => Math.round(value * 1000) / 1000
+/** The middle between the least and the greatest; 0 of none. */
+export const middleOfAll = (values: readonly number[]) => (values.length === 0 ? 0 : (Math.min(...values) + Math.max(...values)) / 2)
+/** A length to a thousandth of a millimetre. */
+export const settle = (value: number) => Math.round(value * 1000) / 1000

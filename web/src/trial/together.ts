@@ -2,7 +2,7 @@ import type { MeshFacts, TrialPart } from '../api/client'
 import { boxOf } from '../drawing/outline'
 import type { XY } from '../drawing/view'
 import { newAssembly } from './assembly'
-import { scaleOf, turnedOutline } from './placement'
+import { middleOfAll, scaleOf, settle, turnedOutline } from './placement'
 
 /** A part with those that belong to it, by place in the list. */
 export function fellowsOf(parts: readonly TrialPart[], index: number): number[] {
@@ -13,8 +13,6 @@ export function fellowsOf(parts: readonly TrialPart[], index: number): number[] 
 /** Parts with all that belong to them. */
 export const withFellows = (parts: readonly TrialPart[], indices: readonly number[]) =>
   [...new Set(indices.flatMap((index) => fellowsOf(parts, index)))].sort((a, b) => a - b)
-
-const settle = (value: number) => Math.round(value * 1000) / 1000
 
 /** Parts moved, with all that belong to them. */
 export function moved(parts: readonly TrialPart[], indices: readonly number[], dx: number, dy: number, dz = 0): TrialPart[] {
@@ -69,8 +67,6 @@ export function scaled(parts: readonly TrialPart[], index: number, by: number): 
     }
   })
 }
-
-const middleOfAll = (values: number[]) => (Math.min(...values) + Math.max(...values)) / 2
 
 /** A part turned about a point. Its place is the middle of its turned box, which turns otherwise than its body. */
 function turnedAbout(part: TrialPart, mesh: MeshFacts | undefined, [px, py]: XY, degrees: number): TrialPart {

@@ -20,7 +20,7 @@ public sealed class BrokenRoutine : ICardRule
             : new(Rule.Name, Rule.Severity, broken.Message, Why, broken.Pointer);
 
     private static Finding Said(string title, RoutineProblem problem) => new(Rule.Name, Rule.Severity,
-        $"{title}, line {problem.Line}, column {problem.Column}: {problem.Message}", Why, Line: problem.Line);
+        problem.In(title), Why, Line: problem.Line);
 
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(Card card) =>

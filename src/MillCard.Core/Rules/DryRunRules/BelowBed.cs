@@ -2,7 +2,6 @@ using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
 using MillCard.Core.Machines;
-using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.DryRunRules;
 
@@ -23,7 +22,7 @@ public sealed class BelowBed : IDryRunRule
             lowest = Math.Min(lowest, move.To.Z);
             count++;
         }
-        var more = Sentence.When(count > 1, $" {count} moves do.");
+        var more = MoveWords.More(count);
         if (first >= 0)
             yield return Id.OnLine(first, $"The nozzle goes to Z {lowest:0.###}, below the bed.{more}",
                 "It scratches the bed or bends what holds it.");

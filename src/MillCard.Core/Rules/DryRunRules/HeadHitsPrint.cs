@@ -2,7 +2,6 @@ using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Geometry;
 using MillCard.Core.Machines;
-using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.DryRunRules;
 
@@ -36,7 +35,7 @@ public sealed class HeadHitsPrint : IDryRunRule
         if (run.SecondMoves.Length > 0) Look(run.SecondMoves, new LaidPlastic(extents), heads, hits);
         foreach (var (name, (line, count, high)) in hits)
         {
-            var more = Sentence.When(count > 1, $" {count} moves do.");
+            var more = MoveWords.More(count);
             yield return Id.OnLine(line, $"The {name} runs into what is printed already, {high:0.##} mm high there.{more}",
                 "The head hits it: the part comes off, or the motors lose steps.");
         }

@@ -2,7 +2,6 @@ using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Machines;
-using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.DryRunRules;
 
@@ -35,7 +34,7 @@ public sealed class OutsideTravel : IDryRunRule
         {
             var (line, at, count) = first[i];
             if (count == 0) continue;
-            var more = Sentence.When(count > 1, $" {count} moves do.");
+            var more = MoveWords.More(count);
             var (name, min, max) = travel[i];
             yield return delta && i == 0
                 ? Id.OnLine(line, $"The move ends {at:0.##} mm from the centre; the machine reaches {radius:0.##}.{more}", Why)

@@ -2,7 +2,6 @@ using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Machines;
-using MillCard.Core.Wording;
 
 namespace MillCard.Core.Rules.DryRunRules;
 
@@ -32,7 +31,7 @@ public sealed class SpeedOverLimit : IDryRunRule
         for (var axis = 0; axis < 3; axis++)
             if (worst[axis] is var (line, speed, count) && count > 0)
                 yield return Id.OnLine(line, $"A move asks for {speed:0.#} mm/s along {"XYZ"[axis]}; the axis makes {limits[axis]:0.#}."
-                    + $"{Sentence.When(count > 1, $" {count} moves do.")}",
+                    + $"{MoveWords.More(count)}",
                     "The firmware goes slower, or motors lose steps where its own limit is higher.");
 
         void Look(int axis, double speed, int line)

@@ -27,7 +27,7 @@ public sealed class ThroughKeepOut : IDryRunRule
             foreach (var (with, line, count) in Enumerable.Range(0, run.Nozzles.Count).SelectMany(tool => Hits(run, machine, region, tool))
                 .GroupBy(h => h.With).Select(g => (g.Key, g.Min(h => h.Line), g.Sum(h => h.Count))))
             {
-                var more = Sentence.When(count > 1, $" {count} moves do.");
+                var more = MoveWords.More(count);
                 var high = Sentence.When(region.KeepOut.Top is not null, $", which is {region.KeepOut.Top:0.##} mm high");
                 yield return region.KeepOut.Kind == KeepOutKind.Obstacle
                     ? Id.OnLine(line, $"The {with ?? "nozzle"} runs through {region.KeepOut.Name}{high}.{more}", "The head hits it.")

@@ -28,6 +28,9 @@ public class CardRuleTests
     private static Card WithNozzle(Func<Nozzle, Nozzle> change) =>
         Cards.Dunlin with { Head = Cards.Dunlin.Head with { Nozzles = [change(Cards.Dunlin.Head.Nozzles![0])] } };
 
+    private static Card LongTube(double? length, double? speed) =>
+        WithNozzle(n => n with { Feed = new() { Kind = FeedKind.LongTube }, Retraction = new() { Length = length, Speed = speed } });
+
     private static Card TwoNozzles(double z, OffsetsUse? use) => Cards.Dunlin with
     {
         Head = Cards.Dunlin.Head with
@@ -125,6 +128,14 @@ public class CardRuleTests
         { "retraction-for-feed", "/head/nozzles/0/retraction/length",
             WithNozzle(n => n with { Feed = new() { Kind = FeedKind.LongTube }, Retraction = new() { Length = 1 } }),
             WithNozzle(n => n with { Feed = new() { Kind = FeedKind.LongTube }, Retraction = new() { Length = 5, Speed = 40 } }) },
+        { "retraction-for-feed", "/head/nozzles/0/retraction/length", WithNozzle(n => n with { Retraction = new() { Length = 2.1 } }),
+            WithNozzle(n => n with { Retraction = new() { Length = 2, Lift = 0.5 } }) },
+        { "retraction-for-feed", "/head/nozzles/0/retraction/length", LongTube(7.1, 40), LongTube(7, 60) },
+        { "retraction-for-feed", "/head/nozzles/0/retraction/length", LongTube(3.9, 40), LongTube(4, 25) },
+        { "retraction-for-feed", "/head/nozzles/0/retraction/speed", LongTube(5, 61), LongTube(5, null) },
+        { "retraction-for-feed", "/head/nozzles/0/retraction/speed", LongTube(5, 24), LongTube(null, 40) },
+        { "retraction-for-feed", "/head/nozzles/0/retraction/lift", WithNozzle(n => n with { Retraction = new() { Lift = 0.6 } }),
+            WithNozzle(n => n with { Retraction = new() { Lift = 0.5 } }) },
         { "carriages-incomplete", "/head/leastDistance", TwoCarriages(c => c with { Head = c.Head with { LeastDistance = null } }),
             TwoCarriages() },
         { "carriages-incomplete", "/head/carriages/1/park",
@@ -136,15 +147,23 @@ public class CardRuleTests
         { "mode-not-set", "/modes/1", TwoCarriages(c => c with { Routines = c.Routines with { Start = "M605 S1\nG28\n" } }),
             TwoCarriages() },
         { "steps-differ", "/motion/axes/x/stepsPerMm", WithX(x => x with { StepsPerMm = 40 }), WithX(x => x) },
+        { "steps-differ", "/motion/axes/x/stepsPerMm", WithX(x => x with { StepsPerMm = 80.5 }), WithX(x => x with { StepsPerMm = 80.3 }) },
+        { "steps-differ", "/motion/axes/x/stepsPerMm", WithX(x => x with { StepsPerMm = 79.5 }), WithX(x => x with { StepsPerMm = 79.7 }) },
         { "starts-not-said", "/motion/axes/x/drive/starts", WithX(x => x with { Drive = Screw(null), StepsPerMm = 400 }),
             WithX(x => x with { Drive = Screw(4), StepsPerMm = 400 }) },
         { "step-rate-too-high", "/motion/axes/x/maxSpeed", WithX(x => x with { MaxSpeed = 600 }, 40_000),
             WithX(x => x with { MaxSpeed = 500 }, 40_000) },
         { "segments-per-second", "/motion/delta/segmentsPerSecond", WithDelta(97, 30), WithDelta(97, 100) },
+        { "segments-per-second", "/motion/delta/segmentsPerSecond", WithDelta(97, 59), WithDelta(97, 60) },
+        { "segments-per-second", "/motion/delta/segmentsPerSecond", WithDelta(97, 201), WithDelta(97, 200) },
         { "delta-beyond-arms", "/motion/axes/x/max", WithDelta(98, 100), WithDelta(97, 100) },
         { "heat-log", "/heat/bed/log", WithLog(120), WithLog(1500) },
         { "limits-stated-and-trusted", "/motion/limits",
             Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = "G28\nM203 X200 Y200\n" } }, Cards.Dunlin },
+        // alone it asks what they are
+        { "limits-stated-and-trusted", "/motion/limits",
+            Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = "\nM203\nM203 X200\n" } },
+            Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = "G28\n\nM203\n" } } },
         { "limits-stated-and-trusted", "/motion/limits",
             Stated with { Routines = Cards.Dunlin.Routines with { Start = "G28\nM201 X900\n" } }, Stated },
         { "axis-short-of-bed", "/motion/axes/x/max", Bare(x: new() { Min = 0, Max = 150 }), Bare(x: new() { Min = -3, Max = 185 }) },
@@ -165,6 +184,10 @@ public class CardRuleTests
         { "beam-never-clears", "/head/beams/0/underside", Beamed(0, 5), Beamed(0.5, 0.4) },
         { "beam-never-clears", "/head/beams/0", Beamed(20, 21), Beamed(20, 20) },
         { "origin-off-machine", "/envelope/origin/y", Bare(origin: 400), Bare(origin: -20) },
+        { "origin-off-machine", "/envelope/origin/y", Bare(origin: 311), Bare(origin: 310) },
+        { "origin-off-machine", "/envelope/origin/y", Bare(origin: -151), Bare(origin: -150) },
+        { "probe-reaches-nothing", "/head/probe/x", Probed(181), Probed(180) },
+        { "probe-reaches-nothing", "/head/probe/x", Probed(-181), Probed(-180) },
         { "nothing-left-to-print-on", "/envelope/use/margin",
             Bare() with { Envelope = Bare().Envelope with { Use = new() { Margin = 90 } } },
             Bare() with { Envelope = Bare().Envelope with { Use = new() { Margin = 60 } } } },
@@ -187,6 +210,7 @@ public class CardRuleTests
             Routines = new() { Start = "G28\nM191 S40", End = "M84" } },
             Cards.Dunlin with { Heat = Cards.Dunlin.Heat with { Housing = Housing.HeatedChamber },
             Routines = new() { Start = "G28\nM191 S40", End = "M84" } } },
+        { "heats-what-is-not-there", "/routines/start", Unheated("G28\nM190 R1"), Unheated("G28\nM190 R0\nM140 S-1") },
         { "no-routine", "/routines/end", Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { End = " " } }, Cards.Dunlin },
     };
 
@@ -319,12 +343,16 @@ public class CardRuleTests
     [Fact]
     public void An_accepted_finding_carries_the_reason_and_comes_last()
     {
+        // a stop accepted comes after the cautions that are not, and of those what is about no line first
         var card = WithFilament(3) with
         {
-            Accepted = [
-            new() { Rule = "uncommon-filament-diameter", At = "/head/nozzles/0/filamentDiameter", Why = "old stock" }]
+            Envelope = Cards.Dunlin.Envelope with { Use = new() { Height = 180 } },
+            Accepted = [new() { Rule = "use-beyond-height", At = "/envelope/use/height", Why = "taller frame ordered" }],
         };
-        Assert.Equal("old stock", RuleBook.Check(card)[^1].AcceptedBecause);
+        var findings = RuleBook.Check(card);
+        Assert.True(findings.Count > 1);
+        Assert.Equal([.. findings.SkipLast(1).Select(_ => (string?)null), "taller frame ordered"], findings.Select(f => f.AcceptedBecause));
+        Assert.Equal(findings.SkipLast(1).OrderByDescending(f => f.Severity), findings.SkipLast(1));
     }
 
     private static KeepOut Polygon(params double[][] points) =>

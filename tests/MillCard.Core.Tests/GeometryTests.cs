@@ -204,6 +204,15 @@ public class GeometryTests
         Assert.True(pieces.Length < radii.Length - 2 || radii.Length < 7);
     });
 
+    // Hertel and Mehlhorn: an angle needs two, however small it is
+    [Theory, InlineData(0.4), InlineData(40)]
+    public void Pieces_are_joined_as_long_as_they_stay_convex(double size)
+    {
+        Coordinate[] angle = [new(0, 0), new(size, 0), new(size, size / 4), new(size / 4, size / 4), new(size / 4, size), new(0, size),
+            new(0, 0)];
+        Assert.Equal(2, MinkowskiSum.ConvexPieces(Plane.Factory.CreatePolygon(angle)).Count());
+    }
+
     [Fact]
     public void Merging_edges_gives_the_hull_of_all_sums() => Gen.Select(Convex, Convex).Sample((a, b) =>
     {

@@ -139,6 +139,29 @@ public class OuterBorderTests
         Assert.Null(OuterBorder.Enclosed(rays, certain: null, TestContext.Current.CancellationToken));
     }
 
+    private static NodedEdge[] Square(double x, double y, double side, bool hole)
+    {
+        Node[] corners = [Node.At(x, y), Node.At(x + side, y), Node.At(x + side, y + side), Node.At(x, y + side)];
+        if (hole) Array.Reverse(corners);
+        return [.. corners.Select((corner, i) => new NodedEdge(corner, corners[(i + 1) % 4], 1))];
+    }
+
+    // beside each other, over each other, one in the hole of another
+    [Fact]
+    public void Every_hole_belongs_to_the_shell_round_it()
+    {
+        NodedEdge[][] rings = [Square(0, 0, 20, hole: false), Square(5, 5, 4, hole: true), Square(30, 0, 40, hole: false),
+            Square(35, 4, 30, hole: true), Square(45, 10, 12, hole: false), Square(47, 12, 3, hole: true), Square(52, 12, 3, hole: true),
+            Square(0, 50, 20, hole: false), Square(2, 52, 16, hole: true)];
+        foreach (var order in new[] { rings, [.. rings.Reverse()], [.. rings.OrderBy(r => r[0].From.Y)] })
+        {
+            var areas = LinkedRings.Areas([.. order.SelectMany(r => r)], TestContext.Current.CancellationToken)!;
+            Assert.True(areas.IsValid);
+            Assert.Equal([(144.0 - 18, 2), (144, 1), (384, 1), (700, 1)], Plane.Polygons(areas)
+                .Select(p => (Math.Round(p.Area, 6), p.NumInteriorRings)).Order());
+        }
+    }
+
     [Fact]
     public void Areas_that_meet_at_two_corners_stay_two()
     {

@@ -165,7 +165,70 @@ public class RuleTests
         { "flavour-cannot", "Klipper without macros", "BED_MESH_CALIBRATE\n", 1, "G28\n" },
     };
 
-    [Theory, MemberData(nameof(Cases))]
+    private const string Two = Warm + "G1 X20 E2\nG1 X30 E2\n";
+
+    /// <summary>The same at a rule's bounds: a program that is just over one, and one that just is not.</summary>
+    public static TheoryData<string, string, string, int, string> Bounds => new()
+    {
+        { "outside-travel", "plain", "G28\nG1 X180.015 F600\n", 2, "G28\nG1 X180.005 F600\n" },
+        { "outside-travel", "plain", "G28\nG1 Y-0.015 F600\n", 2, "G28\nG1 Y-0.005 F600\n" },
+        { "outside-travel", "plain", Warm + "G1 Z170.015 F600\n", 7, Warm + Layers + "G1 Z171 F600\n" },
+        { "below-bed", "plain", "G28\nG1 Z-0.008 F600\n", 2, "G28\nG1 Z-0.005 F600\n" },
+        { "end-above-travel", "plain", Warm + Layers + "G1 Z170.018 F600\n" + Off, 18, Warm + Layers + "G1 Z170.005 F600\n" + Off },
+        { "end-drags-over-part", "plain", Warm + Layers + "G1 Z20.1\nG0 X5 Y155\n" + Off, 19,
+            Warm + Layers + "G1 Z20.2\nG0 X5 Y155\n" + Off },
+        { "end-drags-over-part", "plain", Warm + Layers + "G1 X78.5\n" + Aside + Off, 18, Warm + Layers + "G1 X79.1\n" + Aside + Off },
+        // a wipe back along the last line while filament is pulled back
+        { "end-drags-over-part", "plain", Warm + Layers + "G1 X67 E-1\n" + Aside + Off, 18, Warm + Layers + "G1 X69 E-1\n" + Aside + Off },
+        // from before it to behind it, from right to left, and down into it
+        { "through-keep-out", "Dunlin", "G28\nG1 X6 Y10 Z30\nG1 Z3\nG1 Y130\n", 4, "G28\nG1 X90 Y10 Z30\nG1 Z3\nG1 Y130\n" },
+        { "through-keep-out", "Dunlin", "G28\nG1 X90 Y70 Z3\nG1 X10\n", 3, "G28\nG1 X90 Y130 Z3\nG1 X60\n" },
+        { "through-keep-out", "Dunlin", "G28\nG1 X6 Y70 Z30\nG1 Z5\n", 3, "G28\nG1 X6 Y70 Z30\nG1 Z29\n" },
+        { "prime-line-off-bed", "wide", Warm + "G1 X200 Y5 Z1.9 F3000\nG1 X190 E3\n" + Off, 8,
+            Warm + "G1 X200 Y5 Z2.1 F3000\nG1 X190 E3\n" + Off },
+        { "prime-line-under-part", "plain", Warm + "G1 X50 Y60 Z0.3 F3000\nG1 X90 E3\n" + Layers.Replace("Z0.2", "Z0.9") + Aside + Off, 8,
+            Warm + "G1 X50 Y60 Z0.3 F3000\nG1 X90 E3\n" + Layers.Replace("Z0.2", "Z1.1") + Aside + Off },
+        { "head-left-on-part", "plain", Warm + Layers + "G1 X79.1\n" + Off, 22, Warm + Layers + "G1 X78.5\n" + Off },
+        { "head-left-on-part", "plain", Warm + Layers + "G1 Z20.9\n" + Off, 22, Warm + Layers + "G1 Z21.5\n" + Off },
+        { "head-left-on-part", "plain", Warm + Layers + "M104 S0\nM109 R110\n" + Off, 23, Warm + Layers + "M104 S0\nM109 R90\n" + Off },
+        { "in-the-way-at-the-end", "plain", Warm + Layers + "G1 Z21.5 F600\n" + Off, 22, Warm + Layers + "G1 Z20.8 F600\n" + Off },
+        { "in-the-way-at-the-end", "plain", Warm + Layers + "G1 Z59 F600\n" + Off, 22, Warm + Layers + "G1 Z61 F600\n" + Off },
+        { "in-the-way-at-the-end", "plain", Warm + Layers + "G1 Z30 F600\nG1 X60.5 Y79.5\n" + Off, 23,
+            Warm + Layers + "G1 Z30 F600\nG1 X59.5 Y79.5\n" + Off },
+        { "in-the-way-at-the-end", "plain", Warm + Layers + "G1 Z30 F600\nG1 X79.5 Y60.5\n" + Off, 23,
+            Warm + Layers + "G1 Z30 F600\nG1 X79.5 Y80.5\n" + Off },
+        { "redundant-dwell-at-end", "plain", Warm + Layers + Aside + "G4 S5\n" + Off, 20, Warm + Layers + Aside + "G4 S4\n" + Off },
+        // 1 % over 180 mm/s is allowed
+        { "speed-over-limit", "plain", "G28\nG1 X100 F10950\n", 2, "G28\nG1 X100 F10900\n" },
+        { "speed-over-limit", "plain", "G28\nG1 X0.015 F12000\n", 2, "G28\nG1 X0.008 F12000\n" },
+        { "speed-over-limit", "plain", "G28\nG1 X40 Y40 F16000\n", 2, "G28\nG1 X40 Y40 F15000\n" },
+        { "speed-over-limit", "plain", "G28\nG1 Y0.5 F12000\n", 2, "G28\nG1 Y0.5 F10800\n" },
+        { "speed-over-limit", "plain", "G28\nG1 Z0.5 F1300\n", 2, "G28\nG1 Z0.5 F1200\n" },
+        { "feed-of-the-other-nozzle", "two nozzles", "G28\nM104 T1 S200\nM109 T1 S200\nM83\nG1 X20 E2\n", 5,
+            "G28\nM104 T1 S200\nM109 T1 S200\nM83\nT1\nG1 X20 E2\n" },
+        { "step-rate", "slow board", "G28\nG1 X100 F7560\n", 2, "G28\nG1 X100 F7440\n" },
+        { "setting-overridden", "plain", "M203 X180.27\n", 1, "M203 X180.1\n" },
+        { "target-over-rating", "plain", "M104 S261\n", 1, "M104 S260\n" },
+        // steady at 200 °C it stands up to 1 °C beside it
+        { "wait-does-not-wait", "plain", "M109 S200\nG4 S120\nM109 S195\n", 3, "M109 S200\nG4 S120\nM109 S199.5\n" },
+        { "cold-extrusion", "plain", "G28\nM83\nM109 S168\nG1 X20 E2\n", 4, "G28\nM83\nM109 S172\nG4 S60\nG1 X20 E2\n" },
+        { "serial-heating", "plain", "M190 S28\nM109 S200\n", 1, "M190 S23\nM109 S200\n" },
+        { "filament-ends-unbalanced", "plain", Warm + "G1 E5 F300\nG1 E-0.07\n" + Layers + Off, 8,
+            Warm + "G1 E5 F300\nG1 E-0.04\n" + Layers + Off },
+        { "filament-ends-unbalanced", "plain", Warm + "G1 E5 F300\nG1 E-2\nG1 E0.5\n" + Layers + Off, 8,
+            Warm + "G1 E5 F300\nG1 E-2\nG1 E0.5\nG1 E1.5\n" + Layers + Off },
+        { "filament-diameter-mismatch", "plain", "M200 D1.82\n", 1, "M200 D1.79\n" },
+        { "relative-left-on", "plain", Warm + "G91\n" + Layers.Replace("G90\n", "") + "G90\n" + Off, 7,
+            Warm + "G91\nG90\n" + Layers + Off },
+        // a jump is more than 1 mm, too; three of them tell, or one in ten of all moves that lay
+        { "mode-mismatch", "plain", Warm + "G1 X20 E100 F600\nG1 X30 E100.4\nG1 X40 E100.8\n" + Off, 7,
+            Warm + "G1 X20 E100 F600\nG1 X30 E100.4\nG1 X40 E0.8\n" + Off },
+        { "motors-left-on", "plain", Two + "M104 S0\n", 9, Two + "M104 S0\nM18\n" },
+        { "head-hits-print", "plain", Warm + "G1 X20 Y20 Z5\nG1 X60 E1\nG1 X20 Z4.97\n" + Off, 9,
+            Warm + "G1 X20 Y20 Z5\nG1 X60 E1\nG1 X20 Z4.985\n" + Off },
+    };
+
+    [Theory, MemberData(nameof(Cases)), MemberData(nameof(Bounds))]
     public void A_rule_fires_at_its_line_and_not_without_cause(string rule, string machine, string fires, int line, string fine)
     {
         Assert.Contains((rule, line), Find(fires, Machines[machine]).Select(f => (f.Rule, f.Line ?? 0)));
@@ -260,6 +323,20 @@ public class RuleTests
                 .Replace("{{ bed.min_x | plus: 5 | mm }}", "5").Replace("{{ bed.max_y | minus: 5 | mm }}", "155");
         }
         Assert.DoesNotContain(rule, Find(program, card).Where(f => f.Remedy is not null).Select(f => f.Rule));
+    }
+
+    [Fact]
+    public void A_board_may_get_as_many_moves_a_second_as_it_takes_and_sixteen_that_it_has_read_ahead()
+    {
+        var program = Encoding.UTF8.GetBytes("G28\nM83\n" + Crumbs(0.2));
+        var busiest = BusiestSecond.Of(SimulatedMachine.Run(Plain.Machine(), program));
+        bool Stutters(int most)
+        {
+            var machine = (Plain with { Firmware = Plain.Firmware with { MovesPerSecond = most } }).Machine();
+            return RuleBook.Check(SimulatedMachine.Run(machine, program), machine).Any(f => f.Rule == "moves-too-quick");
+        }
+        Assert.False(Stutters(busiest.Moves - 16));
+        Assert.True(Stutters(busiest.Moves - 17));
     }
 
     [Fact]

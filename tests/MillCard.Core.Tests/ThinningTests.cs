@@ -53,6 +53,8 @@ public class ThinningTests
         Coordinate[] bulged = [new(0, 0), new(5, -0.3), new(10, 0), new(10, 10), new(0, 10), new(0, 0)];
         Assert.Equal(6, Thinning.Of(bulged, 0.29).Length);
         Assert.Equal(5, Thinning.Of(bulged, 0.31).Length);
+        // down to a triangle
+        Assert.Equal(4, Thinning.Of([new(0, 0), new(5, -0.3), new(10, 0), new(5, 9), new(0, 0)], 0.31).Length);
     }
 
     [Fact]
@@ -64,6 +66,10 @@ public class ThinningTests
         using var stop = new CancellationTokenSource(TimeSpan.FromMinutes(1));
         Assert.Equal(comb.Length, Thinning.Of(comb, 0.1, stop.Token).Length);
     }
+
+    [Fact]
+    public void The_corner_farthest_from_the_first_stands_for_the_other_end() =>
+        Assert.Equal(2, Thinning.Farthest(4, i => new[] { 0.0, 5, 7, 5 }[i]));
 
     [Fact]
     public void It_ends_when_it_is_told_to()

@@ -73,7 +73,7 @@ public static class Shapes
         if (points.Any(p => p.Count != 2 || p.Any(v => !(Math.Abs(v) <= Farthest))))
             throw new OutlineException($"A corner is two numbers, none beyond {Farthest:0} mm.");
         var ring = points.Select(p => new Coordinate(p[0], p[1])).ToList();
-        if (!ring[0].Equals2D(ring[^1])) ring.Add(ring[0].Copy());
+        if (ring.Count > 0 && !ring[0].Equals2D(ring[^1])) ring.Add(ring[0].Copy());
         if (ring.Count < 4) throw new OutlineException("An outline needs at least three different corners.");
         var polygon = Plane.Factory.CreatePolygon([.. ring]);
         if (!polygon.IsValid || !(polygon.Area > 0)) throw new OutlineException("The outline crosses itself or has no area.");

@@ -31,7 +31,6 @@ public sealed class BadOutline : ICardRule
     internal static bool Broken(Outline outline)
     {
         if (outline is not PolygonOutline polygon) return false;
-        if (polygon.Points.Any(p => p.Count != 2 || p.Any(v => !(Math.Abs(v) <= 4000)))) return true;
         try { Shapes.Of(polygon, Side.Outside); return false; }
         catch (OutlineException) { return true; }
     }

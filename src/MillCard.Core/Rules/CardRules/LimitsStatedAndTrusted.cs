@@ -22,7 +22,7 @@ public sealed class LimitsStatedAndTrusted : ICardRule
         for (var line = 1; line <= text.Count; line++)
         {
             words.Read(text.Line(line - 1));
-            if (words.Count == 0 || flavour.Find(words.Letter(0),
+            if (words.Count < 2 || flavour.Find(words.Letter(0),
                 words.Value(0)) is not { Meaning: Meaning.LimitSpeed or Meaning.LimitAcceleration or Meaning.SetCorner } command) continue;
             var (says, sets) = card.Motion.Limits == LimitsUse.Trusted
                 ? ("trusts the firmware's limits", "others")

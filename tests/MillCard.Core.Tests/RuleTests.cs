@@ -191,6 +191,8 @@ public class RuleTests
         { "head-left-on-part", "plain", Warm + Layers + "G1 X79.1\n" + Off, 22, Warm + Layers + "G1 X78.5\n" + Off },
         { "head-left-on-part", "plain", Warm + Layers + "G1 Z20.9\n" + Off, 22, Warm + Layers + "G1 Z21.5\n" + Off },
         { "head-left-on-part", "plain", Warm + Layers + "M104 S0\nM109 R110\n" + Off, 23, Warm + Layers + "M104 S0\nM109 R90\n" + Off },
+        // the other nozzle is cold
+        { "head-left-on-part", "two nozzles", Warm + Layers + Off, 21, Warm + Layers + Aside + Off },
         { "in-the-way-at-the-end", "plain", Warm + Layers + "G1 Z21.5 F600\n" + Off, 22, Warm + Layers + "G1 Z20.8 F600\n" + Off },
         { "in-the-way-at-the-end", "plain", Warm + Layers + "G1 Z59 F600\n" + Off, 22, Warm + Layers + "G1 Z61 F600\n" + Off },
         { "in-the-way-at-the-end", "plain", Warm + Layers + "G1 Z30 F600\nG1 X60.5 Y79.5\n" + Off, 23,

@@ -56,7 +56,7 @@ public sealed class HeadHitsPrintTests
             .Where(f => f.Rule == "head-hits-print" && f.Line > before).Select(f => f.Message.Split(' ')[1])];
     }
 
-    /// <summary>Whether a rectangle on the head meets the post's middle anywhere on the way, the rectangle so much larger and lower.</summary>
+    /// <summary>Whether a rectangle on the head meets the post's middle on the way, the rectangle so much larger and lower.</summary>
     private static bool Meets((double X, double Y, double Top) post, Way way, RectangleOutline box, double underside, double wider)
     {
         const int Steps = 20_000;
@@ -103,7 +103,8 @@ public sealed class HeadHitsPrintTests
     public void The_nozzle_hits_a_post_on_its_way()
     {
         var (hit, missed) = (0, 0);
-        Gen.Select(Posts, Onwards, Gen.Double[-0.6, 0.6], Gen.Double[0.1, 0.9], Gen.Double[-4, 2]).Sample((post, on, beside, share, above) =>
+        Gen.Select(Posts, Onwards, Gen.Double[-0.6, 0.6], Gen.Double[0.1, 0.9], Gen.Double[-4, 2])
+            .Sample((post, on, beside, share, above) =>
         {
             // past the post at a distance, level
             var length = Math.Sqrt(on.X * on.X + on.Y * on.Y);

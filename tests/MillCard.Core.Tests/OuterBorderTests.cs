@@ -80,7 +80,7 @@ public class OuterBorderTests
 
     [Fact]
     public void What_is_surely_enclosed_changes_nothing() => Covers(Heap(Gen.Double[0, 10], 60), 300,
-        triangles => triangles.Length > 0 ? new CertainCells([.. Border(triangles)], TestContext.Current.CancellationToken) : null);
+        triangles => triangles.Length > 0 ? EnclosedCells.Of([.. Border(triangles)], TestContext.Current.CancellationToken) : null);
 
     [Fact]
     public void What_is_surely_enclosed_lies_in_a_triangle_everywhere() =>
@@ -90,7 +90,7 @@ public class OuterBorderTests
     {
         if (triangles.Length == 0) return;
         var random = new Random(seed);
-        var cells = new CertainCells([.. Border(triangles)], TestContext.Current.CancellationToken);
+        var cells = EnclosedCells.Of([.. Border(triangles)], TestContext.Current.CancellationToken);
         for (var i = 0; i < 300; i++)
         {
             var (x, y, size) = (10 * random.NextDouble(), 10 * random.NextDouble(), 0.02 + 0.3 * random.NextDouble());
@@ -106,7 +106,7 @@ public class OuterBorderTests
     {
         var stop = TestContext.Current.CancellationToken;
         CertainCells Within(params (double X, double Y)[] c) =>
-            new([.. c.Select((from, i) => new DirectedSegment(from.X, from.Y, c[(i + 1) % c.Length].X, c[(i + 1) % c.Length].Y))], stop);
+            EnclosedCells.Of([.. c.Zip([.. c[1..], c[0]], (a, b) => new DirectedSegment(a.X, a.Y, b.X, b.Y))], stop);
         var square = Within((0, 0), (10, 0), (10, 10), (0, 10));
         Assert.True(square.Holds(0.2, 0.2, 9.8, 9.8));
         Assert.InRange(square.Area(stop).Area, 92, 100);

@@ -84,30 +84,31 @@ public sealed class ProjectionTests
         Assert.InRange(swept.Area, 0.9997 * ring, ring);
     }
 
-    // whatever the way that is chosen by how much lies on each other
-    [Theory, InlineData(2_000, 0.5), InlineData(10_000, 0.5), InlineData(4_000, 4)]
-    public void Loose_triangles_cover_what_a_raster_of_points_says(int count, double side)
+    // whatever the way that is chosen by how much lies on each other, of all of them and of what lies below a height
+    [Theory, InlineData(2_000, 0.5), InlineData(10_000, 0.5), InlineData(4_000, 4), InlineData(20_000, 2), InlineData(20_000, 2, 10),
+        InlineData(10_000, 0.5, 4), InlineData(60_000, 0.3, 19.5)]
+    public void Loose_triangles_cover_what_a_raster_of_points_says(int count, double side, double height = 1000)
     {
         var random = new Random(7);
         var corners = Enumerable.Range(0, count).SelectMany(_ =>
         {
             var (x, y, z) = (20 * random.NextSingle(), 20 * random.NextSingle(), 20 * random.NextSingle());
-            return new[] { x, y, z, x, y + (float)side, z, x + (float)side, y, z + 0.1f };
+            return new[] { x, y, z, x, y + (float)side, z, x + (float)side, y, z + 4 };
         }).ToArray();
         var mesh = new Mesh(corners, [.. Enumerable.Range(0, 3 * count)]);
-        var covered = Below(mesh, double.PositiveInfinity);
+        var covered = Below(mesh, height);
         Assert.True(covered.IsValid);
         using var edges = new Edges(covered);
         for (var i = 0; i < 1000; i++)
         {
             var (x, y) = (22 * random.NextDouble(), 22 * random.NextDouble());
-            var depth = Enumerable.Range(0, count).Max(f => DepthIn(corners.AsSpan(9 * f, 9), x, y, side));
+            var depth = Enumerable.Range(0, count).Max(f => DepthIn(corners.AsSpan(9 * f, 9), x, y));
             if (Math.Abs(depth) > 0.005) Assert.True(edges.Hold(x, y) == depth > 0, $"{x}, {y}: {depth}");
         }
 
-        // how far inside the right-angled triangle, below 0 outside
-        static double DepthIn(ReadOnlySpan<float> c, double x, double y, double side) =>
-            Math.Min(Math.Min(x - c[0], y - c[1]), (side - (x - c[0]) - (y - c[1])) / Math.Sqrt(2));
+        // how far inside the right-angled triangle, which climbs by 4 along X and ends at the height; below 0 outside
+        double DepthIn(ReadOnlySpan<float> c, double x, double y) => Math.Min(Math.Min(x - c[0], y - c[1]),
+            Math.Min((side - (x - c[0]) - (y - c[1])) / Math.Sqrt(2), (height - c[2]) / 4 * side - (x - c[0])));
     }
 
     // five thousand triangles far from each other, and so many in one place that not all pairs of them can be looked at

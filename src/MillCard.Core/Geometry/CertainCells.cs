@@ -1,56 +1,41 @@
 namespace MillCard.Core.Geometry;
 
-/// <summary>What a border surely encloses, in squares: quickly found however often it crosses itself.</summary>
-/// <remarks>From one point to another the winding number changes by at most one for every piece of the border between them. A square whose
-/// middle has a greater number than pieces pass through it is therefore covered whole, where all areas wind the same way.</remarks>
+/// <summary>Squares of a raster that an area surely covers.</summary>
 internal sealed class CertainCells
 {
-    /// <summary>Most squares along a side.</summary>
-    private const int Finest = 384;
-    private const int Coarsest = 64;
-
-    private readonly double _left, _bottom, _cell;
-    private readonly int _side;
+    private readonly SquareRaster _raster;
     private readonly bool[] _sure;
     // how many are sure in the rectangle from the first square up to each
     private readonly int[] _sums;
 
-    /// <param name="border">Closed as a whole, areas to its left, none of them winding the other way.</param>
-    /// <param name="stop">Ends the computation.</param>
-    public CertainCells(IReadOnlyList<DirectedSegment> border, CancellationToken stop)
+    /// <param name="raster">The squares.</param>
+    /// <param name="sure">Which of them are covered whole, row by row. Those in a block of nine are kept: single ones would only make the
+    /// outline long.</param>
+    public CertainCells(SquareRaster raster, bool[] sure)
     {
-        var (right, top) = (double.MinValue, double.MinValue);
-        (_left, _bottom) = (double.MaxValue, double.MaxValue);
-        foreach (var s in border)
-        {
-            (_left, right) = (Math.Min(_left, Math.Min(s.X0, s.X1)), Math.Max(right, Math.Max(s.X0, s.X1)));
-            (_bottom, top) = (Math.Min(_bottom, Math.Min(s.Y0, s.Y1)), Math.Max(top, Math.Max(s.Y0, s.Y1)));
-        }
-        // as fine as the pieces of the border are short
-        _side = (int)Math.Clamp(4 * Math.Sqrt(border.Count), Coarsest, Finest);
-        _cell = Math.Max(Math.Max(right - _left, top - _bottom) / _side, Plane.Touch);
-        _sure = WithoutSpecks(Numbers(border, stop));
-        _sums = new int[(_side + 1) * (_side + 1)];
-        for (var row = 0; row < _side; row++)
-            for (var (column, sum) = (0, 0); column < _side; column++)
+        (_raster, _sure) = (raster, WithoutSpecks(sure, raster.Side));
+        var side = raster.Side;
+        _sums = new int[(side + 1) * (side + 1)];
+        for (var row = 0; row < side; row++)
+            for (var (column, sum) = (0, 0); column < side; column++)
             {
-                sum += _sure[row * _side + column] ? 1 : 0;
-                _sums[(row + 1) * (_side + 1) + column + 1] = _sums[row * (_side + 1) + column + 1] + sum;
+                sum += _sure[row * side + column] ? 1 : 0;
+                _sums[(row + 1) * (side + 1) + column + 1] = _sums[row * (side + 1) + column + 1] + sum;
             }
     }
 
-    /// <summary>Whether a triangle surely lies in what is enclosed.</summary>
-    public bool Holds(in Triangle t) => Holds(Math.Min(t.X0, Math.Min(t.X1, t.X2)), Math.Min(t.Y0, Math.Min(t.Y1, t.Y2)),
-        Math.Max(t.X0, Math.Max(t.X1, t.X2)), Math.Max(t.Y0, Math.Max(t.Y1, t.Y2)));
-
-    /// <summary>Whether a rectangle surely lies in what is enclosed.</summary>
-    public bool Holds(double minX, double minY, double maxX, double maxY)
+    /// <summary>Whether a triangle surely lies in them.</summary>
+    public bool Holds(in Triangle t)
     {
-        var (left, right, low, high) = (Index(minX, _left), Index(maxX, _left) + 1, Index(minY, _bottom), Index(maxY, _bottom) + 1);
-        var n = _side + 1;
-        return _sums[high * n + right] - _sums[low * n + right] - _sums[high * n + left] + _sums[low * n + left]
-            == (high - low) * (right - left);
+        if (!Holds(t.X0, t.Y0) || !Holds(t.X1, t.Y1) || !Holds(t.X2, t.Y2)) return false;
+        var (left, right) = (Math.Min(t.X0, Math.Min(t.X1, t.X2)), Math.Max(t.X0, Math.Max(t.X1, t.X2)));
+        var (bottom, top) = (Math.Min(t.Y0, Math.Min(t.Y1, t.Y2)), Math.Max(t.Y0, Math.Max(t.Y1, t.Y2)));
+        return Holds(left, bottom, right, top) || HoldsByRows(t, _raster.Row(bottom), _raster.Row(top));
     }
+
+    /// <summary>Whether a rectangle surely lies in them.</summary>
+    public bool Holds(double minX, double minY, double maxX, double maxY) =>
+        Hold(_raster.Row(minY), _raster.Row(maxY), _raster.Column(minX), _raster.Column(maxX));
 
     /// <summary>The union of the squares.</summary>
     public Shape Area(CancellationToken stop) => Winding.Resolve(Border(), stop);
@@ -58,81 +43,61 @@ internal sealed class CertainCells
     /// <summary>The border of the union of the squares, the area to its left.</summary>
     public List<DirectedSegment> Border()
     {
-        var edges = new List<DirectedSegment>();
-        for (var row = 0; row <= _side; row++)
-            for (int column = 0, end; column < _side; column = end)
+        var (edges, side) = (new List<DirectedSegment>(), _raster.Side);
+        for (var row = 0; row <= side; row++)
+            for (int column = 0, end; column < side; column = end)
             {
                 var (above, below) = (Is(row, column), Is(row - 1, column));
-                for (end = column + 1; end < _side && Is(row, end) == above && Is(row - 1, end) == below;) end++;
-                if (above && !below) edges.Add(new(X(column), Y(row), X(end), Y(row)));
-                if (below && !above) edges.Add(new(X(end), Y(row), X(column), Y(row)));
+                for (end = column + 1; end < side && Is(row, end) == above && Is(row - 1, end) == below;) end++;
+                if (above && !below) edges.Add(new(_raster.X(column), _raster.Y(row), _raster.X(end), _raster.Y(row)));
+                if (below && !above) edges.Add(new(_raster.X(end), _raster.Y(row), _raster.X(column), _raster.Y(row)));
             }
-        for (var column = 0; column <= _side; column++)
-            for (int row = 0, end; row < _side; row = end)
+        for (var column = 0; column <= side; column++)
+            for (int row = 0, end; row < side; row = end)
             {
                 var (after, before) = (Is(row, column), Is(row, column - 1));
-                for (end = row + 1; end < _side && Is(end, column) == after && Is(end, column - 1) == before;) end++;
-                if (after && !before) edges.Add(new(X(column), Y(end), X(column), Y(row)));
-                if (before && !after) edges.Add(new(X(column), Y(row), X(column), Y(end)));
+                for (end = row + 1; end < side && Is(end, column) == after && Is(end, column - 1) == before;) end++;
+                if (after && !before) edges.Add(new(_raster.X(column), _raster.Y(end), _raster.X(column), _raster.Y(row)));
+                if (before && !after) edges.Add(new(_raster.X(column), _raster.Y(row), _raster.X(column), _raster.Y(end)));
             }
         return edges;
-
-        double X(int column) => _left + column * _cell;
-        double Y(int row) => _bottom + row * _cell;
     }
 
-    private bool Is(int row, int column) => row >= 0 && row < _side && column >= 0 && column < _side && _sure[row * _side + column];
+    private bool Is(int row, int column) =>
+        row >= 0 && row < _raster.Side && column >= 0 && column < _raster.Side && _sure[row * _raster.Side + column];
 
-    private int Index(double at, double from) => (int)Math.Clamp((at - from) / _cell, 0, _side - 1);
+    private bool Holds(double x, double y) => _sure[_raster.Row(y) * _raster.Side + _raster.Column(x)];
 
-    /// <summary>The number at the middle of every square less the pieces that pass through it.</summary>
-    private int[] Numbers(IReadOnlyList<DirectedSegment> border, CancellationToken stop)
+    private bool Hold(int low, int high, int left, int right)
     {
-        var surely = new int[_side * _side];
-        // by how much the number is greater to the left of a column
-        var changes = new int[_side * (_side + 1)];
-        for (var i = 0; i < border.Count; i++)
-        {
-            if (i % 4096 == 0) stop.ThrowIfCancellationRequested();
-            Pass(border[i]);
-        }
-        for (var row = 0; row < _side; row++)
-            for (var (column, number) = (_side - 1, 0); column >= 0; column--)
-                surely[row * _side + column] += number += changes[row * (_side + 1) + column + 1];
-        return surely;
-
-        void Pass(DirectedSegment s)
-        {
-            var (low, high) = (Math.Min(s.Y0, s.Y1), Math.Max(s.Y0, s.Y1));
-            for (int row = Index(low - Plane.Touch, _bottom), last = Index(high + Plane.Touch, _bottom); row <= last; row++)
-            {
-                var (from, to) = (_bottom + row * _cell, _bottom + (row + 1) * _cell);
-                var (x0, x1) = s.Y0 == s.Y1 ? (s.X0, s.X1) : (s.At(from), s.At(to));
-                var (first, end) = (Index(Math.Min(x0, x1) - Plane.Touch, _left), Index(Math.Max(x0, x1) + Plane.Touch, _left));
-                for (var column = first; column <= end; column++) surely[row * _side + column]--;
-                var middle = from + _cell / 2;
-                if (s.Y0 <= middle == s.Y1 <= middle) continue;
-                // a piece that goes up has its area to the left of it
-                var by = s.Y1 > s.Y0 ? 1 : -1;
-                var until = (int)Math.Ceiling((s.At(middle) - _left) / _cell - 0.5);
-                if (until > 0) changes[row * (_side + 1) + Math.Min(until, _side)] += by;
-            }
-        }
+        var n = _raster.Side + 1;
+        return _sums[(high + 1) * n + right + 1] - _sums[low * n + right + 1] - _sums[(high + 1) * n + left] + _sums[low * n + left]
+            == (high + 1 - low) * (right + 1 - left);
     }
 
-    /// <summary>The sure squares that lie in a block of nine of them: single ones would only make the outline long.</summary>
-    private bool[] WithoutSpecks(int[] surely)
+    private bool HoldsByRows(in Triangle t, int first, int last)
     {
-        var kept = new bool[surely.Length];
-        for (var row = 1; row + 1 < _side; row++)
-            for (var column = 1; column + 1 < _side; column++)
+        for (var row = first; row <= last; row++)
+        {
+            var (bottom, top) = _raster.Band(row);
+            var (left, right) = t.Between(bottom, top);
+            if (left <= right && !Hold(row, row, _raster.Column(left), _raster.Column(right))) return false;
+        }
+        return true;
+    }
+
+    private static bool[] WithoutSpecks(bool[] sure, int side)
+    {
+        var kept = new bool[sure.Length];
+        for (var row = 1; row + 1 < side; row++)
+            for (var column = 1; column + 1 < side; column++)
             {
-                var at = row * _side + column;
-                if (Three(at - _side) && Three(at) && Three(at + _side))
-                    foreach (var line in (ReadOnlySpan<int>)[at - _side, at, at + _side]) kept.AsSpan(line - 1, 3).Fill(true);
+                var at = row * side + column;
+                if (Three(at - side) && Three(at) && Three(at + side))
+                    foreach (var line in (ReadOnlySpan<int>)[at - side, at, at + side]) kept.AsSpan(line - 1, 3).Fill(true);
             }
         return kept;
 
-        bool Three(int middle) => surely[middle - 1] > 0 && surely[middle] > 0 && surely[middle + 1] > 0;
+        bool Three(int middle) => sure[middle - 1] && sure[middle] && sure[middle + 1];
     }
 }

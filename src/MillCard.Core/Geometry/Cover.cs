@@ -1,22 +1,22 @@
 using NetTopologySuite.Algorithm.Locate;
 using NetTopologySuite.Geometries;
-using NetTopologySuite.Index.Strtree;
 
 namespace MillCard.Core.Geometry;
 
-/// <summary>A triangle of the plane, mm.</summary>
-internal readonly record struct Triangle(double X0, double Y0, double X1, double Y1, double X2, double Y2);
-
 /// <summary>Answers quickly for many triangles whether they lie in an area.</summary>
-/// <remarks>A grid of cells that lie inside whole tells most of them; the area itself, grown by a slack, the rest.</remarks>
+/// <remarks>A grid of cells that lie inside whole tells most of them; in the other cells that a triangle passes, the outline of the area,
+/// grown by a slack, is looked at piece by piece.</remarks>
 internal sealed class Cover
 {
-    private const int Side = 384;
+    private const int Side = 128;
     private readonly IndexedPointInAreaLocator? _grown;
-    private readonly STRtree<DirectedSegment> _outline = new(16);
     private readonly Envelope _box;
     private readonly bool[] _inside = new bool[Side * Side];
-    private readonly double _width, _height, _slack;
+    private readonly SquareRaster _raster;
+    private readonly double _slack;
+    private readonly DirectedSegment[] _outline = [];
+    // the pieces of the outline by the cells that they pass
+    private readonly int[] _starts = new int[Side * Side + 1], _within = [];
 
     /// <param name="area">Valid areas, or none.</param>
     /// <param name="slack">By how much a triangle may reach over, mm; more than 0.</param>
@@ -25,16 +25,19 @@ internal sealed class Cover
         _slack = slack;
         _box = area.EnvelopeInternal;
         if (area.IsEmpty) return;
+        _raster = SquareRaster.Over(_box.MinX, _box.MinY, _box.MaxX, _box.MaxY, Side);
         var grown = Plane.Offset(area, slack, 1);
         _grown = new IndexedPointInAreaLocator(grown);
-        foreach (var ring in Plane.Rings(grown))
-            for (var i = 0; i + 1 < ring.NumPoints; i++)
-            {
-                var (a, b) = (ring.GetCoordinateN(i), ring.GetCoordinateN(i + 1));
-                _outline.Insert(new Envelope(a, b), new(a.X, a.Y, b.X, b.Y));
-            }
-        _outline.Build();
-        (_width, _height) = (_box.Width / Side, _box.Height / Side);
+        _outline = [.. Pieces(grown)];
+        for (var i = 0; i < _outline.Length; i++) Pass(_outline[i], cell => _starts[cell + 1]++);
+        for (var cell = 0; cell < Side * Side; cell++) _starts[cell + 1] += _starts[cell];
+        _within = new int[_starts[^1]];
+        var next = _starts.AsSpan(0, Side * Side).ToArray();
+        for (var i = 0; i < _outline.Length; i++)
+        {
+            var piece = i;
+            Pass(_outline[i], cell => _within[next[cell]++] = piece);
+        }
         MarkInside(area);
     }
 
@@ -46,18 +49,28 @@ internal sealed class Cover
         var (front, back) = (Math.Min(t.Y0, Math.Min(t.Y1, t.Y2)), Math.Max(t.Y0, Math.Max(t.Y1, t.Y2)));
         if (left < _box.MinX - 2 * _slack || right > _box.MaxX + 2 * _slack || front < _box.MinY - 2 * _slack
             || back > _box.MaxY + 2 * _slack) return false;
-        return AllInside(t, Row(front), Row(back)) || Within(t);
+        var meetsInside = false;
+        for (int row = _raster.Row(front), last = _raster.Row(back); row <= last; row++)
+        {
+            var (from, to) = Columns(t, row);
+            for (var (cell, end) = (row * Side + from, row * Side + to + 1); cell < end; cell++)
+            {
+                var outside = _inside.AsSpan(cell, end - cell).IndexOf(value: false);
+                meetsInside |= outside != 0;
+                if (outside < 0) break;
+                cell += outside;
+                if (IsTouchedIn(cell, t)) return false;
+            }
+        }
+        // none of it lies on the outline: it is inside as a whole, or outside
+        return meetsInside || _grown.Locate(new Coordinate(t.X0, t.Y0)) != Location.Exterior;
     }
 
-    /// <summary>Whether no outline touches a triangle, and one of its corners lies inside.</summary>
-    private bool Within(in Triangle t)
+    private bool IsTouchedIn(int cell, in Triangle t)
     {
-        if (_grown!.Locate(new Coordinate(t.X0, t.Y0)) == Location.Exterior) return false;
-        var box = new Envelope(t.X0, t.X1, t.Y0, t.Y1);
-        box.ExpandToInclude(t.X2, t.Y2);
-        foreach (var segment in _outline.Query(box))
-            if (Touch(t, segment)) return false;
-        return true;
+        foreach (var piece in _within.AsSpan(_starts[cell].._starts[cell + 1]))
+            if (Touch(t, _outline[piece])) return true;
+        return false;
     }
 
     /// <summary>Whether no line along an edge of either parts them (separating axes).</summary>
@@ -74,49 +87,21 @@ internal sealed class Cover
         return Math.Min(a, Math.Min(b, c)) > Math.Max(d, e) || Math.Max(a, Math.Max(b, c)) < Math.Min(d, e);
     }
 
-    /// <summary>Whether all cells that a triangle may touch are inside.</summary>
-    private bool AllInside(Triangle t, int front, int back)
+    /// <summary>The columns that a triangle may touch in a row; the last before the first where it touches none.</summary>
+    private (int From, int To) Columns(in Triangle t, int row)
     {
-        for (var row = front; row <= back; row++)
-        {
-            var (bottom, top) = (_box.MinY + row * _height, _box.MinY + (row + 1) * _height);
-            // cells at the border stand for what lies beyond, too
-            if (row == 0) bottom = double.MinValue;
-            if (row == Side - 1) top = double.MaxValue;
-            var (low, high) = (double.MaxValue, double.MinValue);
-            Widen(t.X0, t.Y0, t.X1, t.Y1);
-            Widen(t.X1, t.Y1, t.X2, t.Y2);
-            Widen(t.X2, t.Y2, t.X0, t.Y0);
-            if (high < low) continue;
-            var (left, right) = (Column(low), Column(high));
-            if (_inside.AsSpan(row * Side + left, right - left + 1).Contains(false)) return false;
-
-            void Widen(double ax, double ay, double bx, double by)
-            {
-                if (Math.Max(ay, by) < bottom || Math.Min(ay, by) > top) return;
-                var (l, h) = Between(new(ax, ay), new(bx, by), bottom, top);
-                (low, high) = (Math.Min(low, l), Math.Max(high, h));
-            }
-        }
-        return true;
+        var (bottom, top) = _raster.Band(row);
+        var (left, right) = t.Between(bottom, top);
+        return left > right ? (0, -1) : (_raster.Column(left - Little), _raster.Column(right + Little));
     }
 
-    private int Column(double x) => Math.Clamp((int)((x - _box.MinX) / _width), 0, Side - 1);
-
-    private int Row(double y) => Math.Clamp((int)((y - _box.MinY) / _height), 0, Side - 1);
+    private double Little => 1e-9 * (1 + _box.Width);
 
     /// <summary>Cells that no outline passes and whose middle is inside.</summary>
     private void MarkInside(Shape area)
     {
         var passed = new bool[Side * Side];
-        var segments = Plane.Rings(area).SelectMany(ring => ring.Coordinates.Zip(ring.Coordinates.Skip(1)));
-        foreach (var (a, b) in segments)
-            // all cells of the segment's box, a row at a time
-            for (var row = Row(Math.Min(a.Y, b.Y)); row <= Row(Math.Max(a.Y, b.Y)); row++)
-            {
-                var (low, high) = Between(new(a.X, a.Y), new(b.X, b.Y), _box.MinY + row * _height, _box.MinY + (row + 1) * _height);
-                passed.AsSpan(row * Side + Column(low), Column(high) - Column(low) + 1).Fill(true);
-            }
+        foreach (var piece in Pieces(area)) Pass(piece, cell => passed[cell] = true);
         var inside = new IndexedPointInAreaLocator(area);
         for (var row = 0; row < Side; row++)
             for (var column = 0; column < Side; column++)
@@ -125,16 +110,25 @@ internal sealed class Cover
                 if (passed[cell]) continue;
                 // cells between two that are passed lie alike
                 _inside[cell] = column > 0 && !passed[cell - 1] ? _inside[cell - 1]
-                    : inside.Locate(new(_box.MinX + (column + 0.5) * _width, _box.MinY + (row + 0.5) * _height)) == Location.Interior;
+                    : inside.Locate(new(_raster.X(column) + _raster.Size / 2, _raster.Y(row) + _raster.Size / 2)) == Location.Interior;
             }
     }
 
-    /// <summary>Where a segment runs between two heights, least and greatest x, a little to the safe side.</summary>
-    private (double Low, double High) Between(Point a, Point b, double bottom, double top)
+    private static IEnumerable<DirectedSegment> Pieces(Shape area) =>
+        from ring in Plane.Rings(area)
+        let corners = ring.Coordinates
+        from i in Enumerable.Range(1, corners.Length - 1)
+        select new DirectedSegment(corners[i - 1].X, corners[i - 1].Y, corners[i].X, corners[i].Y);
+
+    /// <summary>All cells that a piece of an outline passes.</summary>
+    private void Pass(in DirectedSegment s, Action<int> to)
     {
-        double At(double y) => a.Y == b.Y ? a.X : a.X + Math.Clamp((y - a.Y) / (b.Y - a.Y), 0, 1) * (b.X - a.X);
-        var (p, q) = a.Y == b.Y ? (a.X, b.X) : (At(bottom), At(top));
-        var slack = 1e-9 * (1 + _box.Width);
-        return (Math.Min(p, q) - slack, Math.Max(p, q) + slack);
+        // a triangle without an inside
+        var line = new Triangle(s.X0, s.Y0, s.X1, s.Y1, s.X1, s.Y1);
+        for (int row = _raster.Row(Math.Min(s.Y0, s.Y1)), last = _raster.Row(Math.Max(s.Y0, s.Y1)); row <= last; row++)
+        {
+            var (from, until) = Columns(line, row);
+            for (var cell = row * Side + from; cell <= row * Side + until; cell++) to(cell);
+        }
     }
 }

@@ -1,3 +1,4 @@
+using System.Numerics;
 using System.Runtime.InteropServices;
 
 namespace MillCard.Core.Geometry;
@@ -30,13 +31,43 @@ internal static class Noding
     /// <summary>So many nodes are kept in any case, or so many to a piece, and at all: beyond, memory would not hold.</summary>
     private const long AnyNodes = 1_000_000, NodesEach = 24, MostNodes = 8_000_000;
 
+    /// <summary>Borders that would cross each other more often than this are not even sorted.</summary>
+    private const double MostCrossings = 8.0 * MostNodes;
+
+    private const int Sample = 64;
+
     /// <summary>The pieces, each once; those that run along each other in opposite ways are left out. Null where pieces lie too close to
     /// look at all pairs.</summary>
     /// <param name="border">mm.</param>
     /// <param name="certain">Where it does not matter whether they cross; null for nowhere.</param>
     /// <param name="stop">Ends the computation.</param>
     public static List<NodedEdge>? Of(IReadOnlyList<DirectedSegment> border, CertainCells? certain, CancellationToken stop) =>
-        Again(Merged(border.Select(s => (Node.At(s.X0, s.Y0), Node.At(s.X1, s.Y1), 1))), certain, stop);
+        certain is null && Crossings(border) > MostCrossings ? null
+            : Again(Merged(border.Select(s => (Node.At(s.X0, s.Y0), Node.At(s.X1, s.Y1), 1))), certain, stop);
+
+    /// <summary>About how often pieces would cross each other if they lay anyhow: 1/π of the square of their length to the area round them
+    /// (L. A. Santaló, "Integral Geometry and Geometric Probability", chapter 4). Those that run along each other count once; how many
+    /// do is seen on every sixty-fourth.</summary>
+    private static double Crossings(IReadOnlyList<DirectedSegment> border)
+    {
+        var (left, bottom, right, top, length) = (double.MaxValue, double.MaxValue, double.MinValue, double.MinValue, 0.0);
+        var some = new HashSet<(Node, Node)>();
+        for (var i = 0; i < border.Count; i++)
+        {
+            var s = border[i];
+            (left, right) = (Math.Min(left, Math.Min(s.X0, s.X1)), Math.Max(right, Math.Max(s.X0, s.X1)));
+            (bottom, top) = (Math.Min(bottom, Math.Min(s.Y0, s.Y1)), Math.Max(top, Math.Max(s.Y0, s.Y1)));
+            if (Mixed(s.X0, s.Y0) + Mixed(s.X1, s.Y1) > ulong.MaxValue / Sample) continue;
+            var (from, to) = (Node.At(s.X0, s.Y0), Node.At(s.X1, s.Y1));
+            if (!some.Add(from.CompareTo(to) < 0 ? (from, to) : (to, from))) continue;
+            length += Sample * Math.Sqrt((s.X1 - s.X0) * (s.X1 - s.X0) + (s.Y1 - s.Y0) * (s.Y1 - s.Y0));
+        }
+        return length * length / (Math.PI * Math.Max((right - left) * (top - bottom), Plane.Touch));
+
+        // the same for a piece and the same run the other way
+        static ulong Mixed(double x, double y) =>
+            (BitConverter.DoubleToUInt64Bits(x) ^ BitOperations.RotateLeft(BitConverter.DoubleToUInt64Bits(y), 32)) * 0x9E3779B97F4A7C15;
+    }
 
     /// <summary>Pieces broken up once more: nodes are rounded, and where many lie close to each other pieces may cross after it.</summary>
     public static List<NodedEdge>? Again(List<NodedEdge> pieces, CertainCells? certain, CancellationToken stop)

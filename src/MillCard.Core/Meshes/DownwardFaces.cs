@@ -30,6 +30,9 @@ internal sealed class DownwardFaces(Mesh mesh, Neighbours neighbours, double hei
         return new(a.X, a.Y, b.X, b.Y, c.X, c.Y);
     }
 
+    /// <summary>Whether a face is not cut at the height.</summary>
+    public bool IsWhole(int face) => Math.Max(Corner(face, 0).Z, Math.Max(Corner(face, 1).Z, Corner(face, 2).Z)) <= height;
+
     /// <summary>Faces that hang together, so many a patch at most; loose ones by their place in the mesh.</summary>
     /// <returns>The patches, neighbours near each other in the list.</returns>
     public List<List<int>> Patches(List<int> faces, int most, CancellationToken stop)

@@ -17,7 +17,10 @@ public static class Projection
 {
     /// <summary>Faces of a patch: enough to share most of its edges, few enough not to wind round itself.</summary>
     private const int PatchFaces = 128;
-    private const int FirstPatches = 8;
+    private const int FirstFaces = 256;
+
+    /// <summary>The share of faces not held by certain squares up to which those are worth having.</summary>
+    private const double Few = 0.9;
 
     /// <summary>By how much a face of a heap may reach over what is covered and still add nothing, mm: finer than any printer.</summary>
     private const double Slack = 3 * Plane.Touch;
@@ -52,9 +55,14 @@ public static class Projection
         var chosen = faces.All(stop);
         var border = faces.Border(chosen);
         if (OuterBorder.Enclosed(border, certain: null, stop) is { } enclosed) return Plane.WithoutSlits(enclosed);
-        var certain = new CertainCells(border, stop);
-        return OuterBorder.Enclosed(border, certain, stop) is { } outside ? Plane.WithoutSlits(outside)
-            : Covering(faces, chosen.FindAll(face => !certain.Holds(faces.Seen(face))), certain.Area(stop), stop);
+        var filled = FilledCells.Of([.. chosen.Where(faces.IsWhole).Select(faces.Seen)], stop);
+        var certain = filled ?? EnclosedCells.Of(border, stop);
+        var rest = chosen.FindAll(face => !certain.Holds(faces.Seen(face)));
+        // where they lie deep and each of them reaches to the border, too much of it crosses to be looked at together
+        var atOnce = filled is null || rest.Count < Few * chosen.Count;
+        return atOnce && OuterBorder.Enclosed(faces.Border(rest), certain, stop) is { } outside
+            ? Plane.WithoutSlits(outside)
+            : Covering(faces, rest, certain.Area(stop), stop);
     }
 
     /// <summary>Patches in no order, twice as many each time; faces that lie in what is covered already add nothing.</summary>
@@ -62,8 +70,15 @@ public static class Projection
     {
         var patches = faces.Patches(chosen, PatchFaces, stop);
         new Random(patches.Count).Shuffle(CollectionsMarshal.AsSpan(patches));
-        for (var (from, count) = (0, FirstPatches); from < patches.Count; (from, count) = (from + count, 2 * count))
-            covered = With(faces, [.. patches.Skip(from).Take(count).SelectMany(patch => patch)], Thinned(covered, stop), stop);
+        var (next, most) = (new List<int>(), FirstFaces);
+        for (var i = 0; i < patches.Count; i++)
+        {
+            next.AddRange(patches[i]);
+            if (next.Count < most && i + 1 < patches.Count) continue;
+            covered = With(faces, next, Thinned(covered, stop), stop);
+            next.Clear();
+            most *= 2;
+        }
         return covered;
     }
 
@@ -79,7 +94,7 @@ public static class Projection
             var border = faces.Border(next);
             if (OuterBorder.Enclosed([.. border, .. Segments(covered)], certain: null, stop) is { } all)
                 (covered, from) = (Plane.WithoutSlits(all), from + next.Count);
-            else if (count > FewFaces) count = next.Count / 4;
+            else if (count > FewFaces) count = Math.Max(1, next.Count / 4);
             else (covered, from) = (Plane.UnionOnRaster(covered, Winding.Resolve(border, stop)), from + next.Count);
             if (covered.NumGeometries > MostPieces)
                 throw new MeshRefusedException($"Seen from above these are more than {MostPieces} loose pieces, many of them one over "

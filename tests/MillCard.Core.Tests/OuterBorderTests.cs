@@ -127,6 +127,29 @@ public class OuterBorderTests
         Assert.Equal(879.64, Winding.Resolve([.. border.Select(s => new DirectedSegment(s.X1, s.Y1, s.X0, s.Y0))]).Area, 0.01);
     }
 
+    [Theory, InlineData(1, 1), InlineData(0.4, 7)]
+    public void Crossings_of_pieces_that_lie_anyhow_are_estimated_without_looking_for_them(double size, int times)
+    {
+        var random = new Random(11);
+        DirectedSegment[] pieces = [.. Enumerable.Range(0, 4000).Select(_ =>
+        {
+            var (x, y) = (20 * random.NextDouble(), 20 * random.NextDouble());
+            var (sin, cos) = Math.SinCos(2 * Math.PI * random.NextDouble());
+            return new DirectedSegment(x, y, x + size * cos, y + size * sin);
+        })];
+        var crossings = pieces.Index().Sum(a => pieces.Take(a.Index).Count(b => Parted(a.Item, b) && Parted(b, a.Item)));
+        // the same pieces again, the other way round, are no more
+        DirectedSegment[] all = [.. Enumerable.Repeat(pieces, times).SelectMany(p => p),
+            .. pieces.Select(s => new DirectedSegment(s.X1, s.Y1, s.X0, s.Y0))];
+        Assert.InRange(Noding.Crossings(all) / crossings, 0.6, 1.5);
+
+        static bool Parted(DirectedSegment s, DirectedSegment by)
+        {
+            double Side(double x, double y) => (by.X1 - by.X0) * (y - by.Y0) - (by.Y1 - by.Y0) * (x - by.X0);
+            return Side(s.X0, s.Y0) > 0 != Side(s.X1, s.Y1) > 0;
+        }
+    }
+
     [Fact]
     public void Too_much_in_one_place_is_left_to_others()
     {

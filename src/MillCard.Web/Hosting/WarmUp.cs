@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using MillCard.Core.Documents;
+using MillCard.Core.Geometry;
 using MillCard.Core.Machines;
 using MillCard.Core.Meshes;
 using MillCard.Core.Slicing;
@@ -7,7 +8,7 @@ using MillCard.Core.Slicing.Jobs;
 
 namespace MillCard.Web.Hosting;
 
-/// <summary>Slices two small leaning blocks once the server is up, behind everything else, so that the owner's first slice does not wait
+/// <summary>Slices small leaning blocks and a round once the server is up, behind everything else, so that the owner's first slice does not wait
 /// for the code to be compiled.</summary>
 internal sealed partial class WarmUp(IHostApplicationLifetime life, IConfiguration configuration, ILogger<WarmUp> log) : BackgroundService
 {
@@ -28,14 +29,22 @@ internal sealed partial class WarmUp(IHostApplicationLifetime life, IConfigurati
         var clock = Stopwatch.StartNew();
         try
         {
-            var recipe = DocumentReader.Read<Recipe>(Examples.Of("recipe")).Document!;
+            var recipe = DocumentReader.Read<Recipe>(Examples.Of("recipe")).Document! with
+            {
+                Supports = new() { Pattern = SupportPattern.Crossed },
+            };
+            var card = DocumentReader.Read<Card>(Examples.Of("card")).Document!;
+            var machine = Machine.Of(card with { Envelope = card.Envelope with { KeepOuts = [] } });
+            var filament = DocumentReader.Read<Filament>(Examples.Of("filament")).Document!;
             // the runtime compiles for good what has run some thirty times
             for (var round = 0; round < Rounds; round++)
-                Slicer.Slice(new SliceJob("warm-up", Machine.Of(DocumentReader.Read<Card>(Examples.Of("card")).Document!),
-                    DocumentReader.Read<Filament>(Examples.Of("filament")).Document!,
-                    recipe with { Supports = new() { Pattern = SupportPattern.Crossed } },
-                    [Part(Block.Of(24, 18, 8), 70, stop), Part(Block.Of(24, 1, 8), 110, stop)])
-                { Threads = 1 }, null, stop);
+                foreach (var sequence in new[] { Sequence.AllAtOnce, Sequence.OneAtATime })
+                {
+                    var sliced = Slicer.Slice(new SliceJob("warm-up", machine, filament, recipe,
+                        [Part(Block.Of(24, 1, 8), 25, stop), Part(Block.Of(24, 18, 8), 70, stop), Part(Round(), 135, stop)])
+                    { Sequence = sequence, Threads = 1 }, null, stop);
+                    if (!sliced.Sliced) throw new InvalidOperationException(sliced.Findings[0].Message);
+                }
             Warm(clock.Elapsed.TotalSeconds);
         }
         catch (Exception failure) when (failure is not OutOfMemoryException)
@@ -44,6 +53,8 @@ internal sealed partial class WarmUp(IHostApplicationLifetime life, IConfigurati
             if (failure is not OperationCanceledException) Failed(failure.GetBaseException().Message);
         }
     }
+
+    private static Mesh Round() => Prism.Of(Shapes.Ellipse(0, 0, 9, 9, Side.Inside), 8);
 
     private static PartToSlice Part(Mesh mesh, double x, CancellationToken stop)
     {

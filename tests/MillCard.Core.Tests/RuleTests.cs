@@ -208,6 +208,9 @@ public class RuleTests
         { "speed-over-limit", "plain", "G28\nG1 Z0.5 F1300\n", 2, "G28\nG1 Z0.5 F1200\n" },
         { "feed-of-the-other-nozzle", "two nozzles", "G28\nM104 T1 S200\nM109 T1 S200\nM83\nG1 X20 E2\n", 5,
             "G28\nM104 T1 S200\nM109 T1 S200\nM83\nT1\nG1 X20 E2\n" },
+        { "step-rate", "slow board", "G28\nG1 Y100 F9000\n", 2, "G28\nG1 X50 Y50 F9000\n" },
+        // an axis goes no faster than it can
+        { "step-rate", "slow board", "G28\nG1 X100 F20000\n", 2, "G28\nG1 Z10 F1560\n" },
         { "step-rate", "slow board", "G28\nG1 X100 F7560\n", 2, "G28\nG1 X100 F7440\n" },
         { "setting-overridden", "plain", "M203 X180.27\n", 1, "M203 X180.1\n" },
         { "target-over-rating", "plain", "M104 S261\n", 1, "M104 S260\n" },

@@ -251,6 +251,18 @@ public class GeometryTests
         }
     }
 
+    // half a touch wide
+    [Theory, InlineData(0.0004, false), InlineData(0.0006, true)]
+    public void Splinters_and_slits_go_that_are_too_narrow_for_anything(double width, bool stays)
+    {
+        var plate = Shapes.Rectangle(0, 0, 20, 20);
+        var cut = Plane.Factory.CreatePolygon((LinearRing)plate.ExteriorRing,
+            [(LinearRing)Shapes.Rectangle(5, 5, 10, width).ExteriorRing, (LinearRing)Shapes.Rectangle(5, 10, 5, 5).ExteriorRing]);
+        var both = Plane.Factory.CreateMultiPolygon([cut, Shapes.Rectangle(30, 0, width, 10)]);
+        var left = Plane.Polygons(Plane.WithoutSlits(both)).ToArray();
+        Assert.Equal(stays ? [2, 0] : [1], left.Select(p => p.NumInteriorRings));
+    }
+
     [Fact]
     public void What_lies_apart_is_taken_as_it_is()
     {

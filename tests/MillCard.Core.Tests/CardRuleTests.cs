@@ -172,6 +172,7 @@ public class CardRuleTests
         { "axis-short-of-bed", "/motion/axes/x/max", Bare(x: new() { Min = 0, Max = 179.2 }), Bare(x: new() { Min = 0, Max = 179.6 }) },
         { "axis-short-of-bed", "/motion/axes/x/min", Bare(x: new() { Min = 0.8, Max = 180 }), Bare(x: new() { Min = 0.4, Max = 180 }) },
         { "axis-short-of-bed", "/motion/axes/z/max", Bare(z: new() { Max = 150 }), Bare(z: new() { Max = 170 }) },
+        { "axis-short-of-bed", "/motion/axes/z/max", Bare(z: new() { Max = 169.4 }), Bare(z: new() { Max = 169.5 }) },
         { "travel-past-bed", "/motion/axes/x/max", Bare(x: new() { Min = 0, Max = 211 }), Bare(x: new() { Min = -30, Max = 210 }) },
         { "travel-past-bed", "/motion/axes/y/max", Bare(y: new() { Min = -80, Max = 111 }, origin: 80),
             Bare(y: new() { Min = -80, Max = 110 }, origin: 80) },

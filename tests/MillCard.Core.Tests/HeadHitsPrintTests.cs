@@ -19,7 +19,7 @@ public sealed class HeadHitsPrintTests
 
     /// <summary>A post in the middle of a cell of the raster, which begins at the corner of all that was laid.</summary>
     private static readonly Gen<(double X, double Y, double Top)> Posts =
-        Gen.Select(Gen.Int[20, 180], Gen.Int[20, 160], Gen.Double[10, 60])
+        Gen.Select(Gen.OneOf(Gen.Const(0), Gen.Int[0, 180]), Gen.OneOf(Gen.Const(0), Gen.Int[0, 160]), Gen.Double[10, 60])
             .Select((column, row, top) => (Corner + Cell * column + Cell / 2, Corner + Cell * row + Cell / 2, Math.Round(top, 2)));
 
     /// <summary>By how much a way goes on; level or not.</summary>

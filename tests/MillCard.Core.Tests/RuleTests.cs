@@ -210,6 +210,7 @@ public class RuleTests
             "G28\nM104 T1 S200\nM109 T1 S200\nM83\nT1\nG1 X20 E2\n" },
         { "step-rate", "slow board", "G28\nG1 Y100 F9000\n", 2, "G28\nG1 X50 Y50 F9000\n" },
         // an axis goes no faster than it can
+        { "step-rate", "slow board", "G28\nG1 X100 Z10 F7560\n", 2, "G28\nG1 X100 Z10 F7515\n" },
         { "step-rate", "slow board", "G28\nG1 X100 F20000\n", 2, "G28\nG1 Z10 F1560\n" },
         { "step-rate", "slow board", "G28\nG1 X100 F7560\n", 2, "G28\nG1 X100 F7440\n" },
         { "setting-overridden", "plain", "M203 X180.27\n", 1, "M203 X180.1\n" },
@@ -218,6 +219,9 @@ public class RuleTests
         { "wait-does-not-wait", "plain", "M109 S200\nG4 S120\nM109 S195\n", 3, "M109 S200\nG4 S120\nM109 S199.5\n" },
         { "cold-extrusion", "plain", "G28\nM83\nM109 S168\nG1 X20 E2\n", 4, "G28\nM83\nM109 S172\nG4 S60\nG1 X20 E2\n" },
         { "serial-heating", "plain", "M190 S28\nM109 S200\n", 1, "M190 S23\nM109 S200\n" },
+        // hot for two minutes while the other one prints, and just in time
+        { "hot-and-idle", "two nozzles", "G28\nM83\nM109 S200\nG1 X20 E2\nM104 T1 S200\nG4 S300\nT1\nG1 X40 E2\n", 6,
+            "G28\nM83\nM109 S200\nG1 X20 E2\nG4 S240\nM104 T1 S200\nM109 T1 S200\nT1\nG1 X40 E2\n" },
         { "filament-ends-unbalanced", "plain", Warm + "G1 E5 F300\nG1 E-0.07\n" + Layers + Off, 8,
             Warm + "G1 E5 F300\nG1 E-0.04\n" + Layers + Off },
         { "filament-ends-unbalanced", "plain", Warm + "G1 E5 F300\nG1 E-2\nG1 E0.5\n" + Layers + Off, 8,

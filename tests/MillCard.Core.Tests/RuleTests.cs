@@ -50,6 +50,15 @@ public class RuleTests
 
     private const string Endless = "[gcode_macro GO_ROUND]\ngcode:\n  G4 P1\n  GO_ROUND\n";
 
+    /// <summary>Lines of 10.05 mm to and fro after a way to where they begin, so much filament each.</summary>
+    private static string Lines(int count, double filament) => "G0 X30 Y19\n" + string.Concat(Enumerable.Range(0, count).Select(i =>
+        FormattableString.Invariant($"G1 X{20 + 10 * (i % 2)} Y{20 + i} E{filament}\n")));
+
+    /// <summary>Lines that, read as positions, pull filament back on every second one but the first, and more that do not.</summary>
+    private static string Sawtooth(int teeth, int more) => "G1 X5 Y5 E0.1 F3000\n"
+        + string.Concat(Enumerable.Range(0, teeth).Select(i => $"G1 X{20 + i} Y20 E0.3\nG1 X{20 + i} Y40 E0.5\n"))
+        + string.Concat(Enumerable.Range(0, more).Select(i => FormattableString.Invariant($"G1 X{60 + i} Y50 E{0.6 + 0.1 * i:0.#}\n")));
+
     /// <summary>Many short moves along a line.</summary>
     private static string Crumbs(double each) => string.Concat(Enumerable.Range(1, 120).Select(i =>
         string.Create(System.Globalization.CultureInfo.InvariantCulture, $"G1 X{i * each:0.###} E0.001 F4800\n")));
@@ -80,6 +89,11 @@ public class RuleTests
         ["two nozzles"] = TwoNozzles,
         ["Dunlin"] = Cards.Dunlin,
         ["plain"] = Plain,
+        ["delta"] = Plain with
+        {
+            Envelope = Plain.Envelope with { Origin = new() { X = 90, Y = 80 } },
+            Motion = new() { Layout = MotionLayout.Delta, Axes = new() { X = new() { Max = 90 }, Z = new() { Max = 170 } } },
+        },
         ["carriages"] = Pattern.All.Single(p => p.Id == "two-carriages").Card with { Firmware = new() { Flavour = FlavourId.Marlin } },
     };
 
@@ -173,6 +187,9 @@ public class RuleTests
         { "outside-travel", "plain", "G28\nG1 X180.015 F600\n", 2, "G28\nG1 X180.005 F600\n" },
         { "outside-travel", "plain", "G28\nG1 Y-0.015 F600\n", 2, "G28\nG1 Y-0.005 F600\n" },
         { "outside-travel", "plain", Warm + "G1 Z170.015 F600\n", 7, Warm + Layers + "G1 Z171 F600\n" },
+        { "outside-travel", "delta", "G28\nG1 X63.65 Y63.65 F600\n", 2, "G28\nG1 X63.64 Y63.64 F600\n" },
+        { "carriages-meet", "carriages", "G28\nM605 S2 X59.985\nG1 X60 Y50 F3000\nM605 S1\n", 3,
+            "G28\nM605 S2 X59.995\nG1 X60 Y50 F3000\nM605 S1\n" },
         { "below-bed", "plain", "G28\nG1 Z-0.008 F600\n", 2, "G28\nG1 Z-0.005 F600\n" },
         { "end-above-travel", "plain", Warm + Layers + "G1 Z170.018 F600\n" + Off, 18, Warm + Layers + "G1 Z170.005 F600\n" + Off },
         { "end-drags-over-part", "plain", Warm + Layers + "G1 Z20.1\nG0 X5 Y155\n" + Off, 19,
@@ -232,6 +249,17 @@ public class RuleTests
         // a jump is more than 1 mm, too; three of them tell, or one in ten of all moves that lay
         { "mode-mismatch", "plain", Warm + "G1 X20 E100 F600\nG1 X30 E100.4\nG1 X40 E100.8\n" + Off, 7,
             Warm + "G1 X20 E100 F600\nG1 X30 E100.4\nG1 X40 E0.8\n" + Off },
+        { "mode-mismatch", "plain", Warm + Lines(26, 0.4) + Lines(3, 9) + Off, 35, Warm + Lines(27, 0.4) + Lines(3, 9) + Off },
+        // 0.4 mm of bore may lay 0.798 mm of filament on a mm of way
+        { "mode-mismatch", "plain", Warm + Lines(3, 8.1) + Off, 8, Warm + Lines(3, 7.9) + Off },
+        { "mode-mismatch", "plain", Warm.Replace("M83", "M82") + Sawtooth(4, 5) + Off, 7,
+            Warm.Replace("M83", "M82") + Sawtooth(4, 6) + Off },
+        { "wrong-unit", "plain", "M203 X2001\n", 1, "M203 X2000 Y10\n" },
+        { "wrong-unit", "plain", "M203 Y2001\n", 1, "M203 Z100 E300\n" },
+        { "wrong-unit", "plain", "M203 Z101\n", 1, "M203 Z0.5 E2\n" },
+        { "wrong-unit", "plain", "M203 E301\n", 1, "M203 X0\n" },
+        { "wrong-unit", "RepRapFirmware", "M203 X599\n", 1, "M203 X600\n" },
+        { "setting-overridden", "plain", "M92 X80.2\n", 1, "M92 X80 Z400\n" },
         { "motors-left-on", "plain", Two + "M104 S0\n", 9, Two + "M104 S0\nM18\n" },
         { "head-hits-print", "plain", Warm + "G1 X20 Y20 Z5\nG1 X60 E1\nG1 X20 Z4.97\n" + Off, 9,
             Warm + "G1 X20 Y20 Z5\nG1 X60 E1\nG1 X20 Z4.985\n" + Off },
@@ -333,6 +361,13 @@ public class RuleTests
         }
         Assert.DoesNotContain(rule, Find(program, card).Where(f => f.Remedy is not null).Select(f => f.Rule));
     }
+
+    [Fact]
+    public void A_delta_is_left_sideways_by_its_radius_and_upwards_by_its_height() =>
+        Assert.Equal(["The move ends 100 mm from the centre; the machine reaches 90. 2 moves do.",
+            "The move ends at Z 180; the machine reaches 0 to 170."],
+            Find("G28\nG1 X60 Y80 F600\nG1 X-80 Y-60\nG1 X0 Y0\nG1 Z180\n", Machines["delta"])
+                .Where(f => f.Rule == "outside-travel").Select(f => f.Message));
 
     [Fact]
     public void A_board_may_get_as_many_moves_a_second_as_it_takes_and_sixteen_that_it_has_read_ahead()

@@ -8,8 +8,8 @@ using MillCard.Core.Slicing.Jobs;
 
 namespace MillCard.Web.Hosting;
 
-/// <summary>Slices small leaning blocks and a round once the server is up, behind everything else, so that the owner's first slice does not wait
-/// for the code to be compiled.</summary>
+/// <summary>Slices small leaning blocks and a round once the server is up, behind everything else, so that the owner's first slice does
+/// not wait for the code to be compiled.</summary>
 internal sealed partial class WarmUp(IHostApplicationLifetime life, IConfiguration configuration, ILogger<WarmUp> log) : BackgroundService
 {
     private const int Rounds = 4;

@@ -211,7 +211,7 @@ public class RuleTests
         // the other nozzle is cold
         { "head-left-on-part", "two nozzles", Warm + Layers + Off, 21, Warm + Layers + Aside + Off },
         { "in-the-way-at-the-end", "plain", Warm + Layers + "G1 Z21.5 F600\n" + Off, 22, Warm + Layers + "G1 Z20.8 F600\n" + Off },
-        { "in-the-way-at-the-end", "plain", Warm + Layers + "G1 Z59 F600\n" + Off, 22, Warm + Layers + "G1 Z61 F600\n" + Off },
+        { "in-the-way-at-the-end", "plain", Warm + Layers + "G1 Z59 F600\n" + Off, 22, Warm + Layers + "G1 Z60.5 F600\n" + Off },
         { "in-the-way-at-the-end", "plain", Warm + Layers + "G1 Z30 F600\nG1 X60.5 Y79.5\n" + Off, 23,
             Warm + Layers + "G1 Z30 F600\nG1 X59.5 Y79.5\n" + Off },
         { "in-the-way-at-the-end", "plain", Warm + Layers + "G1 Z30 F600\nG1 X80 Y80\n" + Off, 23,

@@ -59,7 +59,7 @@ public sealed class HeadHitsPrintTests
     /// <summary>Whether a rectangle on the head meets the post's middle on the way, the rectangle so much larger and lower.</summary>
     private static bool Meets((double X, double Y, double Top) post, Way way, RectangleOutline box, double underside, double wider)
     {
-        const int Steps = 20_000;
+        const int Steps = 4_000;
         for (var i = 0; i <= Steps; i++)
         {
             var t = (double)i / Steps;

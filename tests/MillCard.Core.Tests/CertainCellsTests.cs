@@ -16,15 +16,12 @@ public sealed class CertainCellsTests
         Gen.Int[-1000, 999].Select(c => 0.01 * c + 0.003).Array[6]
             .Select(c => new Triangle(c[0], c[1], c[2], c[3], c[4], c[5])).Where(t => t.TwiceArea > 0.1);
 
-    private static Polygon Drawn(Triangle t) =>
-        Plane.Factory.CreatePolygon([new(t.X0, t.Y0), new(t.X1, t.Y1), new(t.X2, t.Y2), new(t.X0, t.Y0)]);
-
     [Fact]
     public void What_of_a_triangle_lies_between_two_heights_is_as_wide_as_its_section() =>
         Gen.Select(Triangles, Gen.Int[-120, 120].Select(b => 0.1 * b), Gen.Int[1, 50].Select(h => 0.1 * h)).Sample((t, bottom, height) =>
     {
         var (left, right) = t.Between(bottom, bottom + height);
-        var section = Drawn(t).Intersection(Shapes.Rectangle(-50, bottom, 100, height)).EnvelopeInternal;
+        var section = DrawnOutlines.Of(t).Intersection(Shapes.Rectangle(-50, bottom, 100, height)).EnvelopeInternal;
         Assert.Equal(section.IsNull, left > right);
         if (section.IsNull) return;
         Assert.Equal(section.MinX, left, 1e-6);
@@ -75,7 +72,7 @@ public sealed class CertainCellsTests
             var sure = new bool[Side * Side];
             sure.AsSpan().Fill(true);
             sure[row * Side + column] = false;
-            var (square, drawn) = (Shapes.Rectangle(raster.X(column), raster.Y(row), raster.Size, raster.Size), Drawn(t));
+            var (square, drawn) = (Shapes.Rectangle(raster.X(column), raster.Y(row), raster.Size, raster.Size), DrawnOutlines.Of(t));
             // where a corner is hardly touched is left to rounding
             if (drawn.Distance(square) is > 0 and < 1e-6 || drawn.Intersection(square).Area is > 0 and < 1e-6) return;
             Assert.Equal(!square.Intersects(drawn), new CertainCells(raster, sure).Holds(t));

@@ -1,6 +1,5 @@
 using CsCheck;
 using MillCard.Core.Geometry;
-using NetTopologySuite.Geometries;
 using Xunit;
 using Triangle = MillCard.Core.Geometry.Triangle;
 
@@ -12,9 +11,6 @@ public class CoverTests
     private static readonly Shape Area = Plane.Union(
         Plane.Difference(Shapes.Ellipse(5, 0, 30, 20, Side.Inside), Shapes.Rectangle(-4, -6, 9, 12)),
         Shapes.Rectangle(60, -20, 13, 40));
-
-    private static Polygon Drawn(Triangle t) =>
-        Plane.Factory.CreatePolygon([new(t.X0, t.Y0), new(t.X1, t.Y1), new(t.X2, t.Y2), new(t.X0, t.Y0)]);
 
     private static Gen<Triangle> Triangles(double size) =>
         from x in Gen.Double[-30, 80]
@@ -34,7 +30,7 @@ public class CoverTests
         var (held, not) = (0, 0);
         Triangles(size).Sample(t =>
         {
-            var drawn = Drawn(t);
+            var drawn = DrawnOutlines.Of(t);
             var covers = Area.Covers(drawn);
             // slivers and those that reach just over the border are left to rounding
             if (drawn.Area < 1e-3 || covers != wider.Covers(drawn)) return;

@@ -15,6 +15,10 @@ internal static class DrawnOutlines
         [.. radii.Append(radii[0]).Select((r, i) => new Coordinate(x + r * Math.Cos(2 * Math.PI * (i % radii.Length) / radii.Length),
             y + r * Math.Sin(2 * Math.PI * (i % radii.Length) / radii.Length)))];
 
+    /// <summary>A triangle.</summary>
+    public static Polygon Of(Geometry.Triangle t) =>
+        Plane.Factory.CreatePolygon([new(t.X0, t.Y0), new(t.X1, t.Y1), new(t.X2, t.Y2), new(t.X0, t.Y0)]);
+
     /// <summary>The hulls of so many points within a square.</summary>
     public static Gen<Polygon> Convex(double within, int fewest, int most) =>
         from points in Gen.Select(Gen.Double[-within, within], Gen.Double[-within, within]).Array[fewest, most]

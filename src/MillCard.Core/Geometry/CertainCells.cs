@@ -28,9 +28,7 @@ internal sealed class CertainCells
     public bool Holds(in Triangle t)
     {
         if (!Holds(t.X0, t.Y0) || !Holds(t.X1, t.Y1) || !Holds(t.X2, t.Y2)) return false;
-        var (left, right) = (Math.Min(t.X0, Math.Min(t.X1, t.X2)), Math.Max(t.X0, Math.Max(t.X1, t.X2)));
-        var (bottom, top) = (Math.Min(t.Y0, Math.Min(t.Y1, t.Y2)), Math.Max(t.Y0, Math.Max(t.Y1, t.Y2)));
-        return Holds(left, bottom, right, top) || HoldsByRows(t, _raster.Row(bottom), _raster.Row(top));
+        return Holds(t.MinX, t.MinY, t.MaxX, t.MaxY) || HoldsByRows(t, _raster.Row(t.MinY), _raster.Row(t.MaxY));
     }
 
     /// <summary>Whether a rectangle surely lies in them.</summary>

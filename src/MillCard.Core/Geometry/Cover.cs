@@ -15,8 +15,7 @@ internal sealed class Cover
     private readonly SquareRaster _raster;
     private readonly double _slack;
     private readonly DirectedSegment[] _outline = [];
-    // the pieces of the outline by the cells that they pass
-    private readonly int[] _starts = new int[Side * Side + 1], _within = [];
+    private readonly Buckets? _pieces;
 
     /// <param name="area">Valid areas, or none.</param>
     /// <param name="slack">By how much a triangle may reach over, mm; more than 0.</param>
@@ -29,15 +28,7 @@ internal sealed class Cover
         var grown = Plane.Offset(area, slack, 1);
         _grown = new IndexedPointInAreaLocator(grown);
         _outline = [.. Pieces(grown)];
-        for (var i = 0; i < _outline.Length; i++) Pass(_outline[i], cell => _starts[cell + 1]++);
-        for (var cell = 0; cell < Side * Side; cell++) _starts[cell + 1] += _starts[cell];
-        _within = new int[_starts[^1]];
-        var next = _starts.AsSpan(0, Side * Side).ToArray();
-        for (var i = 0; i < _outline.Length; i++)
-        {
-            var piece = i;
-            Pass(_outline[i], cell => _within[next[cell]++] = piece);
-        }
+        _pieces = new(Side * Side, _outline.Length, (piece, to) => Pass(_outline[piece], to));
         MarkInside(area);
     }
 
@@ -45,12 +36,10 @@ internal sealed class Cover
     public bool Holds(in Triangle t)
     {
         if (_grown is null) return false;
-        var (left, right) = (Math.Min(t.X0, Math.Min(t.X1, t.X2)), Math.Max(t.X0, Math.Max(t.X1, t.X2)));
-        var (front, back) = (Math.Min(t.Y0, Math.Min(t.Y1, t.Y2)), Math.Max(t.Y0, Math.Max(t.Y1, t.Y2)));
-        if (left < _box.MinX - 2 * _slack || right > _box.MaxX + 2 * _slack || front < _box.MinY - 2 * _slack
-            || back > _box.MaxY + 2 * _slack) return false;
+        if (t.MinX < _box.MinX - 2 * _slack || t.MaxX > _box.MaxX + 2 * _slack || t.MinY < _box.MinY - 2 * _slack
+            || t.MaxY > _box.MaxY + 2 * _slack) return false;
         var meetsInside = false;
-        for (int row = _raster.Row(front), last = _raster.Row(back); row <= last; row++)
+        for (int row = _raster.Row(t.MinY), last = _raster.Row(t.MaxY); row <= last; row++)
         {
             var (from, to) = Columns(t, row);
             for (var (cell, end) = (row * Side + from, row * Side + to + 1); cell < end; cell++)
@@ -68,7 +57,7 @@ internal sealed class Cover
 
     private bool IsTouchedIn(int cell, in Triangle t)
     {
-        foreach (var piece in _within.AsSpan(_starts[cell].._starts[cell + 1]))
+        foreach (var piece in _pieces!.In(cell))
             if (Touch(t, _outline[piece])) return true;
         return false;
     }

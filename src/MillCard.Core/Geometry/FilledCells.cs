@@ -24,10 +24,9 @@ internal static class FilledCells
         var (heights, area) = (0.0, 0.0);
         foreach (var t in triangles)
         {
-            var (low, high) = (Math.Min(t.Y0, Math.Min(t.Y1, t.Y2)), Math.Max(t.Y0, Math.Max(t.Y1, t.Y2)));
-            (left, right) = (Math.Min(left, Math.Min(t.X0, Math.Min(t.X1, t.X2))), Math.Max(right, Math.Max(t.X0, Math.Max(t.X1, t.X2))));
-            (bottom, top) = (Math.Min(bottom, low), Math.Max(top, high));
-            (heights, area) = (heights + high - low, area + t.TwiceArea);
+            (left, right) = (Math.Min(left, t.MinX), Math.Max(right, t.MaxX));
+            (bottom, top) = (Math.Min(bottom, t.MinY), Math.Max(top, t.MaxY));
+            (heights, area) = (heights + t.MaxY - t.MinY, area + t.TwiceArea);
         }
         if (area / 2 < Deep * (right - left) * (top - bottom)) return null;
         var side = (int)Math.Clamp(Across * Math.Max(right - left, top - bottom) / Math.Sqrt(area / triangles.Count), Coarsest, Finest);
@@ -46,8 +45,8 @@ internal static class FilledCells
     /// <summary>Fills the squares that lie in a triangle with a margin all round: those whose lower and upper sides do.</summary>
     private static void Fill(in Triangle t, SquareRaster raster, bool[] filled)
     {
-        var (low, high) = (Math.Min(t.Y0, Math.Min(t.Y1, t.Y2)) + Margin, Math.Max(t.Y0, Math.Max(t.Y1, t.Y2)) - Margin);
-        var (first, last) = ((int)Math.Ceiling((low - raster.Bottom) / raster.Size), (int)Math.Floor((high - raster.Bottom) / raster.Size));
+        var first = (int)Math.Ceiling((t.MinY + Margin - raster.Bottom) / raster.Size);
+        var last = (int)Math.Floor((t.MaxY - Margin - raster.Bottom) / raster.Size);
         for (var row = first; row < last; row++)
         {
             var (below, above) = (t.Between(raster.Y(row) - Margin, raster.Y(row) - Margin),

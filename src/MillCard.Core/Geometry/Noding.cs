@@ -45,9 +45,9 @@ internal static class Noding
         certain is null && Crossings(border) > MostCrossings ? null
             : Again(Merged(border.Select(s => (Node.At(s.X0, s.Y0), Node.At(s.X1, s.Y1), 1))), certain, stop);
 
-    /// <summary>About how often pieces would cross each other if they lay anyhow: 1/π of the square of their length to the area round them,
-    /// for two of a length l in an area A do with a chance of 2l²/πA (L. A. Santaló, "Integral Geometry and Geometric Probability", 1976;
-    /// from memory). Those that run along each other count once; how many do is seen on every sixty-fourth.</summary>
+    /// <summary>About how often pieces would cross each other if they lay anyhow: 1/π of the square of their length to the area round
+    /// them, for two of a length l in an area A do with a chance of 2l²/πA (L. A. Santaló, "Integral Geometry and Geometric
+    /// Probability", 1976; from memory). Those that run along each other count once; how many do is seen on every sixty-fourth.</summary>
     internal static double Crossings(IReadOnlyList<DirectedSegment> border)
     {
         var (left, bottom, right, top, length) = (double.MaxValue, double.MaxValue, double.MinValue, double.MinValue, 0.0);

@@ -7,7 +7,7 @@ internal sealed class SegmentCells
     private const int CellsEach = 2;
 
     private readonly double _left, _bottom;
-    private readonly int[] _starts, _within;
+    private readonly Buckets _pieces;
 
     /// <param name="segments">At least one.</param>
     /// <param name="stop">Ends the sorting.</param>
@@ -27,17 +27,7 @@ internal sealed class SegmentCells
         // a margin all round, so that nothing lies on the grid's own border
         (_left, _bottom) = (left - Size / 3, bottom - Size / 3);
         (Columns, Rows) = (2 + (int)(width / Size), 2 + (int)(depth / Size));
-        _starts = new int[Count + 1];
-        for (var i = 0; i < segments.Count; i++) Pass(segments[i], cell => _starts[cell + 1]++);
-        stop.ThrowIfCancellationRequested();
-        for (var cell = 0; cell < Count; cell++) _starts[cell + 1] += _starts[cell];
-        _within = new int[_starts[Count]];
-        var next = _starts.AsSpan(0, Count).ToArray();
-        for (var i = 0; i < segments.Count; i++)
-        {
-            var piece = i;
-            Pass(segments[i], cell => _within[next[cell]++] = piece);
-        }
+        _pieces = new(Count, segments.Count, (piece, to) => Pass(segments[piece], to), stop);
     }
 
     /// <summary>Side of a cell, mm.</summary>
@@ -63,7 +53,7 @@ internal sealed class SegmentCells
     /// <summary>Pairs of pieces that share a cell.</summary>
     public long PairsIn(int cell) => (long)In(cell).Length * (In(cell).Length - 1) / 2;
 
-    public ReadOnlySpan<int> In(int cell) => _within.AsSpan(_starts[cell].._starts[cell + 1]);
+    public ReadOnlySpan<int> In(int cell) => _pieces.In(cell);
 
     /// <summary>A point of a cell near its middle; beside it, so that pieces in regular places do not run through it.</summary>
     public (double X, double Y) Middle(int cell) =>

@@ -3,6 +3,18 @@ namespace MillCard.Core.Geometry;
 /// <summary>A triangle of the plane, mm.</summary>
 internal readonly record struct Triangle(double X0, double Y0, double X1, double Y1, double X2, double Y2)
 {
+    /// <summary>Its left end.</summary>
+    public double MinX => Math.Min(X0, Math.Min(X1, X2));
+
+    /// <summary>Its right end.</summary>
+    public double MaxX => Math.Max(X0, Math.Max(X1, X2));
+
+    /// <summary>Its front end.</summary>
+    public double MinY => Math.Min(Y0, Math.Min(Y1, Y2));
+
+    /// <summary>Its back end.</summary>
+    public double MaxY => Math.Max(Y0, Math.Max(Y1, Y2));
+
     /// <summary>Twice its area, however it winds.</summary>
     public double TwiceArea => Math.Abs((X1 - X0) * (Y2 - Y0) - (Y1 - Y0) * (X2 - X0));
 

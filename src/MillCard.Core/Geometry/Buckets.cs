@@ -1,0 +1,29 @@
+namespace MillCard.Core.Geometry;
+
+/// <summary>Numbers of things by the cells that they pass, in one list.</summary>
+internal sealed class Buckets
+{
+    private readonly int[] _starts, _within;
+
+    /// <param name="cells">How many cells there are.</param>
+    /// <param name="things">How many things there are.</param>
+    /// <param name="pass">Calls back with every cell that a thing passes; asked twice.</param>
+    /// <param name="stop">Ends the sorting.</param>
+    public Buckets(int cells, int things, Action<int, Action<int>> pass, CancellationToken stop = default)
+    {
+        _starts = new int[cells + 1];
+        for (var i = 0; i < things; i++) pass(i, cell => _starts[cell + 1]++);
+        stop.ThrowIfCancellationRequested();
+        for (var cell = 0; cell < cells; cell++) _starts[cell + 1] += _starts[cell];
+        _within = new int[_starts[cells]];
+        var next = _starts.AsSpan(0, cells).ToArray();
+        for (var i = 0; i < things; i++)
+        {
+            var thing = i;
+            pass(i, cell => _within[next[cell]++] = thing);
+        }
+    }
+
+    /// <summary>The things that pass a cell.</summary>
+    public ReadOnlySpan<int> In(int cell) => _within.AsSpan(_starts[cell].._starts[cell + 1]);
+}

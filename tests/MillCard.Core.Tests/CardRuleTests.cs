@@ -103,6 +103,8 @@ public class CardRuleTests
             With(Polygon([0, 0], [4000, 0], [10, 10])) },
         { "bad-outline", "/head/beams/0/far", Cards.Dunlin with { Head = Cards.Dunlin.Head with { Beams = [
             new() { Along = BeamAxis.X, Near = 30, Far = -22, Underside = 28 }] } }, Cards.Dunlin },
+        { "bad-outline", "/head/beams/0/far", Beam(30, 30), Beam(30, 30.1) },
+        { "bad-outline", "/head/bodies/0/outline", Ducted([0, 0], [10, 10], [10, 0], [0, 10]), Ducted([0, 0], [10, 0], [10, 10]) },
         { "keep-out-off-bed", "/envelope/keepOuts/0/outline", With(Cards.Box("far", KeepOutKind.Reserved, 200, 0, 5, 5)),
             With(Cards.Box("near", KeepOutKind.Reserved, 179, 0, 5, 5)) },
         { "obstacle-without-top", "/envelope/keepOuts/0/top", With(Cards.Box("clip", KeepOutKind.Obstacle, 0, 0, 5, 5)),
@@ -192,6 +194,9 @@ public class CardRuleTests
         { "nothing-left-to-print-on", "/envelope/use/margin",
             Bare() with { Envelope = Bare().Envelope with { Use = new() { Margin = 90 } } },
             Bare() with { Envelope = Bare().Envelope with { Use = new() { Margin = 60 } } } },
+        { "nothing-left-to-print-on", "/envelope/use/edges", Edged(100, 80), Edged(100, 79) },
+        { "nothing-left-to-print-on", "/envelope/keepOuts/0/outline", Kept(Cards.Box("all", KeepOutKind.Obstacle, 0, 0, 180, 160, 5)),
+            Kept(Cards.Box("worn", KeepOutKind.BadSurface, 0, 0, 180, 160)) },
         { "nothing-left-to-print-on", "/envelope/keepOuts/0/outline", Kept(Cards.Box("all", KeepOutKind.Reserved, 0, 0, 180, 160)),
             Kept(Cards.Box("most", KeepOutKind.Reserved, 0, 0, 180, 150)) },
         { "same-name", "/envelope/keepOuts/1/name", Kept(Cards.Box("clip", KeepOutKind.Reserved, 0, 0, 5, 5),
@@ -240,6 +245,18 @@ public class CardRuleTests
             new() { Name = "duct", Underside = underside, Outline = new RectangleOutline { X = 5, Y = -5, Width = 10, Depth = 10 } }]
             }
         };
+
+    private static Card Ducted(params double[][] corners) => Bodied(1) is var card
+        ? card with { Head = card.Head with { Bodies = [card.Head.Bodies[0] with { Outline = new PolygonOutline { Points = corners } }] } }
+        : card;
+
+    private static Card Beam(double near, double far) =>
+        Bare() with { Head = Bare().Head with { Beams = [new() { Along = BeamAxis.X, Near = near, Far = far, Underside = 28 }] } };
+
+    private static Card Edged(double left, double right) => Bare() with
+    {
+        Envelope = Bare().Envelope with { Use = new() { Edges = new() { Left = left, Right = right, Front = 5, Back = 5 } } },
+    };
 
     private static Card Probed(double x) =>
         Bare() with { Head = Bare().Head with { Probe = new() { Kind = ProbeKind.Inductive, X = x, Y = 0 } } };

@@ -194,6 +194,8 @@ public class RuleTests
         { "end-above-travel", "plain", Warm + Layers + "G1 Z170.018 F600\n" + Off, 18, Warm + Layers + "G1 Z170.005 F600\n" + Off },
         { "end-drags-over-part", "plain", Warm + Layers + "G1 Z20.1\nG0 X5 Y155\n" + Off, 19,
             Warm + Layers + "G1 Z20.2\nG0 X5 Y155\n" + Off },
+        { "end-drags-over-part", "plain", Warm + Layers + "G1 Z20.15\nG0 X5 Y155\n" + Off, 19,
+            Warm + Layers + "G1 Z20.16\nG0 X5 Y155\n" + Off },
         { "end-drags-over-part", "plain", Warm + Layers + "G1 X78.5\n" + Aside + Off, 18, Warm + Layers + "G1 X79.1\n" + Aside + Off },
         // a wipe back along the last line while filament is pulled back
         { "end-drags-over-part", "plain", Warm + Layers + "G1 X67 E-1\n" + Aside + Off, 18, Warm + Layers + "G1 X69 E-1\n" + Aside + Off },
@@ -372,6 +374,13 @@ public class RuleTests
             "The move ends at Z 180; the machine reaches 0 to 170."],
             Find("G28\nG1 X60 Y80 F600\nG1 X-80 Y-60\nG1 X0 Y0\nG1 Z180\n", Machines["delta"])
                 .Where(f => f.Rule == "outside-travel").Select(f => f.Message));
+
+    [Theory]
+    [InlineData("T1\nG1 X210\nT0\nG1 X190\n", "X 230; the machine reaches 20 to 200. 2 moves do.")]
+    [InlineData("G1 X190\nT1\nG1 X210\n", "X 190; the machine reaches 0 to 180. 2 moves do.")]
+    public void What_a_nozzle_reaches_is_said_of_the_one_that_goes_too_far_first(string moves, string said) =>
+        Assert.Equal("The move ends at " + said,
+            Assert.Single(Find("G28\n" + moves, TwoNozzles), f => f.Rule == "outside-travel").Message);
 
     [Fact]
     public void A_board_may_get_as_many_moves_a_second_as_it_takes_and_sixteen_that_it_has_read_ahead()

@@ -97,10 +97,9 @@ public sealed class HeadHitsPrint : IDryRunRule
         public LaidPlastic(Extents extents)
         {
             (_x, _y) = (extents.MinX, extents.MinY);
-            (_columns, _rows) = ((int)Math.Min(20_000, (extents.MaxX - _x) / Cell + 1),
-                (int)Math.Min(20_000, (extents.MaxY - _y) / Cell + 1));
+            (_columns, _rows) = ((int)((extents.MaxX - _x) / Cell) + 1, (int)((extents.MaxY - _y) / Cell) + 1);
             _blocks = _columns / Block + 1;
-            _cells = new float[(long)_columns * _rows <= 64_000_000 ? _columns * _rows : 0];
+            _cells = new float[_columns * _rows];
             _coarse = new float[_blocks * (_rows / Block + 1)];
         }
 
@@ -108,7 +107,6 @@ public sealed class HeadHitsPrint : IDryRunRule
 
         public void Lay(in SimulatedMove move)
         {
-            if (_cells.Length == 0) return;
             var (dx, dy) = (move.To.X - move.From.X, move.To.Y - move.From.Y);
             var steps = (int)Math.Ceiling(Math.Max(Math.Abs(dx), Math.Abs(dy)) / Cell);
             for (var k = 0; k <= steps; k++)
@@ -143,7 +141,7 @@ public sealed class HeadHitsPrint : IDryRunRule
             for (var blockRow = front / Block; blockRow <= back / Block; blockRow++)
                 for (var blockColumn = left / Block; blockColumn <= right / Block; blockColumn++)
                 {
-                    if (_cells.Length == 0 || _coarse[blockRow * _blocks + blockColumn] <= height) continue;
+                    if (_coarse[blockRow * _blocks + blockColumn] <= height) continue;
                     var lastRow = Math.Min(back, blockRow * Block + Block - 1);
                     var lastColumn = Math.Min(right, blockColumn * Block + Block - 1);
                     for (var row = Math.Max(front, blockRow * Block); row <= lastRow; row++)

@@ -49,6 +49,11 @@ public sealed class DocumentStore<T>(MillCardContext context, TimeProvider clock
         [.. (await context.Documents.AsNoTracking().Where(d => d.Kind == Kind && d.Place == DocumentPlace.Shelf).OrderBy(d => d.Name)
             .ToListAsync(stop)).Select(Read)];
 
+    /// <summary>Those on the shelf that were saved last, the latest first.</summary>
+    public Task<List<Guid>> LatestAsync(int count, CancellationToken stop) =>
+        context.Documents.AsNoTracking().Where(d => d.Kind == Kind && d.Place == DocumentPlace.Shelf)
+            .OrderByDescending(d => d.SavedAt).ThenBy(d => d.Id).Select(d => d.Id).Take(count).ToListAsync(stop);
+
     /// <summary>One document, or null; one in the bin is not there.</summary>
     public async Task<Stored<T>?> FindAsync(Guid id, CancellationToken stop) =>
         await context.Documents.AsNoTracking()

@@ -17,6 +17,25 @@ public sealed class RunStore(MillCardContext context, BlobStore blobs)
         string result, CancellationToken stop)
     {
         await using var whole = await context.Database.BeginTransactionAsync(stop);
+        var row = await PutAsync(trialId, at, program, layers, card, result, stop);
+        await whole.CommitAsync(stop);
+        return row;
+    }
+
+    /// <summary>Does all that <see cref="KeepAsync"/> does and takes it back, so that the first program kept does not wait for code to be
+    /// compiled.</summary>
+    public async Task RehearseAsync(Guid trialId, DateTimeOffset at, ReadOnlyMemory<byte> program, byte[]? layers, string card,
+        string result, CancellationToken stop)
+    {
+        await using var whole = await context.Database.BeginTransactionAsync(stop);
+        await PutAsync(trialId, at, program, layers, card, result, stop);
+        await whole.RollbackAsync(stop);
+        context.ChangeTracker.Clear();
+    }
+
+    private async Task<RunRow> PutAsync(Guid trialId, DateTimeOffset at, ReadOnlyMemory<byte> program, byte[]? layers, string card,
+        string result, CancellationToken stop)
+    {
         var programHash = await blobs.KeepAsync(program.ToArray(), "text/x.gcode", stop);
         var layersHash = layers is null ? null : await blobs.KeepAsync(layers, "application/octet-stream", stop);
         var row = await context.Runs.FirstOrDefaultAsync(r => r.TrialId == trialId, stop);
@@ -28,7 +47,6 @@ public sealed class RunStore(MillCardContext context, BlobStore blobs)
             .Where(b => before.Contains(b.Hash) && !context.Runs.Any(r => r.Program == b.Hash || r.Layers == b.Hash)
                 && !context.Prints.Any(p => p.Picture == b.Hash))
             .ExecuteDeleteAsync(stop);
-        await whole.CommitAsync(stop);
         return row;
     }
 

@@ -1,4 +1,5 @@
 using Microsoft.Extensions.Configuration;
+using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Hosting.Internal;
 using Microsoft.Extensions.Logging;
 using Microsoft.Extensions.Logging.Abstractions;
@@ -8,8 +9,14 @@ using Xunit;
 namespace MillCard.Web.Tests;
 
 /// <summary>The slice behind everything else after a start.</summary>
-public sealed class WarmUpTests
+public sealed class WarmUpTests : IAsyncLifetime
 {
+    private readonly Server _server = new() { Demo = null };
+
+    public ValueTask InitializeAsync() => _server.InitializeAsync();
+
+    public ValueTask DisposeAsync() => _server.DisposeAsync();
+
     private sealed class Said : ILogger<WarmUp>
     {
         public TaskCompletionSource<string> First { get; } = new();
@@ -19,11 +26,11 @@ public sealed class WarmUpTests
             Func<TState, Exception?, string> formatter) => First.TrySetResult(formatter(state, exception));
     }
 
-    private static (WarmUp Service, ApplicationLifetime Life, Said Said) Of(string? warmUp)
+    private (WarmUp Service, ApplicationLifetime Life, Said Said) Of(string? warmUp)
     {
         var (life, said) = (new ApplicationLifetime(NullLogger<ApplicationLifetime>.Instance), new Said());
         var configuration = new ConfigurationBuilder().AddInMemoryCollection([new("WarmUp", warmUp)]).Build();
-        return (new WarmUp(life, configuration, said), life, said);
+        return (new WarmUp(life, configuration, _server.Services.GetRequiredService<Rehearsal>(), said), life, said);
     }
 
     [Fact]

@@ -51,6 +51,7 @@ internal static class Setup
         services.AddScoped<Leftovers>();
         services.AddHostedService<Housekeeping>();
         services.AddHostedService<PatternWatch>();
+        services.AddSingleton<Rehearsal>();
         services.AddHostedService<WarmUp>();
         services.AddHostedService<DemoProofs>();
         services.AddScoped(typeof(DocumentStore<>));

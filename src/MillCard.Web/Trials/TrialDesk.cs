@@ -105,16 +105,36 @@ internal sealed class TrialDesk(
         CancellationToken stop)
     {
         var clock = Stopwatch.StartNew();
-        var job = await JobAsync(trial, stop);
-        var sliced = await queue.LargeAsync(job.Parts.Sum(p => MeshShelf.SizeOf(p.Mesh)), left => Slicer.Slice(job, progress, left), stop,
-            progress);
+        var sliced = await SlicedAsync(await JobAsync(trial, stop), progress, stop);
         if (!sliced.Sliced) return (null, Refusal.Because(sliced.Findings).Value);
-        var result = RunResult.Of(job.Name, ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count,
-            clock.Elapsed.TotalSeconds, trial.Machine, trial.Filaments, trial.Copies) with
-        { FileName = sliced.FileName, Changes = sliced.Changes, Uses = sliced.Uses, Times = sliced.Times };
-        var layers = LayerFile.Write(sliced.Layers, sliced.Lines, sliced.Times!.EachTakes());
-        return (await KeepAsync(trial, sliced.Gcode, layers, result, sliced.Run!, stop), null);
+        var result = Result(trial, sliced, clock.Elapsed);
+        return (await KeepAsync(trial, sliced.Gcode, Layers(sliced), result, sliced.Run!, stop), null);
     }
+
+    /// <summary>Slices and dry-runs beside all other work and keeps no program: whoever slices it next finds its meshes read and the
+    /// stages of slicing on the shelf.</summary>
+    /// <returns>Whether it could be sliced.</returns>
+    public async Task<bool> RehearseAsync(LaidOutTrial trial, CancellationToken stop)
+    {
+        var clock = Stopwatch.StartNew();
+        var sliced = await SlicedAsync(await JobAsync(trial, stop) with { Threads = 1 }, new Progress<Progress>(), stop);
+        if (!sliced.Sliced) return false;
+        await runs.RehearseAsync(trial.Id, trial.AsOf, sliced.Gcode, Layers(sliced), Written(trial.Machine.Card),
+            Written(Result(trial, sliced, clock.Elapsed)), stop);
+        return true;
+    }
+
+    private Task<SliceResult> SlicedAsync(SliceJob job, IProgress<Progress> progress, CancellationToken stop) =>
+        queue.LargeAsync(job.Parts.Sum(p => MeshShelf.SizeOf(p.Mesh)), left => Slicer.Slice(job, progress, left), stop, progress);
+
+    private static RunResult Result(LaidOutTrial trial, SliceResult sliced, TimeSpan took) =>
+        RunResult.Of(trial.Trial.Name ?? "trial", ProgramOrigin.Sliced, sliced.Run!, sliced.Findings, sliced.Layers.Count,
+            took.TotalSeconds, trial.Machine, trial.Filaments, trial.Copies) with
+        { FileName = sliced.FileName, Changes = sliced.Changes, Uses = sliced.Uses, Times = sliced.Times };
+
+    private static byte[] Layers(SliceResult sliced) => LayerFile.Write(sliced.Layers, sliced.Lines, sliced.Times!.EachTakes());
+
+    private static string Written<T>(T value) => JsonSerializer.Serialize(value, DocumentJson.Options);
 
     /// <summary>Dry-runs a program brought as a file, and keeps it.</summary>
     public async Task<StoredRun> BringAsync(LaidOutTrial trial, string name, byte[] gcode, CancellationToken stop)
@@ -133,9 +153,7 @@ internal sealed class TrialDesk(
     private async Task<StoredRun> KeepAsync(LaidOutTrial trial, ReadOnlyMemory<byte> program, byte[]? layers, RunResult result,
         DryRunReport run, CancellationToken stop)
     {
-        var row = await runs.KeepAsync(trial.Id, trial.AsOf, program, layers,
-            JsonSerializer.Serialize(trial.Machine.Card, DocumentJson.Options), JsonSerializer.Serialize(result, DocumentJson.Options),
-                stop);
+        var row = await runs.KeepAsync(trial.Id, trial.AsOf, program, layers, Written(trial.Machine.Card), Written(result), stop);
         shelf.Put(row, run);
         return new StoredRun(row.At, result);
     }

@@ -7,19 +7,35 @@ using Xunit;
 
 namespace MillCard.Core.Tests;
 
-/// <summary>What rules say of their cases and what their remedies write, word for word: every line of <c>rule-words.txt</c> was read and
-/// held to be right. With WORDS=write it is written anew.</summary>
+/// <summary>What rules say of their cases and what their remedies write, word for word, and what all other rules find in them: every line
+/// of <c>rule-words.txt</c> and <c>rule-finds.txt</c> was read and held to be right. With WORDS=write they are written anew.</summary>
 public sealed class RuleWordsTests
 {
-    private static string File => Path.Combine(DemoParts.Root, "tests", "MillCard.Core.Tests", "rule-words.txt");
+    [Fact]
+    public void Rules_say_what_was_read_and_remedies_write_it() => Read("rule-words.txt", [.. Cards(), .. Programs()]);
 
     [Fact]
-    public void Rules_say_what_was_read_and_remedies_write_it()
+    public void Nothing_but_what_was_read_is_found_in_any_of_their_cases() => Read("rule-finds.txt", [.. FoundInCards(), .. FoundInPrograms()]);
+
+    private static void Read(string name, string[] now)
     {
-        string[] now = [.. Cards(), .. Programs()];
-        if (Environment.GetEnvironmentVariable("WORDS") == "write") System.IO.File.WriteAllLines(File, now);
-        Assert.Equal(System.IO.File.ReadAllLines(File), now);
+        var file = Path.Combine(DemoParts.Root, "tests", "MillCard.Core.Tests", name);
+        if (Environment.GetEnvironmentVariable("WORDS") == "write") File.WriteAllLines(file, now);
+        Assert.Equal(File.ReadAllLines(file), now);
     }
+
+    private static IEnumerable<string> FoundInCards() => CardRuleTests.Pairs.Select(p => p.Data).SelectMany(pair =>
+        new[] { pair.Item3, pair.Item4 }.Select(card => $"{pair.Item1} {pair.Item2}: "
+            + string.Join(", ", RuleBook.Check(card).Select(f => $"{f.Rule} {f.Pointer}{f.Line}").Order(StringComparer.Ordinal))));
+
+    private static IEnumerable<string> FoundInPrograms() => RuleTests.Cases.Concat(RuleTests.Bounds).Select(p => p.Data).SelectMany(bound =>
+        new[] { bound.Item3, bound.Item5 }.Select(program =>
+        {
+            var machine = RuleTests.Machines[bound.Item2].Machine();
+            return $"{bound.Item1}: " + string.Join(", ",
+                RuleBook.Check(SimulatedMachine.Run(machine, Encoding.UTF8.GetBytes(program)), machine)
+                    .Select(f => $"{f.Rule} {f.Pointer}{f.Line}").Order(StringComparer.Ordinal));
+        }));
 
     private static IEnumerable<string> Cards() => CardRuleTests.Pairs.Select(p => p.Data).SelectMany(pair =>
     {

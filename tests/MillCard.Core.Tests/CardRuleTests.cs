@@ -217,6 +217,26 @@ public class CardRuleTests
             Cards.Dunlin with { Heat = Cards.Dunlin.Heat with { Housing = Housing.HeatedChamber },
             Routines = new() { Start = "G28\nM191 S40", End = "M84" } } },
         { "heats-what-is-not-there", "/routines/start", Unheated("G28\nM190 R1"), Unheated("G28\nM190 R0\nM140 S-1") },
+        { "unknown-name-on-head", "/head/bodies/0/on", DuctOn("n9"), DuctOn("n1") },
+        { "faster-than-axis", "/modes/0/maxSpeed", WithMode(201), WithMode(200) },
+        { "axis-short-of-bed", "/motion/axes/x/max", BesideX(new() { Min = -50, Max = 129.4 }, 50),
+            BesideX(new() { Min = -50, Max = 129.5 }, 50) },
+        { "axis-short-of-bed", "/motion/axes/x/min", BesideX(new() { Min = -49.4, Max = 130 }, 50),
+            BesideX(new() { Min = -49.5, Max = 130 }, 50) },
+        { "probe-reaches-nothing", "/head/probe/x", ProbedBeside(new() { Min = -50, Max = 130 }, 181),
+            ProbedBeside(new() { Min = -50, Max = 130 }, 180) },
+        { "probe-reaches-nothing", "/head/probe/x", ProbedBeside(new() { Min = -50, Max = 130 }, -181),
+            ProbedBeside(new() { Min = -50, Max = 130 }, -180) },
+        { "probe-reaches-nothing", "/head/probe/x", ProbedBeside(null, -181), ProbedBeside(null, -180) },
+        { "probe-reaches-nothing", "/head/probe/x", ProbedBeside(null, 181), ProbedBeside(null, 180) },
+        { "hard-coded-size", "/routines/start", Starting(Cards.Bare(20, 160, 170), "G28\nG1 X20\n"),
+            Starting(Cards.Bare(19.9, 160, 170), "G28\nG1 X19.9\n") },
+        { "hard-coded-size", "/routines/start", Starting(Cornered, "G1 Y90\nG28\n"), Starting(Cornered, "G1 Y89\nG28\n") },
+        { "heats-what-is-not-there", "/routines/start", Unheated("M190 S60\nG28") is var cold
+            ? cold with { Heat = cold.Heat with { Housing = null } } : cold, Unheated("M190 S0\nG28") },
+        { "travel-past-bed", "/motion/axes/x/min", BesideX(new() { Min = -81, Max = 130 }, 50),
+            BesideX(new() { Min = -80, Max = 130 }, 50) },
+        { "body-below-tip", "/head/bodies/0/underside", WithTip(3), WithTip(0.9) },
         { "no-routine", "/routines/end", Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { End = " " } }, Cards.Dunlin },
     };
 
@@ -231,7 +251,7 @@ public class CardRuleTests
     }
 
     /// <summary>With zero of X so far within the bed.</summary>
-    private static Card BesideX(Axis x, double origin) => Bare(x) is var card
+    private static Card BesideX(Axis? x, double origin) => Bare(x) is var card
         ? card with { Envelope = card.Envelope with { Origin = new() { X = origin, Y = 0 } } } : card;
 
     private static Card Kept(params KeepOut[] keepOuts) => Bare() with { Envelope = Bare().Envelope with { KeepOuts = keepOuts } };
@@ -256,6 +276,29 @@ public class CardRuleTests
     private static Card Edged(double left, double right) => Bare() with
     {
         Envelope = Bare().Envelope with { Use = new() { Edges = new() { Left = left, Right = right, Front = 5, Back = 5 } } },
+    };
+
+    /// <summary>With a body 1 mm up and the nozzle's tip so far.</summary>
+    private static Card WithTip(double z) => Bodied(1) is var card
+        ? card with { Head = card.Head with { Nozzles = [card.Head.Nozzles![0] with { Offset = new() { Z = z } }] } } : card;
+
+    private static Card DuctOn(string nozzle) => Bodied(1) is var card
+        ? card with { Head = card.Head with { Bodies = [card.Head.Bodies[0] with { On = nozzle }] } } : card;
+
+    private static Card WithMode(double speed) => TwoCarriages(c => c with
+    {
+        Motion = c.Motion with { Axes = c.Motion.Axes with { X = new() { MaxSpeed = 150 }, Y = new() { MaxSpeed = 200 } } },
+        Modes = [c.Modes[0] with { MaxSpeed = speed }, .. c.Modes.Skip(1)],
+    });
+
+    private static Card ProbedBeside(Axis? x, double offset) => BesideX(x, 50) is var card
+        ? card with { Head = card.Head with { Probe = new() { Kind = ProbeKind.Inductive, X = offset, Y = 0 } } } : card;
+
+    private static Card Starting(Card card, string start) => card with { Routines = new() { Start = start, End = "M84" } };
+
+    private static Card Cornered => Bare() with
+    {
+        Envelope = Bare().Envelope with { Bed = new PolygonBed { Points = [[0, 0], [100, 0], [50, 90]] } },
     };
 
     private static Card Probed(double x) =>

@@ -89,6 +89,15 @@ public class RuleTests
         ["two nozzles"] = TwoNozzles,
         ["Dunlin"] = Cards.Dunlin,
         ["plain"] = Plain,
+        ["unheated"] = Plain with { Envelope = Plain.Envelope with { Heated = false } },
+        ["clip"] = Plain with
+        {
+            Envelope = Plain.Envelope with { KeepOuts = [Cards.Box("clip", KeepOutKind.Obstacle, 0, 60, 12, 20, 6)] },
+        },
+        ["thick filament"] = Plain with { Head = Plain.Head with { Nozzles = [
+            Plain.Head.Nozzles![0] with { FilamentDiameter = 2.85 }] } },
+        ["two filaments"] = TwoNozzles with { Head = TwoNozzles.Head with { Nozzles = [TwoNozzles.Head.Nozzles![0],
+            TwoNozzles.Head.Nozzles[1] with { FilamentDiameter = 2.85 }] } },
         ["delta"] = Plain with
         {
             Envelope = Plain.Envelope with { Origin = new() { X = 90, Y = 80 } },
@@ -269,6 +278,35 @@ public class RuleTests
         { "motors-left-on", "plain", Two + "M104 S0\n", 9, Two + "M104 S0\nM18\n" },
         { "head-hits-print", "plain", Warm + "G1 X20 Y20 Z5\nG1 X60 E1\nG1 X20 Z4.97\n" + Off, 9,
             Warm + "G1 X20 Y20 Z5\nG1 X60 E1\nG1 X20 Z4.985\n" + Off },
+        // up to 15 mm straight up are usual before homing
+        { "move-before-home", "plain", "G1 Z15\nG28\n", 1, "G28\nG1 Z15\n" },
+        { "move-before-home", "plain", "G1 Z15.1\nG28\n", 1, "G28\nG1 Z15.1\n" },
+        { "move-before-home", "plain", "G1 Z10\nG1 Z4\nG28\n", 2, "G28\nG1 Z10\nG1 Z4\n" },
+        { "move-before-home", "plain", "G1 X5 Z10\nG1 Y5\nG28\n", 1, "G28\nG1 X5 Z10\n" },
+        { "move-before-home", "plain", "G1 Y5 Z10\nG28\n", 1, "G28\nG1 Y5 Z10\n" },
+        { "setting-overridden", "plain", Warm + "M203 X250\n" + Layers + Aside + Off, 7,
+            Warm + Layers.Replace("; layers end", "M203 X250\n; layers end") + Aside + Off },
+        { "line-without-effect", "unheated", "M190 S0\n", 1, "M190 S0.5\n" },
+        { "prime-line-off-bed", "wide", Warm + "G1 X200 Y5 Z2 F3000\nG1 X190 E3\nG1 X200 E3\n" + Off, 8,
+            Warm + "G1 X200 Y5 Z2.1 F3000\nG1 X190 E3\n" + Off },
+        { "prime-line-off-bed", "wide", Warm + "G1 X170 Y5 Z0.3 F3000\nG1 X190 E3\n" + Off, 8,
+            Warm + "G1 X170 Y5 Z0.3 F3000\nG1 X179 E3\n" + Off },
+        // the clip ends at Y 60; 5 µm of its 6 mm are allowed
+        { "through-keep-out", "clip", "G28\nG1 X6 Y100 Z10\nG1 Y40 Z3.9\n", 3, "G28\nG1 X6 Y100 Z10\nG1 Y40 Z4.01\n" },
+        { "through-keep-out", "clip", "G28\nG1 Z10\nG1 X6 Y40\nG1 Z3.9\nG1 Y100 Z10\n", 5,
+            "G28\nG1 Z10\nG1 X6 Y40\nG1 Z4.01\nG1 Y100 Z10\n" },
+        { "through-keep-out", "clip", "G28\nG1 Z5.99\nG1 X6 Y100\n", 3, "G28\nG1 Z5.996\nG1 X6 Y100\nG1 Y40\n" },
+        { "mode-mismatch", "thick filament", Warm + Lines(3, 3.1) + Off, 8, Warm + Lines(3, 2.95) + Off },
+        { "relative-left-on", "plain", Warm + "G91\nG90\nG91\nM107\n" + Layers.Replace("G90\n", "") + "G90\n" + Off, 9,
+            Warm + "G91\nG90\nM107\n" + Layers + Off },
+        { "filament-diameter-mismatch", "plain", "M200 D0.9\n", 1, "M200 D0\n" },
+        { "filament-diameter-mismatch", "two filaments", "M200 T1 D1.75\n", 1, "M200 T1 D2.85\nM200 T0 D1.75\n" },
+        { "unknown-command", "Klipper", "M9999\nM9998\n", 1, "M105\n" },
+        { "unknown-command", "plain", "M9998\nM9999\n", 1, "M105\n" },
+        { "not-ascii", "plain", "M117 Möwe\nM117 Öl\n", 1, ";Möwe\n" },
+        { "prime-line-under-part", "plain", Warm + "G1 X79.5 Y30 Z0.3 F3000\nG1 Y80.5 E3\n" + Layers + Aside + Off, 8,
+            Warm + "G1 X81.5 Y30 Z0.3 F3000\nG1 Y80.5 E3\n" + Layers + Aside + Off },
+        { "wait-does-not-wait", "RepRapFirmware", "M109 S240\nM109 S200\n", 2, "M109 S200\nG4 S120\nM109 S199.5\n" },
     };
 
     [Theory, MemberData(nameof(Cases)), MemberData(nameof(Bounds))]

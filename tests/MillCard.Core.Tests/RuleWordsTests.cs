@@ -15,7 +15,8 @@ public sealed class RuleWordsTests
     public void Rules_say_what_was_read_and_remedies_write_it() => Read("rule-words.txt", [.. Cards(), .. Programs()]);
 
     [Fact]
-    public void Nothing_but_what_was_read_is_found_in_any_of_their_cases() => Read("rule-finds.txt", [.. FoundInCards(), .. FoundInPrograms()]);
+    public void Nothing_but_what_was_read_is_found_in_any_of_their_cases() =>
+        Read("rule-finds.txt", [.. FoundInCards(), .. FoundInPrograms()]);
 
     private static void Read(string name, string[] now)
     {
@@ -53,7 +54,7 @@ public sealed class RuleWordsTests
     });
 
     private static IEnumerable<string> Words(Finding finding, string at) =>
-        [$"{finding.Rule} ({finding.Severity}) {at}", $"  {finding.Message}",
+        [$"{finding.Rule} ({finding.Severity}) {at}", $"  {finding.Message}", $"  {finding.Why}",
             .. (finding.Remedy?.Edits ?? []).Select(edit => $"  {finding.Remedy!.Label} > {Edited(edit)}")];
 
     private static string Edited(Edit edit) => edit.How == EditKind.SetFact

@@ -117,20 +117,30 @@ public static class RuleBook
         Sorted(ForCards.SelectMany(rule => rule.Look(card)).Concat(more), card);
 
     /// <summary>All findings about a dry run, worst first.</summary>
-    public static IReadOnlyList<Finding> Check(DryRunReport run, Machine machine) =>
-        Sorted(Softened(BothWays(run, machine), run), machine.Card);
+    public static IReadOnlyList<Finding> Check(DryRunReport run, Machine machine) => Check(run, machine, OneByOne);
+
+    /// <summary>All findings about a dry run, worst first; rules look at it side by side.</summary>
+    internal static IReadOnlyList<Finding> Check(DryRunReport run, Machine machine, ParallelOptions sideBySide) =>
+        Sorted(Softened(BothWays(run, machine, sideBySide), run), machine.Card);
+
+    private static readonly ParallelOptions OneByOne = new() { MaxDegreeOfParallelism = 1 };
 
     private const int CheapLines = 20_000;
 
-    private static List<Finding> Look(DryRunReport run, Machine machine) => [.. ForDryRuns.SelectMany(rule => rule.Look(run, machine))];
+    private static List<Finding> Look(DryRunReport run, Machine machine, ParallelOptions sideBySide)
+    {
+        var found = new Finding[ForDryRuns.Count][];
+        Parallel.For(0, found.Length, sideBySide, i => found[i] = [.. ForDryRuns[i].Look(run, machine)]);
+        return [.. found.SelectMany(f => f)];
+    }
 
     /// <summary>Where a condition hangs on what only the printer knows, both ways are tried: what one of them alone does is no
     /// stop.</summary>
-    private static List<Finding> BothWays(DryRunReport run, Machine machine)
+    private static List<Finding> BothWays(DryRunReport run, Machine machine, ParallelOptions sideBySide)
     {
-        var one = Look(run, machine);
+        var one = Look(run, machine, sideBySide);
         if (!run.Hinges || run.Text.Count > CheapLines) return one;
-        var other = Look(SimulatedMachine.OtherWay(run, machine), machine);
+        var other = Look(SimulatedMachine.OtherWay(run, machine), machine, sideBySide);
         bool Has(List<Finding> findings, Finding f) => findings.Any(o => o.Rule == f.Rule && o.Line == f.Line);
         var hangs = string.Join(", ", run.Unfollowed.Select(u => u.What).Distinct().Take(3));
         return [.. one.Select(f => Has(other, f) ? f : Doubtful(f, $"So it is one way; it hangs on what only the printer knows: {hangs}.")),

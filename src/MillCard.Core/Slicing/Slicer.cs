@@ -91,7 +91,7 @@ public static class Slicer
             var changes = ChangeCost.Of(job, plans, run);
             if (QuickLayers.Of(job, plans, run, lines) is { } quick) notes.Add(quick);
             return new SliceResult(run.Text.Bytes, plans, run,
-                [.. notes, .. changes?.Notes(job, plans, run, stop) ?? [], .. RuleBook.Check(run, job.Machine)])
+                [.. notes, .. changes?.Notes(job, plans, run, stop) ?? [], .. RuleBook.Check(run, job.Machine, job.Parallel(stop))])
             {
                 FileName = ProgramName.Of(job, plans, run.TotalSeconds),
                 Changes = changes,

@@ -23,10 +23,6 @@ public static class Hatch
     /// <summary>How far a row lies within a border that runs along it, mm, so that it is sure to cross the area.</summary>
     private const double LeastInside = 1e-4;
 
-    /// <summary>How much of a row's end may be cut off by the way to its neighbour, mm: along curved borders that way leaves the area a
-    /// little.</summary>
-    private const double Slack = 0.03;
-
     /// <summary>The lines as paths.</summary>
     /// <param name="area">Where the lines' middles may lie.</param>
     /// <param name="angle">Direction of the lines, degrees from X.</param>
@@ -60,19 +56,26 @@ public static class Hatch
         // the first row half its room from the border
         var frame = new HatchFrame(angle, low + (room - spacing) / 2 - LeastInside);
         var rows = Scan(area, frame, room);
-        return Laid(area, rows, frame, room, kind, width + room - spacing, joining)
+        return Laid(area, rows, frame, room, kind, width + room - spacing, joining,
+            border => new RowEnds(area, frame, room, width + room - spacing, least - (width - spacing), border))
             .Concat(Slivers.Of(area, rows, frame, room, width - spacing, least, kind));
     }
 
     private static IReadOnlyList<ToolPath> Laid(Shape area, SortedDictionary<int, List<(double From, double To)>> rows, HatchFrame frame,
-        double spacing, PathKind kind, double width, Joining joining)
+        double spacing, PathKind kind, double width, Joining joining,
+        Func<Func<Along, Along, bool>, RowEnds>? endsOf = null)
     {
         if (rows.Count == 0) return [];
         if (joining == Joining.None) return [.. rows.SelectMany(row =>
             row.Value.Select(piece => new ToolPath(kind,
             [frame.Back(piece.From, row.Key * spacing), frame.Back(piece.To, row.Key * spacing)], Closed: false, width)))];
         using var border = new Edges(area);
-        return Join(rows, border, frame, spacing, kind, width, joining == Joining.Far ? double.PositiveInfinity : 2 * spacing);
+        bool LeadsInside(Along from, Along to) => !border.AreMet(frame.Back(from.U, from.V), frame.Back(to.U, to.V));
+        // a way that meets no border may lie outside
+        bool LiesInside(Along from, Along to) => LeadsInside(from, to) && border.Hold(frame.Back(to.U, to.V));
+        var ends = endsOf?.Invoke(LiesInside);
+        return [.. Join(rows, spacing, joining == Joining.Far ? double.PositiveInfinity : 2 * spacing, LeadsInside, ends)
+            .Select(chain => new ToolPath(kind, [.. chain.Way(ends).Select(p => frame.Back(p.U, p.V))], Closed: false, width))];
     }
 
     /// <summary>Pieces of rows within the area, in the turned frame, by row.</summary>
@@ -108,43 +111,46 @@ public static class Hatch
         }
     }
 
-    private static List<ToolPath> Join(SortedDictionary<int, List<(double From, double To)>> rows, Edges border, HatchFrame frame,
-        double spacing, PathKind kind, double width, double farthest)
+    private static List<RowChain> Join(SortedDictionary<int, List<(double From, double To)>> rows, double spacing, double farthest,
+        Func<Along, Along, bool> leadsInside, RowEnds? ends)
     {
-        var paths = new List<ToolPath>();
-        var open = new List<(List<Point> Points, double From, double To, bool AtEnd)>();
-        var previous = int.MinValue;
-        foreach (var (row, pieces) in rows)
+        var chains = new List<RowChain>();
+        var open = new List<RowChain>();
+        var (below, previous) = (Array.Empty<RowPiece>(), int.MinValue);
+        foreach (var (row, places) in rows)
         {
-            var v = row * spacing;
             if (row != previous + 1)
             {
-                foreach (var dead in open) Close(dead.Points);
                 open.Clear();
+                below = [];
             }
-            var next = new List<(List<Point>, double, double, bool)>();
+            RowPiece[] pieces = [.. places.Select(place => new RowPiece(place.From, place.To, row * spacing))];
+            var next = new List<RowChain>();
             foreach (var piece in pieces)
             {
-                var at = open.FindIndex(o => Follows(o.From, o.To, o.AtEnd, piece, farthest)
-                    && Inside(o.AtEnd, o.AtEnd ? o.To : o.From, o.AtEnd ? piece.To : piece.From, v));
-                var (points, atEnd) = at >= 0 ? (open[at].Points, !open[at].AtEnd) : ([], true);
-                if (at >= 0) open.RemoveAt(at);
-                var (start, end) = atEnd ? (piece.From, piece.To) : (piece.To, piece.From);
-                points.Add(frame.Back(start, v)); points.Add(frame.Back(end, v));
-                next.Add((points, piece.From, piece.To, atEnd));
+                var (chain, side) = open.SelectMany(o => o.Sides.Select(side => (Chain: o, Side: side)))
+                    .FirstOrDefault(o => Follows(o.Chain.Last, piece, o.Side));
+                if (chain is null)
+                {
+                    chains.Add(chain = new RowChain(piece));
+                    ends?.Fill(below, piece);
+                }
+                else
+                {
+                    ends?.Fill(chain.Last, piece, side);
+                    chain.Join(piece, side);
+                    open.Remove(chain);
+                }
+                next.Add(chain);
             }
-            foreach (var dead in open) Close(dead.Points);
-            (open, previous) = (next, row);
+            if (ends is not null) RowEnds.Meet(below, pieces);
+            (open, below, previous) = (next, pieces, row);
         }
-        foreach (var last in open) Close(last.Points);
-        return paths;
+        return chains;
 
-        bool Inside(bool atEnd, double below, double here, double v) =>
-            !border.AreMet(frame.Back(below + (atEnd ? -Slack : Slack), v - spacing), frame.Back(here + (atEnd ? -Slack : Slack), v));
-        void Close(List<Point> points) => paths.Add(new ToolPath(kind, [.. points], Closed: false, width));
+        // it lies beside the other, its near end is not far, and along curved borders the way leaves the area but a little
+        bool Follows(RowPiece last, RowPiece piece, int side) => piece.IsBeside(last)
+            && Math.Abs(piece.At(side).U - last.At(side).U) <= farthest
+            && leadsInside(last.At(side).Inside(side), piece.At(side).Inside(side));
     }
-
-    /// <summary>Whether a piece of the next row may be joined: it overlaps, and its near end is not far.</summary>
-    private static bool Follows(double from, double to, bool atEnd, (double From, double To) piece, double farthest) =>
-        piece.From < to && piece.To > from && Math.Abs(atEnd ? piece.To - to : piece.From - from) <= farthest;
 }

@@ -1,0 +1,41 @@
+namespace MillCard.Core.Slicing.Filling;
+
+/// <summary>Pieces of neighbouring rows that are laid one after the other, to and fro.</summary>
+internal sealed class RowChain(RowPiece first)
+{
+    private readonly List<RowPiece> _pieces = [first];
+    /// <summary>The side on which the way ends, 1 or -1.</summary>
+    private int _side = 1;
+
+    /// <summary>The last piece.</summary>
+    public RowPiece Last => _pieces[^1];
+
+    /// <summary>The sides on which the way may end: while there is one piece it may be gone either way.</summary>
+    public IEnumerable<int> Sides => _pieces.Count == 1 ? [1, -1] : [_side];
+
+    /// <summary>Goes on with a piece of the next row.</summary>
+    /// <param name="piece">The piece.</param>
+    /// <param name="side">The side on which it is joined to the last.</param>
+    public void Join(RowPiece piece, int side)
+    {
+        _pieces.Add(piece);
+        _side = -side;
+    }
+
+    /// <summary>The corners of the whole way.</summary>
+    /// <param name="ends">How it is led into points; null where it is not.</param>
+    public IEnumerable<Along> Way(RowEnds? ends)
+    {
+        var side = _pieces.Count % 2 == 0 ? _side : -_side;
+        if (ends is not null && !first.HasBelow)
+            foreach (var corner in ends.Point(first.At(side), first.At(-side), above: false).Reverse()) yield return corner;
+        foreach (var piece in _pieces)
+        {
+            if (piece.Corner is { } corner) yield return corner;
+            foreach (var place in piece.Way(side)) yield return place;
+            side = -side;
+        }
+        if (ends is not null && !Last.HasAbove)
+            foreach (var corner in ends.Point(Last.At(-side), Last.At(side), above: true)) yield return corner;
+    }
+}

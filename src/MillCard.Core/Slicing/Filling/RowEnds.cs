@@ -159,7 +159,8 @@ internal sealed class RowEnds
             var (back, on) = (at.To(before), at.To(next));
             var (bu, bv) = ((before.U - at.U) / back, (before.V - at.V) / back);
             var (nu, nv) = ((next.U - at.U) / on, (next.V - at.V) / on);
-            if (turn * (nu * bv - nv * bu) <= 0) continue;
+            // corners that fall together have no turn
+            if (!(turn * (nu * bv - nv * bu) > 0)) continue;
             var half = Math.Sqrt((1 - (bu * nu + bv * nv)) / 2);
             if (half > Blunt) continue;
             // until the hole beyond the round end of the line is small enough

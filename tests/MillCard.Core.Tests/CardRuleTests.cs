@@ -237,6 +237,10 @@ public class CardRuleTests
         { "travel-past-bed", "/motion/axes/x/min", BesideX(new() { Min = -81, Max = 130 }, 50),
             BesideX(new() { Min = -80, Max = 130 }, 50) },
         { "body-below-tip", "/head/bodies/0/underside", WithTip(3), WithTip(0.9) },
+        { "beam-never-clears", "/head/beams/0", Beamed(20, 21), Beamed(20, 21) is var besides
+            ? besides with { Envelope = besides.Envelope with { KeepOuts = [Cards.Box("post", KeepOutKind.Obstacle, 80, 80.5, 5, 5, 21)] } }
+            : besides },
+        { "rating-beyond-heater", "/head/nozzles/0/maxTemperature", Logged(300), Logged(240) },
         { "no-routine", "/routines/end", Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { End = " " } }, Cards.Dunlin },
     };
 
@@ -281,6 +285,14 @@ public class CardRuleTests
     /// <summary>With a body 1 mm up and the nozzle's tip so far.</summary>
     private static Card WithTip(double z) => Bodied(1) is var card
         ? card with { Head = card.Head with { Nozzles = [card.Head.Nozzles![0] with { Offset = new() { Z = z } }] } } : card;
+
+    /// <summary>Its nozzle's log ends at 250 °C.</summary>
+    private static Card Logged(double rated) => WithNozzle(n => n with
+    {
+        MaxTemperature = rated,
+        Heater = new() { Log = [.. Enumerable.Range(0, 20).Select(i => (IReadOnlyList<double>)[30 * i,
+            Math.Round(250 - 230 * Math.Exp(-30 * i / 60.0), 1)])] },
+    });
 
     private static Card DuctOn(string nozzle) => Bodied(1) is var card
         ? card with { Head = card.Head with { Bodies = [card.Head.Bodies[0] with { On = nozzle }] } } : card;

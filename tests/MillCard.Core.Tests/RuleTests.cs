@@ -306,6 +306,8 @@ public class RuleTests
         { "not-ascii", "plain", "M117 Möwe\nM117 Öl\n", 1, ";Möwe\n" },
         { "prime-line-under-part", "plain", Warm + "G1 X79.5 Y30 Z0.3 F3000\nG1 Y80.5 E3\n" + Layers + Aside + Off, 8,
             Warm + "G1 X81.5 Y30 Z0.3 F3000\nG1 Y80.5 E3\n" + Layers + Aside + Off },
+        { "flow-over-limit", "plain", Warm + "G1 X20 Y5 Z0.3 F3000\nG1 X70 E4 F6000\nG1 X20 E4\n" + Off, 8,
+            Warm + "G1 X20 Y5 Z0.3 F3000\nG1 X70 E2 F6000\nG1 X20 E2\n" + Off },
         { "wait-does-not-wait", "RepRapFirmware", "M109 S240\nM109 S200\n", 2, "M109 S200\nG4 S120\nM109 S199.5\n" },
     };
 

@@ -1,7 +1,9 @@
+using Microsoft.EntityFrameworkCore;
 using MillCard.Core.Documents;
 using MillCard.Core.Meshes;
 using MillCard.Store;
 using MillCard.Web.Trials;
+using MillCard.Web.Work;
 
 namespace MillCard.Web.Hosting;
 
@@ -45,8 +47,8 @@ internal sealed class Rehearsal(IServiceScopeFactory scopes)
         {
             return await desk.LayOutAsync(id, toSlice: true, stop) is ({ } trial, _) && await desk.RehearseAsync(trial, stop);
         }
-        // told to whoever opens it
-        catch (MeshRefusedException)
+        // what is wrong is told to whoever opens it; somebody may be slicing it right now, or the queue be full
+        catch (Exception failure) when (failure is MeshRefusedException or DbUpdateException or BusyException)
         {
             return false;
         }

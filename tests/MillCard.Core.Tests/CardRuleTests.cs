@@ -290,8 +290,11 @@ public class CardRuleTests
     private static Card Logged(double rated) => WithNozzle(n => n with
     {
         MaxTemperature = rated,
-        Heater = new() { Log = [.. Enumerable.Range(0, 20).Select(i => (IReadOnlyList<double>)[30 * i,
-            Math.Round(250 - 230 * Math.Exp(-30 * i / 60.0), 1)])] },
+        Heater = new()
+        {
+            Log = [.. Enumerable.Range(0, 20).Select(i => (IReadOnlyList<double>)[30 * i,
+            Math.Round(250 - 230 * Math.Exp(-30 * i / 60.0), 1)])]
+        },
     });
 
     private static Card DuctOn(string nozzle) => Bodied(1) is var card

@@ -94,10 +94,22 @@ public class RuleTests
         {
             Envelope = Plain.Envelope with { KeepOuts = [Cards.Box("clip", KeepOutKind.Obstacle, 0, 60, 12, 20, 6)] },
         },
-        ["thick filament"] = Plain with { Head = Plain.Head with { Nozzles = [
-            Plain.Head.Nozzles![0] with { FilamentDiameter = 2.85 }] } },
-        ["two filaments"] = TwoNozzles with { Head = TwoNozzles.Head with { Nozzles = [TwoNozzles.Head.Nozzles![0],
-            TwoNozzles.Head.Nozzles[1] with { FilamentDiameter = 2.85 }] } },
+        ["thick filament"] = Plain with
+        {
+            Head = Plain.Head with
+            {
+                Nozzles = [
+            Plain.Head.Nozzles![0] with { FilamentDiameter = 2.85 }]
+            }
+        },
+        ["two filaments"] = TwoNozzles with
+        {
+            Head = TwoNozzles.Head with
+            {
+                Nozzles = [TwoNozzles.Head.Nozzles![0],
+            TwoNozzles.Head.Nozzles[1] with { FilamentDiameter = 2.85 }]
+            }
+        },
         ["delta"] = Plain with
         {
             Envelope = Plain.Envelope with { Origin = new() { X = 90, Y = 80 } },

@@ -56,26 +56,23 @@ public static class Hatch
         // the first row half its room from the border
         var frame = new HatchFrame(angle, low + (room - spacing) / 2 - LeastInside);
         var rows = Scan(area, frame, room);
-        return Laid(area, rows, frame, room, kind, width + room - spacing, joining,
-            border => new RowEnds(area, frame, room, width + room - spacing, least - (width - spacing), border))
+        var wide = width + room - spacing;
+        return Laid(area, rows, frame, room, kind, wide, joining,
+            border => new RowEnds(area, border, frame, room, wide, least - (width - spacing)))
             .Concat(Slivers.Of(area, rows, frame, room, width - spacing, least, kind));
     }
 
     private static IReadOnlyList<ToolPath> Laid(Shape area, SortedDictionary<int, List<(double From, double To)>> rows, HatchFrame frame,
-        double spacing, PathKind kind, double width, Joining joining,
-        Func<Func<Along, Along, bool>, RowEnds>? endsOf = null)
+        double spacing, PathKind kind, double width, Joining joining, Func<Edges, RowEnds>? endsOf = null)
     {
         if (rows.Count == 0) return [];
         if (joining == Joining.None) return [.. rows.SelectMany(row =>
             row.Value.Select(piece => new ToolPath(kind,
-            [frame.Back(piece.From, row.Key * spacing), frame.Back(piece.To, row.Key * spacing)], Closed: false, width)))];
+            [frame.Back(new(piece.From, row.Key * spacing)), frame.Back(new(piece.To, row.Key * spacing))], Closed: false, width)))];
         using var border = new Edges(area);
-        bool LeadsInside(Along from, Along to) => !border.AreMet(frame.Back(from.U, from.V), frame.Back(to.U, to.V));
-        // a way that meets no border may lie outside
-        bool LiesInside(Along from, Along to) => LeadsInside(from, to) && border.Hold(frame.Back(to.U, to.V));
-        var ends = endsOf?.Invoke(LiesInside);
-        return [.. Join(rows, spacing, joining == Joining.Far ? double.PositiveInfinity : 2 * spacing, LeadsInside, ends)
-            .Select(chain => new ToolPath(kind, [.. chain.Way(ends).Select(p => frame.Back(p.U, p.V))], Closed: false, width))];
+        var ends = endsOf?.Invoke(border);
+        return [.. Join(rows, border, frame, spacing, joining == Joining.Far ? double.PositiveInfinity : 2 * spacing, ends)
+            .Select(chain => new ToolPath(kind, [.. chain.Way(ends).Select(frame.Back)], Closed: false, width))];
     }
 
     /// <summary>Pieces of rows within the area, in the turned frame, by row.</summary>
@@ -111,8 +108,8 @@ public static class Hatch
         }
     }
 
-    private static List<RowChain> Join(SortedDictionary<int, List<(double From, double To)>> rows, double spacing, double farthest,
-        Func<Along, Along, bool> leadsInside, RowEnds? ends)
+    private static List<RowChain> Join(SortedDictionary<int, List<(double From, double To)>> rows, Edges border, HatchFrame frame,
+        double spacing, double farthest, RowEnds? ends)
     {
         var chains = new List<RowChain>();
         var open = new List<RowChain>();
@@ -128,8 +125,7 @@ public static class Hatch
             var next = new List<RowChain>();
             foreach (var piece in pieces)
             {
-                var (chain, side) = open.SelectMany(o => o.Sides.Select(side => (Chain: o, Side: side)))
-                    .FirstOrDefault(o => Follows(o.Chain.Last, piece, o.Side));
+                var (chain, side) = Before(piece);
                 if (chain is null)
                 {
                     chains.Add(chain = new RowChain(piece));
@@ -151,6 +147,16 @@ public static class Hatch
         // it lies beside the other, its near end is not far, and along curved borders the way leaves the area but a little
         bool Follows(RowPiece last, RowPiece piece, int side) => piece.IsBeside(last)
             && Math.Abs(piece.At(side).U - last.At(side).U) <= farthest
-            && leadsInside(last.At(side).Inside(side), piece.At(side).Inside(side));
+            && !border.AreMet(frame.Back(last.At(side).Inside(side)), frame.Back(piece.At(side).Inside(side)));
+
+        (RowChain? Chain, int Side) Before(RowPiece piece)
+        {
+            foreach (var chain in open)
+            {
+                if (chain.MayEndOn(1) && Follows(chain.Last, piece, 1)) return (chain, 1);
+                if (chain.MayEndOn(-1) && Follows(chain.Last, piece, -1)) return (chain, -1);
+            }
+            return default;
+        }
     }
 }

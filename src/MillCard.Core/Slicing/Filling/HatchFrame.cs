@@ -10,10 +10,10 @@ internal readonly struct HatchFrame(double angle, double phase)
     private readonly double _sin = Math.Sin(angle * Math.PI / 180), _cos = Math.Cos(angle * Math.PI / 180);
 
     /// <summary>A point as way along the rows and across them.</summary>
-    public (double U, double V) Turn(double x, double y) => (_cos * x + _sin * y, -_sin * x + _cos * y - phase);
+    public Along Turn(double x, double y) => new(_cos * x + _sin * y, -_sin * x + _cos * y - phase);
 
     /// <summary>A way along the rows and across them as a point.</summary>
-    public Point Back(double u, double v) => new(_cos * u - _sin * (v + phase), _sin * u + _cos * (v + phase));
+    public Point Back(Along at) => new(_cos * at.U - _sin * (at.V + phase), _sin * at.U + _cos * (at.V + phase));
 
     /// <summary>From where to where a polygon reaches across the rows, mm.</summary>
     public (double Low, double High) Across(Polygon polygon)

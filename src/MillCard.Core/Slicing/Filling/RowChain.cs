@@ -10,8 +10,8 @@ internal sealed class RowChain(RowPiece first)
     /// <summary>The last piece.</summary>
     public RowPiece Last => _pieces[^1];
 
-    /// <summary>The sides on which the way may end: while there is one piece it may be gone either way.</summary>
-    public IEnumerable<int> Sides => _pieces.Count == 1 ? [1, -1] : [_side];
+    /// <summary>Whether the way may end on a side: while there is one piece it may be gone either way.</summary>
+    public bool MayEndOn(int side) => _pieces.Count == 1 || side == _side;
 
     /// <summary>Goes on with a piece of the next row.</summary>
     /// <param name="piece">The piece.</param>

@@ -31,7 +31,8 @@ internal sealed class RowEnds
     private const double OnWalls = 0.1;
 
     private readonly ILookup<int, SharpCorner> _corners;
-    private readonly Func<Along, Along, bool> _leadsInside;
+    private readonly Edges _border;
+    private readonly HatchFrame _frame;
     private readonly double _spacing, _half, _beside, _leastRoom;
 
     /// <param name="At">Where it is.</param>
@@ -39,18 +40,17 @@ internal sealed class RowEnds
     private sealed record SharpCorner(Along At, Along Reached);
 
     /// <param name="area">Where the middles of rows may lie.</param>
+    /// <param name="border">Of it.</param>
     /// <param name="frame">Of the rows.</param>
     /// <param name="spacing">Distance of the rows, mm.</param>
     /// <param name="width">Of their lines, mm.</param>
     /// <param name="leastRoom">Of lines in wedges, mm.</param>
-    /// <param name="leadsInside">Whether a way stays within the area.</param>
-    public RowEnds(Polygon area, HatchFrame frame, double spacing, double width, double leastRoom,
-        Func<Along, Along, bool> leadsInside)
+    public RowEnds(Polygon area, Edges border, HatchFrame frame, double spacing, double width, double leastRoom)
     {
-        (_spacing, _half, _leastRoom, _leadsInside) = (spacing, width / 2, leastRoom, leadsInside);
+        (_border, _frame, _spacing, _half, _leastRoom) = (border, frame, spacing, width / 2, leastRoom);
         // walls lie so far beside the border of their middles
         _beside = _half - WallLines.Lap * spacing / 2;
-        _corners = Plane.Rings(area).SelectMany((ring, i) => Corners(ring.CoordinateSequence, frame, isHole: i > 0))
+        _corners = Plane.Rings(area).SelectMany((ring, i) => Corners(ring.CoordinateSequence, isHole: i > 0))
             .ToLookup(corner => (int)Math.Floor(corner.At.V / spacing));
     }
 
@@ -102,7 +102,7 @@ internal sealed class RowEnds
             var share = (corner.Reached.V - low.V) / (high.V - low.V);
             var beyond = side * (corner.Reached.U - (low.U + share * (high.U - low.U)));
             if (beyond <= most || corner.At.To(low) > Farthest * _spacing
-                || !_leadsInside(low.Towards(high, 0.5).Inside(side), corner.At.Inside(side))) continue;
+                || !LiesInside(low.Towards(high, 0.5).Inside(side), corner.At.Inside(side))) continue;
             (found, most) = (corner, beyond);
         }
         return found?.Reached;
@@ -120,7 +120,7 @@ internal sealed class RowEnds
         var led = way - fromLonger - Math.Sqrt((_half + Hole) * (_half + Hole) - (_beside - Hole) * (_beside - Hole));
         if (led < Shallow) return null;
         var to = shorter.Towards(longer, Math.Min(led / way, 0.5));
-        return _leadsInside(shorter.Inside(side), to.Inside(side)) ? to : null;
+        return LiesInside(shorter.Inside(side), to.Inside(side)) ? to : null;
     }
 
     /// <summary>The way into a point beyond the first or the last piece of a row, from the point on; empty where there is none.</summary>
@@ -133,7 +133,7 @@ internal sealed class RowEnds
         // a row too short to be laid may lie between
         var strip = above ? StripOver(near) : StripOver(near) - 1;
         var tip = _corners[strip].Concat(_corners[strip + way])
-            .Where(c => way * (c.Reached.V - near.V) > Shallow && _leadsInside(middle, c.At.Towards(middle, Along.Slack / c.At.To(middle))))
+            .Where(c => way * (c.Reached.V - near.V) > Shallow && LiesInside(middle, c.At.Towards(middle, Along.Slack / c.At.To(middle))))
             .MaxBy(c => way * c.At.V);
         var width = Math.Abs(far.U - near.U);
         if (tip is null || width >= Widest * _spacing) return [];
@@ -141,17 +141,17 @@ internal sealed class RowEnds
         return Math.Abs(tip.Reached.V - near.V) > Deep * _spacing ? [tip.Reached, tip.Reached.Towards(far, 0.5)] : [tip.Reached];
     }
 
+    /// <summary>Whether a way stays within the area; one that meets no border may lie outside.</summary>
+    private bool LiesInside(Along from, Along to) =>
+        !_border.AreMet(_frame.Back(from), _frame.Back(to)) && _border.Hold(_frame.Back(to));
+
     /// <summary>Number of the strip over a row, as its corners are filed.</summary>
     private int StripOver(Along onRow) => (int)Math.Round(onRow.V / _spacing);
 
-    private IEnumerable<SharpCorner> Corners(CoordinateSequence c, HatchFrame frame, bool isHole)
+    private IEnumerable<SharpCorner> Corners(CoordinateSequence c, bool isHole)
     {
         var places = new Along[c.Count - 1];
-        for (var i = 0; i < places.Length; i++)
-        {
-            var (u, v) = frame.Turn(c.GetX(i), c.GetY(i));
-            places[i] = new(u, v);
-        }
+        for (var i = 0; i < places.Length; i++) places[i] = _frame.Turn(c.GetX(i), c.GetY(i));
         var turn = Orientation.IsCCW(c) != isHole ? 1 : -1;
         for (var i = 0; i < places.Length; i++)
         {

@@ -31,7 +31,7 @@ internal sealed class Slivers
     {
         var slivers = new Slivers(rows, spacing, least - round);
         foreach (var ring in Plane.Rings(polygon)) slivers.Ring(ring, frame);
-        return slivers._lines.Select(line => new ToolPath(kind, [.. line.Select(p => frame.Back(p.U, p.V))], Closed: false,
+        return slivers._lines.Select(line => new ToolPath(kind, [.. line.Select(p => frame.Back(new(p.U, p.V)))], Closed: false,
             (line.Min(p => p.Room) + line.Max(p => p.Room)) / 2 + round)
         { Widths = [.. line.Select(p => p.Room + round)] });
     }
@@ -48,13 +48,13 @@ internal sealed class Slivers
     private void Ring(LineString ring, HatchFrame frame)
     {
         var c = ring.CoordinateSequence;
-        var corners = new (double U, double V)[c.Count - 1];
+        var corners = new Along[c.Count - 1];
         for (var i = 0; i < corners.Length; i++) corners[i] = frame.Turn(c.GetX(i), c.GetY(i));
-        int Strip((double U, double V) at) => (int)Math.Floor(at.V / _spacing);
+        int Strip(Along at) => (int)Math.Floor(at.V / _spacing);
         var start = 1;
         while (start < corners.Length && Strip(corners[start - 1]) == Strip(corners[start])) start++;
         if (start == corners.Length) return;
-        List<(double U, double V)>? stretch = null;
+        List<Along>? stretch = null;
         // once round, from a way that crosses a row to itself
         for (var i = start; i <= start + corners.Length; i++)
         {
@@ -63,7 +63,7 @@ internal sealed class Slivers
             for (var strip = Strip(from); strip != Strip(to); strip += way)
             {
                 var v = (way > 0 ? strip + 1 : strip) * _spacing;
-                var at = (from.U + (v - from.V) / (to.V - from.V) * (to.U - from.U), v);
+                var at = new Along(from.U + (v - from.V) / (to.V - from.V) * (to.U - from.U), v);
                 if (stretch is not null)
                 {
                     stretch.Add(at);
@@ -76,7 +76,7 @@ internal sealed class Slivers
     }
 
     /// <summary>A stretch of a border between a row and the next.</summary>
-    private void Stretch(List<(double U, double V)> border, int row)
+    private void Stretch(List<Along> border, int row)
     {
         if (Math.Abs(border[^1].U - border[0].U) < Shortest * _spacing) return;
         var middle = (border[0].U + border[^1].U) / 2;

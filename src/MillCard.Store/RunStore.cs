@@ -2,40 +2,40 @@ using Microsoft.EntityFrameworkCore;
 
 namespace MillCard.Store;
 
+/// <summary>A trial's program with what came of it.</summary>
+/// <param name="TrialId">The trial.</param>
+/// <param name="At">When what it was made from was read.</param>
+/// <param name="Program">G-code.</param>
+/// <param name="Layers">Lines of its layers; null for a program that was brought.</param>
+/// <param name="Card">The card it was made for, JSON.</param>
+/// <param name="Result">What came of it, JSON.</param>
+public sealed record RunToKeep(Guid TrialId, DateTimeOffset At, ReadOnlyMemory<byte> Program, byte[]? Layers, string Card, string Result);
+
 /// <summary>The last program of each trial.</summary>
 public sealed class RunStore(MillCardContext context, BlobStore blobs)
 {
     /// <summary>Keeps a trial's program in place of the one before; bytes that nothing names any more are dropped.</summary>
-    /// <param name="trialId">The trial.</param>
-    /// <param name="at">When what it was made from was read.</param>
-    /// <param name="program">G-code.</param>
-    /// <param name="layers">Lines of its layers; null for a program that was brought.</param>
-    /// <param name="card">The card it was made for, JSON.</param>
-    /// <param name="result">What came of it, JSON.</param>
-    /// <param name="stop">Ends the wait.</param>
-    public async Task<RunRow> KeepAsync(Guid trialId, DateTimeOffset at, ReadOnlyMemory<byte> program, byte[]? layers, string card,
-        string result, CancellationToken stop)
+    public async Task<RunRow> KeepAsync(RunToKeep run, CancellationToken stop)
     {
         await using var whole = await context.Database.BeginTransactionAsync(stop);
-        var row = await PutAsync(trialId, at, program, layers, card, result, stop);
+        var row = await PutAsync(run, stop);
         await whole.CommitAsync(stop);
         return row;
     }
 
     /// <summary>Does all that <see cref="KeepAsync"/> does and takes it back, so that the first program kept does not wait for code to be
     /// compiled.</summary>
-    public async Task RehearseAsync(Guid trialId, DateTimeOffset at, ReadOnlyMemory<byte> program, byte[]? layers, string card,
-        string result, CancellationToken stop)
+    public async Task RehearseAsync(RunToKeep run, CancellationToken stop)
     {
         await using var whole = await context.Database.BeginTransactionAsync(stop);
-        await PutAsync(trialId, at, program, layers, card, result, stop);
+        await PutAsync(run, stop);
         await whole.RollbackAsync(stop);
         context.ChangeTracker.Clear();
     }
 
-    private async Task<RunRow> PutAsync(Guid trialId, DateTimeOffset at, ReadOnlyMemory<byte> program, byte[]? layers, string card,
-        string result, CancellationToken stop)
+    private async Task<RunRow> PutAsync(RunToKeep run, CancellationToken stop)
     {
+        var (trialId, at, program, layers, card, result) = run;
         var programHash = await blobs.KeepAsync(program.ToArray(), "text/x.gcode", stop);
         var layersHash = layers is null ? null : await blobs.KeepAsync(layers, "application/octet-stream", stop);
         var row = await context.Runs.FirstOrDefaultAsync(r => r.TrialId == trialId, stop);

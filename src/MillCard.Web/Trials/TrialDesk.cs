@@ -119,8 +119,7 @@ internal sealed class TrialDesk(
         var clock = Stopwatch.StartNew();
         var sliced = await SlicedAsync(await JobAsync(trial, stop) with { Threads = 1 }, new Progress<Progress>(), stop);
         if (!sliced.Sliced) return false;
-        await runs.RehearseAsync(trial.Id, trial.AsOf, sliced.Gcode, Layers(sliced), Written(trial.Machine.Card),
-            Written(Result(trial, sliced, clock.Elapsed)), stop);
+        await runs.RehearseAsync(ToKeep(trial, sliced.Gcode, Layers(sliced), Result(trial, sliced, clock.Elapsed)), stop);
         return true;
     }
 
@@ -134,7 +133,9 @@ internal sealed class TrialDesk(
 
     private static byte[] Layers(SliceResult sliced) => LayerFile.Write(sliced.Layers, sliced.Lines, sliced.Times!.EachTakes());
 
-    private static string Written<T>(T value) => JsonSerializer.Serialize(value, DocumentJson.Options);
+    private static RunToKeep ToKeep(LaidOutTrial trial, ReadOnlyMemory<byte> program, byte[]? layers, RunResult result) =>
+        new(trial.Id, trial.AsOf, program, layers, JsonSerializer.Serialize(trial.Machine.Card, DocumentJson.Options),
+            JsonSerializer.Serialize(result, DocumentJson.Options));
 
     /// <summary>Dry-runs a program brought as a file, and keeps it.</summary>
     public async Task<StoredRun> BringAsync(LaidOutTrial trial, string name, byte[] gcode, CancellationToken stop)
@@ -153,7 +154,7 @@ internal sealed class TrialDesk(
     private async Task<StoredRun> KeepAsync(LaidOutTrial trial, ReadOnlyMemory<byte> program, byte[]? layers, RunResult result,
         DryRunReport run, CancellationToken stop)
     {
-        var row = await runs.KeepAsync(trial.Id, trial.AsOf, program, layers, Written(trial.Machine.Card), Written(result), stop);
+        var row = await runs.KeepAsync(ToKeep(trial, program, layers, result), stop);
         shelf.Put(row, run);
         return new StoredRun(row.At, result);
     }

@@ -271,9 +271,13 @@ public class CardRuleTests
             }
         };
 
-    private static Card Ducted(params double[][] corners) => Bodied(1) is var card
-        ? card with { Head = card.Head with { Bodies = [card.Head.Bodies[0] with { Outline = new PolygonOutline { Points = corners } }] } }
-        : card;
+    private static Card WithDuct(Func<Body, Body> change) => Bodied(1) is var card
+        ? card with { Head = card.Head with { Bodies = [change(card.Head.Bodies[0])] } } : card;
+
+    private static Card Ducted(params double[][] corners) =>
+        WithDuct(duct => duct with { Outline = new PolygonOutline { Points = corners } });
+
+    private static Card DuctOn(string nozzle) => WithDuct(duct => duct with { On = nozzle });
 
     private static Card Beam(double near, double far) =>
         Bare() with { Head = Bare().Head with { Beams = [new() { Along = BeamAxis.X, Near = near, Far = far, Underside = 28 }] } };
@@ -298,17 +302,13 @@ public class CardRuleTests
         },
     });
 
-    private static Card DuctOn(string nozzle) => Bodied(1) is var card
-        ? card with { Head = card.Head with { Bodies = [card.Head.Bodies[0] with { On = nozzle }] } } : card;
-
     private static Card WithMode(double speed) => TwoCarriages(c => c with
     {
         Motion = c.Motion with { Axes = c.Motion.Axes with { X = new() { MaxSpeed = 150 }, Y = new() { MaxSpeed = 200 } } },
         Modes = [c.Modes[0] with { MaxSpeed = speed }, .. c.Modes.Skip(1)],
     });
 
-    private static Card ProbedBeside(Axis? x, double offset) => BesideX(x, 50) is var card
-        ? card with { Head = card.Head with { Probe = new() { Kind = ProbeKind.Inductive, X = offset, Y = 0 } } } : card;
+    private static Card ProbedBeside(Axis? x, double offset) => Probed(offset, BesideX(x, 50));
 
     private static Card Starting(Card card, string start) => card with { Routines = new() { Start = start, End = "M84" } };
 
@@ -317,8 +317,10 @@ public class CardRuleTests
         Envelope = Bare().Envelope with { Bed = new PolygonBed { Points = [[0, 0], [100, 0], [50, 90]] } },
     };
 
-    private static Card Probed(double x) =>
-        Bare() with { Head = Bare().Head with { Probe = new() { Kind = ProbeKind.Inductive, X = x, Y = 0 } } };
+    private static Card Probed(double x) => Probed(x, Bare());
+
+    private static Card Probed(double x, Card card) =>
+        card with { Head = card.Head with { Probe = new() { Kind = ProbeKind.Inductive, X = x, Y = 0 } } };
 
     private static Card Unheated(string start) =>
         Bare() with { Envelope = Bare().Envelope with { Heated = false }, Routines = new() { Start = start, End = "M84" } };

@@ -1,10 +1,8 @@
-using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using System.Xml.Linq;
 using MillCard.Core.Documents;
-using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Rules;
 using MillCard.Core.Rules.CardRules;
@@ -56,8 +54,7 @@ public partial class HandbookTests
     {
         var (_, machine, program, line, _) = RuleTests.Cases.First(c => c.Data.Item1 == rule.Id.Name).Data;
         var card = RuleTests.Machines[machine];
-        var finding = RuleBook.Check(SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(program)), card.Machine())
-            .First(f => f.Rule == rule.Id.Name && f.Line == line);
+        var finding = RuleTests.Find(program, card).First(f => f.Rule == rule.Id.Name && f.Line == line);
         var lines = program.TrimEnd('\n').Split('\n');
         var shown = lines.Length > MostLines ? [.. lines[..Math.Max(8, line)], "…"] : lines;
         return (new(rule.Id.Name, rule.Id.Severity, AboutOf(rule), finding.Why, string.Join('\n', shown), line, finding.Message,

@@ -506,7 +506,7 @@ public class RuleTests
             (finding.Pointer, finding.Line, finding.Remedy!.Edits[0].Text));
     }
 
-    private static Finding[] Find(string gcode, Card card) =>
+    internal static Finding[] Find(string gcode, Card card) =>
         Spoken.AllKept(RuleBook.Check(SimulatedMachine.Run(card.Machine(), Encoding.UTF8.GetBytes(gcode)), card.Machine()));
 
     private static string Edited(string program, IReadOnlyList<Edit> edits)

@@ -1,6 +1,4 @@
 using System.Globalization;
-using System.Text;
-using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
 using MillCard.Core.Rules;
 using Xunit;
@@ -26,17 +24,14 @@ public sealed class RuleWordsTests
     }
 
     private static IEnumerable<string> FoundInCards() => CardRuleTests.Pairs.Select(p => p.Data).SelectMany(pair =>
-        new[] { pair.Item3, pair.Item4 }.Select(card => $"{pair.Item1} {pair.Item2}: "
-            + string.Join(", ", RuleBook.Check(card).Select(f => $"{f.Rule} {f.Pointer}{f.Line}").Order(StringComparer.Ordinal))));
+        new[] { pair.Item3, pair.Item4 }.Select(card => Found($"{pair.Item1} {pair.Item2}", RuleBook.Check(card))));
 
     private static IEnumerable<string> FoundInPrograms() => RuleTests.Cases.Concat(RuleTests.Bounds).Select(p => p.Data).SelectMany(bound =>
         new[] { bound.Item3, bound.Item5 }.Select(program =>
-        {
-            var machine = RuleTests.Machines[bound.Item2].Machine();
-            return $"{bound.Item1}: " + string.Join(", ",
-                RuleBook.Check(SimulatedMachine.Run(machine, Encoding.UTF8.GetBytes(program)), machine)
-                    .Select(f => $"{f.Rule} {f.Pointer}{f.Line}").Order(StringComparer.Ordinal));
-        }));
+            Found(bound.Item1, RuleTests.Find(program, RuleTests.Machines[bound.Item2]))));
+
+    private static string Found(string of, IEnumerable<Finding> findings) =>
+        $"{of}: {string.Join(", ", findings.Select(f => $"{f.Rule} {f.Pointer}{f.Line}").Order(StringComparer.Ordinal))}";
 
     private static IEnumerable<string> Cards() => CardRuleTests.Pairs.Select(p => p.Data).SelectMany(pair =>
     {
@@ -46,10 +41,8 @@ public sealed class RuleWordsTests
 
     private static IEnumerable<string> Programs() => RuleTests.Cases.Concat(RuleTests.Bounds).Select(p => p.Data).SelectMany(bound =>
     {
-        var (rule, name, program, line, _) = bound;
-        var machine = RuleTests.Machines[name].Machine();
-        return RuleBook.Check(SimulatedMachine.Run(machine, Encoding.UTF8.GetBytes(program)), machine)
-            .Where(f => f.Rule == rule && f.Line == line)
+        var (rule, machine, program, line, _) = bound;
+        return RuleTests.Find(program, RuleTests.Machines[machine]).Where(f => f.Rule == rule && f.Line == line)
             .SelectMany(f => Words(f, $"{line.ToString(CultureInfo.InvariantCulture)}: {program.Split('\n')[line - 1]}"));
     });
 

@@ -1,3 +1,4 @@
+using System.Net;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Text;
@@ -85,6 +86,14 @@ internal static class Wire
 
     public static async Task<JsonElement> BodyAsync(this HttpResponseMessage answer) =>
         (await answer.Content.ReadFromJsonAsync<JsonElement>())!;
+
+    /// <summary>Sends a file of meshes; the hash of the first.</summary>
+    public static async Task<string> PutMeshAsync(this HttpClient client, byte[] file)
+    {
+        var answer = await client.PostAsync("/api/meshes", new ByteArrayContent(file));
+        Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+        return (await answer.BodyAsync())[0].GetProperty("hash").GetString()!;
+    }
 
     /// <summary>Pointers of the fields that are refused.</summary>
     public static IEnumerable<string> Pointers(this JsonElement problem) => problem.GetProperty("errors").EnumerateArray()

@@ -17,9 +17,6 @@ public class StockTests(Server server)
 
     private async Task<JsonElement> GetAsync(string address) => await (await server.Client.GetAsync(address)).BodyAsync();
 
-    private async Task<JsonElement> PutMeshAsync(byte[] file) =>
-        await (await server.Client.PostAsync("/api/meshes", new ByteArrayContent(file))).BodyAsync();
-
     private async Task<string> TrialAsync(Action<JsonNode>? and = null)
     {
         var trial = Wire.Example("trial");
@@ -27,8 +24,7 @@ public class StockTests(Server server)
         trial["parts"] = new JsonArray(new JsonObject
         {
             ["name"] = "box",
-            ["file"] = (await PutMeshAsync(Wire.Box(20, 20, 4)))[0]
-            .GetProperty("hash").GetString(),
+            ["file"] = await server.Client.PutMeshAsync(Wire.Box(20, 20, 4)),
             ["x"] = 90,
             ["y"] = 90
         });
@@ -120,7 +116,8 @@ public class StockTests(Server server)
             .Add(new JsonObject { ["name"] = "second", ["file"] = t["parts"]![0]!["file"]!.DeepClone(), ["x"] = 130, ["y"] = 90 }));
         var file = await server.Client.GetByteArrayAsync($"/api/trials/{id}/bed?format=3mf");
         using (var archive = new ZipArchive(new MemoryStream(file))) Assert.NotNull(archive.GetEntry("3D/3dmodel.model"));
-        var parts = (await PutMeshAsync(file)).EnumerateArray().ToArray();
+        var kept = await server.Client.PostAsync("/api/meshes", new ByteArrayContent(file));
+        var parts = (await kept.BodyAsync()).EnumerateArray().ToArray();
         Assert.Equal(["box", "second"], parts.Select(p => p.GetProperty("name").GetString()));
         Assert.Equal(40, parts[1].GetProperty("at")[0].GetDouble() - parts[0].GetProperty("at")[0].GetDouble(), 0.01);
         var stl = await server.Client.GetByteArrayAsync($"/api/trials/{id}/bed?format=stl");

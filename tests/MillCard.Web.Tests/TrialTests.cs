@@ -10,13 +10,6 @@ public class TrialTests(Server server)
 {
     private const string Dunlin = "0b9d3f5e-52f7-4f0f-9d38-4b1b7f6f0a01";
 
-    private async Task<string> PutMeshAsync(byte[] file)
-    {
-        var answer = await server.Client.PostAsync("/api/meshes", new ByteArrayContent(file));
-        Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
-        return (await answer.BodyAsync())[0].GetProperty("hash").GetString()!;
-    }
-
     private async Task<string> TrialAsync(string hash, double x = 90, double y = 100)
     {
         var trial = Wire.Example("trial");
@@ -35,8 +28,8 @@ public class TrialTests(Server server)
     public async Task A_mesh_is_kept_once_and_tells_its_outline()
     {
         var file = Wire.Box(20, 30, 10);
-        Assert.Equal(await PutMeshAsync(file), await PutMeshAsync(file));
-        var facts = await (await server.Client.GetAsync($"/api/meshes/{await PutMeshAsync(file)}")).BodyAsync();
+        Assert.Equal(await server.Client.PutMeshAsync(file), await server.Client.PutMeshAsync(file));
+        var facts = await (await server.Client.GetAsync($"/api/meshes/{await server.Client.PutMeshAsync(file)}")).BodyAsync();
         Assert.Equal([20, 30, 10], facts.GetProperty("size").EnumerateArray().Select(v => v.GetDouble()));
         Assert.Equal(4, facts.GetProperty("outline")[0].GetArrayLength());
         Assert.Equal(12, facts.GetProperty("faces").GetInt32());
@@ -45,7 +38,7 @@ public class TrialTests(Server server)
     [Fact]
     public async Task A_trial_is_sliced_looked_at_and_saved()
     {
-        var id = await TrialAsync(await PutMeshAsync(Wire.Box(20, 20, 6)));
+        var id = await TrialAsync(await server.Client.PutMeshAsync(Wire.Box(20, 20, 6)));
         Assert.Equal(HttpStatusCode.NoContent, (await server.Client.GetAsync($"/api/trials/{id}/run")).StatusCode);
         var result = (await LastMessageAsync(id)).GetProperty("run").GetProperty("result");
         Assert.Empty(result.RulesFound());
@@ -65,7 +58,7 @@ public class TrialTests(Server server)
     [Fact]
     public async Task A_part_in_the_way_is_said_and_nothing_is_sliced()
     {
-        var id = await TrialAsync(await PutMeshAsync(Wire.Box(20, 20, 6)), 10, 70);
+        var id = await TrialAsync(await server.Client.PutMeshAsync(Wire.Box(20, 20, 6)), 10, 70);
         var refusal = (await LastMessageAsync(id)).GetProperty("refusal");
         Assert.Contains("does-not-fit", refusal.RulesFound());
         Assert.Equal(HttpStatusCode.NoContent, (await server.Client.GetAsync($"/api/trials/{id}/run")).StatusCode);
@@ -74,7 +67,7 @@ public class TrialTests(Server server)
     [Fact]
     public async Task A_program_can_be_brought()
     {
-        var id = await TrialAsync(await PutMeshAsync(Wire.Box(20, 20, 6)));
+        var id = await TrialAsync(await server.Client.PutMeshAsync(Wire.Box(20, 20, 6)));
         var answer = await server.Client.PutAsync($"/api/trials/{id}/run/program?name=old.gcode",
             new StringContent("G28\nG1 X900 F6000\n"));
         var result = (await answer.BodyAsync()).GetProperty("result");
@@ -86,7 +79,7 @@ public class TrialTests(Server server)
     [Fact]
     public async Task A_program_over_the_limit_is_refused_before_it_is_read()
     {
-        var id = await TrialAsync(await PutMeshAsync(Wire.Box(20, 20, 6)));
+        var id = await TrialAsync(await server.Client.PutMeshAsync(Wire.Box(20, 20, 6)));
         var limit = (await (await server.Client.GetAsync("/api/limits")).BodyAsync()).GetProperty("gcode").GetInt64();
         var answer = await server.Client.PutAsync($"/api/trials/{id}/run/program?name=long.gcode",
             new ByteArrayContent(new byte[limit + 1]));
@@ -98,7 +91,8 @@ public class TrialTests(Server server)
     [Fact]
     public async Task The_verdict_follows_the_part()
     {
-        var part = new JsonObject { ["name"] = "box", ["file"] = await PutMeshAsync(Wire.Box(20, 20, 6)), ["x"] = 90, ["y"] = 100 };
+        var hash = await server.Client.PutMeshAsync(Wire.Box(20, 20, 6));
+        var part = new JsonObject { ["name"] = "box", ["file"] = hash, ["x"] = 90, ["y"] = 100 };
         var question = new JsonObject { ["card"] = Wire.Example("card"), ["parts"] = new JsonArray(part), ["cure"] = true };
         Assert.True((await (await server.Client.PostAsync("/api/trials/fit", Wire.Json(question))).BodyAsync()).GetProperty("parts")[0]
             .GetProperty("fits").GetBoolean());

@@ -107,7 +107,7 @@ public sealed class WallWidthTests
 
     public static TheoryData<string> Shaped =>
         ["ring", "wide ring", "star", "bent", "thick bent", "tee", "angle", "letter", "fin", "square", "dot", "block", "disc", "five sides",
-            "eight tips"];
+            "eight tips", "point", "flat point", "six arms", "nine tips", "capital", "bend", "long fin", "leaning bar"];
 
     private static Polygon Of(string shape) => shape switch
     {
@@ -126,6 +126,15 @@ public sealed class WallWidthTests
         "five sides" => Star(5, 8 * Math.Cos(Math.PI / 5), 8),
         "eight tips" => Star(8, 5, 9),
         "square" => Shapes.Rectangle(0, 0, 1.3, 1.3),
+        "point" => Outline((0, 0), (10, 0), (5, 12)),
+        "flat point" => Outline((0, 0), (12, 0), (6, 6)),
+        "six arms" => Star(6, 2, 5),
+        "nine tips" => Star(9, 6, 10),
+        "capital" => (Polygon)Outline((0, 0), (4, 11), (5.5, 11), (9.5, 0), (8, 0), (4.75, 9), (1.5, 0))
+            .Union(Shapes.Rectangle(2, 3, 5.5, 1.2)),
+        "bend" => Bent(3.7),
+        "long fin" => Fin(1.9),
+        "leaning bar" => Outline((0, 0), (12, 5), (10, 8.2), (-2, 3.2)),
         _ => (Polygon)Axis.Buffer(0.4, 12),
     };
 
@@ -142,9 +151,9 @@ public sealed class WallWidthTests
         var laid = new Deposited(moves, 2 * Height, Height, Cards.Petg.Diameter!.Value).On(raster);
         var cells = raster.Of(placed);
         var (cover, outside, hole) = Covered.Of(raster, laid, cells, cells);
-        Assert.True(cover >= (shape is "star" or "square" or "dot" ? 0.96 : 0.98), $"{cover:0.000} of it is covered");
+        Assert.True(cover >= (shape is "star" or "square" or "dot" or "six arms" ? 0.96 : 0.98), $"{cover:0.000} of it is covered");
         Assert.InRange(outside, 0, 0.225);
-        Assert.InRange(hole, 0, shape switch { "fin" => 0.26, "star" => 0.24, "eight tips" => 0.19, "letter" => 0.15, _ => 0.11 });
+        Assert.InRange(hole, 0, 0.11);
     }
 
     // a rib that takes lines where it is solid and fill where it is not: each half keeps to its own

@@ -13,10 +13,9 @@ public class RoomTests
     [
         "Wording", "Documents", "Geometry", "Findings", "Gcode", "Flavours", "Macros", "Lines", "SettingsReports", "Motion", "Flow", "Heat",
         "Meshes", "Files", "Machines", "Reach", "Clearance", "DryRun", "Routines", "Rules.CardRules", "Rules.DryRunRules", "Rules",
-        "Starting", "Slicing.Sections", "Slicing.Paths", "Slicing.Jobs", "Slicing.Walls", "Slicing.Filling", "Slicing.Supporting",
-        "Slicing.Order", "Slicing.Writing", "Slicing", "Making", "Settings", "WhatIf", "Matching", "Gauges", "Records", "Packets",
-            "Patterns",
-        "Routines.Carrying", "Routines.Learning", "Routines.Previews",
+        "Starting", "Slicing.Sections", "Slicing.Paths", "Slicing.Jobs", "Slicing.Walls", "Slicing.Filling",
+        "Slicing.Closing", "Slicing.Supporting", "Slicing.Order", "Slicing.Writing", "Slicing", "Making", "Settings",
+        "WhatIf", "Matching", "Gauges", "Records", "Packets", "Patterns", "Routines.Carrying", "Routines.Learning", "Routines.Previews",
     ];
 
     private static readonly string[] OfWeb = ["Work", "Http", "Lines", "Trials", "Paper", "Sources", "Endpoints", "Hosting"];

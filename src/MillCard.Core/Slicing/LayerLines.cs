@@ -1,5 +1,7 @@
 using MillCard.Core.Documents;
+using MillCard.Core.Flow;
 using MillCard.Core.Geometry;
+using MillCard.Core.Slicing.Closing;
 using MillCard.Core.Slicing.Filling;
 using MillCard.Core.Slicing.Paths;
 using MillCard.Core.Slicing.Sections;
@@ -25,7 +27,7 @@ internal sealed class LayerLines
     private readonly LayerPlace _place;
     private readonly int _layer;
     private readonly List<IReadOnlyList<ToolPath>> _walls = [], _fill = [];
-    private readonly List<ToolPath> _thin = [];
+    private List<ToolPath> _thin = [];
     private readonly List<TooThin> _missing = [];
 
     private LayerLines(Shape region, LayerPlace place, int layer) => (_region, _place, _layer) = (region, place, layer);
@@ -41,14 +43,18 @@ internal sealed class LayerLines
         var lines = new LayerLines(region, place, layer);
         var (first, alone) = (pieces[0].Recipe, pieces.Count == 1);
         var sameWalls = pieces.All(p => HaveSameWalls(p, pieces[0]));
+        var (sparse, haveHoles) = (new List<Shape>(), false);
         for (var k = 0; k < pieces.Count; k++)
         {
             var (piece, recipe) = (pieces[k], pieces[k].Recipe);
             var own = WallLines.Of(region, lines.Plan(recipe, filler.Nozzle));
             if (k == 0 || !sameWalls) lines.Walls(own, piece, alone || sameWalls ? null : piece.Area);
-            var groups = filler.Of(layer, recipe, alone ? own.Inside : Plane.Intersection(own.Inside, piece.Area));
-            lines._fill.AddRange(groups.Select(g => (IReadOnlyList<ToolPath>)[.. Paced(g, piece)]));
+            var fill = filler.Of(layer, recipe, alone ? own.Inside : Plane.Intersection(own.Inside, piece.Area));
+            lines._fill.AddRange(fill.Groups.Select(g => (IReadOnlyList<ToolPath>)[.. Paced(g, piece)]));
+            sparse.Add(fill.Sparse);
+            haveHoles |= own.MayLeaveHoles || fill.Groups.Any(group => group.Any(IsFull));
         }
+        if (haveHoles && pieces.All(p => p.Recipe.Wall.FillThin)) lines.FillHoles(Plane.Union(sparse), areCut: !alone && !sameWalls, first);
         return new PartLayer(region, [.. lines._walls.Select(Thinned)], Thinned(lines._thin), [.. lines._fill.Select(Thinned)], [])
         {
             Missing = lines._missing,
@@ -88,6 +94,32 @@ internal sealed class LayerLines
         _thin.AddRange(Paced(within is null ? own.Thin : Cut(own.Thin, within), piece));
         _missing.AddRange(own.Missing.Where(m => within?.Covers(Plane.Factory.CreatePoint(new Coordinate(m.At.X, m.At.Y))) ?? true));
     }
+
+    /// <summary>Leads lines into the holes that they leave between each other.</summary>
+    /// <param name="sparse">Where there is infill or nothing.</param>
+    /// <param name="areCut">Whether walls end where a zone does: others go on from there.</param>
+    /// <param name="recipe">What holds there.</param>
+    private void FillHoles(Shape sparse, bool areCut, Recipe recipe)
+    {
+        ToolPath[] full = [.. _walls.Append(_thin).Concat(_fill).SelectMany(group => group).Where(IsFull)];
+        var beside = (1 - WallLines.Lap) * ExtrudedLine.Spacing(recipe.WidthOn(_layer, PathKind.InnerWall), _place.Height) / 2;
+        var (led, next) = (Holes.Filled(full, _region, sparse, beside, MayLead), 0);
+        for (var i = 0; i < _walls.Count; i++) _walls[i] = Led(_walls[i]);
+        _thin = [.. Led(_thin)];
+        for (var i = 0; i < _fill.Count; i++) _fill[i] = Led(_fill[i]);
+
+        IReadOnlyList<ToolPath> Led(IReadOnlyList<ToolPath> paths) => [.. paths.Select(path => IsFull(path) ? led[next++] : path)];
+        bool MayLead(ToolPath path) => path.Kind switch
+        {
+            PathKind.OuterWall => !areCut && recipe.Wall.Texture == 0,
+            PathKind.InnerWall or PathKind.Thin => !areCut,
+            PathKind.Top => !recipe.Top.OneDirection,
+            PathKind.Bridge => false,
+            _ => true,
+        };
+    }
+
+    private static bool IsFull(ToolPath path) => path.Kind is not (PathKind.Infill or PathKind.Smoothing);
 
     private static IEnumerable<ToolPath> Paced(IEnumerable<ToolPath> paths, Piece piece) =>
         piece.Paces == 0 ? paths : paths.Select(p => p with { PacedBy = piece.Paces });

@@ -56,23 +56,20 @@ public static class Hatch
         // the first row half its room from the border
         var frame = new HatchFrame(angle, low + (room - spacing) / 2 - LeastInside);
         var rows = Scan(area, frame, room);
-        var wide = width + room - spacing;
-        return Laid(area, rows, frame, room, kind, wide, joining,
-            border => new RowEnds(area, border, frame, room, wide, least - (width - spacing)))
+        return Laid(area, rows, frame, room, kind, width + room - spacing, joining)
             .Concat(Slivers.Of(area, rows, frame, room, width - spacing, least, kind));
     }
 
     private static IReadOnlyList<ToolPath> Laid(Shape area, SortedDictionary<int, List<(double From, double To)>> rows, HatchFrame frame,
-        double spacing, PathKind kind, double width, Joining joining, Func<Edges, RowEnds>? endsOf = null)
+        double spacing, PathKind kind, double width, Joining joining)
     {
         if (rows.Count == 0) return [];
         if (joining == Joining.None) return [.. rows.SelectMany(row =>
             row.Value.Select(piece => new ToolPath(kind,
             [frame.Back(new(piece.From, row.Key * spacing)), frame.Back(new(piece.To, row.Key * spacing))], Closed: false, width)))];
         using var border = new Edges(area);
-        var ends = endsOf?.Invoke(border);
-        return [.. Join(rows, border, frame, spacing, joining == Joining.Far ? double.PositiveInfinity : 2 * spacing, ends)
-            .Select(chain => new ToolPath(kind, [.. chain.Way(ends).Select(frame.Back)], Closed: false, width))];
+        return [.. Join(rows, border, frame, spacing, joining == Joining.Far ? double.PositiveInfinity : 2 * spacing)
+            .Select(chain => new ToolPath(kind, [.. chain.Way().Select(frame.Back)], Closed: false, width))];
     }
 
     /// <summary>Pieces of rows within the area, in the turned frame, by row.</summary>
@@ -109,38 +106,26 @@ public static class Hatch
     }
 
     private static List<RowChain> Join(SortedDictionary<int, List<(double From, double To)>> rows, Edges border, HatchFrame frame,
-        double spacing, double farthest, RowEnds? ends)
+        double spacing, double farthest)
     {
-        var chains = new List<RowChain>();
-        var open = new List<RowChain>();
-        var (below, previous) = (Array.Empty<RowPiece>(), int.MinValue);
+        var (chains, open, previous) = (new List<RowChain>(), new List<RowChain>(), int.MinValue);
         foreach (var (row, places) in rows)
         {
-            if (row != previous + 1)
-            {
-                open.Clear();
-                below = [];
-            }
-            RowPiece[] pieces = [.. places.Select(place => new RowPiece(place.From, place.To, row * spacing))];
+            if (row != previous + 1) open.Clear();
             var next = new List<RowChain>();
-            foreach (var piece in pieces)
+            foreach (var (from, to) in places)
             {
+                var piece = new RowPiece(from, to, row * spacing);
                 var (chain, side) = Before(piece);
-                if (chain is null)
-                {
-                    chains.Add(chain = new RowChain(piece));
-                    ends?.Fill(below, piece);
-                }
+                if (chain is null) chains.Add(chain = new RowChain(piece));
                 else
                 {
-                    ends?.Fill(chain.Last, piece, side);
                     chain.Join(piece, side);
                     open.Remove(chain);
                 }
                 next.Add(chain);
             }
-            if (ends is not null) RowEnds.Meet(below, pieces);
-            (open, below, previous) = (next, pieces, row);
+            (open, previous) = (next, row);
         }
         return chains;
 

@@ -7,6 +7,11 @@ using MillCard.Core.Wording;
 
 namespace MillCard.Core.Slicing.Filling;
 
+/// <summary>What the inside of walls is filled with.</summary>
+/// <param name="Groups">Lines, in groups in the order in which they are laid.</param>
+/// <param name="Sparse">Where there is infill or nothing.</param>
+internal sealed record LaidFill(IReadOnlyList<IReadOnlyList<ToolPath>> Groups, Shape Sparse);
+
 /// <summary>Fills the inside of walls: bridges, solid, sparse, top and its second pass.</summary>
 /// <param name="regions">The part's cross-sections.</param>
 /// <param name="carriers">The same with what else carries what is laid over them.</param>
@@ -20,16 +25,16 @@ internal sealed class LayerFill(Shape[] regions, Shape[] carriers, LayerPlace[] 
     /// <summary>Diameter of the nozzle, mm.</summary>
     public double Nozzle => nozzle;
 
-    /// <summary>The lines, in groups in the order in which they are laid.</summary>
+    /// <summary>The lines.</summary>
     /// <param name="layer">Number of the layer.</param>
     /// <param name="recipe">What holds there.</param>
     /// <param name="inside">Where the lines' middles may lie.</param>
     [Formula("Cross-section of a bridge's strand", "A = k·π·d²/4",
         "A strand in the air is round; common practice, no source.",
         Where = "d nozzle, k flow of bridges")]
-    public IReadOnlyList<IReadOnlyList<ToolPath>> Of(int layer, Recipe recipe, Shape inside)
+    public LaidFill Of(int layer, Recipe recipe, Shape inside)
     {
-        if (inside.IsEmpty) return [];
+        if (inside.IsEmpty) return new([], Plane.Empty);
         var place = places[layer];
         var width = recipe.WidthOn(layer, PathKind.Solid);
         var angle = Straight.Across(recipe.Infill.Angle, layer);
@@ -55,7 +60,7 @@ internal sealed class LayerFill(Shape[] regions, Shape[] carriers, LayerPlace[] 
         if (recipe.Top is { Smooth: true, SmoothPlastic: > 0 } && !top.IsEmpty)
             groups.Add([.. Hatch.Of(top, -angle, recipe.Top.SmoothSpacing * nozzle, PathKind.Smoothing, width)
                 .Select(p => p with { Section = recipe.Top.SmoothPlastic * recipe.Top.SmoothSpacing * nozzle * place.Height })]);
-        return groups;
+        return new(groups, sparse);
     }
 
     /// <summary>Infill, near the skin with a density of its own where the recipe has one.</summary>

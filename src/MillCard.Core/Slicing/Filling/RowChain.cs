@@ -23,19 +23,14 @@ internal sealed class RowChain(RowPiece first)
     }
 
     /// <summary>The corners of the whole way.</summary>
-    /// <param name="ends">How it is led into points; null where it is not.</param>
-    public IEnumerable<Along> Way(RowEnds? ends)
+    public IEnumerable<Along> Way()
     {
         var side = _pieces.Count % 2 == 0 ? _side : -_side;
-        if (ends is not null && !first.HasBelow)
-            foreach (var corner in ends.Point(first.At(side), first.At(-side), above: false).Reverse()) yield return corner;
         foreach (var piece in _pieces)
         {
-            if (piece.Corner is { } corner) yield return corner;
-            foreach (var place in piece.Way(side)) yield return place;
+            yield return piece.At(side);
+            yield return piece.At(-side);
             side = -side;
         }
-        if (ends is not null && !Last.HasAbove)
-            foreach (var corner in ends.Point(Last.At(-side), Last.At(side), above: true)) yield return corner;
     }
 }

@@ -9,7 +9,7 @@ namespace MillCard.Core.Slicing.Filling;
 internal sealed class Slivers
 {
     /// <summary>Shorter wedges are filled by the turns and the round ends of the rows, in distances of the rows.</summary>
-    public const double Shortest = 2;
+    private const double Shortest = 2;
 
     private readonly SortedDictionary<int, List<(double From, double To)>> _rows;
     private readonly double _spacing, _least;
@@ -35,14 +35,6 @@ internal sealed class Slivers
             (line.Min(p => p.Room) + line.Max(p => p.Room)) / 2 + round)
         { Widths = [.. line.Select(p => p.Room + round)] });
     }
-
-    /// <summary>Whether such a line lies in a point beyond the first or the last row.</summary>
-    /// <param name="width">Of the point where that row lies, mm.</param>
-    /// <param name="depth">Of the point, mm.</param>
-    /// <param name="spacing">Distance of the rows, mm.</param>
-    /// <param name="least">Least room of a line, mm.</param>
-    public static bool FillPoint(double width, double depth, double spacing, double least) =>
-        depth < spacing && width >= Shortest * spacing && width * (1 - least / depth) >= spacing;
 
     /// <summary>Stretches of a border between two rows, one after the other.</summary>
     private void Ring(LineString ring, HatchFrame frame)

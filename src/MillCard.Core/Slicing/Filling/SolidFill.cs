@@ -23,6 +23,9 @@ internal sealed record SolidFill(double Angle, double Width, double Height, doub
 
     private const int Chords = 4;
 
+    /// <summary>How far outside the area the walls lie, mm.</summary>
+    private double Beside => ((1 - WallLines.Lap) * Spacing + Width - Spacing) / 2;
+
     private double Spacing => ExtrudedLine.Spacing(Width, Height);
 
     /// <summary>The lines.</summary>
@@ -51,7 +54,7 @@ internal sealed record SolidFill(double Angle, double Width, double Height, doub
     private IEnumerable<ToolPath> Along(Polygon strip, PathKind kind, double least)
     {
         // up to the walls, and half of the round sides more, which lines reckon to stand free
-        var room = Plane.Offset(strip, ((1 - WallLines.Lap) * Spacing + Width - Spacing) / 2, Chords);
+        var room = Plane.Offset(strip, Beside, Chords);
         var lines = WallLines.Of(room, new(1, Width, Width, Height, Between, least, Most, Varying: true));
         // where several arms meet there may be room left
         return lines.Walls.SelectMany(wall => wall).Concat(lines.Thin).Select(path => path with { Kind = kind })

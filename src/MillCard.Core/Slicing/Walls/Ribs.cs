@@ -13,6 +13,9 @@ internal sealed class Ribs
     /// <summary>Between the ribs of a corner that points inwards, radians.</summary>
     private const double Turn = Math.PI / 12;
     private static readonly double FacingCosine = -Math.Cos(Facing * Math.PI / 180);
+    /// <summary>Round a sharper corner than this, degrees, lines leave holes wider than 0.1 mm.</summary>
+    private const double Pointed = 80;
+    private static readonly double PointedCosine = -Math.Cos(Pointed * Math.PI / 180);
 
     private readonly OutlineEdges _edges;
     private readonly double _most;
@@ -20,18 +23,25 @@ internal sealed class Ribs
     private Ribs(Polygon polygon, double most) => (_edges, _most) = (new OutlineEdges(polygon), most);
 
     /// <summary>Whether the outline has a tip so sharp that its sides face each other.</summary>
-    public static bool HasTip(Polygon polygon) => Array.Exists([.. polygon.InteriorRings.Prepend(polygon.ExteriorRing)], ring =>
-    {
-        var c = ring.Coordinates;
-        var left = Orientation.IsCCWArea(c) == ReferenceEquals(ring, polygon.ExteriorRing) ? 1 : -1;
-        for (var i = 0; i + 1 < c.Length; i++)
+    public static bool HasTip(Polygon polygon) => HasCorner(polygon, FacingCosine);
+
+    /// <summary>Whether the outline has a corner that lines do not fill as they turn.</summary>
+    public static bool HasPoint(Polygon polygon) => HasCorner(polygon, PointedCosine);
+
+    /// <summary>Whether it has a corner that points outwards at which the way turns so much.</summary>
+    private static bool HasCorner(Polygon polygon, double cosine) => Array.Exists([.. polygon.InteriorRings.Prepend(polygon.ExteriorRing)],
+        ring =>
         {
-            var (a, b, d) = (c[i == 0 ? c.Length - 2 : i - 1], c[i], c[i + 1]);
-            var turn = left * Turning(new Point(a.X, a.Y), new Point(b.X, b.Y), new Point(d.X, d.Y));
-            if (turn > 0 && Math.Cos(turn) <= FacingCosine) return true;
-        }
-        return false;
-    });
+            var c = ring.Coordinates;
+            var left = Orientation.IsCCWArea(c) == ReferenceEquals(ring, polygon.ExteriorRing) ? 1 : -1;
+            for (var i = 0; i + 1 < c.Length; i++)
+            {
+                var (a, b, d) = (c[i == 0 ? c.Length - 2 : i - 1], c[i], c[i + 1]);
+                var turn = left * Turning(new Point(a.X, a.Y), new Point(b.X, b.Y), new Point(d.X, d.Y));
+                if (turn > 0 && Math.Cos(turn) <= cosine) return true;
+            }
+            return false;
+        });
 
     /// <summary>The ribs of every ring, in the order of its way, the solid to the left.</summary>
     /// <param name="polygon">Valid.</param>

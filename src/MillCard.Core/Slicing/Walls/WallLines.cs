@@ -26,6 +26,9 @@ internal sealed record WallPlan(int Count, double Outer, double Inner, double He
 internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, IReadOnlyList<ToolPath> Thin, Shape Inside,
     IReadOnlyList<TooThin> Missing)
 {
+    /// <summary>Whether there may be holes between them.</summary>
+    public bool MayLeaveHoles { get; private init; }
+
     private const int Chords = 6;
 
     /// <summary>How far fill laps onto the innermost wall, as a share of half a line: rows that end at half a line from the wall, joined on
@@ -47,7 +50,8 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
             [.. Enumerable.Range(0, plan.Count).Select(wall => (IReadOnlyList<ToolPath>)[.. laid.Where(l => l.Walls.Count > wall)
                 .SelectMany(l => l.Walls[wall])])],
             [.. laid.SelectMany(l => l.Thin)], Plane.Factory.BuildGeometry([.. laid.SelectMany(l => Plane.Polygons(l.Inside))]),
-            [.. laid.SelectMany(l => l.Missing)]);
+            [.. laid.SelectMany(l => l.Missing)])
+        { MayLeaveHoles = Array.Exists(laid, l => l.MayLeaveHoles) };
     }
 
     private static PathKind KindOf(int wall) => wall == 0 ? PathKind.OuterWall : PathKind.InnerWall;
@@ -68,8 +72,8 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
             step = ExtrudedLine.Spacing(width, plan.Height) / 2 + (wall + 1 < plan.Count ? half : (1 - Lap) * half);
         }
         if (Next(step) is not { } inside) return null;
-        return plan.Varying && Inset.WithoutLoss(inside, (plan.Between + 1.5 - (1 - Lap)) * half, Chords) is null ? null
-            : new(walls, [], inside, []);
+        if (plan.Varying && Inset.WithoutLoss(inside, (plan.Between + 1.5 - (1 - Lap)) * half, Chords) is null) return null;
+        return new(walls, [], inside, []) { MayLeaveHoles = Ribs.HasPoint(polygon) };
 
         Shape? Next(double by) => plan.Varying ? Inset.WithoutLoss(area, by, Chords) : Inset.Of(area, by, Chords);
     }
@@ -90,7 +94,7 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
         var inside = Inset.Of(Within(walls[^1]), step, Chords);
         foreach (var path in inside.IsEmpty ? [] : thin) inside = Plane.Difference(inside, Covered(path));
         var places = Plane.Factory.BuildGeometry([.. Plane.Polygons(inside).Where(p => p.Area > LeastArea)]);
-        return new(walls, thin, places, MiddleBeads.Missing(outline));
+        return new(walls, thin, places, MiddleBeads.Missing(outline)) { MayLeaveHoles = true };
     }
 
     /// <summary>What closed lines enclose.</summary>

@@ -1,0 +1,144 @@
+using MillCard.Core.Slicing.Paths;
+
+namespace MillCard.Core.Slicing.Closing;
+
+/// <summary>Holes that lines leave between each other: a line beside each is led into it, and back.</summary>
+internal sealed class Holes : IDisposable
+{
+    /// <summary>Radius of the holes that may stay, mm.</summary>
+    private const double Left = 0.05;
+
+    /// <summary>Wider holes are as if they had this radius, mm.</summary>
+    public const double Widest = 0.25;
+
+    /// <summary>Radius of what a line that is led into a hole leaves of it, mm: so much less that it is none again.</summary>
+    private const double LeftAhead = 0.045;
+
+    /// <summary>Shorter ways into a hole are none, mm.</summary>
+    private const double LeastWay = 0.02;
+
+    /// <summary>Steps in which the middle of a hole is looked for, mm.</summary>
+    private const double FirstStep = 0.12, LastStep = 0.01;
+
+    /// <summary>A place that has no more room is no better, mm.</summary>
+    private const double NoBetter = 1e-3;
+
+    /// <summary>How many times lines are led into what is found from one place.</summary>
+    private const int MostWays = 6;
+
+    /// <summary>What a way into a hole may be longer so that it goes on from the end of a line, mm, from a corner, or not from an outer
+    /// wall, where it is seen.</summary>
+    private const double ForEnd = 0.1, ForCorner = 0.03, ForInside = 0.1;
+
+    private static readonly (double X, double Y)[] Directions = [.. Enumerable.Range(0, 8)
+        .Select(i => (Math.Cos(i * Math.PI / 4), Math.Sin(i * Math.PI / 4)))];
+
+    private readonly IReadOnlyList<ToolPath> _paths;
+    private readonly Predicate<ToolPath> _mayLead;
+    private readonly Strokes _strokes;
+    private readonly Lazy<AreaDepth> _area, _open;
+    private readonly List<(int Path, double Place, Point To)> _ways = [];
+
+    private Holes(IReadOnlyList<ToolPath> paths, Shape area, Shape open, double beside, Predicate<ToolPath> mayLead)
+    {
+        (_paths, _mayLead, _strokes) = (paths, mayLead, new(paths, Widest));
+        (_area, _open) = (new(() => new(area, 0)), new(() => new(open, beside)));
+    }
+
+    /// <summary>The lines, led into the holes that they leave.</summary>
+    /// <param name="paths">All lines that lie there.</param>
+    /// <param name="area">What they are to fill.</param>
+    /// <param name="open">What of it they need not.</param>
+    /// <param name="beside">How far beside that they need not either, mm.</param>
+    /// <param name="mayLead">Whether a line may be led elsewhere.</param>
+    public static IReadOnlyList<ToolPath> Filled(IReadOnlyList<ToolPath> paths, Shape area, Shape open, double beside,
+        Predicate<ToolPath> mayLead)
+    {
+        if (paths.Count == 0) return paths;
+        using var holes = new Holes(paths, area, open, beside, mayLead);
+        foreach (var path in paths.Where(path => mayLead(path)))
+            foreach (var start in BesideLines.Of(path)) holes.Fill(start);
+        if (holes._ways.Count == 0) return paths;
+        var ways = holes._ways.ToLookup(way => way.Path, way => (way.Place, way.To));
+        return [.. paths.Select((path, i) => ways.Contains(i) ? path.Aside(ways[i]) : path)];
+    }
+
+    /// <summary>Gives the memory back.</summary>
+    public void Dispose()
+    {
+        if (_area.IsValueCreated) _area.Value.Dispose();
+        if (_open.IsValueCreated) _open.Value.Dispose();
+    }
+
+    /// <summary>Fills the hole at a place, and what is left of it beside that.</summary>
+    private void Fill(Point start)
+    {
+        var starts = new Stack<Point>([start]);
+        for (var ways = 0; ways < MostWays && starts.TryPop(out var next);)
+        {
+            var (middle, radius) = MiddleAt(next);
+            if (radius <= Left || !LeadInto(middle, radius)) continue;
+            ways++;
+            foreach (var (x, y) in Directions) starts.Push(new(middle.X + radius * x, middle.Y + radius * y));
+        }
+    }
+
+    /// <summary>The middle of the hole at a place, and its radius; no more than what may stay where there is none.</summary>
+    private (Point Middle, double Radius) MiddleAt(Point at)
+    {
+        var free = Free(at);
+        // from one step to the last they come to less than twice the first
+        for (var step = FirstStep; step > LastStep / 2 && free + 2 * step > Left; step /= 2)
+            for (var i = 0; i < Directions.Length; i++)
+            {
+                Point other = new(at.X + step * Directions[i].X, at.Y + step * Directions[i].Y);
+                if (Free(other) is var f && f > free + NoBetter) (at, free, i) = (other, f, -1);
+            }
+        return (at, free);
+    }
+
+    /// <summary>How far a place is from all that is filled, mm; where a hole may stay, from the lines.</summary>
+    private double Free(Point at)
+    {
+        var free = _strokes.Free(at);
+        return free <= Left ? free : Math.Min(free, Math.Min(_area.Value.At(at), -_open.Value.At(at)));
+    }
+
+    /// <summary>Leads a line into a hole; false where none is near.</summary>
+    private bool LeadInto(Point middle, double radius)
+    {
+        var best = (Cost: double.PositiveInfinity, Stroke: default(Stroke), Share: 0.0);
+        foreach (var stroke in _strokes.Near(middle))
+        {
+            var (path, (free, share)) = (_paths[stroke.Path], stroke.Off(middle));
+            if (free > 2 * (radius + Left) || !_mayLead(path) || path.Kind == PathKind.OuterWall && !TurnsBack(stroke, share)) continue;
+            var cost = free + (path.Kind == PathKind.OuterWall ? ForInside : 0);
+            if (IsEnd(stroke, share)) cost -= ForEnd;
+            else if (share is 0 or 1) cost -= ForCorner;
+            if (cost < best.Cost) best = (cost, stroke, share);
+        }
+        if (double.IsInfinity(best.Cost)) return false;
+        var (from, half) = best.Stroke.At(best.Share);
+        // until its round end is near enough to the far side
+        var (to, way) = (from.To(middle), from.To(middle) + radius - half - 2 * LeftAhead);
+        if (way <= LeastWay) return false;
+        var tip = from.Towards(middle, way / to);
+        _ways.Add((best.Stroke.Path, best.Stroke.Point + best.Share, tip));
+        _strokes.Add(best.Stroke with { From = from, To = tip, HalfFrom = half, HalfTo = half });
+        return true;
+    }
+
+    private bool IsEnd(in Stroke stroke, double share) => _paths[stroke.Path] is { Closed: false } path
+        && (stroke.Point == 0 && share == 0 || stroke.Point == path.Points.Length - 2 && share == 1);
+
+    /// <summary>Whether a line ends or turns back at a place, so that nothing else fills what it leaves free there.</summary>
+    private bool TurnsBack(in Stroke stroke, double share)
+    {
+        if (share is > 0 and < 1) return false;
+        if (IsEnd(stroke, share)) return true;
+        var p = _paths[stroke.Path].Points;
+        var i = stroke.Point + (int)share;
+        var (before, at, next) = (p[(i + p.Length - 1) % p.Length], p[i % p.Length], p[(i + 1) % p.Length]);
+        return (before.X - at.X) * (next.X - at.X) + (before.Y - at.Y) * (next.Y - at.Y) > 0;
+    }
+}

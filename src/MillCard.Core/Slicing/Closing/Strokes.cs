@@ -1,0 +1,103 @@
+using MillCard.Core.Geometry;
+using MillCard.Core.Slicing.Paths;
+using NetTopologySuite.Geometries;
+
+namespace MillCard.Core.Slicing.Closing;
+
+/// <summary>Lines of plastic as straight stretches, on a grid of squares.</summary>
+internal sealed class Strokes
+{
+    private const double LeastSide = 0.6;
+
+    private const int CellsEach = 4;
+
+    private readonly Stroke[] _strokes;
+    private readonly List<Stroke> _added = [];
+    private readonly double _left, _bottom, _side, _reach;
+    private readonly int _columns, _rows;
+    private readonly Buckets _cells;
+
+    /// <param name="paths">The lines.</param>
+    /// <param name="reach">How far beside their plastic places may lie from which they are found, mm.</param>
+    public Strokes(IReadOnlyList<ToolPath> paths, double reach)
+    {
+        _reach = reach;
+        _strokes = [.. paths.SelectMany(Of)];
+        var box = new Envelope();
+        foreach (var path in paths)
+            foreach (var (x, y) in path.Points) box.ExpandToInclude(x, y);
+        (_left, _bottom) = (box.MinX, box.MinY);
+        // no more squares than some for every stretch
+        _side = Math.Max(LeastSide, Math.Sqrt((box.Width + 1) * (box.Height + 1) / (CellsEach * _strokes.Length + 64.0)));
+        (_columns, _rows) = ((int)(box.Width / _side) + 1, (int)(box.Height / _side) + 1);
+        _cells = new(_columns * _rows, _strokes.Length, (stroke, to) => Pass(_strokes[stroke], to));
+    }
+
+    /// <summary>How far a place is from the nearest plastic, mm, less than 0 in it; no more than the reach.</summary>
+    public double Free(Point at)
+    {
+        var least = _reach;
+        foreach (var stroke in _cells.In(CellOf(at))) least = Math.Min(least, _strokes[stroke].Off(at).Free);
+        foreach (var stroke in _added) least = Math.Min(least, stroke.Off(at).Free);
+        return least;
+    }
+
+    /// <summary>How far a place is beside the nearest line, mm, where corners are as sharp at any distance: the greater of the distances
+    /// from both sides; no more than the reach.</summary>
+    public double Beside(Point at)
+    {
+        var (least, beside) = (_reach, _reach);
+        foreach (var number in _cells.In(CellOf(at)))
+        {
+            ref readonly var stroke = ref _strokes[number];
+            var (free, share) = stroke.Off(at);
+            if (free > least + Plane.Touch) continue;
+            var side = share is > 0 and < 1 ? free : stroke.FromLine(at);
+            beside = free < least - Plane.Touch ? side : Math.Max(beside < _reach ? beside : 0, side);
+            least = Math.Min(least, free);
+        }
+        return beside;
+    }
+
+    /// <summary>The stretches near a place, without those that were added.</summary>
+    public IEnumerable<Stroke> Near(Point at)
+    {
+        foreach (var stroke in _cells.In(CellOf(at)).ToArray()) yield return _strokes[stroke];
+    }
+
+    /// <summary>Adds a stretch.</summary>
+    public void Add(Stroke stroke) => _added.Add(stroke);
+
+    private static IEnumerable<Stroke> Of(ToolPath path, int number)
+    {
+        var n = path.Points.Length;
+        double Half(int i) => (path.Widths is { } widths ? widths[i % n] : path.Width) / 2;
+        for (var i = 0; i + 1 < n + (path.Closed ? 1 : 0); i++)
+            yield return new(path.Points[i], path.Points[(i + 1) % n], Half(i), Half(i + 1), number, i);
+    }
+
+    private int Column(double x) => (int)Math.Clamp((x - _left) / _side, 0, _columns - 1);
+    private int Row(double y) => (int)Math.Clamp((y - _bottom) / _side, 0, _rows - 1);
+    private int CellOf(Point at) => Row(at.Y) * _columns + Column(at.X);
+
+    /// <summary>The squares from which a stretch is found, row by row.</summary>
+    private void Pass(in Stroke stroke, Action<int> to)
+    {
+        var reach = Math.Max(stroke.HalfFrom, stroke.HalfTo) + _reach;
+        var (a, b) = (stroke.From, stroke.To);
+        var (first, last) = (Row(Math.Min(a.Y, b.Y) - reach), Row(Math.Max(a.Y, b.Y) + reach));
+        for (var row = first; row <= last; row++)
+        {
+            var (x0, x1) = (a.X, b.X);
+            if (Math.Abs(b.Y - a.Y) > reach)
+            {
+                // where it comes near the row and where it leaves it
+                var (low, high) = (_bottom + row * _side - reach - a.Y, _bottom + (row + 1) * _side + reach - a.Y);
+                var (t0, t1) = (Math.Clamp(low / (b.Y - a.Y), 0, 1), Math.Clamp(high / (b.Y - a.Y), 0, 1));
+                (x0, x1) = (a.X + t0 * (b.X - a.X), a.X + t1 * (b.X - a.X));
+            }
+            var (from, end) = (Column(Math.Min(x0, x1) - reach), Column(Math.Max(x0, x1) + reach));
+            for (var column = from; column <= end; column++) to(row * _columns + column);
+        }
+    }
+}

@@ -12,16 +12,16 @@ public sealed class DryRunReport(GcodeText text)
 {
     internal List<SimulatedMove> MoveList { get; } = [];
     internal List<SimulatedMove> SecondMoveList { get; } = [];
-    internal Effect[] EffectList { get; init; } = [];
+    internal Effect[] EffectList { get; set; } = [];
 
     /// <summary>The program.</summary>
-    public GcodeText Text { get; private set; } = text;
+    public GcodeText Text { get; internal set; } = text;
     /// <summary>Its dialect.</summary>
     public required Flavour Flavour { get; init; }
     /// <summary>When each line begins, s.</summary>
-    public required double[] Starts { get; init; }
+    public required double[] Starts { get; set; }
     /// <summary>How long each line takes, s.</summary>
-    public required double[] Seconds { get; init; }
+    public required double[] Seconds { get; set; }
     /// <summary>Every straight move in order.</summary>
     public ReadOnlySpan<SimulatedMove> Moves => CollectionsMarshal.AsSpan(MoveList);
     /// <summary>What the second carriage does meanwhile, where both move together in copy or mirror.</summary>

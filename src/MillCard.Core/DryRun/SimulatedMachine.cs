@@ -111,6 +111,44 @@ public sealed partial class SimulatedMachine
         return simulated.Finish();
     }
 
+    /// <summary>Runs a program while it is being written.</summary>
+    /// <param name="machine">The machine.</param>
+    /// <param name="growing">What is written so far, each time more of it, up to the end of a line; all of it in the end.</param>
+    /// <param name="filaments">By tool; null or missing where nothing is known.</param>
+    /// <param name="stop">Ends the run.</param>
+    internal static DryRunReport Run(Machine machine, IEnumerable<ReadOnlyMemory<byte>> growing, IReadOnlyList<Filament?> filaments,
+        CancellationToken stop)
+    {
+        var simulated = new SimulatedMachine(machine, new GcodeText(default), filaments, OpenCondition.Fails);
+        // blocks are known when all lines are
+        if (simulated._flavour.Conditions) return Run(machine, growing.Last(), filaments, stop);
+        var (line, at, all) = (0, 0, ReadOnlyMemory<byte>.Empty);
+        foreach (var text in growing)
+        {
+            stop.ThrowIfCancellationRequested();
+            all = text;
+            for (int length; at < text.Length; at += length + 1, line++)
+            {
+                var rest = text.Span[at..];
+                length = rest.IndexOf((byte)'\n');
+                if (line == simulated._seconds.Length) simulated.HaveRoomFor(2 * line + 1024);
+                simulated._effects[line] = simulated.Execute(line, rest[..length]);
+            }
+        }
+        simulated.HaveRoomFor(line);
+        simulated._run.Text = new GcodeText(all);
+        return simulated.Finish();
+    }
+
+    private void HaveRoomFor(int lines)
+    {
+        Array.Resize(ref _seconds, lines);
+        Array.Resize(ref _effects, lines);
+        var starts = _run.Starts;
+        Array.Resize(ref starts, lines);
+        (_run.Starts, _run.Seconds, _run.EffectList) = (starts, _seconds, _effects);
+    }
+
     private DryRunReport Finish()
     {
         Settle(_seconds.Length);

@@ -25,6 +25,20 @@ public sealed class GcodeText
         Count = count > 1 && _starts[count - 1] == span.Length ? count - 1 : count;
     }
 
+    private GcodeText(ReadOnlyMemory<byte> bytes, int[] starts, int count) => (_bytes, _starts, Count) = (bytes, starts, count);
+
+    /// <summary>The same text with other first lines.</summary>
+    /// <param name="length">Of the first lines, with their line ends.</param>
+    /// <param name="lines">As many whole lines.</param>
+    public GcodeText BegunBy(int length, ReadOnlyMemory<byte> lines)
+    {
+        var (begun, after) = (new GcodeText(lines), Array.BinarySearch(_starts, length));
+        if (after != begun.Count) throw new ArgumentException("They are not as many lines.", nameof(lines));
+        int[] starts = [.. begun._starts[..after], .. _starts[after..]];
+        for (var line = after; line < starts.Length; line++) starts[line] += lines.Length - length;
+        return new((byte[])[.. lines.Span, .. _bytes.Span[length..]], starts, Count);
+    }
+
     /// <summary>Number of lines; a line end at the end of the file begins no further line.</summary>
     public int Count { get; }
 

@@ -23,6 +23,14 @@ public sealed class GcodeWriter
         return End();
     }
 
+    /// <summary>Whole lines, as they are.</summary>
+    public GcodeWriter WholeLines(ReadOnlySpan<byte> lines)
+    {
+        Lines += lines.Count((byte)'\n');
+        _out.Write(lines);
+        return this;
+    }
+
     /// <summary>The command that begins a line, such as G1.</summary>
     public GcodeWriter Command(string command)
     {

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using MillCard.Core.Clearance;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
@@ -107,8 +108,8 @@ public static class Slicer
         }
     }
 
-    /// <summary>The program, run dry once: its head is remarks alone, and gets its figures from the run. With the lines at which layers
-    /// begin and where each line of plastic stands.</summary>
+    /// <summary>The program, run dry while it is written: its head is remarks alone, and gets its figures from the run. With the lines at
+    /// which layers begin and where each line of plastic stands.</summary>
     private static (DryRunReport Run, IReadOnlyList<int> LayerLines, IReadOnlyList<LaidStretch> Laid) Written(SliceJob job,
         IReadOnlyList<LayerPlan> plans, CancellationToken stop)
     {
@@ -130,12 +131,18 @@ public static class Slicer
 
         DryRunReport Run(double seconds)
         {
-            var writer = new ProgramWriter(job, plans, seconds) { Warming = warming };
-            var report = SimulatedMachine.Run(job.Machine, head.Before(writer.Write(stop)), job.Filaments, stop);
-            (lines, paths) = ([.. writer.LayerLines.Select(line => line + head.Count)],
-                [.. writer.PathLines.Select(line => line + head.Count)]);
-            laid = [.. writer.Laid.Select(l => l with { From = l.From + head.Count, To = l.To + head.Count })];
-            return report;
+            var growing = new BlockingCollection<ReadOnlyMemory<byte>>();
+            var writer = new ProgramWriter(job, plans, seconds) { Warming = warming, Head = head.Open, Told = growing.Add };
+            var running = new Task<DryRunReport>(() =>
+                SimulatedMachine.Run(job.Machine, growing.GetConsumingEnumerable(stop), job.Filaments, stop), stop);
+            _ = running.ContinueWith(_ => growing.Dispose(), TaskScheduler.Default);
+            // beside the writer where a thread is free, else when it is waited for
+            if (job.Threads != 1) running.Start(TaskScheduler.Current);
+            try { writer.Write(stop); }
+            finally { growing.CompleteAdding(); }
+            if (job.Threads == 1) running.RunSynchronously();
+            (lines, paths, laid) = ([.. writer.LayerLines], [.. writer.PathLines], [.. writer.Laid]);
+            return running.GetAwaiter().GetResult();
         }
     }
 

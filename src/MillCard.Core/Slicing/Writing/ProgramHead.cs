@@ -19,22 +19,15 @@ internal sealed class ProgramHead
     public ProgramHead(SliceJob job, int layers)
     {
         (_job, _nozzles, _layers) = (job, job.NozzlesInUse, layers);
-        Count = Lines(null).Count();
+        Open = Bytes(null);
     }
 
-    /// <summary>How many lines it has.</summary>
-    public int Count { get; }
-
-    /// <summary>A program below its head, the figures left open.</summary>
-    public byte[] Before(ReadOnlyMemory<byte> program) => [.. Bytes(null), .. program.Span];
+    /// <summary>The remarks, the figures left open.</summary>
+    public ReadOnlyMemory<byte> Open { get; }
 
     /// <summary>The program of a run, the figures of the run in its head.</summary>
-    /// <param name="run">Of a program below this head.</param>
-    public GcodeText Filled(DryRunReport run)
-    {
-        var program = run.Text.Bytes;
-        return new GcodeText((byte[])[.. Bytes(run), .. program.Span[Bytes(null).Length..]]);
-    }
+    /// <param name="run">Of a program that begins with the open remarks.</param>
+    public GcodeText Filled(DryRunReport run) => run.Text.BegunBy(Open.Length, Bytes(run));
 
     private byte[] Bytes(DryRunReport? run) =>
         Encoding.UTF8.GetBytes(string.Concat(Lines(run).Select(line => $"; {line.Name}: {OneLine(line.Value)}\n")));

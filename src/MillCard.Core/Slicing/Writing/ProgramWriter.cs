@@ -77,6 +77,10 @@ internal sealed partial class ProgramWriter
     public bool KeepsSpans { get; init; }
     /// <summary>When idle nozzles cool and warm; without it each cools when another comes on.</summary>
     public WarmingPlan? Warming { get; init; }
+    /// <summary>Remarks before all else, whole lines.</summary>
+    public ReadOnlyMemory<byte> Head { get; init; }
+    /// <summary>Told what is written so far after every layer, and all of it in the end.</summary>
+    public Action<ReadOnlyMemory<byte>>? Told { get; init; }
     /// <summary>Lines at which lines of plastic begin, with the way to them, counted from 0.</summary>
     public List<int> PathLines { get; } = [];
     /// <summary>Where each line of plastic is laid, without the way to it.</summary>
@@ -91,6 +95,7 @@ internal sealed partial class ProgramWriter
 
     public ReadOnlyMemory<byte> Write(CancellationToken stop)
     {
+        _out.WholeLines(Head.Span);
         SettleFlows();
         StatedLimits.Write(_job.Machine.Card, _out);
         Routine(RoutineMoment.Start);
@@ -102,6 +107,7 @@ internal sealed partial class ProgramWriter
         {
             stop.ThrowIfCancellationRequested();
             Layer(i);
+            Told?.Invoke(_out.Written);
         }
         _labels.Begin(null);
         Accelerate(null);
@@ -111,6 +117,7 @@ internal sealed partial class ProgramWriter
         if (_head.IsRelative) _out.Line("M83");
         Own(RoutineMoment.End, "/filament/end", f => f.End);
         Routine(RoutineMoment.End);
+        Told?.Invoke(_out.Written);
         return _out.Written;
     }
 

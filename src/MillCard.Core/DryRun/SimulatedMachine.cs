@@ -132,7 +132,7 @@ public sealed partial class SimulatedMachine
                 var rest = text.Span[at..];
                 length = rest.IndexOf((byte)'\n');
                 if (line == simulated._seconds.Length) simulated.HaveRoomFor(2 * line + 1024);
-                simulated._effects[line] = simulated.Execute(line, rest[..length]);
+                simulated._effects[line] = simulated.Execute(line, GcodeText.WithoutReturn(rest[..length]));
             }
         }
         simulated.HaveRoomFor(line);

@@ -32,9 +32,9 @@ public sealed class GcodeText
     /// <param name="lines">As many whole lines.</param>
     public GcodeText BegunBy(int length, ReadOnlyMemory<byte> lines)
     {
-        var (begun, after) = (new GcodeText(lines), Array.BinarySearch(_starts, length));
-        if (after != begun.Count) throw new ArgumentException("They are not as many lines.", nameof(lines));
-        int[] starts = [.. begun._starts[..after], .. _starts[after..]];
+        var after = Array.BinarySearch(_starts, length);
+        if (after != lines.Span.Count((byte)'\n')) throw new ArgumentException("They are not as many lines.", nameof(lines));
+        int[] starts = [.. new GcodeText(lines)._starts[..after], .. _starts[after..]];
         for (var line = after; line < starts.Length; line++) starts[line] += lines.Length - length;
         return new((byte[])[.. lines.Span, .. _bytes.Span[length..]], starts, Count);
     }
@@ -47,11 +47,11 @@ public sealed class GcodeText
 
     /// <summary>A line without its line end.</summary>
     /// <param name="line">Counted from 0.</param>
-    public ReadOnlySpan<byte> Line(int line)
-    {
-        var span = _bytes.Span[_starts[line]..(_starts[line + 1] - 1)];
-        return span.Length > 0 && span[^1] == '\r' ? span[..^1] : span;
-    }
+    public ReadOnlySpan<byte> Line(int line) => WithoutReturn(_bytes.Span[_starts[line]..(_starts[line + 1] - 1)]);
+
+    /// <summary>A line without the carriage return before its line feed.</summary>
+    internal static ReadOnlySpan<byte> WithoutReturn(ReadOnlySpan<byte> line) =>
+        line.Length > 0 && line[^1] == '\r' ? line[..^1] : line;
 
     /// <summary>A line as text.</summary>
     /// <param name="line">Counted from 0.</param>

@@ -47,8 +47,8 @@ public sealed class HolesTests
         using var depth = new AreaDepth(ell, 0.1);
         foreach (var (x, y, expected) in new[] { (0.15, 1.0, 0.25), (0.1, 0.05, 0.15), (-0.1, 1, 0.0), (1.9, 1.9, 0.1 + Math.Sqrt(0.02)),
             (2.1, 2.2, 0.0), (-0.2, 4.05, -0.1), (-0.05, -0.2, -0.1) })
-            Assert.Equal(expected, depth.At(new(x, y)), 1e-9);
-        Assert.Equal((double.PositiveInfinity, double.NegativeInfinity), (depth.At(new(1, 1)), depth.At(new(6, 6))));
+            Assert.Equal(expected, depth.At(new(x, y)).Depth, 1e-9);
+        Assert.Equal((double.PositiveInfinity, double.NegativeInfinity), (depth.At(new(1, 1)).Depth, depth.At(new(6, 6)).Depth));
     }
 
     // what is added goes out and comes back to where it went from; without it the line is as before
@@ -125,8 +125,8 @@ public sealed class HolesTests
         var wall = Wall((0.3464, 0.2), (5.6536, 0.2), (3, 4.796));
         var led = Assert.Single(Holes.Filled([wall], triangle, Plane.Offset(triangle, -Width), 0, _ => true));
         using var depth = new AreaDepth(triangle, 0);
-        Assert.InRange(Largest([wall], 0, 0, 0.35, 0.2, depth.At), 0.06, 0.1);
-        Assert.InRange(Largest([led], 0, 0, 0.35, 0.2, depth.At), 0.03, 0.0505);
+        Assert.InRange(Largest([wall], 0, 0, 0.35, 0.2, at => depth.At(at).Depth), 0.06, 0.1);
+        Assert.InRange(Largest([led], 0, 0, 0.35, 0.2, at => depth.At(at).Depth), 0.03, 0.0505);
         Assert.All(wall.Points, p => Assert.InRange(led.Points.Count(q => q == p), 2, 3));
         var corner = Wall((0.2, 0.2), (5.8, 0.2), (5.8, 5.8), (0.2, 5.8));
         // a fin that no line fits into

@@ -12,11 +12,12 @@ internal sealed class AreaDepth(Shape area, double more) : IDisposable
     private readonly Edges _edges = new(area);
     private readonly Strokes _border = new([.. WallLines.Rings(area, PathKind.Solid, 0)], more + Holes.Widest);
 
-    /// <summary>How deep a place lies, mm, less than 0 outside; without bound where no border is near.</summary>
-    public double At(Point place)
+    /// <summary>How deep a place lies, mm, less than 0 outside, without bound where no border is near; and where it goes to when it is to
+    /// lie deeper.</summary>
+    public (double Depth, Point From, Point To) At(Point place)
     {
-        if (_edges.Hold(place)) return more + Unbound(_border.Free(place));
-        return more - Unbound(_border.Beside(place));
+        var (distance, on) = _border.Nearest(place);
+        return _edges.Hold(place) ? (more + Unbound(distance), on, place) : (more - Unbound(_border.Beside(place)), place, on);
     }
 
     private double Unbound(double distance) => distance < more + Holes.Widest ? distance : double.PositiveInfinity;

@@ -18,10 +18,10 @@ internal sealed class Holes : IDisposable
     private const double LeastWay = 0.02;
 
     /// <summary>Steps in which the middle of a hole is looked for, mm.</summary>
-    private const double FirstStep = 0.12, LastStep = 0.01;
+    private const double FirstStep = 0.1, LastStep = 0.002;
 
-    /// <summary>A place that has no more room is no better, mm.</summary>
-    private const double NoBetter = 1e-3;
+    /// <summary>Each is so much of the one before.</summary>
+    private const double Shorter = 0.82;
 
     /// <summary>How many times lines are led into what is found from one place.</summary>
     private const int MostWays = 6;
@@ -83,25 +83,34 @@ internal sealed class Holes : IDisposable
         }
     }
 
-    /// <summary>The middle of the hole at a place, and its radius; no more than what may stay where there is none.</summary>
+    /// <summary>The middle of the hole at a place, and its radius; no more than what may stay where there is none: away from whatever is
+    /// nearest, by ever smaller steps (N. Shor, Minimization methods for non-differentiable functions, 1985).</summary>
     private (Point Middle, double Radius) MiddleAt(Point at)
     {
-        var free = Free(at);
-        // from one step to the last they come to less than twice the first
-        for (var step = FirstStep; step > LastStep / 2 && free + 2 * step > Left; step /= 2)
-            for (var i = 0; i < Directions.Length; i++)
-            {
-                Point other = new(at.X + step * Directions[i].X, at.Y + step * Directions[i].Y);
-                if (Free(other) is var f && f > free + NoBetter) (at, free, i) = (other, f, -1);
-            }
-        return (at, free);
+        var best = (Middle: at, Radius: double.NegativeInfinity);
+        for (var step = FirstStep; step > LastStep; step *= Shorter)
+        {
+            var (free, from, to) = Free(at);
+            if (free > best.Radius) best = (at, free);
+            // all steps that are left together
+            if (free + step / (1 - Shorter) <= Left) break;
+            var way = from.To(to);
+            if (way == 0) break;
+            at = new(at.X + step / way * (to.X - from.X), at.Y + step / way * (to.Y - from.Y));
+        }
+        return best;
     }
 
-    /// <summary>How far a place is from all that is filled, mm; where a hole may stay, from the lines.</summary>
-    private double Free(Point at)
+    /// <summary>How far a place is from all that is filled, mm, or from the lines where no hole is; and the way from what is
+    /// nearest.</summary>
+    private (double Free, Point From, Point To) Free(Point at)
     {
-        var free = _strokes.Free(at);
-        return free <= Left ? free : Math.Min(free, Math.Min(_area.Value.At(at), -_open.Value.At(at)));
+        var (free, on) = _strokes.Nearest(at);
+        var nearest = (Free: free, From: on, To: at);
+        if (free <= Left) return nearest;
+        if (_area.Value.At(at) is var inside && inside.Depth < nearest.Free) nearest = inside;
+        if (_open.Value.At(at) is var open && -open.Depth < nearest.Free) nearest = (-open.Depth, open.To, open.From);
+        return nearest;
     }
 
     /// <summary>Leads a line into a hole; false where none is near.</summary>

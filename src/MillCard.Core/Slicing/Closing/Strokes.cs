@@ -34,12 +34,21 @@ internal sealed class Strokes
     }
 
     /// <summary>How far a place is from the nearest plastic, mm, less than 0 in it; no more than the reach.</summary>
-    public double Free(Point at)
+    public double Free(Point at) => Nearest(at).Free;
+
+    /// <summary>The same, with the place on the nearest line; the place itself where none is near.</summary>
+    public (double Free, Point On) Nearest(Point at)
     {
-        var least = _reach;
-        foreach (var stroke in _cells.In(CellOf(at))) least = Math.Min(least, _strokes[stroke].Off(at).Free);
-        foreach (var stroke in _added) least = Math.Min(least, stroke.Off(at).Free);
-        return least;
+        var (least, on) = (_reach, at);
+        foreach (var number in _cells.In(CellOf(at))) Look(_strokes[number]);
+        foreach (var stroke in _added) Look(stroke);
+        return (least, on);
+
+        void Look(in Stroke stroke)
+        {
+            var (free, share) = stroke.Off(at);
+            if (free < least) (least, on) = (free, stroke.At(share).At);
+        }
     }
 
     /// <summary>How far a place is beside the nearest line, mm, where corners are as sharp at any distance: the greater of the distances

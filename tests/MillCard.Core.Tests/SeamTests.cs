@@ -1,5 +1,6 @@
 using MillCard.Core.Documents;
 using MillCard.Core.Geometry;
+using MillCard.Core.Slicing.Closing;
 using MillCard.Core.Slicing.Paths;
 using MillCard.Core.Slicing.Walls;
 using Xunit;
@@ -32,6 +33,19 @@ public class SeamTests
         Assert.Equal(new Point(4, 5), Seams.First(Ring));
         var convex = new ToolPath(PathKind.OuterWall, [new(0, 0), new(0, 10), new(6, 10.5), new(30, 5), new(6, -0.5)], Closed: true, 0.4);
         Assert.Equal(new Point(30, 5), Seams.First(convex));
+    }
+
+    // into the tip, off a straight side both ways, twice from one corner
+    [Fact]
+    public void A_way_aside_and_back_is_no_corner()
+    {
+        var aside = Ring.Aside([(1, new(30.2, 5)), (0.5, new(18, 2.4)), (2.5, new(3, 10.5)), (3, new(-0.1, 10.1)), (3, new(0.1, 9.9)),
+            (5, new(-0.1, -0.1))]);
+        Assert.Equal(Ring.Points.Length + 14, aside.Points.Length);
+        Assert.Equal(new Point(4, 5), Seams.First(aside));
+        Assert.All([Seam.Sharpest, Seam.Hollow], seam => Assert.Equal(new Point(4, 5), Seams.At(aside, seam, default, 0).Points[0]));
+        var convex = new ToolPath(PathKind.InnerWall, [new(6, -0.5), new(30, 5), new(6, 10.5), new(0, 10), new(0, 0)], Closed: true, 0.4);
+        Assert.Equal(new Point(30, 5), Seams.First(convex.Aside([(0.5, new(18, 2.4)), (2.5, new(3, 10)), (4.5, new(3, 0))])));
     }
 
     [Fact]

@@ -12,7 +12,7 @@ internal sealed class Strokes
     private const int CellsEach = 4;
 
     private readonly Stroke[] _strokes;
-    private readonly List<Stroke> _added = [];
+    private readonly Dictionary<int, List<Stroke>> _added = [];
     private readonly double _left, _bottom, _side, _reach;
     private readonly int _columns, _rows;
     private readonly Buckets _cells;
@@ -39,9 +39,10 @@ internal sealed class Strokes
     /// <summary>The same, with the place on the nearest line; the place itself where none is near.</summary>
     public (double Free, Point On) Nearest(Point at)
     {
-        var (least, on) = (_reach, at);
-        foreach (var number in _cells.In(CellOf(at))) Look(_strokes[number]);
-        foreach (var stroke in _added) Look(stroke);
+        var (least, on, cell) = (_reach, at, CellOf(at));
+        foreach (var number in _cells.In(cell)) Look(_strokes[number]);
+        if (_added.TryGetValue(cell, out var added))
+            foreach (var stroke in added) Look(stroke);
         return (least, on);
 
         void Look(in Stroke stroke)
@@ -69,13 +70,14 @@ internal sealed class Strokes
     }
 
     /// <summary>The stretches near a place, without those that were added.</summary>
-    public IEnumerable<Stroke> Near(Point at)
-    {
-        foreach (var stroke in _cells.In(CellOf(at)).ToArray()) yield return _strokes[stroke];
-    }
+    public Stroke[] Near(Point at) => Array.ConvertAll(_cells.In(CellOf(at)).ToArray(), number => _strokes[number]);
 
     /// <summary>Adds a stretch.</summary>
-    public void Add(Stroke stroke) => _added.Add(stroke);
+    public void Add(Stroke stroke) => Pass(stroke, cell =>
+    {
+        if (!_added.TryGetValue(cell, out var there)) _added[cell] = there = [];
+        there.Add(stroke);
+    });
 
     private static IEnumerable<Stroke> Of(ToolPath path, int number)
     {

@@ -108,9 +108,17 @@ internal static class Seams
 
     private static double Corner(Point[] points, int i)
     {
-        var (a, b, c) = (points[(i + points.Length - 1) % points.Length], points[i], points[(i + 1) % points.Length]);
+        var n = points.Length;
+        // a way aside and back is no corner
+        if (IsTip(points, i) || IsTip(points, i + n - 1)) return 0;
+        var next = i + 1;
+        while (next < i + n && IsTip(points, next)) next += 2;
+        var (a, b, c) = (points[(i + n - 1) % n], points[i], points[next % n]);
         var cross = (b.X - a.X) * (c.Y - b.Y) - (b.Y - a.Y) * (c.X - b.X);
         // the solid lies to the left of the way
         return -Math.Atan2(cross, (b.X - a.X) * (c.X - b.X) + (b.Y - a.Y) * (c.Y - b.Y));
     }
+
+    /// <summary>Whether the ring goes straight back from a point.</summary>
+    private static bool IsTip(Point[] points, int i) => points[(i + points.Length - 1) % points.Length] == points[(i + 1) % points.Length];
 }

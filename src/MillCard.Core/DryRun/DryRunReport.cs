@@ -19,9 +19,9 @@ public sealed class DryRunReport(GcodeText text)
     /// <summary>Its dialect.</summary>
     public required Flavour Flavour { get; init; }
     /// <summary>When each line begins, s.</summary>
-    public required double[] Starts { get; set; }
+    public double[] Starts { get; internal set; } = [];
     /// <summary>How long each line takes, s.</summary>
-    public required double[] Seconds { get; set; }
+    public double[] Seconds { get; internal set; } = [];
     /// <summary>Every straight move in order.</summary>
     public ReadOnlySpan<SimulatedMove> Moves => CollectionsMarshal.AsSpan(MoveList);
     /// <summary>What the second carriage does meanwhile, where both move together in copy or mirror.</summary>

@@ -128,8 +128,9 @@ internal sealed class Holes : IDisposable
         }
         if (double.IsInfinity(best.Cost)) return false;
         var (from, half) = best.Stroke.At(best.Share);
+        var to = from.To(middle);
         // until its round end is near enough to the far side
-        var (to, way) = (from.To(middle), from.To(middle) + radius - half - 2 * LeftAhead);
+        var way = to + radius - half - 2 * LeftAhead;
         if (way <= LeastWay) return false;
         var tip = from.Towards(middle, way / to);
         _ways.Add((best.Stroke.Path, best.Stroke.Point + best.Share, tip));

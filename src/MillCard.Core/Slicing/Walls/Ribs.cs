@@ -22,15 +22,11 @@ internal sealed class Ribs
 
     private Ribs(Polygon polygon, double most) => (_edges, _most) = (new OutlineEdges(polygon), most);
 
-    /// <summary>Whether the outline has a tip so sharp that its sides face each other.</summary>
-    public static bool HasTip(Polygon polygon) => HasCorner(polygon, FacingCosine);
-
-    /// <summary>Whether the outline has a corner that lines do not fill as they turn.</summary>
-    public static bool HasPoint(Polygon polygon) => HasCorner(polygon, PointedCosine);
-
-    /// <summary>Whether it has a corner that points outwards at which the way turns so much.</summary>
-    private static bool HasCorner(Polygon polygon, double cosine) => Array.Exists([.. polygon.InteriorRings.Prepend(polygon.ExteriorRing)],
-        ring =>
+    /// <summary>Cosine of the turn at the outline's sharpest corner that points outwards; 1 where it has none.</summary>
+    public static double Sharpest(Polygon polygon)
+    {
+        var least = 1.0;
+        foreach (var ring in polygon.InteriorRings.Prepend(polygon.ExteriorRing))
         {
             var c = ring.Coordinates;
             var left = Orientation.IsCCWArea(c) == ReferenceEquals(ring, polygon.ExteriorRing) ? 1 : -1;
@@ -38,10 +34,17 @@ internal sealed class Ribs
             {
                 var (a, b, d) = (c[i == 0 ? c.Length - 2 : i - 1], c[i], c[i + 1]);
                 var turn = left * Turning(new Point(a.X, a.Y), new Point(b.X, b.Y), new Point(d.X, d.Y));
-                if (turn > 0 && Math.Cos(turn) <= cosine) return true;
+                if (turn > 0) least = Math.Min(least, Math.Cos(turn));
             }
-            return false;
-        });
+        }
+        return least;
+    }
+
+    /// <summary>Whether sides face each other at a corner with a turn of such a cosine.</summary>
+    public static bool IsTip(double cosine) => cosine <= FacingCosine;
+
+    /// <summary>Whether lines do not fill such a corner as they turn.</summary>
+    public static bool IsPoint(double cosine) => cosine <= PointedCosine;
 
     /// <summary>The ribs of every ring, in the order of its way, the solid to the left.</summary>
     /// <param name="polygon">Valid.</param>

@@ -60,7 +60,8 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
     /// hardly more than one has room between the innermost.</summary>
     private static WallLines? Even(Polygon polygon, WallPlan plan)
     {
-        if (plan.Varying && Ribs.HasTip(polygon)) return null;
+        var sharpest = plan.Varying ? Ribs.Sharpest(polygon) : 1;
+        if (Ribs.IsTip(sharpest)) return null;
         var half = ExtrudedLine.Spacing(plan.Inner, plan.Height) / 2;
         var (walls, area, step) = (new List<IReadOnlyList<ToolPath>>(), (Shape)polygon, plan.Outer / 2);
         for (var wall = 0; wall < plan.Count; wall++)
@@ -73,7 +74,7 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
         }
         if (Next(step) is not { } inside) return null;
         if (plan.Varying && Inset.WithoutLoss(inside, (plan.Between + 1.5 - (1 - Lap)) * half, Chords) is null) return null;
-        return new(walls, [], inside, []) { MayLeaveHoles = Ribs.HasPoint(polygon) };
+        return new(walls, [], inside, []) { MayLeaveHoles = Ribs.IsPoint(sharpest) };
 
         Shape? Next(double by) => plan.Varying ? Inset.WithoutLoss(area, by, Chords) : Inset.Of(area, by, Chords);
     }

@@ -23,7 +23,8 @@ createRoot(document.getElementById('root')!).render(
       <CssBaseline />
       <QueryClientProvider client={client}>
         <SnackbarProvider anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }} autoHideDuration={8000}>
-          <BrowserRouter>
+          {/* what stands in the address is typed into: as a transition, letters typed meanwhile would be lost */}
+          <BrowserRouter useTransitions={false}>
             <Pages />
           </BrowserRouter>
         </SnackbarProvider>

@@ -1,13 +1,14 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useRef } from 'react'
-import { Link, useParams, useSearchParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import type { StoreApi } from 'zustand'
 import { send } from '../api/send'
 import { answerOf, api, dataOf, sentenceOf, type Card, type StoredRun, type Trial } from '../api/client'
 import { holdGcode } from '../api/limits'
 import { Shell } from '../shell/Shell'
 import { Waiting } from '../shell/Waiting'
+import { useAddress } from '../shell/useAddress'
 import type { DocumentState } from '../open-document/documentStore'
 import { useDocumentState, useDocumentStore } from '../open-document/useDocument'
 import { Findings } from '../findings/Findings'
@@ -55,9 +56,9 @@ interface OpenDryRunProps {
 function OpenDryRun({ trialStore, cardStore, run }: OpenDryRunProps) {
   const trial = useDocumentState('trials', trialStore)
   const card = useDocumentState('cards', cardStore)
-  const [params, setParams] = useSearchParams()
+  const [params, change] = useAddress()
   const cursor = Math.min(Math.max(1, Number(params.get('line')) || 1), run?.result.lines ?? 1)
-  const go = (line: number) => setParams({ line: String(line) }, { replace: true })
+  const go = (line: number) => change({ line: String(line) })
   const line = useLine(trial.id, run, cursor)
   const bring = useBring(trial.id)
   const picker = useRef<HTMLInputElement>(null)

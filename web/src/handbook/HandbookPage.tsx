@@ -1,14 +1,15 @@
 import { useDeferredValue, useEffect, type ReactNode } from 'react'
-import { Link, NavLink, useLocation, useParams, useSearchParams } from 'react-router'
+import { Link, NavLink, useLocation, useParams } from 'react-router'
 import type { CameFrom } from '../shell/HandbookLink'
 import { Shell } from '../shell/Shell'
+import { useAddress } from '../shell/useAddress'
 import { chapters, type ChapterName } from './chapters'
 import './handbook.css'
 
 /** The handbook: the order of work, the words, and all that the code itself can tell. It is searched and printed as it is shown. */
 export default function HandbookPage() {
   const { chapter = 'order' } = useParams()
-  const [params, setParams] = useSearchParams()
+  const [params, change] = useAddress()
   const search = params.get('find') ?? ''
   const sought = useDeferredValue(search.trim().toLowerCase())
   const names = Object.keys(chapters) as ChapterName[]
@@ -40,7 +41,7 @@ export default function HandbookPage() {
           value={search}
           placeholder="Find in the handbook"
           aria-label="Find in the handbook"
-          onChange={(event) => setParams(event.target.value ? { find: event.target.value } : {}, { replace: true, state })}
+          onChange={(event) => change({ find: event.target.value }, { state })}
         />
       }
     >

@@ -1,6 +1,5 @@
 import { useSnackbar } from 'notistack'
 import { lazy, Suspense, useState, type ReactNode } from 'react'
-import { useSearchParams } from 'react-router'
 import { sentenceOf, type Card } from '../api/client'
 import { documents, type Kind } from '../open-document/documents'
 import type { SetAside } from '../open-document/documentStore'
@@ -10,6 +9,7 @@ import { fieldPointer, pointerOf } from '../open-document/pointer'
 import { changedBy, redline, taken, type Difference } from '../open-document/redline'
 import { sourceWords } from '../open-card/SourceMark'
 import type { Choice } from '../open-card/words'
+import { useAddress } from '../shell/useAddress'
 import { dayOf } from '../units/format'
 import type { Limits } from '../units/limits'
 import { isOfPattern, withAlong } from './along'
@@ -45,7 +45,7 @@ const byWords = { mine: 'here', theirs: 'there', both: 'both', neither: 'neither
 /** Two states side by side: what differs, each of it to be taken over where one of them is the draft. */
 export function Redline<T extends object>(props: RedlineProps<T>) {
   const { kind, id, mine, savedAt, clashes, setAside, change, limits, choices, headingOf, headings, beside } = props
-  const [params, setParams] = useSearchParams()
+  const [params, show] = useAddress()
   const [against, of, since, only] = ['with', 'of', 'since', 'only'].map((name) => params.get(name) ?? '') as [
     string,
     string,
@@ -97,8 +97,7 @@ export function Redline<T extends object>(props: RedlineProps<T>) {
   }
   const look = (name: 'with' | 'of' | 'since' | 'only', to: string) => {
     choose(new Set())
-    const next = { with: against, of, since, only, [name]: to }
-    setParams(Object.fromEntries(Object.entries(next).filter(([, value]) => value !== '')), { replace: true })
+    show({ [name]: to })
   }
   const states = { kind, id, savedAt, clashes, setAside }
   const sides = [canTake ? 'the draft' : 'on the left', 'there'] as const

@@ -1,6 +1,5 @@
 import { Menu, MenuItem } from '@mui/material'
 import { lazy, Suspense, useMemo, useState } from 'react'
-import { useSearchParams } from 'react-router'
 import { sentenceOf, type Finding } from '../api/client'
 import { useCard } from '../open-card/CardContext'
 import { valueAt, under } from '../open-document/pointer'
@@ -20,6 +19,7 @@ import { MomentPath } from './MomentPath'
 import { moments, type MomentName } from './moments'
 import { MomentStrip } from './MomentStrip'
 import { PassageMenu } from './PassageMenu'
+import { useAddress } from '../shell/useAddress'
 import { useFlavours, useRoutineNames } from '../routine-editor/useRoutineWords'
 import { useMacros, useRoutinePreview } from './useRoutines'
 import './routines.css'
@@ -30,12 +30,10 @@ const rank = ['note', 'caution', 'stop']
 /** The G-code that the owner writes, at its moments of a print: what every line does, when, where, and what is wrong with it. */
 export function RoutinesTab() {
   const { document: card, set, change } = useCard()
-  const [params, setParams] = useSearchParams()
+  const [params, go] = useAddress()
   const name = moments.find((moment) => moment.name === params.get('moment'))?.name ?? 'start'
   const cursor = Math.max(1, Number(params.get('line')) || 1)
   const layer = Math.max(1, Number(params.get('layer')) || 1)
-  const go = (next: Record<string, string>) =>
-    setParams({ ...Object.fromEntries(params), ...next }, { replace: true, preventScrollReset: true })
   const [top, setTop] = useState(0)
   const [show, setShow] = useState<'effect' | 'text'>('effect')
   const [program, macroFile] = [useHanded('program'), useHanded('macros')]

@@ -1,10 +1,10 @@
 import { Button } from '@mui/material'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { useSearchParams } from 'react-router'
 import { api, dataOf, sentenceOf } from '../api/client'
 import { useDropped } from '../exchange/dropped'
 import { Shell } from '../shell/Shell'
+import { useAddress } from '../shell/useAddress'
 import { Review } from './Review'
 import { Sources } from './Sources'
 import type { From } from './reading'
@@ -16,7 +16,7 @@ export default function SourcesPage() {
     queryKey: ['pattern-sources'],
     queryFn: async () => dataOf(await api.GET('/api/pattern-sources')),
   })
-  const [params, setParams] = useSearchParams()
+  const [params, show] = useAddress()
   const files = useDropped(({ files }) => files)
   const list = params.get('list')
   const place = params.get('place')
@@ -25,7 +25,7 @@ export default function SourcesPage() {
   const [typed, type] = useState(place ?? '')
   const client = useQueryClient()
   const done = () => {
-    setParams({}, { replace: true })
+    show({ list: '', place: '' })
     type('')
     return Promise.all([['pattern-sources'], ['patterns']].map((queryKey) => client.invalidateQueries({ queryKey })))
   }
@@ -49,7 +49,7 @@ export default function SourcesPage() {
             className="source-place"
             onSubmit={(event) => {
               event.preventDefault()
-              if (typed.trim()) setParams({ place: typed.trim() }, { replace: true })
+              if (typed.trim()) show({ list: '', place: typed.trim() })
             }}
           >
             <input

@@ -111,7 +111,7 @@ playwright() {
 
 # start.sh and mill-card as their owner calls them, killed, stopped and restored
 life() {
-    env -u CONNECTION DOTNET_TieredPGO=0 node --test --test-timeout=1800000 --test-reporter=tap tests/life/ >"$1" 2>&1 || true
+    env -u CONNECTION DOTNET_TieredCompilation=1 node --test --test-timeout=1800000 --test-reporter=tap tests/life/ >"$1" 2>&1 || true
     echo "$(sed -n 's/^# pass //p' "$1") $(($(sed -n 's/^# tests //p' "$1") - $(sed -n 's/^# pass //p' "$1")))"
 }
 

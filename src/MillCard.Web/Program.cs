@@ -10,6 +10,7 @@ var app = builder.Build();
 app.UseMillCard();
 app.MapApi();
 if (args.Contains("--check")) return await app.Services.CheckDataAsync(Console.Out);
+_ = app.Services.GetRequiredService<WarmUp>().Begin(app.Lifetime.ApplicationStopping);
 try
 {
     await app.PrepareDatabaseAsync();

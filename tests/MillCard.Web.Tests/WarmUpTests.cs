@@ -26,10 +26,11 @@ public sealed class WarmUpTests : IAsyncLifetime
             Func<TState, Exception?, string> formatter) => First.TrySetResult(formatter(state, exception));
     }
 
-    private (WarmUp Service, ApplicationLifetime Life, Said Said) Of(string? warmUp)
+    private (WarmUp Service, ApplicationLifetime Life, Said Said) Of(string? warmUp, string? database = "Host=127.0.0.1")
     {
         var (life, said) = (new ApplicationLifetime(NullLogger<ApplicationLifetime>.Instance), new Said());
-        var configuration = new ConfigurationBuilder().AddInMemoryCollection([new("WarmUp", warmUp)]).Build();
+        var configuration = new ConfigurationBuilder().AddInMemoryCollection([new("WarmUp", warmUp),
+            new("ConnectionStrings:MillCard", database)]).Build();
         return (new WarmUp(life, configuration, _server.Services.GetRequiredService<Rehearsal>(), said), life, said);
     }
 
@@ -45,9 +46,25 @@ public sealed class WarmUpTests : IAsyncLifetime
     }
 
     [Fact]
-    public async Task It_can_be_switched_off()
+    public async Task The_solids_are_sliced_once_whether_the_host_is_up_or_not()
     {
-        var (service, life, said) = Of("false");
+        var (service, life, said) = Of(null);
+        var begun = service.Begin(TestContext.Current.CancellationToken);
+        await begun;
+        Assert.Same(begun, service.Begin(TestContext.Current.CancellationToken));
+        await service.StartAsync(TestContext.Current.CancellationToken);
+        life.NotifyStarted();
+        await said.First.Task.WaitAsync(TimeSpan.FromMinutes(5), TestContext.Current.CancellationToken);
+        Assert.Same(begun, service.Begin(TestContext.Current.CancellationToken));
+    }
+
+    [Theory]
+    [InlineData("false", "Host=127.0.0.1")]
+    [InlineData(null, null)]
+    public async Task Nothing_is_warmed_where_it_is_switched_off_or_there_is_no_database(string? warmUp, string? database)
+    {
+        var (service, life, said) = Of(warmUp, database);
+        Assert.True(service.Begin(TestContext.Current.CancellationToken).IsCompletedSuccessfully);
         await service.StartAsync(TestContext.Current.CancellationToken);
         life.NotifyStarted();
         await service.ExecuteTask!;

@@ -39,7 +39,7 @@ export class Server {
         ...process.env,
         // the tests' machine has enough to do
         WarmUp: 'false',
-        DOTNET_TieredPGO: '0',
+        DOTNET_TieredCompilation: '1',
         ConnectionStrings__MillCard: this.connection,
         Demo: join(root, 'demo'),
         Pages: join(root, 'web/dist'),

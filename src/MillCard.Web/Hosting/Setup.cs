@@ -52,7 +52,8 @@ internal static class Setup
         services.AddHostedService<Housekeeping>();
         services.AddHostedService<PatternWatch>();
         services.AddSingleton<Rehearsal>();
-        services.AddHostedService<WarmUp>();
+        services.AddSingleton<WarmUp>();
+        services.AddHostedService(all => all.GetRequiredService<WarmUp>());
         services.AddHostedService<DemoProofs>();
         services.AddScoped(typeof(DocumentStore<>));
         services.AddScoped<TrialDesk>();

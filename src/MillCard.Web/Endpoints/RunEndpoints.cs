@@ -35,12 +35,8 @@ internal static class RunEndpoints
         {
             queue.EnsureRoom();
             var (laidOut, refusal) = await desk.LayOutAsync(id, toSlice: true, stop);
-            await MessageStream.WriteAsync(response, async progress =>
-            {
-                if (laidOut is null) return new SliceMessage(Refusal: refusal);
-                var (run, refused) = await desk.SliceAsync(laidOut, progress, stop);
-                return new SliceMessage(Run: run, Refusal: refused);
-            }, step => new SliceMessage(Progress: step), failed => new SliceMessage(Refusal: failed), stop);
+            await TellAsync(response, async progress =>
+                laidOut is null ? (null, refusal) : await desk.SliceAsync(laidOut, progress, stop), stop);
         })
             .Produces<SliceMessage>(200, MessageStream.MediaType)
                 .WithSummary("Slices a trial; one JSON message a line, the last has the run or the refusal");
@@ -105,6 +101,15 @@ internal static class RunEndpoints
         })
             .WithSummary("The program, to be saved");
     }
+
+    /// <summary>Slices and tells how far it is, and at last what came of it.</summary>
+    internal static Task TellAsync(HttpResponse response, Func<IProgress<Progress>, Task<(StoredRun? Run, Refusal? Refusal)>> slice,
+        CancellationToken stop) =>
+        MessageStream.WriteAsync(response, async progress =>
+        {
+            var (run, refusal) = await slice(progress);
+            return new SliceMessage(Run: run, Refusal: refusal);
+        }, step => new SliceMessage(Progress: step), failed => new SliceMessage(Refusal: failed), stop);
 
     private static RunLine Line(DryRunReport run, Frames frames, int line)
     {

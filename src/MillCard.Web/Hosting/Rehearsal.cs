@@ -1,7 +1,9 @@
 using Microsoft.EntityFrameworkCore;
 using MillCard.Core.Documents;
 using MillCard.Core.Meshes;
+using MillCard.Core.Slicing;
 using MillCard.Store;
+using MillCard.Web.Endpoints;
 using MillCard.Web.Trials;
 using MillCard.Web.Work;
 
@@ -45,12 +47,22 @@ internal sealed class Rehearsal(IServiceScopeFactory scopes)
         var desk = scope.ServiceProvider.GetRequiredService<TrialDesk>();
         try
         {
-            return await desk.LayOutAsync(id, toSlice: true, stop) is ({ } trial, _) && await desk.RehearseAsync(trial, stop);
+            if (await desk.LayOutAsync(id, toSlice: true, stop) is not ({ } trial, _)) return false;
+            var (run, refusal) = await desk.RehearseAsync(trial, new Progress<Progress>(), stop);
+            await RunEndpoints.TellAsync(NobodyListens(scope), _ => Task.FromResult((run, refusal)), stop);
+            return run is not null;
         }
         // what is wrong is told to whoever opens it; somebody may be slicing it right now, or the queue be full
         catch (Exception failure) when (failure is MeshRefusedException or DbUpdateException or BusyException)
         {
             return false;
         }
+    }
+
+    private static HttpResponse NobodyListens(IServiceScope scope)
+    {
+        var context = new DefaultHttpContext { RequestServices = scope.ServiceProvider };
+        context.Response.Body = Stream.Null;
+        return context.Response;
     }
 }

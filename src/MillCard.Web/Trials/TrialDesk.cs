@@ -113,14 +113,15 @@ internal sealed class TrialDesk(
 
     /// <summary>Slices and dry-runs beside all other work and keeps no program: whoever slices it next finds its meshes read and the
     /// stages of slicing on the shelf.</summary>
-    /// <returns>Whether it could be sliced.</returns>
-    public async Task<bool> RehearseAsync(LaidOutTrial trial, CancellationToken stop)
+    public async Task<(StoredRun? Run, Refusal? Refusal)> RehearseAsync(LaidOutTrial trial, IProgress<Progress> progress,
+        CancellationToken stop)
     {
         var clock = Stopwatch.StartNew();
-        var sliced = await SlicedAsync(await JobAsync(trial, stop) with { Threads = 1 }, new Progress<Progress>(), stop);
-        if (!sliced.Sliced) return false;
-        await runs.RehearseAsync(ToKeep(trial, sliced.Gcode, Layers(sliced), Result(trial, sliced, clock.Elapsed)), stop);
-        return true;
+        var sliced = await SlicedAsync(await JobAsync(trial, stop) with { Threads = 1 }, progress, stop);
+        if (!sliced.Sliced) return (null, Refusal.Because(sliced.Findings).Value);
+        var result = Result(trial, sliced, clock.Elapsed);
+        await runs.RehearseAsync(ToKeep(trial, sliced.Gcode, Layers(sliced), result), stop);
+        return (new StoredRun(trial.AsOf, result), null);
     }
 
     private Task<SliceResult> SlicedAsync(SliceJob job, IProgress<Progress> progress, CancellationToken stop) =>

@@ -54,6 +54,8 @@ public class GeometryTests
     {
         var moved = Plane.Moved(NetTopologySuite.Geometries.Utilities.AffineTransformation.ScaleInstance(scale, scale).Transform(b), x, 0);
         Assert.Equal(a.Covers(moved) && !a.Boundary.Intersects(moved.Boundary), Nesting.LiesClearlyWithin(moved, a));
+        using var edges = new Edges(moved);
+        Assert.Equal(Nesting.LiesClearlyWithin(moved, a), Nesting.LiesClearlyWithin(moved, edges, a));
         Assert.Equal(a.Intersects(moved), Nesting.Meet(a, moved));
         Assert.True(Nesting.LiesClearlyWithin(a, a));
         // a part of an area that shares some of its edges is not clearly within it, and is told to meet it

@@ -110,13 +110,17 @@ public class PathOrderTests
         .Sample((at, longest) =>
     {
         Shape[] regions = [.. at.Select(x => (Shape)Shapes.Rectangle(x, -x / 2, 10, 10))];
-        var common = new CommonToNeighbours(regions, longest, new ParallelOptions());
+        var common = new CommonToNeighbours(regions);
         for (var first = -1; first < regions.Length; first++)
             for (var count = 1; count <= longest; count++)
             {
                 var outside = first < 0 || first + count > regions.Length;
                 var expected = outside ? Plane.Empty : regions[first..(first + count)].Aggregate(Plane.Intersection);
                 Assert.Equal(expected.Area, common.Of(first, count).Area, 1e-6);
+                var inner = Shapes.Rectangle(0, 0, 4, 4);
+                using var edges = new Edges(inner);
+                Assert.Equal(!outside && regions[first..(first + count)].All(r => Nesting.LiesClearlyWithin(inner, r)),
+                    common.ClearlyHolds(first, count, inner, edges));
             }
     }, iter: 60);
 }

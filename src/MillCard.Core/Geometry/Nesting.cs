@@ -21,6 +21,16 @@ public static class Nesting
             && (own.Count == 0 || others.Count == 0 || !EdgesMeet([.. others.Select(o => o.Ring)], own.Select(o => o.Ring)));
     }
 
+    /// <summary>Whether an area lies within another, and their edges nowhere meet; for an area that is held against many.</summary>
+    /// <param name="inner">Valid areas, not empty.</param>
+    /// <param name="edges">Their edges.</param>
+    /// <param name="outer">Valid areas.</param>
+    public static bool LiesClearlyWithin(Shape inner, Edges edges, Shape outer) =>
+        outer.EnvelopeInternal.Contains(inner.EnvelopeInternal)
+        && !Plane.Rings(outer).Any(ring => edges.Hold(ring.Coordinate.X, ring.Coordinate.Y))
+        && !edges.AreMet(outer)
+        && Plane.Polygons(inner).All(polygon => PlaceOf(polygon.ExteriorRing, outer) == Location.Interior);
+
     private readonly record struct Outline(LineString Ring, bool IsHole);
 
     private static List<Outline> Outlines(Shape areas) => [.. Plane.Polygons(areas).SelectMany(p =>

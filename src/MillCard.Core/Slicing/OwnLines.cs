@@ -27,10 +27,7 @@ internal sealed record OwnLines(Shape[] Regions, PartLayer[] Layers)
     {
         var (n, done, recipe) = (places.Length, 0, settings.Own.Recipe);
         var regions = zones.Cut(sections);
-        var lowest = places.Select(p => p.Height).DefaultIfEmpty(1).Min();
-        var longest = (int)Math.Ceiling(settings.Laid.Max(r => Math.Max(r.TopLayers, r.BottomLayers) * r.Layers.Others!.Value) / lowest);
-        var common = new CommonToNeighbours(regions, Math.Max(longest, 1), options);
-        var filler = new LayerFill(regions, carriers(regions), places, common, nozzle);
+        var filler = new LayerFill(regions, carriers(regions), places, new CommonToNeighbours(regions), nozzle);
         var layers = new PartLayer[n];
         Parallel.For(0, n, options, i =>
         {

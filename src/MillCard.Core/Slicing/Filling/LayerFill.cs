@@ -112,15 +112,17 @@ internal sealed class LayerFill(Shape[] regions, Shape[] carriers, LayerPlace[] 
     private (Shape Sparse, Shape Solid) Parted(int layer, Recipe recipe, Shape inside, double width)
     {
         var (tops, bottoms) = (Count(layer, 1, recipe.TopLayers, recipe), Count(layer, -1, recipe.BottomLayers, recipe));
-        var above = tops > 0 ? common.Of(layer + 1, tops) : null;
-        var below = bottoms > 0 ? common.Of(layer - bottoms, bottoms) : null;
-        var covered = above is not null && below is not null ? Plane.Intersection(above, below) : above ?? below ?? inside;
-        if (covered.IsEmpty) return (Plane.Empty, inside);
-        var bare = ReferenceEquals(covered, inside) ? Plane.Empty : Plane.Difference(inside, covered);
+        using var edges = new Edges(inside);
+        var (above, below) = (Bare(layer + 1, tops), Bare(layer - bottoms, bottoms));
+        if (ReferenceEquals(above, inside) || ReferenceEquals(below, inside)) return (Plane.Empty, inside);
+        var bare = Plane.Union(above, below);
         if (bare.IsEmpty) return (inside, bare);
         // the band itself is taken away, not what of it lies inside: edges that coincide are slow to overlay
         var band = Plane.Offset(Plane.Offset(bare, -width / 4), width);
         return (Plane.Difference(inside, band), Plane.Intersection(band, inside));
+
+        Shape Bare(int first, int count) => count == 0 || common.ClearlyHolds(first, count, inside, edges)
+            ? Plane.Empty : Plane.Difference(inside, common.Of(first, count));
     }
 
     /// <summary>How many layers above or below make as thick a shell as so many of the usual height.</summary>

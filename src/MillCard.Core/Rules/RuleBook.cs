@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using MillCard.Core.Documents;
 using MillCard.Core.DryRun;
 using MillCard.Core.Findings;
@@ -127,10 +128,15 @@ public static class RuleBook
 
     private const int CheapLines = 20_000;
 
+    /// <summary>Places of rules in their list: the one that takes as long as all others is begun first.</summary>
+    private static readonly int[] LongestFirst = [.. ForDryRuns.Index().OrderBy(rule => rule.Item is not HeadHitsPrint)
+        .Select(rule => rule.Index)];
+
     private static List<Finding> Look(DryRunReport run, Machine machine, ParallelOptions sideBySide)
     {
         var found = new Finding[ForDryRuns.Count][];
-        Parallel.For(0, found.Length, sideBySide, i => found[i] = [.. ForDryRuns[i].Look(run, machine)]);
+        Parallel.ForEach(Partitioner.Create(LongestFirst, EnumerablePartitionerOptions.NoBuffering), sideBySide,
+            i => found[i] = [.. ForDryRuns[i].Look(run, machine)]);
         return [.. found.SelectMany(f => f)];
     }
 

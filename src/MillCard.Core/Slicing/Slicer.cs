@@ -91,16 +91,20 @@ public static class Slicer
             var (run, lines, laid) = Written(job, plans, stop);
             var changes = ChangeCost.Of(job, plans, run);
             if (QuickLayers.Of(job, plans, run, lines) is { } quick) notes.Add(quick);
-            return new SliceResult(run.Text.Bytes, plans, run,
-                [.. notes, .. changes?.Notes(job, plans, run, stop) ?? [], .. RuleBook.Check(run, job.Machine, job.Parallel(stop))])
+            var result = new SliceResult(run.Text.Bytes, plans, run, [.. notes, .. changes?.Notes(job, plans, run, stop) ?? []])
             {
                 FileName = ProgramName.Of(job, plans, run.TotalSeconds),
                 Changes = changes,
-                Uses = PlasticUsed.Of(job, plans, run),
                 Times = LayerTimes.Of(run, lines),
-                Lines = LaidLine.Of(run, laid, [.. plans.SelectMany(layer => layer.Paths).Select(path =>
-                    new LaidBy(path.Nozzle, job.FilamentOf(path.Nozzle).Diameter!.Value))], job.Machine.Frames),
             };
+            var (found, uses, drawn) = (result.Findings, result.Uses, result.Lines);
+            var by = plans.SelectMany(layer => layer.Paths)
+                .Select(path => new LaidBy(path.Nozzle, job.FilamentOf(path.Nozzle).Diameter!.Value)).ToArray();
+            Parallel.Invoke(job.Parallel(stop),
+                () => found = RuleBook.Check(run, job.Machine, job.Parallel(stop)),
+                () => uses = PlasticUsed.Of(job, plans, run),
+                () => drawn = LaidLine.Of(run, laid, by, job.Machine.Frames));
+            return result with { Findings = [.. result.Findings, .. found], Uses = uses, Lines = drawn };
         }
         catch (RoutineException broken)
         {

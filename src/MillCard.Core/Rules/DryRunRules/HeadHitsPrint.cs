@@ -107,20 +107,24 @@ public sealed class HeadHitsPrint : IDryRunRule
 
         public void Lay(in SimulatedMove move)
         {
-            var (dx, dy) = (move.To.X - move.From.X, move.To.Y - move.From.Y);
-            var steps = (int)Math.Ceiling(Math.Max(Math.Abs(dx), Math.Abs(dy)) / Cell);
+            var (from, to) = (move.From, move.To);
+            var (x, y) = ((from.X - _x) / Cell, (from.Y - _y) / Cell);
+            var (dx, dy, dz) = ((to.X - from.X) / Cell, (to.Y - from.Y) / Cell, to.Z - from.Z);
+            var steps = (int)Math.Ceiling(Math.Max(Math.Abs(dx), Math.Abs(dy)));
+            var step = steps == 0 ? 0 : 1.0 / steps;
             for (var k = 0; k <= steps; k++)
             {
-                var t = steps == 0 ? 0 : (double)k / steps;
-                var (column, row) = ((int)((move.From.X + t * dx - _x) / Cell), (int)((move.From.Y + t * dy - _y) / Cell));
-                if (column < 0 || row < 0 || column >= _columns || row >= _rows) continue;
-                var z = (float)(move.From.Z + t * (move.To.Z - move.From.Z));
+                var t = k * step;
+                var (column, row) = ((int)(x + t * dx), (int)(y + t * dy));
+                if ((uint)column >= (uint)_columns || (uint)row >= (uint)_rows) continue;
+                var z = (float)(from.Z + t * dz);
                 ref var cell = ref _cells[row * _columns + column];
-                cell = Math.Max(cell, z);
+                if (z <= cell) continue;
+                cell = z;
                 ref var coarse = ref _coarse[row / Block * _blocks + column / Block];
                 coarse = Math.Max(coarse, z);
             }
-            Highest = Math.Max(Highest, Math.Max(move.From.Z, move.To.Z));
+            Highest = Math.Max(Highest, Math.Max(from.Z, to.Z));
         }
 
         /// <summary>The highest plastic that the nozzle, or a thing of the head, passes lower; null for none.</summary>

@@ -8,6 +8,7 @@ namespace MillCard.Web.Tests;
 public sealed class QueueTests(Server server)
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
+    private static readonly MemoryWatch Unwatched = new(long.MaxValue, () => 0);
 
     /// <summary>Work that runs until it is let go, and tells when it began.</summary>
     private sealed class Held
@@ -26,7 +27,7 @@ public sealed class QueueTests(Server server)
     [Fact]
     public async Task Askers_take_turns_and_each_is_told_its_place()
     {
-        using var lane = new WorkLane("test", 1, 100, long.MaxValue);
+        using var lane = new WorkLane("test", 1, 100, long.MaxValue, Unwatched);
         var held = new Held();
         var first = lane.RunAsync("a", 0, held.Work, null, default);
         await held.Began.Task.WaitAsync(Patience);
@@ -52,7 +53,7 @@ public sealed class QueueTests(Server server)
     [Fact]
     public async Task So_many_run_at_once_and_no_more_wait_than_stated()
     {
-        using var lane = new WorkLane("test", 2, 3, long.MaxValue);
+        using var lane = new WorkLane("test", 2, 3, long.MaxValue, Unwatched);
         Held[] held = [new(), new(), new(), new(), new()];
         var running = held.Select(h => lane.RunAsync("a", 0, h.Work, null, default)).ToArray();
         await Task.WhenAll(held[0].Began.Task, held[1].Began.Task).WaitAsync(Patience);
@@ -65,7 +66,7 @@ public sealed class QueueTests(Server server)
     [Fact]
     public async Task What_runs_together_keeps_to_the_memory_and_one_alone_may_take_more()
     {
-        using var lane = new WorkLane("test", 4, 10, 100);
+        using var lane = new WorkLane("test", 4, 10, 100, Unwatched);
         Held[] held = [new(), new(), new()];
         Task[] running = [lane.RunAsync("a", 500, held[0].Work, null, default), lane.RunAsync("b", 60, held[1].Work, null, default),
             lane.RunAsync("c", 60, held[2].Work, null, default)];
@@ -83,7 +84,7 @@ public sealed class QueueTests(Server server)
     [Fact]
     public async Task Who_leaves_goes_out_of_the_queue_and_failures_free_the_place()
     {
-        using var lane = new WorkLane("test", 1, 10, long.MaxValue);
+        using var lane = new WorkLane("test", 1, 10, long.MaxValue, Unwatched);
         var held = new Held();
         using var leave = new CancellationTokenSource();
         using var end = new CancellationTokenSource();
@@ -103,7 +104,7 @@ public sealed class QueueTests(Server server)
     [Fact]
     public async Task Loops_within_the_work_run_on_its_own_threads()
     {
-        using var lane = new WorkLane("lane of the test", 2, 10, long.MaxValue);
+        using var lane = new WorkLane("lane of the test", 2, 10, long.MaxValue, Unwatched);
         var names = await lane.RunAsync("a", 0, _ =>
         {
             var seen = new System.Collections.Concurrent.ConcurrentBag<string?>();

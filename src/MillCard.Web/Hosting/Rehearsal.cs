@@ -53,7 +53,7 @@ internal sealed class Rehearsal(IServiceScopeFactory scopes)
             return run is not null;
         }
         // what is wrong is told to whoever opens it; somebody may be slicing it right now, or the queue be full
-        catch (Exception failure) when (failure is MeshRefusedException or DbUpdateException or BusyException)
+        catch (Exception failure) when (failure is MeshRefusedException or DbUpdateException or BusyException or MemoryShortException)
         {
             return false;
         }

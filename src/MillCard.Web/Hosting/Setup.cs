@@ -67,6 +67,7 @@ internal static class Setup
         services.AddHostedService<NothingLeftHot>();
         services.Configure<HostOptions>(host => host.ShutdownTimeout = TimeSpan.FromSeconds(45));
         services.AddHttpContextAccessor();
+        services.AddSingleton(all => MemoryWatch.Of(all.GetRequiredService<IConfiguration>()));
         services.AddSingleton<WorkQueue>();
         services.AddSingleton<MeshShelf>();
         services.AddSingleton(new StageShelf(StageBytes));

@@ -36,6 +36,7 @@ internal sealed partial class Failures(ILogger<Failures> log) : IExceptionHandle
     private static JsonHttpResult<Refusal>? Known(Exception exception, HttpContext context) => exception switch
     {
         MeshRefusedException mesh => Refusal.Sentence(422, "The file is refused.", mesh.Message),
+        MemoryShortException shortage => Refusal.Sentence(422, "Too much for this machine.", shortage.Message),
         BusyException busy => Refusal.Sentence(429, "Too much at once.", busy.Message),
         OutlineException outline => Refusal.Sentence(422, "An outline is refused.", outline.Message, outline.Pointer is { } at
             ? $"{context.CardAt()}{at}" : ""),

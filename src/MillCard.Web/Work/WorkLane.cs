@@ -13,8 +13,9 @@ internal sealed record QueuePlace(int Place, int Of);
 /// <param name="name">Its name, for its threads.</param>
 /// <param name="atOnce">How many run at once.</param>
 /// <param name="most">How many may wait.</param>
-/// <param name="memory">Bytes that all that runs together may take; one alone may take more.</param>
-internal sealed class WorkLane(string name, int atOnce, int most, long memory) : IDisposable
+/// <param name="memory">Bytes that all that runs together may be thought to take; one alone may take more.</param>
+/// <param name="watch">Looks at what it does take.</param>
+internal sealed class WorkLane(string name, int atOnce, int most, long memory, MemoryWatch watch) : IDisposable
 {
     private sealed record Waiting(long Bytes, Action<QueuePlace>? Told, CancellationToken Stop)
     {
@@ -49,6 +50,7 @@ internal sealed class WorkLane(string name, int atOnce, int most, long memory) :
     /// <param name="told">Told the place while it waits.</param>
     /// <param name="stop">Leaves the queue, or ends the work.</param>
     /// <exception cref="BusyException">Too much waits already.</exception>
+    /// <exception cref="MemoryShortException">It was ended for its memory.</exception>
     public async Task<T> RunAsync<T>(string asker, long bytes, Func<CancellationToken, T> work, Action<QueuePlace>? told,
         CancellationToken stop)
     {
@@ -57,7 +59,8 @@ internal sealed class WorkLane(string name, int atOnce, int most, long memory) :
             await waiting.Turn.Task;
         try
         {
-            return await Task.Factory.StartNew(() => work(stop), stop, TaskCreationOptions.None, _threads);
+            return await watch.RunAsync(left =>
+                Task.Factory.StartNew(() => work(left), left, TaskCreationOptions.None, _threads), stop);
         }
         finally
         {

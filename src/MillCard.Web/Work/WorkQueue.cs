@@ -5,7 +5,8 @@ namespace MillCard.Web.Work;
 /// <summary>The one way to long work. Large work and small work have lanes of their own, so that small work never waits behind
 /// large.</summary>
 /// <param name="http">Knows who asks.</param>
-internal sealed class WorkQueue(IHttpContextAccessor http) : IDisposable
+/// <param name="watch">Looks at the memory that all of it takes.</param>
+internal sealed class WorkQueue(IHttpContextAccessor http, MemoryWatch watch) : IDisposable
 {
     /// <summary>Stage of progress that says where a job waits.</summary>
     public const string Queue = "queue";
@@ -22,8 +23,8 @@ internal sealed class WorkQueue(IHttpContextAccessor http) : IDisposable
     private const long LeastBytes = 64L << 20;
 
     private static readonly long Budget = (long)(GC.GetGCMemoryInfo().TotalAvailableMemoryBytes * ShareOfMemory);
-    private readonly WorkLane _large = new("large work", Environment.ProcessorCount, MostWaiting, Budget);
-    private readonly WorkLane _small = new("small work", Math.Max(2, Environment.ProcessorCount), MostWaiting, Budget);
+    private readonly WorkLane _large = new("large work", Environment.ProcessorCount, MostWaiting, Budget, watch);
+    private readonly WorkLane _small = new("small work", Math.Max(2, Environment.ProcessorCount), MostWaiting, Budget, watch);
 
     /// <summary>Slicing, and whatever takes long however small its input is.</summary>
     /// <exception cref="BusyException">Too much waits already.</exception>

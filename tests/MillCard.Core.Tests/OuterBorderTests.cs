@@ -78,6 +78,11 @@ public class OuterBorderTests
     [Fact]
     public void Triangles_anywhere_cover_their_union() => Covers(Heap(Gen.Double[0, 10], 60), 500);
 
+    // a metre away lies one more: all others crowd in a cell or two of the grid
+    [Fact]
+    public void Triangles_that_crowd_in_one_place_cover_their_union() => Covers(Heap(Gen.Double[0, 10], 60)
+        .Select(heap => heap.Append(Turned(1e3, 1e3, 1e3 + 1, 1e3, 1e3, 1e3 + 1)!).ToArray()), 300);
+
     [Fact]
     public void What_is_surely_enclosed_changes_nothing() => Covers(Heap(Gen.Double[0, 10], 60), 300,
         triangles => triangles.Length > 0 ? EnclosedCells.Of([.. Border(triangles)], TestContext.Current.CancellationToken) : null);

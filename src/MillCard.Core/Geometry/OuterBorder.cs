@@ -8,6 +8,9 @@ internal static class OuterBorder
 {
     private const int Attempts = 4;
 
+    /// <summary>Cells that more pieces pass are parted, so that the work stays that of the pieces wherever they crowd.</summary>
+    private const int Crowd = 64;
+
     /// <summary>Corners beyond which only crossings are looked for, not all that can be wrong with areas.</summary>
     private const int Large = 20_000;
 
@@ -39,7 +42,7 @@ internal static class OuterBorder
         DirectedSegment[] segments = [.. edges.Select(e => e.Segment)];
         var cells = new SegmentCells(segments, stop);
         var numbers = Numbers(edges, segments, cells, stop);
-        var outer = new List<NodedEdge>();
+        var (outer, crowded) = (new List<NodedEdge>(), new Dictionary<int, CrowdedCell>());
         for (var i = 0; i < segments.Length; i++)
         {
             if (i % 4096 == 0) stop.ThrowIfCancellationRequested();
@@ -47,29 +50,20 @@ internal static class OuterBorder
             var (x, y) = ((s.X0 + s.X1) / 2, (s.Y0 + s.Y1) / 2);
             if (certain?.Holds(x, y, x, y) == true) continue;
             var cell = cells.CellOf(x, y);
-            var (fromX, fromY) = cells.Middle(cell);
-            var number = numbers[cell];
-            foreach (var k in cells.In(cell)) if (k != i) number += Across(segments[k], fromX, fromY, x, y) * edges[k].Times;
-            var right = Side(s, fromX, fromY) > 0 ? number - edges[i].Times : number;
+            var (from, number) = (cells.Middle(cell), numbers[cell]);
+            if (cells.In(cell).Length > Crowd)
+            {
+                if (!crowded.TryGetValue(cell, out var parted)) crowded[cell] = parted = new(edges, segments, cells, cell, number);
+                (from, number) = parted.NumberAt(x, y, i);
+            }
+            else foreach (var k in cells.In(cell)) if (k != i) number += segments[k].Across(from, (x, y)) * edges[k].Times;
+            var right = s.Side(from.X, from.Y) > 0 ? number - edges[i].Times : number;
             var left = right + edges[i].Times;
             // turned round where the area lies to the right
             if (right == 0 != (left == 0)) outer.Add(right == 0 ? edges[i] : new(edges[i].To, edges[i].From, edges[i].Times));
         }
         return outer;
     }
-
-    /// <summary>By how much the number changes on the way across a piece: 1 more to its left.</summary>
-    private static int Across(in DirectedSegment s, double fromX, double fromY, double toX, double toY)
-    {
-        var (dx, dy) = (toX - fromX, toY - fromY);
-        var (a, b) = (dx * (s.Y0 - fromY) - dy * (s.X0 - fromX) >= 0, dx * (s.Y1 - fromY) - dy * (s.X1 - fromX) >= 0);
-        if (a == b) return 0;
-        var (from, to) = (Side(s, fromX, fromY) > 0, Side(s, toX, toY) > 0);
-        if (from == to) return 0;
-        return to ? 1 : -1;
-    }
-
-    private static double Side(in DirectedSegment s, double x, double y) => (s.X1 - s.X0) * (y - s.Y0) - (s.Y1 - s.Y0) * (x - s.X0);
 
     /// <summary>The winding number in the middle of every cell.</summary>
     private static int[] Numbers(List<NodedEdge> edges, DirectedSegment[] segments, SegmentCells cells, CancellationToken stop)

@@ -30,6 +30,18 @@ internal sealed class SegmentCells
         _pieces = new(Count, segments.Count, (piece, to) => Pass(segments[piece], to), stop);
     }
 
+    /// <summary>A cell parted into smaller ones; pieces beside it are in those at its border too.</summary>
+    /// <param name="whole">Where it lies.</param>
+    /// <param name="cell">The cell.</param>
+    /// <param name="segments">Those that pass it.</param>
+    /// <param name="side">How many cells along its side.</param>
+    public SegmentCells(SegmentCells whole, int cell, IReadOnlyList<DirectedSegment> segments, int side)
+    {
+        (_left, _bottom) = (whole.LeftOf(cell), whole.BottomOf(cell));
+        (Size, Columns, Rows) = (whole.Size / side, side, side);
+        _pieces = new(Count, segments.Count, (piece, to) => Pass(segments[piece], to));
+    }
+
     /// <summary>Side of a cell, mm.</summary>
     public double Size { get; }
     public int Columns { get; }
@@ -42,7 +54,7 @@ internal sealed class SegmentCells
         var open = new List<int>();
         for (var cell = 0; cell < Count; cell++)
         {
-            var (x, y) = (LeftOf(cell), _bottom + cell / Columns * Size);
+            var (x, y) = (LeftOf(cell), BottomOf(cell));
             if (In(cell).Length > 1 && certain?.Holds(x, y, x + Size, y + Size) != true) open.Add(cell);
         }
         return open;
@@ -61,6 +73,9 @@ internal sealed class SegmentCells
 
     /// <summary>X of a cell's left side, mm.</summary>
     public double LeftOf(int cell) => _left + cell % Columns * Size;
+
+    /// <summary>Y of a cell's lower side, mm.</summary>
+    public double BottomOf(int cell) => _bottom + cell / Columns * Size;
 
     private int Index(double at, int count) => Math.Clamp((int)(at / Size), 0, count - 1);
 

@@ -11,6 +11,20 @@ public readonly record struct DirectedSegment(double X0, double Y0, double X1, d
 {
     /// <summary>X where it is at a height, at its ends beyond them; it must not be level.</summary>
     internal double At(double y) => X0 + Math.Clamp((y - Y0) / (Y1 - Y0), 0, 1) * (X1 - X0);
+
+    /// <summary>More than 0 to its left; twice the area of the triangle.</summary>
+    internal double Side(double x, double y) => (X1 - X0) * (y - Y0) - (Y1 - Y0) * (x - X0);
+
+    /// <summary>By how much the winding number changes on a straight way that crosses it: 1 more to its left.</summary>
+    internal int Across((double X, double Y) from, (double X, double Y) to)
+    {
+        var (dx, dy) = (to.X - from.X, to.Y - from.Y);
+        var (a, b) = (dx * (Y0 - from.Y) - dy * (X0 - from.X) >= 0, dx * (Y1 - from.Y) - dy * (X1 - from.X) >= 0);
+        if (a == b) return 0;
+        var (left, leftAfter) = (Side(from.X, from.Y) > 0, Side(to.X, to.Y) > 0);
+        if (left == leftAfter) return 0;
+        return leftAfter ? 1 : -1;
+    }
 }
 
 /// <summary>Areas from directed segments by winding number, however they cross: a point belongs where the number is not 0.</summary>

@@ -45,7 +45,7 @@ internal sealed class MemoryWatch : IDisposable
         }
         catch (Exception) when (own.IsCancellationRequested && !stop.IsCancellationRequested)
         {
-            throw new MemoryShortException(Invariant($"This took more than the {_budget / 1e9:0.#} GB of memory that there is for it here,")
+            throw new MemoryShortException(Invariant($"This took more than the {_budget / 1e9:0.##} GB of memory that there is for it,")
                 + " and was ended. Try it with a coarser mesh, or with fewer parts.");
         }
         finally

@@ -9,7 +9,10 @@ namespace MillCard.Core.Geometry;
 internal sealed class Cover
 {
     private const int Side = 128;
-    private readonly IndexedPointInAreaLocator? _grown;
+
+    /// <summary>Cosine of half a turn that all but turns back.</summary>
+    private const double Spike = 0.1;
+    private readonly IndexedPointInAreaLocator? _area;
     private readonly Envelope _box;
     private readonly bool[] _inside = new bool[Side * Side];
     private readonly SquareRaster _raster;
@@ -25,9 +28,8 @@ internal sealed class Cover
         _box = area.EnvelopeInternal;
         if (area.IsEmpty) return;
         _raster = SquareRaster.Over(_box.MinX, _box.MinY, _box.MaxX, _box.MaxY, Side);
-        var grown = Plane.Offset(area, slack, 1);
-        _grown = new IndexedPointInAreaLocator(grown);
-        _outline = [.. Pieces(grown)];
+        _area = new IndexedPointInAreaLocator(area);
+        _outline = [.. Plane.DirectedRings(area).SelectMany(Grown)];
         _pieces = new(Side * Side, _outline.Length, (piece, to) => Pass(_outline[piece], to));
         MarkInside(area);
     }
@@ -35,7 +37,7 @@ internal sealed class Cover
     /// <summary>Whether a triangle lies inside.</summary>
     public bool Holds(in Triangle t)
     {
-        if (_grown is null) return false;
+        if (_area is null) return false;
         if (t.MinX < _box.MinX - 2 * _slack || t.MaxX > _box.MaxX + 2 * _slack || t.MinY < _box.MinY - 2 * _slack
             || t.MaxY > _box.MaxY + 2 * _slack) return false;
         var meetsInside = false;
@@ -52,7 +54,7 @@ internal sealed class Cover
             }
         }
         // none of it lies on the outline: it is inside as a whole, or outside
-        return meetsInside || _grown.Locate(new Coordinate(t.X0, t.Y0)) != Location.Exterior;
+        return meetsInside || _area.Locate(new Coordinate(t.X0, t.Y0)) != Location.Exterior;
     }
 
     private bool IsTouchedIn(int cell, in Triangle t)
@@ -91,7 +93,6 @@ internal sealed class Cover
     {
         var passed = new bool[Side * Side];
         foreach (var piece in Pieces(area)) Pass(piece, cell => passed[cell] = true);
-        var inside = new IndexedPointInAreaLocator(area);
         for (var row = 0; row < Side; row++)
             for (var column = 0; column < Side; column++)
             {
@@ -99,8 +100,41 @@ internal sealed class Cover
                 if (passed[cell]) continue;
                 // cells between two that are passed lie alike
                 _inside[cell] = column > 0 && !passed[cell - 1] ? _inside[cell - 1]
-                    : inside.Locate(new(_raster.X(column) + _raster.Size / 2, _raster.Y(row) + _raster.Size / 2)) == Location.Interior;
+                    : _area!.Locate(new(_raster.X(column) + _raster.Size / 2, _raster.Y(row) + _raster.Size / 2)) == Location.Interior;
             }
+    }
+
+    /// <summary>A ring drawn by the slack to its right. Where it is narrow it crosses itself: nearer to the area than the slack nothing is
+    /// told to lie inside there, which is safe.</summary>
+    private IEnumerable<DirectedSegment> Grown(Coordinate[] ring)
+    {
+        var points = new List<(double X, double Y)>(3 * ring.Length);
+        for (var i = 1; i < ring.Length; i++)
+            foreach (var (x, y) in Aside(ring[i - 1], ring[i], ring[i + 1 < ring.Length ? i + 1 : 1]))
+                points.Add((ring[i].X + _slack * x, ring[i].Y + _slack * y));
+        for (var i = 0; i < points.Count; i++)
+        {
+            var (from, to) = (points[i], points[(i + 1) % points.Count]);
+            yield return new(from.X, from.Y, to.X, to.Y);
+        }
+    }
+
+    /// <summary>Where the drawn ring passes a corner, in slacks: where both edges meet at an inner one, and round an outer one.</summary>
+    private static (double X, double Y)[] Aside(Coordinate before, Coordinate at, Coordinate next)
+    {
+        var (a, b) = (Right(before, at), Right(at, next));
+        var half = Math.Sqrt(Math.Max(0, (1 + a.X * b.X + a.Y * b.Y) / 2));
+        if (half < Spike) return [a, (-a.Y, a.X), b];
+        var (x, y) = ((a.X + b.X) / 2 / half, (a.Y + b.Y) / 2 / half);
+        return a.X * b.Y - a.Y * b.X < 0 ? [(x / half, y / half)] : [a, (x, y), b];
+    }
+
+    /// <summary>The way to the right of an edge, of length 1.</summary>
+    private static (double X, double Y) Right(Coordinate from, Coordinate to)
+    {
+        var (dx, dy) = (to.X - from.X, to.Y - from.Y);
+        var length = Math.Sqrt(dx * dx + dy * dy);
+        return length > 0 ? (dy / length, -dx / length) : (0, 0);
     }
 
     private static IEnumerable<DirectedSegment> Pieces(Shape area) =>

@@ -131,6 +131,18 @@ public static class Plane
     /// <summary>The outlines of all polygons, each with its holes after it.</summary>
     public static IEnumerable<LineString> Rings(Shape shape) => Polygons(shape).SelectMany(p => p.InteriorRings.Prepend(p.ExteriorRing));
 
+    /// <summary>The same, each turned so that its area lies to the left; its last corner is its first.</summary>
+    public static IEnumerable<Coordinate[]> DirectedRings(Shape shape)
+    {
+        foreach (var polygon in Polygons(shape))
+            foreach (var ring in polygon.InteriorRings.Prepend(polygon.ExteriorRing))
+            {
+                var corners = ring.Coordinates;
+                var turned = NetTopologySuite.Algorithm.Orientation.IsCCWArea(corners) != ReferenceEquals(ring, polygon.ExteriorRing);
+                yield return turned ? [.. corners.Reverse()] : corners;
+            }
+    }
+
     /// <summary>Moved by (x, y).</summary>
     public static Shape Moved(Shape shape, double x, double y) =>
         x == 0 && y == 0 ? shape : NetTopologySuite.Geometries.Utilities.AffineTransformation.TranslationInstance(x, y).Transform(shape);

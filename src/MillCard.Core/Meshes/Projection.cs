@@ -113,15 +113,8 @@ public static class Projection
     }
 
     /// <summary>The outline of areas, each with its area to its left.</summary>
-    private static IEnumerable<DirectedSegment> Segments(Shape areas)
-    {
-        foreach (var polygon in Plane.Polygons(areas))
-            foreach (var ring in polygon.InteriorRings.Prepend(polygon.ExteriorRing))
-            {
-                var c = ring.Coordinates;
-                var turned = NetTopologySuite.Algorithm.Orientation.IsCCWArea(c) != ReferenceEquals(ring, polygon.ExteriorRing);
-                for (var i = 1; i < c.Length; i++)
-                    yield return turned ? new(c[i].X, c[i].Y, c[i - 1].X, c[i - 1].Y) : new(c[i - 1].X, c[i - 1].Y, c[i].X, c[i].Y);
-            }
-    }
+    private static IEnumerable<DirectedSegment> Segments(Shape areas) =>
+        from c in Plane.DirectedRings(areas)
+        from i in Enumerable.Range(1, c.Length - 1)
+        select new DirectedSegment(c[i - 1].X, c[i - 1].Y, c[i].X, c[i].Y);
 }

@@ -146,7 +146,9 @@ function useBring(id: string) {
         body: file,
         headers: { 'content-type': 'text/x.gcode' },
       })
-      client.setQueryData(['run', id], await answerOf<StoredRun>(answer))
+      const run = await answerOf<StoredRun>(answer)
+      await client.cancelQueries({ queryKey: ['run', id] })
+      client.setQueryData(['run', id], run)
     } catch (failure) {
       enqueueSnackbar(`${file.name}: ${sentenceOf(failure)}`, { variant: 'error', persist: true })
     }

@@ -52,6 +52,8 @@ export function useComputing({ id, laid, run, unsaved, stale, misfits, asOf }: A
   useEffect(() => {
     if (!unsaved) return
     changedAt.current = performance.now()
+    // what is ended here was not tried
+    tried.current = undefined
     actions.current.cancel()
   }, [unsaved, asOf])
 

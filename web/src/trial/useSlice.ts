@@ -26,22 +26,29 @@ export function useSlice(id: string): Slicing {
 
   const start = async () => {
     const controller = (abort.current = new AbortController())
-    setState({ step: 'starting', share: 0 })
+    // what comes late of one that was ended says nothing of the next
+    const show = (next: typeof state) => {
+      if (abort.current === controller) setState(next)
+    }
+    show({ step: 'starting', share: 0 })
     try {
       const answer = await send(`/api/trials/${id}/slice`, { method: 'POST', signal: controller.signal })
       for await (const message of messages<SliceMessage>(answer)) {
         const { progress, run, refusal } = message
-        if (progress)
-          setState({ step: stepOf(progress), share: progress.step === 'queue' || !progress.of ? 0 : progress.done / progress.of })
-        if (refusal) setState({ refusal })
+        if (controller.signal.aborted) break
+        if (progress) show({ step: stepOf(progress), share: progress.step === 'queue' || !progress.of ? 0 : progress.done / progress.of })
+        if (refusal) show({ refusal })
         if (run) {
+          // an answer under way that knows the run before must not take its place
+          await client.cancelQueries({ queryKey: ['run', id] })
           client.setQueryData(['run', id], run)
-          setState({})
+          show({})
         }
       }
     } catch (failure) {
-      setState(controller.signal.aborted ? {} : { refusal: { detail: sentenceOf(failure) } })
+      if (!controller.signal.aborted) show({ refusal: { detail: sentenceOf(failure) } })
     }
+    if (controller.signal.aborted) show({})
   }
 
   return { ...state, start: () => void start(), cancel: () => abort.current?.abort() }

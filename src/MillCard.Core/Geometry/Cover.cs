@@ -12,6 +12,7 @@ internal sealed class Cover
 
     /// <summary>Cosine of half a turn that all but turns back.</summary>
     private const double Spike = 0.1;
+
     private readonly IndexedPointInAreaLocator? _area;
     private readonly Envelope _box;
     private readonly bool[] _inside = new bool[Side * Side];
@@ -92,7 +93,7 @@ internal sealed class Cover
     private void MarkInside(Shape area)
     {
         var passed = new bool[Side * Side];
-        foreach (var piece in Pieces(area)) Pass(piece, cell => passed[cell] = true);
+        foreach (var piece in Plane.Border(area)) Pass(piece, cell => passed[cell] = true);
         for (var row = 0; row < Side; row++)
             for (var column = 0; column < Side; column++)
             {
@@ -136,12 +137,6 @@ internal sealed class Cover
         var length = Math.Sqrt(dx * dx + dy * dy);
         return length > 0 ? (dy / length, -dx / length) : (0, 0);
     }
-
-    private static IEnumerable<DirectedSegment> Pieces(Shape area) =>
-        from ring in Plane.Rings(area)
-        let corners = ring.Coordinates
-        from i in Enumerable.Range(1, corners.Length - 1)
-        select new DirectedSegment(corners[i - 1].X, corners[i - 1].Y, corners[i].X, corners[i].Y);
 
     /// <summary>All cells that a piece of an outline passes.</summary>
     private void Pass(in DirectedSegment s, Action<int> to)

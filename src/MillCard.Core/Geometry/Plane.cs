@@ -143,6 +143,12 @@ public static class Plane
             }
     }
 
+    /// <summary>The outlines piece by piece, the area to the left of each.</summary>
+    public static IEnumerable<DirectedSegment> Border(Shape shape) =>
+        from corners in DirectedRings(shape)
+        from i in Enumerable.Range(1, corners.Length - 1)
+        select new DirectedSegment(corners[i - 1].X, corners[i - 1].Y, corners[i].X, corners[i].Y);
+
     /// <summary>Moved by (x, y).</summary>
     public static Shape Moved(Shape shape, double x, double y) =>
         x == 0 && y == 0 ? shape : NetTopologySuite.Geometries.Utilities.AffineTransformation.TranslationInstance(x, y).Transform(shape);

@@ -92,7 +92,7 @@ public static class Projection
             stop.ThrowIfCancellationRequested();
             var next = more.GetRange(from, Math.Min(count, more.Count - from));
             var border = faces.Border(next);
-            if (OuterBorder.Enclosed([.. border, .. Segments(covered)], certain: null, stop) is { } all)
+            if (OuterBorder.Enclosed([.. border, .. Plane.Border(covered)], certain: null, stop) is { } all)
                 (covered, from) = (Plane.WithoutSlits(all), from + next.Count);
             else if (count > FewFaces) count = Math.Max(1, next.Count / 4);
             else (covered, from) = (Plane.UnionOnRaster(covered, Winding.Resolve(border, stop)), from + next.Count);
@@ -111,10 +111,4 @@ public static class Projection
         return Plane.Factory.BuildGeometry([.. Plane.Polygons(areas).Where(p => p.ExteriorRing.NumPoints > 3)
             .Select(p => Plane.Factory.CreatePolygon(Ring(p.ExteriorRing), [.. p.InteriorRings.Select(Ring)]))]);
     }
-
-    /// <summary>The outline of areas, each with its area to its left.</summary>
-    private static IEnumerable<DirectedSegment> Segments(Shape areas) =>
-        from c in Plane.DirectedRings(areas)
-        from i in Enumerable.Range(1, c.Length - 1)
-        select new DirectedSegment(c[i - 1].X, c[i - 1].Y, c[i].X, c[i].Y);
 }

@@ -4,8 +4,9 @@ import { useRef } from 'react'
 import { Link, useParams } from 'react-router'
 import type { StoreApi } from 'zustand'
 import { send } from '../api/send'
-import { answerOf, api, dataOf, sentenceOf, type Card, type StoredRun, type Trial } from '../api/client'
+import { answerOf, sentenceOf, type Card, type StoredRun, type Trial } from '../api/client'
 import { holdGcode } from '../api/limits'
+import { runOf, takeRun } from '../api/storedRun'
 import { Shell } from '../shell/Shell'
 import { Waiting } from '../shell/Waiting'
 import { useAddress } from '../shell/useAddress'
@@ -24,10 +25,7 @@ export default function DryRunPage() {
   const { id = '' } = useParams()
   const { data: trial } = useDocumentStore('trials', id)
   const { data: card } = useDocumentStore('cards', trial?.getState().document.card)
-  const { data: run, error } = useQuery({
-    queryKey: ['run', id],
-    queryFn: async () => dataOf(await api.GET('/api/trials/{id}/run', { params: { path: { id } } })) ?? null,
-  })
+  const { data: run, error } = useQuery(runOf(id))
   if (error)
     return (
       <Shell trail={[{ name: 'Rack', to: '/' }]} title="Dry run">
@@ -146,9 +144,7 @@ function useBring(id: string) {
         body: file,
         headers: { 'content-type': 'text/x.gcode' },
       })
-      const run = await answerOf<StoredRun>(answer)
-      await client.cancelQueries({ queryKey: ['run', id] })
-      client.setQueryData(['run', id], run)
+      await takeRun(client, id, await answerOf<StoredRun>(answer))
     } catch (failure) {
       enqueueSnackbar(`${file.name}: ${sentenceOf(failure)}`, { variant: 'error', persist: true })
     }

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { send } from '../api/send'
-import { api, dataOf } from '../api/client'
+import { runOf } from '../api/storedRun'
 import { inField } from '../shell/inField'
 import { readLayers, type Layer } from './layers'
 import { firstLines, layerOf } from './step'
@@ -10,10 +10,7 @@ import { firstLines, layerOf } from './step'
 export function useRun(id: string) {
   const [wanted, want] = useState<{ layer: number; line?: number }>({ layer: 0 })
   const lookAt = useCallback((layer: number) => want({ layer }), [])
-  const { data: run, isSuccess: known } = useQuery({
-    queryKey: ['run', id],
-    queryFn: async () => dataOf(await api.GET('/api/trials/{id}/run', { params: { path: { id: id } } })) ?? null,
-  })
+  const { data: run, isSuccess: known } = useQuery(runOf(id))
   const { data: layers } = useQuery({
     queryKey: ['layers', id, run?.at],
     enabled: (run?.result.layers ?? 0) > 0,

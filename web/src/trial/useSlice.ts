@@ -3,6 +3,7 @@ import { useRef, useState } from 'react'
 import { send } from '../api/send'
 import { sentenceOf, type Progress, type Refusal, type SliceMessage } from '../api/client'
 import { messages } from '../api/stream'
+import { takeRun } from '../api/storedRun'
 
 /** How a slicing stands. */
 export interface Slicing {
@@ -39,9 +40,7 @@ export function useSlice(id: string): Slicing {
         if (progress) show({ step: stepOf(progress), share: progress.step === 'queue' || !progress.of ? 0 : progress.done / progress.of })
         if (refusal) show({ refusal })
         if (run) {
-          // an answer under way that knows the run before must not take its place
-          await client.cancelQueries({ queryKey: ['run', id] })
-          client.setQueryData(['run', id], run)
+          await takeRun(client, id, run)
           show({})
         }
       }

@@ -11,8 +11,8 @@ internal sealed class CommonToNeighbours(Shape[] regions)
     // by the first layer and the power of two that they are
     private readonly ConcurrentDictionary<(int First, int Power), Shape> _runs = new();
 
-    /// <summary>Whether an area lies well within all layers first … first + count − 1, without computing what they have in common; false
-    /// where one of them does not exist, and where outlines meet.</summary>
+    /// <summary>Whether an area lies well within all layers first … first + count − 1, without computing what they have in common;
+    /// false where one of them does not exist, and where outlines meet.</summary>
     /// <param name="first">The lowest.</param>
     /// <param name="count">How many.</param>
     /// <param name="area">Valid areas, not empty.</param>

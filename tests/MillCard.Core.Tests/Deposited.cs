@@ -17,7 +17,8 @@ internal sealed class Deposited
         var run = 0;
         foreach (var move in moves.Where(m => m.Fed > 0 && m.Length > 0 && Math.Abs(m.Z - top) < 1e-6))
         {
-            if (_lines.Count > 0 && _lines[^1].Move.To.To(move.From) > 1e-6) run++;
+            // a line goes on from where it ended, or from where it began its last move, back over it
+            if (_lines.Count > 0 && _lines[^1].Move is var last && last.To.To(move.From) > 1e-6 && last.From.To(move.From) > 1e-6) run++;
             _lines.Add((move, run, move.Fed * Math.PI * filament * filament / 4 / move.Length));
         }
     }

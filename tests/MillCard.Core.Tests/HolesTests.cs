@@ -72,7 +72,32 @@ public sealed class HolesTests
             }
             Assert.Equal(expected, aside.Length, 1e-9);
             for (var i = 0; i < path.Points.Length; i++) Assert.Contains(path.Points[i], aside.Points);
+            // each way is laid once, where the line does not go back over itself anyway
+            if (path.Points.Concat(led.Select(way => way.To)).Distinct().Count() < path.Points.Length + led.Length) return;
+            var (even, section) = (aside with { Widths = null }, path.SectionAt(0.2));
+            var added = led.Sum(way => path.At(path.Closed && way.Place >= last ? 0 : way.Place).Point.To(way.To));
+            Assert.Equal((path.Length + added) * section, even.VolumeAt(0.2), 1e-9);
         });
+
+    [Fact]
+    public void A_program_goes_back_over_what_it_laid_aside_without_laying_more()
+    {
+        Coordinate[] corners = [.. Enumerable.Range(0, 10).Select(i => (Angle: i * Math.PI / 5, R: i % 2 == 0 ? 9 : 4.5))
+            .Select(p => new Coordinate(p.R * Math.Cos(p.Angle), p.R * Math.Sin(p.Angle)))];
+        var tips = Plane.Factory.CreatePolygon([.. corners, corners[0]]);
+        var recipe = Engine.Plain with { Infill = new() { Density = 1 } };
+        var sliced = Engine.Slice(Solids.Extruded(tips, 0.6), recipe);
+        var moves = ReadMoves.Of(sliced.Gcode).Where(move => move.Layer == 2).ToArray();
+        var back = Enumerable.Range(1, moves.Length - 1).Where(i => moves[i - 1].Fed > 0 && moves[i].To == moves[i - 1].From).ToArray();
+        Assert.InRange(back.Length, 10, 200);
+        Assert.All(back, i => Assert.Equal(0, moves[i].Fed));
+        var laid = moves.Where(move => move.Length > 0).Sum(move => move.Fed) * Math.PI * 1.75 * 1.75 / 4;
+        Assert.Equal(1, sliced.Layers[1].Paths.Sum(path => path.VolumeAt(0.2)) / laid, 0.001);
+        // flow that may change only slowly does not stop for such a way
+        double Seconds(double slope) => Engine.Slice(Solids.Extruded(tips, 0.6),
+            recipe with { Speeds = recipe.Speeds with { FlowChange = slope } }).Run!.TotalSeconds;
+        Assert.InRange(Seconds(500) / sliced.Run!.TotalSeconds, 0.99, 1.02);
+    }
 
     /// <summary>Two lines that end before each other, between one beside them and a wall.</summary>
     private static readonly ToolPath[] Broken =

@@ -109,7 +109,7 @@ public static class Variants
         var spent = Spent.Of(run, job.Machine.Card, job.Filaments, job.Copies);
         var peak = PeakFlow.Of(run, job.Machine, job.Filaments)?.Flow ?? 0;
         var supports = sliced.Layers.Sum(l => l.Paths.Where(p => p.Kind is PathKind.Support or PathKind.Interface)
-            .Sum(p => p.Length * p.SectionAt(l.Place.Height)));
+            .Sum(p => p.VolumeAt(l.Place.Height)));
         return new Figures(run.TotalSeconds, spent.Grams, spent.Cost, peak, supports)
         {
             ByNozzle = spent.ByNozzle,

@@ -91,8 +91,20 @@ public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double
     /// <summary>Cross-section of the strand on the way to a point from the one before it, in a layer of a height, mm².</summary>
     /// <param name="point">From 1; the number of points stands for the way back to the first.</param>
     /// <param name="height">mm.</param>
-    public double SectionTo(int point, double height) => Widths is not { } widths ? SectionAt(height)
-        : Flow.ExtrudedLine.Area((widths[point - 1] + widths[point % widths.Length]) / 2, height);
+    public double SectionTo(int point, double height)
+    {
+        if (GoesBack(point)) return 0;
+        return Widths is not { } widths ? SectionAt(height)
+            : Flow.ExtrudedLine.Area((widths[point - 1] + widths[point % widths.Length]) / 2, height);
+    }
+
+    /// <summary>Whether the way to a point goes back over the one before it: plastic lies there already, and nothing is laid.</summary>
+    /// <param name="point">From 1; the number of points stands for the way back to the first.</param>
+    public bool GoesBack(int point)
+    {
+        var n = Points.Length;
+        return n > 2 && (Closed || point > 1) && Points[point % n] == Points[(point - 2 + n) % n];
+    }
 
     /// <summary>Greatest cross-section of the strand in a layer of a height, mm².</summary>
     public double GreatestSectionAt(double height) => Section ?? Flow.ExtrudedLine.Area(Widest, height);
@@ -100,7 +112,6 @@ public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double
     /// <summary>Plastic in it, in a layer of a height, mm³.</summary>
     public double VolumeAt(double height)
     {
-        if (Widths is null) return Length * SectionAt(height);
         var sum = 0.0;
         for (var i = 1; i < Points.Length + (Closed ? 1 : 0); i++)
             sum += Points[i - 1].To(Points[i % Points.Length]) * SectionTo(i, height);

@@ -23,8 +23,10 @@ internal sealed partial class ProgramWriter
                 for (var i = 1; i < path.Points.Length + (path.Closed ? 1 : 0); i++)
                 {
                     var section = path.SectionTo(i, pace.Layer.Place.Height) * FlowShareOf(path);
-                    moves.Add(new(path.Points[i - 1].To(path.Points[i % path.Points.Length]) * section,
-                        pace.SpeedOf(path, i - 1) * section));
+                    var length = path.Points[i - 1].To(path.Points[i % path.Points.Length]);
+                    // what goes back over its own line is as quick as the rest of it
+                    var usual = path.GoesBack(i) ? path.SectionAt(pace.Layer.Place.Height) * FlowShareOf(path) : section;
+                    moves.Add(new(length * section, pace.SpeedOf(path, i - 1) * usual));
                 }
             }
             if (moves.Count == 0) continue;
@@ -41,7 +43,7 @@ internal sealed partial class ProgramWriter
     private void LayStraight(ToolPath path, int number, int point, double perMm)
     {
         var (from, end) = (_head.Here, path.Points[point % path.Points.Length]);
-        if (!_smooth.TryGetValue(number, out var smooth))
+        if (perMm == 0 || !_smooth.TryGetValue(number, out var smooth))
         {
             _head.Lay(end, perMm, _pace.SpeedOf(path, point - 1));
             return;

@@ -44,14 +44,14 @@ internal sealed class WrittenHead(Machine machine, GcodeWriter to)
 
     /// <summary>Lays a straight line.</summary>
     /// <param name="end">mm, bed frame.</param>
-    /// <param name="perMm">mm of filament a mm.</param>
+    /// <param name="perMm">mm of filament a mm; 0 for a way over what was laid just now.</param>
     /// <param name="speed">mm/s.</param>
     /// <param name="z">Height at its end, mm; null where it stays.</param>
     public void Lay(Point end, double perMm, double speed, double? z = null)
     {
         Begin("G1", end);
         if (z is { } height) Height(height);
-        Fed(Here.To(end) * perMm);
+        if (perMm != 0) Fed(Here.To(end) * perMm);
         Finish(speed);
         Here = end;
     }

@@ -45,8 +45,7 @@ internal static class BesideLines
             var turn = Math.Sqrt(x * x + y * y);
             if (turn < (path.Closed ? 2 * Turn : Turn)) continue;
             yield return new(p[i].X - away * x / turn, p[i].Y - away * y / turn);
-            if (!path.Closed) continue;
-            // in the corner of a wall there may be no other line that turns
+            // in the corner there may be no other line that turns
             var within = away / Math.Max(Math.Sqrt(Math.Max(0, 1 - turn * turn / 4)), Sharpest);
             yield return new(p[i].X + within * x / turn, p[i].Y + within * y / turn);
         }

@@ -5,14 +5,14 @@ namespace MillCard.Core.Slicing.Closing;
 /// <summary>Holes that lines leave between each other: a line beside each is led into it, and back.</summary>
 internal sealed class Holes : IDisposable
 {
-    /// <summary>Radius of the holes that may stay, mm.</summary>
-    private const double Left = 0.05;
+    /// <summary>Radius of the holes that may stay, mm: a little less than seen, as lines are thinned out afterwards.</summary>
+    private const double Left = 0.045;
 
     /// <summary>Wider holes are as if they had this radius, mm.</summary>
     public const double Widest = 0.25;
 
     /// <summary>Radius of what a line that is led into a hole leaves of it, mm: so much less that it is none again.</summary>
-    private const double LeftAhead = 0.045;
+    private const double LeftAhead = 0.04;
 
     /// <summary>Shorter ways into a hole are none, mm.</summary>
     private const double LeastWay = 0.02;
@@ -22,6 +22,9 @@ internal sealed class Holes : IDisposable
 
     /// <summary>Each is so much of the one before.</summary>
     private const double Shorter = 0.82;
+
+    /// <summary>Share of the last step's direction in the next.</summary>
+    private const double GoesOn = 0.3;
 
     /// <summary>How many times lines are led into what is found from one place.</summary>
     private const int MostWays = 6;
@@ -88,6 +91,7 @@ internal sealed class Holes : IDisposable
     private (Point Middle, double Radius) MiddleAt(Point at)
     {
         var best = (Middle: at, Radius: double.NegativeInfinity);
+        var (x, y) = (0.0, 0.0);
         for (var step = FirstStep; step > LastStep; step *= Shorter)
         {
             var (free, from, to) = Free(at);
@@ -96,7 +100,12 @@ internal sealed class Holes : IDisposable
             if (free + step / (1 - Shorter) <= Left) break;
             var way = from.To(to);
             if (way == 0) break;
-            at = new(at.X + step / way * (to.X - from.X), at.Y + step / way * (to.Y - from.Y));
+            // partly on as before: between two sides that open, straight away from either leads only to the other
+            (x, y) = ((to.X - from.X) / way + GoesOn * x, (to.Y - from.Y) / way + GoesOn * y);
+            var length = Math.Sqrt(x * x + y * y);
+            if (length == 0) break;
+            (x, y) = (x / length, y / length);
+            at = new(at.X + step * x, at.Y + step * y);
         }
         return best;
     }

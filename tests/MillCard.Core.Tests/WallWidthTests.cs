@@ -107,7 +107,8 @@ public sealed class WallWidthTests
 
     public static TheoryData<string> Shaped =>
         ["ring", "wide ring", "star", "bent", "thick bent", "tee", "angle", "letter", "fin", "square", "dot", "block", "disc", "five sides",
-            "eight tips", "point", "flat point", "six arms", "nine tips", "capital", "bend", "long fin", "leaning bar"];
+            "eight tips", "point", "flat point", "six arms", "nine tips", "capital", "bend", "long fin", "leaning bar",
+            "eight long tips", "steep bend", "small star"];
 
     private static Polygon Of(string shape) => shape switch
     {
@@ -134,6 +135,9 @@ public sealed class WallWidthTests
             .Union(Shapes.Rectangle(2, 3, 5.5, 1.2)),
         "bend" => Bent(3.7),
         "long fin" => Fin(1.9),
+        "eight long tips" => Star(8, 3, 8),
+        "steep bend" => Bent(3.35),
+        "small star" => Star(7, 3, 6),
         "leaning bar" => Outline((0, 0), (12, 5), (10, 8.2), (-2, 3.2)),
         _ => (Polygon)Axis.Buffer(0.4, 12),
     };
@@ -142,18 +146,37 @@ public sealed class WallWidthTests
     [Theory, MemberData(nameof(Shaped))]
     public void What_the_program_lays_covers_the_section_and_hardly_more(string shape)
     {
-        var section = Of(shape);
+        var (cover, outside, hole, plastic) = Read(Of(shape));
+        Assert.True(cover >= (shape is "star" or "square" or "dot" or "six arms" ? 0.96 : 0.98), $"{cover:0.000} of it is covered");
+        Assert.InRange(outside, 0, 0.225);
+        Assert.InRange(hole, 0, 0.11);
+        Assert.InRange(plastic, 0.97, 1.03);
+    }
+
+    [Theory, InlineData(0.4), InlineData(0.6), InlineData(0.72), InlineData(1.12), InlineData(1.56), InlineData(2.44)]
+    public void A_pin_is_full(double radius)
+    {
+        foreach (var pin in new[] { (Polygon)Axis.Buffer(radius, 24), (Polygon)Axis.Buffer(radius, 2) })
+        {
+            var (cover, _, hole, plastic) = Read(pin);
+            Assert.True(cover >= 0.97, $"{cover:0.000} of it is covered");
+            Assert.InRange(hole, 0, 0.11);
+            Assert.InRange(plastic, 0.97, 1.04);
+        }
+    }
+
+    /// <summary>What a program lays of a section: what it covers, how far it reaches out, its greatest hole, its plastic against the room
+    /// of the section without what the round sides of its outermost lines leave free.</summary>
+    private static (double Cover, double Outside, double Hole, double Plastic) Read(Polygon section)
+    {
         var box = section.EnvelopeInternal;
         var placed = Placed(section);
         var (x0, y0, x1, y1) = (150 - box.Width / 2 - 1, 100 - box.Height / 2 - 1, 150 + box.Width / 2 + 1, 100 + box.Height / 2 + 1);
         var raster = Raster.Over(x0, y0, x1, y1, 0.02);
-        var moves = ReadMoves.Of(Sliced(section, Solid).Gcode);
-        var laid = new Deposited(moves, 2 * Height, Height, Cards.Petg.Diameter!.Value).On(raster);
+        var deposited = new Deposited(ReadMoves.Of(Sliced(section, Solid).Gcode), 2 * Height, Height, Cards.Petg.Diameter!.Value);
         var cells = raster.Of(placed);
-        var (cover, outside, hole) = Covered.Of(raster, laid, cells, cells);
-        Assert.True(cover >= (shape is "star" or "square" or "dot" or "six arms" ? 0.96 : 0.98), $"{cover:0.000} of it is covered");
-        Assert.InRange(outside, 0, 0.225);
-        Assert.InRange(hole, 0, 0.11);
+        var (cover, outside, hole) = Covered.Of(raster, deposited.On(raster), cells, cells);
+        return (cover, outside, hole, deposited.Plastic / ((section.Area - section.Length / 2 * Round * Height) * Height));
     }
 
     // a rib that takes lines where it is solid and fill where it is not: each half keeps to its own

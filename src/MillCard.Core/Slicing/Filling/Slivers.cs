@@ -43,27 +43,33 @@ internal sealed class Slivers
         var corners = new Along[c.Count - 1];
         for (var i = 0; i < corners.Length; i++) corners[i] = frame.Turn(c.GetX(i), c.GetY(i));
         int Strip(Along at) => (int)Math.Floor(at.V / _spacing);
-        var start = 1;
-        while (start < corners.Length && Strip(corners[start - 1]) == Strip(corners[start])) start++;
-        if (start == corners.Length) return;
-        List<Along>? stretch = null;
-        // once round, from a way that crosses a row to itself
+        Along Corner(int i) => corners[i % corners.Length];
+        var start = Enumerable.Range(0, corners.Length).FirstOrDefault(i => EndsOn(Corner(i), Corner(i + 1)).Any(), -1);
+        if (start < 0) return;
+        var (stretch, begunIn) = (new List<Along>(), int.MinValue);
+        // once round, from a way on which a row ends to itself
         for (var i = start; i <= start + corners.Length; i++)
         {
-            var (from, to) = (corners[(i + corners.Length - 1) % corners.Length], corners[i % corners.Length]);
+            foreach (var (at, strip, next) in EndsOn(Corner(i), Corner(i + 1)))
+            {
+                stretch.Add(at);
+                if (begunIn == strip) Stretch(stretch, strip);
+                (stretch, begunIn) = ([at], next);
+            }
+            stretch.Add(Corner(i + 1));
+        }
+
+        // a border that only just reaches over a row goes on beside the next
+        IEnumerable<(Along At, int Strip, int Next)> EndsOn(Along from, Along to)
+        {
             var way = Math.Sign(Strip(to) - Strip(from));
             for (var strip = Strip(from); strip != Strip(to); strip += way)
             {
-                var v = (way > 0 ? strip + 1 : strip) * _spacing;
+                var row = way > 0 ? strip + 1 : strip;
+                var v = row * _spacing;
                 var at = new Along(from.U + (v - from.V) / (to.V - from.V) * (to.U - from.U), v);
-                if (stretch is not null)
-                {
-                    stretch.Add(at);
-                    Stretch(stretch, strip);
-                }
-                stretch = [at];
+                if (Ends(row, at.U)) yield return (at, strip, strip + way);
             }
-            stretch?.Add(to);
         }
     }
 
@@ -97,6 +103,9 @@ internal sealed class Slivers
             line = null;
         }
     }
+
+    private bool Ends(int row, double u) => _rows.TryGetValue(row, out var pieces)
+        && pieces.Exists(p => Math.Min(Math.Abs(p.From - u), Math.Abs(p.To - u)) < Plane.Touch);
 
     private bool IsLaid(int row, double u) => _rows.TryGetValue(row, out var pieces) && pieces.Exists(p => p.From < u && u < p.To);
 }

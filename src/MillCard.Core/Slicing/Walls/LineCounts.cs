@@ -82,7 +82,8 @@ internal static class LineCounts
         for (int i = start, next; start >= 0 && i < start + n; i = next)
         {
             for (next = i + 1; !ribs[next % n].Faces && !outline.IsWide(ring, next % n);) next++;
-            if (own[i % n] != own[next % n]) continue;
+            // the walls of a wide place are not all that lies across it
+            if (own[i % n] != own[next % n] || outline.IsWide(ring, i % n) || outline.IsWide(ring, next % n)) continue;
             for (var k = i + 1; k < next; k++)
                 if (outline.Beading.Allows(outline.Thickness[ring][k % n], own[i % n])) own[k % n] = own[i % n];
         }

@@ -1,3 +1,4 @@
+using NetTopologySuite.Algorithm.Construct;
 using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Slicing.Walls;
@@ -5,18 +6,26 @@ namespace MillCard.Core.Slicing.Walls;
 /// <summary>One polygon with the number of lines across it at every rib of its rings.</summary>
 internal sealed class Outline
 {
+    /// <summary>How exactly the thickness of round things is found, mm.</summary>
+    private const double RoundError = 0.005;
+
     /// <param name="polygon">Valid.</param>
     /// <param name="beading">How lines lie by thickness.</param>
     public Outline(Polygon polygon, Beading beading)
     {
         Beading = beading;
         Ribs = Walls.Ribs.Of(polygon, beading.Wide / 2);
+        if (Array.TrueForAll(Ribs, ring => !Array.Exists(ring, Counts))) Middle = MaximumInscribedCircle.GetRadiusLine(polygon, RoundError);
         Thickness = [.. Ribs.Select(Across)];
         Lines = LineCounts.Of(this);
     }
 
     /// <summary>How lines lie by thickness.</summary>
     public Beading Beading { get; }
+
+    /// <summary>From the middle of something round, of which no two sides face each other, to its nearest side; null for all else. Its ribs
+    /// end where their discs touch neighbouring sides, which says little.</summary>
+    public LineString? Middle { get; }
 
     /// <summary>Ribs of every ring.</summary>
     public Rib[][] Ribs { get; }
@@ -44,7 +53,7 @@ internal sealed class Outline
         bool Holds(Rib rib) => Counts(rib) && 2 * rib.Radius >= Beading.Change(0);
         Predicate<Rib> counts = Array.Exists(ribs, Holds) ? Holds : Counts;
         var first = Array.FindIndex(ribs, counts);
-        if (first < 0) Array.Fill(thickness, n == 0 ? 0 : 2 * ribs.Max(r => r.Radius));
+        if (first < 0) Array.Fill(thickness, 2 * (Middle?.Length ?? (n == 0 ? 0 : ribs.Max(r => r.Radius))));
         else
             for (int i = first, next; i < first + n; i = next)
             {

@@ -93,7 +93,7 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
         var half = ExtrudedLine.Spacing(plan.Inner, plan.Height) / 2;
         var step = ExtrudedLine.Spacing(plan.Count == 1 ? plan.Outer : plan.Inner, plan.Height) / 2 + (1 - Lap) * half;
         var inside = Inset.Of(Within(walls[^1]), step, Chords);
-        foreach (var path in inside.IsEmpty ? [] : thin) inside = Plane.Difference(inside, Covered(path));
+        foreach (var path in inside.IsEmpty ? [] : thin) inside = Plane.Difference(inside, Beside(path, plan.Height, (1 - Lap) * half));
         var places = Plane.Factory.BuildGeometry([.. Plane.Polygons(inside).Where(p => p.Area > LeastArea)]);
         return new(walls, thin, places, MiddleBeads.Missing(outline)) { MayLeaveHoles = true };
     }
@@ -107,11 +107,15 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
         return Regions.Of(new Contours([.. rings.SelectMany(ring => ring.Points)], ends, Unclosed: 0));
     }
 
-    /// <summary>What a line covers.</summary>
-    private static Shape Covered(ToolPath path)
+    /// <summary>What lies within a distance of the room that a line takes.</summary>
+    private static Shape Beside(ToolPath path, double height, double distance)
     {
-        var way = path.Closed ? path.Points.Append(path.Points[0]) : path.Points;
-        return Plane.Offset(Plane.Factory.CreateLineString([.. way.Select(p => new Coordinate(p.X, p.Y))]), path.Widest / 2, Chords);
+        Coordinate[] way = [.. (path.Closed ? path.Points.Append(path.Points[0]) : path.Points).Select(p => new Coordinate(p.X, p.Y))];
+        // of a closed line that is narrower than the distance a hole would be left
+        var half = path.Closed ? way.Length / 2 : way.Length - 1;
+        var lines = new[] { way[..(half + 1)], way[half..] }.Where(line => line.Length > 1).Select(Plane.Factory.CreateLineString);
+        return Plane.Offset(Plane.Factory.CreateMultiLineString([.. lines]), ExtrudedLine.Spacing(path.Widest, height) / 2 + distance,
+            Chords);
     }
 
     /// <summary>The rings of one wall as paths, the solid to the left of the way.</summary>

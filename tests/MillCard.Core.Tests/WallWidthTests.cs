@@ -165,15 +165,25 @@ public sealed class WallWidthTests
         }
     }
 
+    // the third of four walls goes round the hub, in which the fourth finds no room
+    [Fact]
+    public void What_walls_enclose_is_filled_where_the_next_has_no_room()
+    {
+        var (cover, _, hole, plastic) = Read(Star(5, 2, 6), Solid with { Walls = 4 });
+        Assert.True(cover >= 0.98, $"{cover:0.000} of it is covered");
+        Assert.InRange(hole, 0, 0.11);
+        Assert.InRange(plastic, 0.97, 1.03);
+    }
+
     /// <summary>What a program lays of a section: what it covers, how far it reaches out, its greatest hole, its plastic against the room
     /// of the section without what the round sides of its outermost lines leave free.</summary>
-    private static (double Cover, double Outside, double Hole, double Plastic) Read(Polygon section)
+    private static (double Cover, double Outside, double Hole, double Plastic) Read(Polygon section, Recipe? recipe = null)
     {
         var box = section.EnvelopeInternal;
         var placed = Placed(section);
         var (x0, y0, x1, y1) = (150 - box.Width / 2 - 1, 100 - box.Height / 2 - 1, 150 + box.Width / 2 + 1, 100 + box.Height / 2 + 1);
         var raster = Raster.Over(x0, y0, x1, y1, 0.02);
-        var deposited = new Deposited(ReadMoves.Of(Sliced(section, Solid).Gcode), 2 * Height, Height, Cards.Petg.Diameter!.Value);
+        var deposited = new Deposited(ReadMoves.Of(Sliced(section, recipe ?? Solid).Gcode), 2 * Height, Height, Cards.Petg.Diameter!.Value);
         var cells = raster.Of(placed);
         var (cover, outside, hole) = Covered.Of(raster, deposited.On(raster), cells, cells);
         return (cover, outside, hole, deposited.Plastic / ((section.Area - section.Length / 2 * Round * Height) * Height));

@@ -92,10 +92,25 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
         thin.AddRange(Dots.Of(polygon, outline, [.. walls.SelectMany(w => w), .. thin], plan));
         var half = ExtrudedLine.Spacing(plan.Inner, plan.Height) / 2;
         var step = ExtrudedLine.Spacing(plan.Count == 1 ? plan.Outer : plan.Inner, plan.Height) / 2 + (1 - Lap) * half;
-        var inside = Inset.Of(Within(walls[^1]), step, Chords);
+        var inside = Inset.Of(Enclosed(walls), step, Chords);
         foreach (var path in inside.IsEmpty ? [] : thin) inside = Plane.Difference(inside, Beside(path, plan.Height, (1 - Lap) * half));
         var places = Plane.Factory.BuildGeometry([.. Plane.Polygons(inside).Where(p => p.Area > LeastArea)]);
         return new(walls, thin, places, MiddleBeads.Missing(outline)) { MayLeaveHoles = true };
+    }
+
+    /// <summary>What the last walls enclose, and what walls enclose in which the next finds no room.</summary>
+    private static Shape Enclosed(List<IReadOnlyList<ToolPath>> walls)
+    {
+        var (areas, last) = (Plane.Polygons(Within(walls[^1])).ToList(), walls.Count - 1);
+        for (var i = 0; i < last; i++)
+        {
+            Coordinate[] next = [.. walls[i + 1].Select(path => new Coordinate(path.Points[0].X, path.Points[0].Y))];
+            if (walls[i].Where(path => path.Closed).Select(Corners).Any(ring => Orientation.IsCCWArea(ring) && IsEmpty(ring)))
+                areas.AddRange(Plane.Polygons(Within(walls[i])).Where(area => IsEmpty(area.ExteriorRing.Coordinates)));
+
+            bool IsEmpty(Coordinate[] ring) => !Array.Exists(next, at => PointLocation.IsInRing(at, ring));
+        }
+        return Plane.Factory.BuildGeometry(areas);
     }
 
     /// <summary>What closed lines enclose.</summary>
@@ -110,13 +125,16 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
     /// <summary>What lies within a distance of the room that a line takes.</summary>
     private static Shape Beside(ToolPath path, double height, double distance)
     {
-        Coordinate[] way = [.. (path.Closed ? path.Points.Append(path.Points[0]) : path.Points).Select(p => new Coordinate(p.X, p.Y))];
+        var way = Corners(path);
         // of a closed line that is narrower than the distance a hole would be left
         var half = path.Closed ? way.Length / 2 : way.Length - 1;
         var lines = new[] { way[..(half + 1)], way[half..] }.Where(line => line.Length > 1).Select(Plane.Factory.CreateLineString);
         return Plane.Offset(Plane.Factory.CreateMultiLineString([.. lines]), ExtrudedLine.Spacing(path.Widest, height) / 2 + distance,
             Chords);
     }
+
+    private static Coordinate[] Corners(ToolPath path) =>
+        [.. (path.Closed ? path.Points.Append(path.Points[0]) : path.Points).Select(p => new Coordinate(p.X, p.Y))];
 
     /// <summary>The rings of one wall as paths, the solid to the left of the way.</summary>
     public static IEnumerable<ToolPath> Rings(Shape middle, PathKind kind, double width) => Plane.Polygons(middle).SelectMany(polygon =>

@@ -175,6 +175,11 @@ public sealed class WallWidthTests
         Assert.InRange(plastic, 0.97, 1.03);
     }
 
+    // fill lies farther from the corner of a single wall than one way aside reaches
+    [Theory, InlineData("block"), InlineData("eight tips"), InlineData("five sides"), InlineData("flat point")]
+    public void Fill_reaches_into_the_corners_of_a_single_wall(string shape) =>
+        Assert.InRange(Read(Of(shape), Solid with { Walls = 1 }).Hole, 0, 0.11);
+
     /// <summary>What a program lays of a section: what it covers, how far it reaches out, its greatest hole, its plastic against the room
     /// of the section without what the round sides of its outermost lines leave free.</summary>
     private static (double Cover, double Outside, double Hole, double Plastic) Read(Polygon section, Recipe? recipe = null)

@@ -135,16 +135,41 @@ internal sealed class Holes : IDisposable
             else if (share is 0 or 1) cost -= ForCorner;
             if (cost < best.Cost) best = (cost, stroke, share);
         }
-        if (double.IsInfinity(best.Cost)) return false;
+        if (double.IsInfinity(best.Cost)) return LeadOn(middle, radius);
         var (from, half) = best.Stroke.At(best.Share);
         var to = from.To(middle);
-        // until its round end is near enough to the far side
-        var way = to + radius - half - 2 * LeftAhead;
-        if (way <= LeastWay) return false;
-        var tip = from.Towards(middle, way / to);
+        if (TipOf(from, half, middle, radius) is not { } tip) return false;
+        _strokes.Add(best.Stroke with { From = from, To = tip, HalfFrom = half, HalfTo = half, Point = ~_ways.Count });
         _ways.Add((best.Stroke.Path, best.Stroke.Point + best.Share, tip));
-        _strokes.Add(best.Stroke with { From = from, To = tip, HalfFrom = half, HalfTo = half });
         return true;
+    }
+
+    /// <summary>Leads a line that was led aside farther, where what is left lies ahead of it; outer walls stay behind their tips.</summary>
+    private bool LeadOn(Point middle, double radius)
+    {
+        foreach (var stroke in _strokes.AddedNear(middle))
+        {
+            var (path, place, led) = _ways[~stroke.Point];
+            if (stroke.To != led || _paths[path].Kind == PathKind.OuterWall) continue;
+            var (free, share) = stroke.Off(middle);
+            if (share < 1 || free > 2 * (radius + Left) || TipOf(stroke.From, stroke.HalfFrom, middle, radius) is not { } tip) continue;
+            var on = stroke with { To = tip };
+            // as good as straight on
+            if (on.FromLine(led) > Left || stroke.From.To(tip) < stroke.From.To(led) + LeastWay) continue;
+            _ways[~stroke.Point] = (path, place, tip);
+            _strokes.Add(on);
+            return true;
+        }
+        return false;
+    }
+
+    /// <summary>Where a line of half a width ends that is led into a hole: its round end is near enough to the far side; null where it is
+    /// hardly led at all.</summary>
+    private static Point? TipOf(Point from, double half, Point middle, double radius)
+    {
+        var to = from.To(middle);
+        var way = to + radius - half - 2 * LeftAhead;
+        return way <= LeastWay ? null : from.Towards(middle, way / to);
     }
 
     private bool IsEnd(in Stroke stroke, double share) => _paths[stroke.Path] is { Closed: false } path

@@ -6,7 +6,7 @@ namespace MillCard.Core.Slicing.Closing;
 /// <param name="HalfFrom">Half of its width where it begins, mm.</param>
 /// <param name="HalfTo">Half of its width where it ends, mm.</param>
 /// <param name="Path">Number of the line that it is of.</param>
-/// <param name="Point">Number of the line's point at which it begins.</param>
+/// <param name="Point">Number of the line's point at which it begins; the complement of the way's number where it leads aside.</param>
 internal readonly record struct Stroke(Point From, Point To, double HalfFrom, double HalfTo, int Path, int Point)
 {
     /// <summary>A place on it, and half of the width there, mm.</summary>

@@ -72,6 +72,9 @@ internal sealed class Strokes
     /// <summary>The stretches near a place, without those that were added.</summary>
     public Stroke[] Near(Point at) => Array.ConvertAll(_cells.In(CellOf(at)).ToArray(), number => _strokes[number]);
 
+    /// <summary>Those that were added near a place.</summary>
+    public IReadOnlyList<Stroke> AddedNear(Point at) => _added.TryGetValue(CellOf(at), out var added) ? [.. added] : [];
+
     /// <summary>Adds a stretch.</summary>
     public void Add(Stroke stroke) => Pass(stroke, cell =>
     {

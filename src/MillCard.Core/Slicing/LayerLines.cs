@@ -130,7 +130,7 @@ internal sealed class LayerLines
         using var clip = new Clip(area);
         foreach (var path in paths.SelectMany(p => p.Even()))
         {
-            Point[] way = path.Closed ? [.. path.Points, path.Points[0]] : path.Points;
+            var way = path.Way;
             var pieces = clip.Of(way).ToArray();
             if (pieces.Length == 1 && pieces[0].Length == way.Length && pieces[0].SequenceEqual(way)) yield return path;
             else foreach (var piece in pieces) yield return path with { Points = piece, Closed = false };

@@ -210,8 +210,7 @@ internal sealed class LayerOrder
 
     private static Shape Line(ToolPath ring) => Plane.Factory.CreateLineString(Corners(ring));
 
-    private static Coordinate[] Corners(ToolPath ring) =>
-        [.. ring.Points.Append(ring.Points[0]).Select(p => new Coordinate(p.X, p.Y))];
+    private static Coordinate[] Corners(ToolPath ring) => Array.ConvertAll(ring.Way, p => new Coordinate(p.X, p.Y));
 
     private void Parts(OrderedLayer into, int layer, int nozzle)
     {

@@ -35,7 +35,7 @@ internal static class FewerPoints
     /// changes it must stay. A closed path's first point counts as its last too.</summary>
     private readonly struct OffPath(ToolPath path) : IOffStraight
     {
-        private readonly Point[] _points = path.Closed ? [.. path.Points, path.Points[0]] : path.Points;
+        private readonly Point[] _points = path.Way;
         private readonly double[]? _widths = path is { Closed: true, Widths: { } open } ? [.. open, open[0]] : path.Widths;
         private readonly Pace[]? _paces = path.Paces;
 

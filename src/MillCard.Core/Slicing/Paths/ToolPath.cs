@@ -150,6 +150,9 @@ public sealed record ToolPath(PathKind Kind, Point[] Points, bool Closed, double
     /// <summary>Widths within this count as one, mm.</summary>
     private const double EvenWithin = 0.05;
 
+    /// <summary>All points that it goes through: of a closed one the first again at the end.</summary>
+    internal Point[] Way => Closed ? [.. Points, Points[0]] : Points;
+
     /// <summary>Where the nozzle is when it has been laid.</summary>
     public Point End => Closed ? Points[0] : Points[^1];
 

@@ -133,8 +133,7 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
             Chords);
     }
 
-    private static Coordinate[] Corners(ToolPath path) =>
-        [.. (path.Closed ? path.Points.Append(path.Points[0]) : path.Points).Select(p => new Coordinate(p.X, p.Y))];
+    private static Coordinate[] Corners(ToolPath path) => Array.ConvertAll(path.Way, p => new Coordinate(p.X, p.Y));
 
     /// <summary>The rings of one wall as paths, the solid to the left of the way.</summary>
     public static IEnumerable<ToolPath> Rings(Shape middle, PathKind kind, double width) => Plane.Polygons(middle).SelectMany(polygon =>

@@ -175,6 +175,11 @@ public sealed class WallWidthTests
         Assert.InRange(plastic, 0.97, 1.03);
     }
 
+    // between the arms there is much more room than in them: no corner that as many lines go round
+    [Theory, InlineData(8, 3, 8, 5), InlineData(10, 3.2, 9.9, 3)]
+    public void Round_a_hub_lie_as_many_lines_as_it_has_room_for(int tips, double inner, double outer, int walls) =>
+        Assert.InRange(Read(Star(tips, inner, outer), Solid with { Walls = walls }).Plastic, 0.97, 1.035);
+
     // fill lies farther from the corner of a single wall than one way aside reaches
     [Theory, InlineData("block"), InlineData("eight tips"), InlineData("five sides"), InlineData("flat point")]
     public void Fill_reaches_into_the_corners_of_a_single_wall(string shape) =>

@@ -82,8 +82,10 @@ internal static class LineCounts
         for (int i = start, next; start >= 0 && i < start + n; i = next)
         {
             for (next = i + 1; !ribs[next % n].Faces && !outline.IsWide(ring, next % n);) next++;
-            // the walls of a wide place are not all that lies across it
+            // the walls of a wide place are not all that lies across it; and where there is much more room between them it is no corner
             if (own[i % n] != own[next % n] || outline.IsWide(ring, i % n) || outline.IsWide(ring, next % n)) continue;
+            var most = Math.Max(outline.Thickness[ring][i % n], outline.Thickness[ring][next % n]);
+            if (Enumerable.Range(i + 1, next - i - 1).Any(k => outline.Thickness[ring][k % n] > most)) continue;
             for (var k = i + 1; k < next; k++)
                 if (outline.Beading.Allows(outline.Thickness[ring][k % n], own[i % n])) own[k % n] = own[i % n];
         }

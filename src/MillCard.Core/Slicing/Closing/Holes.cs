@@ -137,7 +137,6 @@ internal sealed class Holes : IDisposable
         }
         if (double.IsInfinity(best.Cost)) return LeadOn(middle, radius);
         var (from, half) = best.Stroke.At(best.Share);
-        var to = from.To(middle);
         if (TipOf(from, half, middle, radius) is not { } tip) return false;
         _strokes.Add(best.Stroke with { From = from, To = tip, HalfFrom = half, HalfTo = half, Point = ~_ways.Count });
         _ways.Add((best.Stroke.Path, best.Stroke.Point + best.Share, tip));

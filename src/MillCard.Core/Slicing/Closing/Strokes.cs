@@ -73,7 +73,7 @@ internal sealed class Strokes
     public Stroke[] Near(Point at) => Array.ConvertAll(_cells.In(CellOf(at)).ToArray(), number => _strokes[number]);
 
     /// <summary>Those that were added near a place.</summary>
-    public IReadOnlyList<Stroke> AddedNear(Point at) => _added.TryGetValue(CellOf(at), out var added) ? [.. added] : [];
+    public IReadOnlyList<Stroke> AddedNear(Point at) => _added.GetValueOrDefault(CellOf(at)) ?? [];
 
     /// <summary>Adds a stretch.</summary>
     public void Add(Stroke stroke) => Pass(stroke, cell =>

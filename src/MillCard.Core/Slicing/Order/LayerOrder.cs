@@ -6,7 +6,6 @@ using MillCard.Core.Slicing.Paths;
 using MillCard.Core.Slicing.Sections;
 using MillCard.Core.Slicing.Supporting;
 using MillCard.Core.Slicing.Walls;
-using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Slicing.Order;
 
@@ -205,12 +204,9 @@ internal sealed class LayerOrder
             .Select(p => WallLines.Ring(p.ExteriorRing, PathKind.Shield, width))];
     }
 
-    private static Shape Filled(ToolPath ring) =>
-        Plane.Factory.CreatePolygon(Corners(ring));
+    private static Shape Filled(ToolPath ring) => Plane.Factory.CreatePolygon(WallLines.Corners(ring));
 
-    private static Shape Line(ToolPath ring) => Plane.Factory.CreateLineString(Corners(ring));
-
-    private static Coordinate[] Corners(ToolPath ring) => Array.ConvertAll(ring.Way, p => new Coordinate(p.X, p.Y));
+    private static Shape Line(ToolPath ring) => Plane.Factory.CreateLineString(WallLines.Corners(ring));
 
     private void Parts(OrderedLayer into, int layer, int nozzle)
     {

@@ -26,7 +26,7 @@ internal static class Dots
     public static IEnumerable<ToolPath> Of(Polygon polygon, Outline outline, IReadOnlyList<ToolPath> paths, WallPlan plan)
     {
         if (outline.Middle is { StartPoint: var middle, Length: var room })
-            return Drop(new(middle.X, middle.Y), room, outline.Lines[0][0], polygon, outline, paths, plan) is { } one ? [one] : [];
+            return Drop(new(middle.X, middle.Y), room, outline.Lines[0][0]) is { } one ? [one] : [];
         var (found, drops) = (new List<Point>(), new List<ToolPath>());
         for (var ring = 0; ring < outline.Ribs.Length; ring++)
         {
@@ -39,28 +39,27 @@ internal static class Dots
                     || rib.Radius < before.Radius || rib.Radius < next.Radius || rib.Faces && rib.Radius == before.Radius) continue;
                 var at = rib.At(rib.Radius);
                 if (found.Exists(f => f.To(at) < rib.Radius)
-                    || Drop(at, rib.Radius, outline.Lines[ring][i], polygon, outline, paths, plan) is not { } drop) continue;
+                    || Drop(at, rib.Radius, outline.Lines[ring][i]) is not { } drop) continue;
                 found.Add(at);
                 drops.Add(drop);
             }
         }
         return drops;
-    }
 
-    /// <summary>A drop in the hole round a point, where there is one that is no wider than a line.</summary>
-    private static ToolPath? Drop(Point at, double room, int lines, Polygon polygon, Outline outline, IReadOnlyList<ToolPath> paths,
-        WallPlan plan)
-    {
-        var radius = Math.Min(room, Free(at, paths, outline.Beading));
-        // what is wider than a line is left to fill, unless one is to lie in the middle or lines stand for fill there
-        var most = lines % 2 == 1 || lines > 2 * plan.Count ? plan.Most : plan.Inner;
-        if (radius <= LeastRadius || paths.Count > 0 && 2 * radius > most) return null;
-        // a stroke as wide as the hole, as long as its plastic asks for, the way where there is most room for it
-        var area = paths.Count == 0 ? outline.Beading.Filled(polygon) : AreaOfHole * radius * radius;
-        var length = area * plan.Height / ExtrudedLine.Area(2 * radius, plan.Height);
-        var (from, to) = paths.Count == 0 ? LongestChord(polygon, at) : (new(at.X - radius, at.Y), new(at.X + radius, at.Y));
-        var share = (1 + length / from.To(to)) / 2;
-        return new ToolPath(PathKind.Thin, [to.Towards(from, share), from.Towards(to, share)], Closed: false, 2 * radius);
+        // in the hole round a point, where there is one that is no wider than a line
+        ToolPath? Drop(Point at, double room, int lines)
+        {
+            var radius = Math.Min(room, Free(at, paths, outline.Beading));
+            // what is wider than a line is left to fill, unless one is to lie in the middle or lines stand for fill there
+            var most = lines % 2 == 1 || lines > 2 * plan.Count ? plan.Most : plan.Inner;
+            if (radius <= LeastRadius || paths.Count > 0 && 2 * radius > most) return null;
+            // a stroke as wide as the hole, as long as its plastic asks for, the way where there is most room for it
+            var area = paths.Count == 0 ? outline.Beading.Filled(polygon) : AreaOfHole * radius * radius;
+            var length = area * plan.Height / ExtrudedLine.Area(2 * radius, plan.Height);
+            var (from, to) = paths.Count == 0 ? LongestChord(polygon, at) : (new(at.X - radius, at.Y), new(at.X + radius, at.Y));
+            var share = (1 + length / from.To(to)) / 2;
+            return new ToolPath(PathKind.Thin, [to.Towards(from, share), from.Towards(to, share)], Closed: false, 2 * radius);
+        }
     }
 
     /// <summary>The longest way through a point of a polygon that stays inside.</summary>

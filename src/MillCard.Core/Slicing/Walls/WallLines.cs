@@ -133,7 +133,8 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
             Chords);
     }
 
-    private static Coordinate[] Corners(ToolPath path) => Array.ConvertAll(path.Way, p => new Coordinate(p.X, p.Y));
+    /// <summary>All corners that a line goes through: of a closed one the first again at the end.</summary>
+    public static Coordinate[] Corners(ToolPath path) => Array.ConvertAll(path.Way, p => new Coordinate(p.X, p.Y));
 
     /// <summary>The rings of one wall as paths, the solid to the left of the way.</summary>
     public static IEnumerable<ToolPath> Rings(Shape middle, PathKind kind, double width) => Plane.Polygons(middle).SelectMany(polygon =>

@@ -32,7 +32,7 @@ internal static class Projections
         var corners = 0;
         try
         {
-            corners = Projection.Below(mesh, neighbours, double.PositiveInfinity).NumPoints;
+            corners = Projection.Below(mesh, neighbours, double.PositiveInfinity).Area.NumPoints;
         }
         catch (MeshRefusedException refused)
         {

@@ -20,7 +20,7 @@ public sealed class CertainCellsTests
     public void What_of_a_triangle_lies_between_two_heights_is_as_wide_as_its_section() =>
         Gen.Select(Triangles, Gen.Int[-120, 120].Select(b => 0.1 * b), Gen.Int[1, 50].Select(h => 0.1 * h)).Sample((t, bottom, height) =>
     {
-        var (left, right) = t.Between(bottom, bottom + height);
+        var (left, right) = new Banded(t).Between(bottom, bottom + height);
         var section = DrawnOutlines.Of(t).Intersection(Shapes.Rectangle(-50, bottom, 100, height)).EnvelopeInternal;
         Assert.Equal(section.IsNull, left > right);
         if (section.IsNull) return;
@@ -96,7 +96,7 @@ public sealed class CertainCellsTests
         for (var row = 1; row < 9; row++) sure.AsSpan(row * 12 + 1, 9).Fill(true);
         foreach (var row in new[] { 4, 5 }) sure.AsSpan(row * 12 + 4, 3).Clear();
         sure[10 * 12 + 11] = true;
-        var area = new CertainCells(raster, sure).Area(Stop);
+        var area = OuterBorder.Enclosed(new CertainCells(raster, sure).Border(), certain: null, Stop)!;
         Assert.Equal(72 - 6, area.Area, 1e-6);
         Assert.Equal((1, 1, 10, 9), (area.EnvelopeInternal.MinX, area.EnvelopeInternal.MinY, area.EnvelopeInternal.MaxX,
             area.EnvelopeInternal.MaxY));

@@ -2,6 +2,8 @@ using System.Net;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using MillCard.Core.Files;
+using MillCard.Core.Meshes;
 using Xunit;
 
 namespace MillCard.Web.Tests;
@@ -148,6 +150,28 @@ public class ComputationTests(Server server)
         Assert.Equal("bed", violation.GetProperty("kind").GetString());
         Assert.Equal(1, violation.GetProperty("distance").GetDouble(), 3);
         Assert.Equal(1, violation.GetProperty("move").GetProperty("x").GetDouble(), 3);
+    }
+
+    // loose faces, nearly all of them in one place: more crossings than are looked at one by one
+    [Fact]
+    public async Task A_part_whose_outline_is_taken_wider_than_it_is_says_by_how_much()
+    {
+        var random = new Random(5);
+        var corners = new List<float>();
+        for (var i = 0; i < 17_000; i++)
+        {
+            var (x, y) = i < 1_000 ? (i % 40, i / 40) : (10 + random.NextSingle(), 30 + random.NextSingle());
+            corners.AddRange([x, y, 1, x, y + 1, 1, x + 1, y, 1.1f]);
+        }
+        var heap = Stl.Write(new Mesh([.. corners], [.. Enumerable.Range(0, corners.Count / 3)]));
+        var answer = await server.Client.PostAsync("/api/fit", Wire.Job(heap, 90, 100, settings: false));
+        var part = (await answer.BodyAsync()).GetProperty("parts")[0];
+        Assert.True(part.GetProperty("fits").GetBoolean());
+        Assert.InRange(part.GetProperty("outlineBeyond").GetDouble(), 0.001, 0.05);
+        var plain = await server.Client.PostAsync("/api/fit", Wire.Job(Wire.Box(20, 20, 10), 90, 100, settings: false));
+        Assert.Equal(0, (await plain.BodyAsync()).GetProperty("parts")[0].GetProperty("outlineBeyond").GetDouble());
+        var kept = await server.Client.PostAsync("/api/meshes", new ByteArrayContent(heap));
+        Assert.InRange((await kept.BodyAsync())[0].GetProperty("outlineBeyond").GetDouble(), 0.001, 0.05);
     }
 
     [Theory]

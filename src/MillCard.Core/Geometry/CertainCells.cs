@@ -1,3 +1,5 @@
+using NetTopologySuite.Geometries;
+
 namespace MillCard.Core.Geometry;
 
 /// <summary>Squares of a raster that an area surely covers.</summary>
@@ -35,8 +37,16 @@ internal sealed class CertainCells
     public bool Holds(double minX, double minY, double maxX, double maxY) =>
         Hold(_raster.Row(minY), _raster.Row(maxY), _raster.Column(minX), _raster.Column(maxX));
 
-    /// <summary>The union of the squares.</summary>
-    public Shape Area(CancellationToken stop) => Winding.Resolve(Border(), stop);
+    /// <summary>Rectangles that the squares make, a row at a time.</summary>
+    public IEnumerable<Envelope> Rectangles()
+    {
+        for (var row = 0; row < _raster.Side; row++)
+            for (int column = 0, end; column < _raster.Side; column = end + 1)
+            {
+                for (end = column; Is(row, end);) end++;
+                if (end > column) yield return new(_raster.X(column), _raster.X(end), _raster.Y(row), _raster.Y(row + 1));
+            }
+    }
 
     /// <summary>The border of the union of the squares, the area to its left.</summary>
     public List<DirectedSegment> Border()
@@ -75,10 +85,11 @@ internal sealed class CertainCells
 
     private bool HoldsByRows(in Triangle t, int first, int last)
     {
+        var banded = new Banded(t);
         for (var row = first; row <= last; row++)
         {
             var (bottom, top) = _raster.Band(row);
-            var (left, right) = t.Between(bottom, top);
+            var (left, right) = banded.Between(bottom, top);
             if (left <= right && !Hold(row, row, _raster.Column(left), _raster.Column(right))) return false;
         }
         return true;

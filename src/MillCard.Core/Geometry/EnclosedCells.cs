@@ -10,18 +10,23 @@ internal static class EnclosedCells
 
     private const int Coarsest = 64;
 
+    /// <summary>So many rows of pieces are passed, if the squares need not be coarser than the coarsest for it.</summary>
+    private const double MostRows = 8_000_000;
+
     /// <param name="border">Closed as a whole, areas to its left, none of them winding the other way.</param>
     /// <param name="stop">Ends the computation.</param>
     public static CertainCells Of(IReadOnlyList<DirectedSegment> border, CancellationToken stop)
     {
-        var (left, bottom, right, top) = (double.MaxValue, double.MaxValue, double.MinValue, double.MinValue);
+        var (left, bottom, right, top, heights) = (double.MaxValue, double.MaxValue, double.MinValue, double.MinValue, 0.0);
         foreach (var s in border)
         {
+            heights += Math.Abs(s.Y1 - s.Y0);
             (left, right) = (Math.Min(left, Math.Min(s.X0, s.X1)), Math.Max(right, Math.Max(s.X0, s.X1)));
             (bottom, top) = (Math.Min(bottom, Math.Min(s.Y0, s.Y1)), Math.Max(top, Math.Max(s.Y0, s.Y1)));
         }
         // as fine as the pieces of the border are short
-        var side = (int)Math.Clamp(4 * Math.Sqrt(border.Count), Coarsest, Finest);
+        var fine = Math.Min(Finest, MostRows * Math.Max(right - left, top - bottom) / heights);
+        var side = (int)Math.Clamp(4 * Math.Sqrt(border.Count), Coarsest, Math.Max(fine, Coarsest));
         var raster = SquareRaster.Over(left, bottom, right, top, side);
         return new(raster, Array.ConvertAll(Numbers(border, raster, stop), number => number > 0));
     }

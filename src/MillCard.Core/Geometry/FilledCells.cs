@@ -47,10 +47,11 @@ internal static class FilledCells
     {
         var first = (int)Math.Ceiling((t.MinY + Margin - raster.Bottom) / raster.Size);
         var last = (int)Math.Floor((t.MaxY - Margin - raster.Bottom) / raster.Size);
+        var banded = new Banded(t);
         for (var row = first; row < last; row++)
         {
-            var (below, above) = (t.Between(raster.Y(row) - Margin, raster.Y(row) - Margin),
-                t.Between(raster.Y(row + 1) + Margin, raster.Y(row + 1) + Margin));
+            var (below, above) = (banded.Between(raster.Y(row) - Margin, raster.Y(row) - Margin),
+                banded.Between(raster.Y(row + 1) + Margin, raster.Y(row + 1) + Margin));
             var from = (int)Math.Ceiling((Math.Max(below.Left, above.Left) + Margin - raster.Left) / raster.Size);
             var until = (int)Math.Floor((Math.Min(below.Right, above.Right) - Margin - raster.Left) / raster.Size);
             if (until > from) filled.AsSpan(row * raster.Side + from, until - from).Fill(true);

@@ -25,24 +25,22 @@ internal static class Noding
     /// <summary>Beyond, products of coordinates no longer fit: two metres.</summary>
     private const double Farthest = 2000;
 
-    /// <summary>So many pairs are looked at in any case, or so many to a piece; beyond, there are better ways.</summary>
-    private const long AnyPairs = 20_000_000, PairsEach = 100;
+    /// <summary>So many pieces, pairs of them and nodes are looked at, which takes about a second; beyond, there are better
+    /// ways.</summary>
+    private const int MostPieces = 600_000, MostPairs = 20_000_000, MostNodes = 600_000;
 
-    /// <summary>So many nodes are kept in any case, or so many to a piece, and at all: beyond, memory would not hold.</summary>
-    private const long AnyNodes = 1_000_000, NodesEach = 24, MostNodes = 8_000_000;
-
-    /// <summary>Borders that would cross each other more often than this are not even sorted.</summary>
-    private const double MostCrossings = 8.0 * MostNodes;
+    /// <summary>Borders that would cross each other more often than this are not even sorted: it is a guess.</summary>
+    private const double MostCrossings = 100.0 * MostNodes;
 
     private const int Sample = 64;
 
     /// <summary>The pieces, each once; those that run along each other in opposite ways are left out. Null where pieces lie too close to
-    /// look at all pairs.</summary>
+    /// look at all pairs, or are too many.</summary>
     /// <param name="border">mm.</param>
     /// <param name="certain">Where it does not matter whether they cross; null for nowhere.</param>
     /// <param name="stop">Ends the computation.</param>
     public static List<NodedEdge>? Of(IReadOnlyList<DirectedSegment> border, CertainCells? certain, CancellationToken stop) =>
-        certain is null && Crossings(border) > MostCrossings ? null
+        border.Count > MostPieces || certain is null && Crossings(border) > MostCrossings ? null
             : Again(Merged(border.Select(s => (Node.At(s.X0, s.Y0), Node.At(s.X1, s.Y1), 1))), certain, stop);
 
     /// <summary>About how often pieces would cross each other if they lay anyhow: 1/π of the square of their length to the area round
@@ -77,12 +75,12 @@ internal static class Noding
         if (Array.Exists(segments, s => Math.Abs(s.X0) > Farthest || Math.Abs(s.Y0) > Farthest)) return null;
         var cells = new SegmentCells(segments, stop);
         var open = cells.Open(certain);
-        if (open.Sum(cells.PairsIn) > Math.Max(AnyPairs, PairsEach * segments.Length)) return null;
+        if (open.Sum(cells.PairsIn) > MostPairs) return null;
         var nodes = new List<(int Piece, double Share, Node At)>();
         foreach (var cell in open)
         {
             if (cell % 1024 == 0) stop.ThrowIfCancellationRequested();
-            if (nodes.Count > Math.Min(MostNodes, Math.Max(AnyNodes, NodesEach * segments.Length))) return null;
+            if (nodes.Count > MostNodes) return null;
             var within = cells.In(cell);
             for (var i = 1; i < within.Length; i++)
                 for (var k = 0; k < i; k++) Meet(pieces, within[i], within[k], nodes);

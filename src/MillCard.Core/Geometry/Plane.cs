@@ -29,16 +29,6 @@ public static class Plane
         return Areas(OverlayNGRobust.Overlay(a, b, SpatialFunction.Union));
     }
 
-    /// <summary>What either covers, corners on a raster of 10 nm: for areas whose outlines nearly run along each other, where exact
-    /// overlay has to try again and again.</summary>
-    public static Shape UnionOnRaster(Shape a, Shape b)
-    {
-        if (a.IsEmpty || b.IsEmpty) return a.IsEmpty ? b : a;
-        return Areas(OverlayNG.Overlay(a, b, SpatialFunction.Union, Raster));
-    }
-
-    private static readonly PrecisionModel Raster = new(1e5);
-
     /// <summary>What any covers.</summary>
     public static Shape Union(IReadOnlyCollection<Shape> all) => all.Count switch
     {

@@ -1,3 +1,5 @@
+using System.Runtime.CompilerServices;
+
 namespace MillCard.Core.Geometry;
 
 /// <summary>A triangle of the plane, mm.</summary>
@@ -17,23 +19,47 @@ internal readonly record struct Triangle(double X0, double Y0, double X1, double
 
     /// <summary>Twice its area, however it winds.</summary>
     public double TwiceArea => Math.Abs((X1 - X0) * (Y2 - Y0) - (Y1 - Y0) * (X2 - X0));
+}
+
+/// <summary>A triangle that is looked at in one band of heights after the other.</summary>
+internal readonly struct Banded
+{
+    private readonly Side _one, _two, _three;
+
+    /// <param name="t">Any triangle.</param>
+    public Banded(in Triangle t) =>
+        (_one, _two, _three) = (new(t.X0, t.Y0, t.X1, t.Y1), new(t.X1, t.Y1, t.X2, t.Y2), new(t.X2, t.Y2, t.X0, t.Y0));
 
     /// <summary>Least and greatest X of what of it lies between two heights; the least greater where nothing does.</summary>
     public (double Left, double Right) Between(double bottom, double top)
     {
         var (left, right) = (double.MaxValue, double.MinValue);
-        Widen(X0, Y0, X1, Y1, bottom, top, ref left, ref right);
-        Widen(X1, Y1, X2, Y2, bottom, top, ref left, ref right);
-        Widen(X2, Y2, X0, Y0, bottom, top, ref left, ref right);
+        _one.Widen(bottom, top, ref left, ref right);
+        _two.Widen(bottom, top, ref left, ref right);
+        _three.Widen(bottom, top, ref left, ref right);
         return (left, right);
     }
 
-    private static void Widen(double ax, double ay, double bx, double by, double bottom, double top, ref double left, ref double right)
+    /// <summary>A side from its lower end to its upper.</summary>
+    private readonly struct Side
     {
-        if (ay > by) (ax, ay, bx, by) = (bx, by, ax, ay);
-        if (by < bottom || ay > top) return;
-        var slope = by > ay ? (bx - ax) / (by - ay) : 0;
-        var (p, q) = (ay >= bottom ? ax : ax + slope * (bottom - ay), by <= top ? bx : ax + slope * (top - ay));
-        (left, right) = (Math.Min(left, Math.Min(p, q)), Math.Max(right, Math.Max(p, q)));
+        private readonly double _lowX, _lowY, _highX, _highY, _slope;
+
+        public Side(double ax, double ay, double bx, double by)
+        {
+            (_lowX, _lowY, _highX, _highY) = ay > by ? (bx, by, ax, ay) : (ax, ay, bx, by);
+            _slope = _highY > _lowY ? (_highX - _lowX) / (_highY - _lowY) : 0;
+        }
+
+        [MethodImpl(MethodImplOptions.AggressiveInlining)]
+        public void Widen(double bottom, double top, ref double left, ref double right)
+        {
+            if (_highY < bottom || _lowY > top) return;
+            var p = _lowY >= bottom ? _lowX : _lowX + _slope * (bottom - _lowY);
+            var q = _highY <= top ? _highX : _lowX + _slope * (top - _lowY);
+            if (p > q) (p, q) = (q, p);
+            if (p < left) left = p;
+            if (q > right) right = q;
+        }
     }
 }

@@ -33,36 +33,17 @@ internal sealed class DownwardFaces(Mesh mesh, Neighbours neighbours, double hei
     /// <summary>Whether a face is not cut at the height.</summary>
     public bool IsWhole(int face) => Math.Max(Corner(face, 0).Z, Math.Max(Corner(face, 1).Z, Corner(face, 2).Z)) <= height;
 
-    /// <summary>Faces that hang together, so many a patch at most; loose ones by their place in the mesh.</summary>
-    /// <returns>The patches, neighbours near each other in the list.</returns>
-    public List<List<int>> Patches(List<int> faces, int most, CancellationToken stop)
+    /// <summary>What a face covers seen from above as far as it lies below the height: one triangle, or two.</summary>
+    public IEnumerable<Triangle> Covered(int face)
     {
-        var free = Marked(faces);
-        var patches = new List<List<int>>();
-        var (near, next) = (new Queue<int>(), 0);
-        while (next < faces.Count)
+        var way = new List<(double X, double Y)>(4);
+        for (var k = 0; k < 3; k++)
         {
-            stop.ThrowIfCancellationRequested();
-            // the next patch begins at the border of the last one, if it has faces left there
-            while (near.TryPeek(out var waiting) && !free[waiting]) near.Dequeue();
-            if (near.Count == 0)
-            {
-                while (next < faces.Count && !free[faces[next]]) next++;
-                if (next == faces.Count) break;
-                near.Enqueue(faces[next]);
-            }
-            var patch = new List<int>(most);
-            while (patch.Count < most && near.TryDequeue(out var face))
-            {
-                if (!free[face]) continue;
-                free[face] = false;
-                patch.Add(face);
-                for (var k = 0; k < 3; k++)
-                    if (neighbours.Across(3 * face + k) is >= 0 and var across && free[across / 3]) near.Enqueue(across / 3);
-            }
-            patches.Add(patch);
+            var (a, b) = (Corner(face, k), Corner(face, (k + 1) % 3));
+            if (a.Z <= height) way.Add((a.X, a.Y));
+            if (a.Z <= height != b.Z <= height) way.Add(a.Z <= height ? Cut(a, b) : Cut(b, a));
         }
-        return patches;
+        for (var i = 2; i < way.Count; i++) yield return new(way[0].X, way[0].Y, way[i - 1].X, way[i - 1].Y, way[i].X, way[i].Y);
     }
 
     /// <summary>The border of some of them, the area to its left.</summary>

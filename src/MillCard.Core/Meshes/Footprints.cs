@@ -11,6 +11,7 @@ public sealed class Footprints
     private readonly ConcurrentDictionary<(double Height, Apron Apron), Shape> _below = new();
     private readonly ConcurrentDictionary<double, Shape> _above = new();
     private readonly Shape _hull;
+    private double _beyond;
 
     /// <param name="mesh">Any mesh.</param>
     /// <param name="stop">Ends the computation.</param>
@@ -63,6 +64,10 @@ public sealed class Footprints
     /// <summary>The projection of the whole part.</summary>
     public Shape Whole { get; }
 
+    /// <summary>How far beyond what it truly covers its projections of the heights asked for so far may reach, mm; 0 where they are the
+    /// true ones. Only of heaps of very many crossing faces they are not.</summary>
+    public double Beyond => Volatile.Read(ref _beyond);
+
     /// <summary>What it takes in memory, about: the mesh, its faces' neighbours, and the projections of a few heights.</summary>
     internal long Bytes => 2L * sizeof(float) * (Mesh.Corners.Length + Mesh.Faces.Length) + 1024;
 
@@ -79,7 +84,7 @@ public sealed class Footprints
     public Shape Above(double height, CancellationToken stop = default)
     {
         if (height >= Height) return Plane.Empty;
-        return height <= 0 ? Whole : _above.GetOrAdd(height, key => Projection.Above(Mesh, Neighbours, key, stop));
+        return height <= 0 ? Whole : _above.GetOrAdd(height, key => Kept(Projection.Above(Mesh, Neighbours, key, stop)));
     }
 
     /// <summary>A projection where a placement puts it.</summary>
@@ -105,9 +110,17 @@ public sealed class Footprints
         return new AffineTransformation(cos, -sin, x - (box.MinX + box.MaxX) / 2, sin, cos, y - (box.MinY + box.MaxY) / 2).Transform(shape);
     }
 
+    private Shape Kept(Projection projection)
+    {
+        // asked for side by side: the greatest of all stays
+        for (var known = Beyond; projection.Beyond > known; known = Beyond)
+            Interlocked.CompareExchange(ref _beyond, projection.Beyond, known);
+        return projection.Area;
+    }
+
     private Shape Make(double height, Apron apron, CancellationToken stop)
     {
-        if (apron.Width == 0) return Projection.Below(Mesh, Neighbours, height, stop);
+        if (apron.Width == 0) return Kept(Projection.Below(Mesh, Neighbours, height, stop));
         var foot = Plane.GrowOutside(Below(apron.Top, stop: stop), apron.Width);
         return height <= apron.Top ? foot : Plane.Union(Below(height, stop: stop), foot);
     }

@@ -120,7 +120,7 @@ public sealed class Fit
     }
 
     private static PartFit Verdict(PlacedPart part, IReadOnlyList<Violation> found) =>
-        new(part.Part.Name, Fits: found.Count == 0, found, Searched: true);
+        new(part.Part.Name, Fits: found.Count == 0, found, Searched: true) { OutlineBeyond = part.Part.Footprints.Beyond };
 
     /// <summary>The same without what is grown round parts.</summary>
     internal Fit Bare => _bare ??= new Fit(_machine, _recipe, _around.Apron with { Width = 0 });

@@ -24,6 +24,9 @@ internal static class MeshEndpoints
     {
         /// <summary>Faces that stood in the file more than once and were taken once.</summary>
         public int RepeatedFaces { get; init; }
+        /// <summary>How far beyond what it truly covers its outline may be told, mm: more than 0 for heaps of very many crossing
+        /// faces.</summary>
+        public double OutlineBeyond { get; init; }
         /// <summary>Its name in the file; null where it has none.</summary>
         public string? Name { get; init; }
         /// <summary>Middle of its bounding box in X and Y, and its lowest Z, as the file has it, mm; null where no file was sent.</summary>
@@ -127,6 +130,6 @@ internal static class MeshEndpoints
         return new MeshFacts(hash, mesh.Mesh.FaceCount, mesh.Footprints.OpenEdges,
             [box.MaxX - box.MinX, box.MaxY - box.MinY, box.MaxZ - box.MinZ],
             Rings.Of(mesh.Footprints.Whole, DrawnError))
-        { RepeatedFaces = mesh.Mesh.RepeatedFaces };
+        { RepeatedFaces = mesh.Mesh.RepeatedFaces, OutlineBeyond = mesh.Footprints.Beyond };
     }
 }

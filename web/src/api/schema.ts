@@ -8776,6 +8776,12 @@ export interface components {
              * @description Faces that stood in the file more than once and were taken once.
              */
             repeatedFaces?: number;
+            /**
+             * Format: double
+             * @description How far beyond what it truly covers its outline may be told, mm: more than 0 for heaps of very many crossing
+             *         faces.
+             */
+            outlineBeyond?: number;
             /** @description Its name in the file; null where it has none. */
             name?: null | string;
             /** @description Middle of its bounding box in X and Y, and its lowest Z, as the file has it, mm; null where no file was sent. */
@@ -9429,6 +9435,12 @@ export interface components {
             violations: components["schemas"]["Violation"][];
             /** @description Whether a curing move was looked for; where it was and there is none, no move cures it. */
             searched: boolean;
+            /**
+             * Format: double
+             * @description How far beyond what it truly covers its outline may be told, mm; 0 where it is the true one, as of all but heaps of very
+             *                 many crossing faces. What fits fits all the same.
+             */
+            outlineBeyond?: number;
         };
         /** @description Ratios of size along the file's own axes. */
         PartScale: {

@@ -10,6 +10,7 @@ import { Departures } from './Departures'
 import { MarkFaces } from './MarkFaces'
 import { Orientation } from './Orientation'
 import { fellowsOf, moved, turned } from './together'
+import { tooWide } from './tooWide'
 import { useTrial } from './TrialContext'
 
 /** The chosen part in numbers, and what can be done to it. */
@@ -153,6 +154,7 @@ export function PartFields({ index }: { index: number }) {
       {mesh && mesh.openEdges > 0 && (
         <p className="quiet open-note">{mesh.openEdges} open edges: the mesh has holes; what can be sliced is.</p>
       )}
+      {mesh && (mesh.outlineBeyond ?? 0) > 0 && <p className="quiet open-note">{tooWide(mesh.outlineBeyond ?? 0)}</p>}
     </div>
   )
 }

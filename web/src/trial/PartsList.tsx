@@ -5,6 +5,7 @@ import { plain } from '../units/format'
 import { withEdits } from '../findings/edits'
 import { PartFields } from './PartFields'
 import { moved } from './together'
+import { tooWide } from './tooWide'
 import { useTrial } from './TrialContext'
 
 /** The parts as a numbered bill, the chosen one with its place in numbers, and the verdict on each. */
@@ -150,6 +151,7 @@ function Violations({ index }: { index: number }) {
           </p>
         ))}
         {!move && fit.searched && !remedy && <p className="quiet">No move cures it.</p>}
+        {(fit.outlineBeyond ?? 0) > 0 && <p className="quiet">{tooWide(fit.outlineBeyond ?? 0)}</p>}
       </div>
       {remedy && recipe && (
         <Button size="small" onClick={() => recipe.change((before) => withEdits(before, remedy.edits))}>

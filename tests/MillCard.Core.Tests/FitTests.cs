@@ -26,6 +26,18 @@ public class FitTests
         Assert.Equal((5.0, 0.0), (Math.Round(violation.Move!.X, 6), Math.Round(violation.Move.Y, 6)));
     }
 
+    // four corners a triangle, the first again among them
+    [Theory, InlineData(70), InlineData(71)]
+    public void A_move_is_not_looked_for_where_an_outline_has_very_many_corners(int side)
+    {
+        float[] Triangle(int x, int y) => [x, y, 1, x, y + 0.8f, 1, x + 0.8f, y, 1.1f];
+        float[] corners = [.. Enumerable.Range(0, side * side).SelectMany(i => Triangle(i % side, i / side))];
+        var verdict = Verdict(Cards.Bare() with { Motion = Wide }, new Mesh(corners, [.. Enumerable.Range(0, 3 * side * side)]), 5, 100);
+        var violation = Assert.Single(verdict.Violations);
+        Assert.Equal((side - 0.2) / 2 - 5, violation.Distance, 1e-3);
+        Assert.Equal((side == 70, side == 70), (verdict.Searched, violation.Move is not null));
+    }
+
     [Fact]
     public void The_margin_counts_from_the_edge()
     {

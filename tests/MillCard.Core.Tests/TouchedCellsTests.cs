@@ -35,7 +35,7 @@ public sealed class TouchedCellsTests
     }
 
     // each crosses all others: at the finest it would take minutes; and so many specks that their border is too long
-    [Theory, InlineData(20_000, 60, 0.5), InlineData(60_000, 0.02, 0.5)]
+    [Theory, InlineData(20_000, 60, 0.5), InlineData(60_000, 0.02, 0.7)]
     public void Squares_grow_where_there_is_too_much_to_draw(int count, double size, double most)
     {
         var heap = Heap(count, size, 100);
@@ -88,7 +88,7 @@ public sealed class TouchedCellsTests
     public void A_heap_smaller_than_the_finest_square_has_an_outline()
     {
         var (area, beyond) = TouchedCells.Outline([new(3, 3, 3.0001, 3, 3, 3.0001)], Nothing, Stop);
-        Assert.InRange(beyond, 0.001, 0.005);
+        Assert.InRange(beyond, 0.001, 0.007);
         Assert.InRange(area.Area, 0.9e-5, 9e-5);
     }
 

@@ -21,8 +21,15 @@ internal sealed class TouchedCells
     /// <summary>So many triangles, drawn first, tell how much work all of them are.</summary>
     private const int Sample = 256;
 
-    /// <summary>Most straight pieces of the border of the squares, and most corners of the outline.</summary>
-    private const int MostPieces = 1_500_000, MostCorners = 100_000;
+    /// <summary>So many squares more all round are room for corners that are left out: the steps of a slanting border stand up to one and a
+    /// half off a straight way.</summary>
+    private const int Room = 2;
+
+    /// <summary>Most straight pieces of the border of the squares.</summary>
+    private const int MostPieces = 1_500_000;
+
+    /// <summary>Most corners of the outline: whether it overlaps others is asked corner by corner.</summary>
+    public const int MostCorners = 100_000;
 
     /// <summary>Two steps of the raster on which borders are broken up, mm.</summary>
     private const double Margin = 2 * Node.Step;
@@ -55,13 +62,12 @@ internal sealed class TouchedCells
         for (var touched = Of(triangles, certain, stop); ; touched = touched.Coarser())
         {
             var (raster, coarsest) = (touched._raster, touched._raster.Side == Coarsest);
-            // one square more all round is room for corners that are left out
-            if (CellRings.Of(raster.Side, touched.Grown().Row, MostPieces, stop) is not { } rings) continue;
+            if (CellRings.Of(raster.Side, touched.Grown().Grown().Row, MostPieces, stop) is not { } rings) continue;
             var border = rings.SelectMany(ring => Thinned(ring, raster, stop)).ToList();
             if (border.Count > MostCorners && !coarsest) continue;
             var area = OuterBorder.Enclosed(border, certain: null, stop) ?? (coarsest ? Winding.Resolve(border, stop) : null);
-            // across a square that is touched at a corner, across the one beside it, and by what a corner that was left out stood back
-            if (area is not null) return (area, raster.Size * (2 * Math.Sqrt(2) + 1));
+            // across a square that is touched at a corner, across those beside it, and by what a corner that was left out stood back
+            if (area is not null) return (area, raster.Size * ((1 + Room) * Math.Sqrt(2) + Room));
         }
     }
 
@@ -69,7 +75,7 @@ internal sealed class TouchedCells
     private static IEnumerable<DirectedSegment> Thinned((int Column, int Row)[] ring, SquareRaster raster, CancellationToken stop)
     {
         Coordinate[] corners = [.. ring.Append(ring[0]).Select(c => new Coordinate(raster.X(c.Column), raster.Y(c.Row)))];
-        var kept = Thinning.Of(corners, raster.Size, stop);
+        var kept = Thinning.Of(corners, Room * raster.Size, stop);
         for (var i = 1; i < kept.Length; i++) yield return new(kept[i - 1].X, kept[i - 1].Y, kept[i].X, kept[i].Y);
     }
 
@@ -83,7 +89,7 @@ internal sealed class TouchedCells
             box.ExpandToInclude(t.MaxX, t.MaxY);
         }
         var extent = Math.Max(box.Width, box.Height);
-        // room for one square more all round, however often four become one
+        // room for the squares all round, however often four become one
         var room = 4.0 / Coarsest * Math.Max(extent, Finest * Plane.Touch);
         var touched = new TouchedCells(
             SquareRaster.Over(box.MinX - room, box.MinY - room, box.MinX + extent + room, box.MinY + extent + room, Finest));

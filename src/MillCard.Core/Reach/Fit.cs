@@ -18,6 +18,10 @@ public enum Cures
 public sealed class Fit
 {
     private const double DefaultFirstLayer = 0.2;
+
+    /// <summary>Outlines of more corners are not moved about to see what cures them: every try takes seconds.</summary>
+    private const int MostCorners = 20_000;
+
     private readonly Machine _machine;
     private readonly Recipe? _recipe;
     private readonly Surroundings _around;
@@ -112,6 +116,7 @@ public sealed class Fit
         stop.ThrowIfCancellationRequested();
         var found = _violations.Of(part, all, plan);
         if (found.Count == 0) return Verdict(part, found);
+        if (part.Whole.NumPoints > MostCorners) cures = Cures.LeftOut;
         if (_around.Apron.Width > 0) found = new SkirtAlone(this, part.Part, all, plan, cures, stop).Told(found);
         if (found.Any(v => v.Kind is ViolationKind.Height or ViolationKind.Copy or ViolationKind.Size)) return Verdict(part, found);
         if (cures == Cures.LeftOut) return Verdict(part, found) with { Searched = false };

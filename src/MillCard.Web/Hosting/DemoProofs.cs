@@ -9,8 +9,8 @@ namespace MillCard.Web.Hosting;
 
 /// <summary>Proves revisions of the demo's cards once the server is up: their trials are sliced and run as any others, behind everything
 /// else. What cannot be proved is not.</summary>
-internal sealed partial class DemoProofs(IHostApplicationLifetime life, IConfiguration configuration, IServiceScopeFactory scopes,
-    TimeProvider clock, ILogger<DemoProofs> log) : BackgroundService
+internal sealed partial class DemoProofs(IHostApplicationLifetime life, IConfiguration configuration, WarmUp warmUp,
+    IServiceScopeFactory scopes, TimeProvider clock, ILogger<DemoProofs> log) : BackgroundService
 {
     private const string Done = "demo proofs";
 
@@ -20,6 +20,8 @@ internal sealed partial class DemoProofs(IHostApplicationLifetime life, IConfigu
         var up = new TaskCompletionSource();
         await using var started = life.ApplicationStarted.Register(up.SetResult);
         await up.Task.WaitAsync(stoppingToken);
+        // whoever asks first must not wait for both
+        await (warmUp.ExecuteTask ?? Task.CompletedTask).WaitAsync(stoppingToken);
         try
         {
             await using var scope = scopes.CreateAsyncScope();

@@ -116,13 +116,17 @@ public sealed class Fit
         stop.ThrowIfCancellationRequested();
         var found = _violations.Of(part, all, plan);
         if (found.Count == 0) return Verdict(part, found);
-        if (part.Whole.NumPoints > MostCorners) cures = Cures.LeftOut;
+        if (HasManyCorners(part, stop)) cures = Cures.LeftOut;
         if (_around.Apron.Width > 0) found = new SkirtAlone(this, part.Part, all, plan, cures, stop).Told(found);
         if (found.Any(v => v.Kind is ViolationKind.Height or ViolationKind.Copy or ViolationKind.Size)) return Verdict(part, found);
         if (cures == Cures.LeftOut) return Verdict(part, found) with { Searched = false };
         var move = _curing.Least(part, [.. all.Where(other => !part.Part.IsFellowOf(other.Part) || other == part)], stop);
         return Verdict(part, [.. found.Select(v => v with { Move = move })]);
     }
+
+    private static bool HasManyCorners(PlacedPart part, CancellationToken stop) =>
+        part.Forbidden.Select(f => f.Below).Append(double.PositiveInfinity).Distinct()
+            .Any(height => part.Part.Footprints.Below(height, stop: stop).NumPoints > MostCorners);
 
     private static PartFit Verdict(PlacedPart part, IReadOnlyList<Violation> found) =>
         new(part.Part.Name, Fits: found.Count == 0, found, Searched: true) { OutlineBeyond = part.Part.Footprints.Beyond };

@@ -41,19 +41,18 @@ public readonly record struct Projection(Shape Area, double Beyond)
     {
         var chosen = faces.All(stop);
         var border = faces.Border(chosen);
-        if (Exact(border, certain: null, stop) is { } enclosed) return new(enclosed, 0);
+        var enclosed = OuterBorder.Enclosed(border, certain: null, stop);
+        if (enclosed is { NumPoints: <= TouchedCells.MostCorners }) return new(Plane.WithoutSlits(enclosed), 0);
         if (border.Count <= FewPieces) return new(Winding.Resolve(border, stop), 0);
         var filled = FilledCells.Of([.. chosen.Where(faces.IsWhole).Select(faces.Seen)], stop);
         var certain = filled ?? EnclosedCells.Of(border, stop);
         var rest = chosen.FindAll(face => !certain.Holds(faces.Seen(face)));
-        // where they lie deep and each of them reaches to the border, too much of it crosses to be looked at together
-        var atOnce = filled is null || rest.Count < Few * chosen.Count;
-        if (atOnce && Exact(faces.Border(rest), certain, stop) is { } outside) return new(outside, 0);
+        // where they lie deep and each of them reaches to the border, too much of it crosses to be looked at together; an outline that was
+        // found already, and has too many corners, would be found again
+        var atOnce = enclosed is null && (filled is null || rest.Count < Few * chosen.Count);
+        if (atOnce && OuterBorder.Enclosed(faces.Border(rest), certain, stop) is { NumPoints: <= TouchedCells.MostCorners } outside)
+            return new(Plane.WithoutSlits(outside), 0);
         var (area, beyond) = TouchedCells.Outline([.. rest.SelectMany(faces.Covered)], certain, stop);
         return new(area, beyond);
     }
-
-    /// <summary>The true outline; null where it is not found in reasonable time, or has too many corners.</summary>
-    private static Shape? Exact(List<DirectedSegment> border, CertainCells? certain, CancellationToken stop) =>
-        OuterBorder.Enclosed(border, certain, stop) is { NumPoints: <= TouchedCells.MostCorners } areas ? Plane.WithoutSlits(areas) : null;
 }

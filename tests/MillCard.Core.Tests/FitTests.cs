@@ -5,7 +5,7 @@ using MillCard.Core.Machines;
 using MillCard.Core.Meshes;
 using MillCard.Core.Reach;
 using NetTopologySuite.Geometries;
-using NetTopologySuite.Geometries.Prepared;
+using NetTopologySuite.Algorithm.Locate;
 using Xunit;
 
 namespace MillCard.Core.Tests;
@@ -271,21 +271,26 @@ public class FitTests
     {
         const double step = 0.5, doubt = 0.25;
         var print = new Footprints(part).Below(double.PositiveInfinity, x, y, turn);
-        var locate = PreparedGeometryFactory.Prepare(print);
-        var (fits, unsure) = (true, false);
+        var locate = new IndexedPointInAreaLocator(print);
+        var unsure = false;
+        foreach (var corner in print.Coordinates)
+        {
+            var room = Allowed(card, corner);
+            if (room < -doubt) return false;
+            unsure |= room < doubt;
+        }
         var box = print.EnvelopeInternal;
-        var samples = new List<Coordinate>(print.Coordinates);
         for (var px = box.MinX; px <= box.MaxX; px += step)
             for (var py = box.MinY; py <= box.MaxY; py += step)
-                if (locate.Contains(Plane.Factory.CreatePoint(new Coordinate(px, py)))) samples.Add(new Coordinate(px, py));
-        foreach (var sample in samples)
-        {
-            var depth = Allowed(card, sample);
-            if (Math.Abs(depth) < doubt) unsure = true;
-            else if (depth < 0) fits = false;
-        }
+            {
+                var sample = new Coordinate(px, py);
+                var room = Allowed(card, sample);
+                if (room >= doubt || locate.Locate(sample) == Location.Exterior) continue;
+                if (room < -doubt) return false;
+                unsure = true;
+            }
         // a border that passes between samples of a part that seems to fit, or a narrow overlap
-        return !fits ? false : unsure ? null : true;
+        return unsure ? null : true;
     }
 
     /// <summary>Signed room at a point: positive inside the bed and outside every keep-out, by definition of each kind and not by the code

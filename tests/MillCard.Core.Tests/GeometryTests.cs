@@ -131,6 +131,16 @@ public class GeometryTests
     public void A_sum_with_an_outline_beside_the_zero_has_the_whole_area() =>
         Assert.Equal(900, MinkowskiSum.Of(Shapes.Rectangle(0, 0, 20, 20), Shapes.Rectangle(30, -5, 10, 10)).Area, 1e-9);
 
+    [Fact]
+    public void A_corner_given_twice_leaves_no_dent_in_a_sum()
+    {
+        var once = Plane.Factory.CreatePolygon([new(0, 0), new(9, 0), new(9, 9), new(0, 9), new(0, 0)]);
+        var twice = Plane.Factory.CreatePolygon([new(0, 0), new(0, 0), new(9, 0), new(9, 9), new(9, 9), new(0, 9), new(0, 0)]);
+        var steep = Plane.Factory.CreatePolygon([new(0, 0), new(0.2, 1), new(-1, 0.5), new(0, 0)]);
+        Assert.Equal(MinkowskiSum.Of(steep, once).Area, MinkowskiSum.Of(steep, twice).Area, 1e-9);
+        Assert.True(MinkowskiSum.IsConvex(MinkowskiSum.OfConvexPair(steep, twice)));
+    }
+
     // NetTopologySuite's own buffer, as an independent reference for a disc.
     [Fact]
     public void A_sum_of_any_outline_with_a_disc_is_the_buffer() => Gen.Select(Star, Gen.Double[1, 10]).Sample((shape, r) =>

@@ -80,9 +80,10 @@ public partial class HandbookTests
         void From(Card card, string name)
         {
             var json = JsonSerializer.SerializeToNode(card, DocumentJson.Options)!;
+            var whole = JsonSerializer.SerializeToElement(json);
             all.Add((card, name));
             foreach (var pointer in Leaves(json, JsonPointer.Root))
-                foreach (var (value, says) in Values(pointer.In(JsonSerializer.SerializeToElement(json))!.Value))
+                foreach (var (value, says) in Values(pointer.In(whole)!.Value))
                 {
                     var changed = json.DeepClone();
                     Set(changed, pointer, value);

@@ -274,6 +274,6 @@ public class PreviewTests
             Assert.True(bytes.AsSpan().SequenceEqual(run.Text.Bytes.Span));
             Assert.False(double.IsNaN(run.TotalSeconds));
             RuleBook.Check(run, machines[which]);
-        }, iter: 15_000);
+        }, iter: 6_000);
     }
 }

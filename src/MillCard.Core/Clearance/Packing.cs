@@ -30,7 +30,7 @@ public sealed record Packing(double? PitchX, double? PitchY, IReadOnlyList<Point
         if (free.IsEmpty) return new Packing(null, null, []);
         var whole = part.Footprints.Below(double.PositiveInfinity, 0, 0, part.Turn, Fit.ApronOf(recipe, machine.Card), stop);
         var blocked = Plane.Union(new PrintOrder(machine, recipe)
-            .BlockedFor(part), MinkowskiSum.Of(MinkowskiSum.Negated(whole), Shapes.Hull(whole)));
+            .BlockedFor(part), MinkowskiSum.Of(MinkowskiSum.Negated(whole), Shapes.Hull(whole), stop));
         Packing? best = null;
         foreach (var rows in Rows.All)
         {

@@ -6,25 +6,30 @@ namespace MillCard.Core.Geometry;
 /// <summary>Minkowski sums of areas: what a shape sweeps when its zero runs over another.</summary>
 public static class MinkowskiSum
 {
-    /// <summary>Sums are rounded to this many decimals: the hull's orientation test goes wrong on numbers that underflow.</summary>
+    /// <summary>Sums are rounded to this many decimals: tests of orientation go wrong on numbers that underflow.</summary>
     private const int Decimals = 9;
 
     /// <summary>The sum of any areas with any others.</summary>
     /// <param name="shape">Areas, holes allowed.</param>
     /// <param name="with">Areas, holes allowed.</param>
-    public static Shape Of(Shape shape, Shape with)
+    /// <param name="stop">Ends the computation.</param>
+    public static Shape Of(Shape shape, Shape with, CancellationToken stop = default)
     {
-        var sums = from a in Plane.Polygons(shape) from b in Plane.Polygons(with) select OfPair(Filled(a, b), Filled(b, a));
-        return Plane.WithoutSlits(Plane.Union([.. sums]));
+        var sums = from a in Plane.Polygons(shape)
+                   from b in Plane.Polygons(with)
+                   from sum in SumsOf(Filled(a, b), Filled(b, a), stop)
+                   select sum;
+        return Plane.WithoutSlits(ManyAreas.Union([.. sums], stop));
     }
 
-    private static Shape OfPair(Polygon a, Polygon b)
+    /// <summary>Areas that together are the sum of two polygons.</summary>
+    private static IEnumerable<Shape> SumsOf(Polygon a, Polygon b, CancellationToken stop)
     {
-        if (IsConvex(a)) return OfConvex(b, a);
-        if (IsConvex(b)) return OfConvex(a, b);
+        if (IsConvex(a)) return Swept(b, FromLowest(a));
+        if (IsConvex(b)) return Swept(a, FromLowest(b));
         var (p, q) = (ConvexPieces(a).ToArray(), ConvexPieces(b).ToArray());
         var (whole, pieces) = p.Length < q.Length ? (b, p) : (a, q);
-        return Plane.Union([.. pieces.AsParallel().AsOrdered().Select(piece => OfConvex(whole, piece))]);
+        return pieces.AsParallel().AsOrdered().Select(piece => ManyAreas.Union([.. Swept(whole, FromLowest(piece))], stop));
     }
 
     /// <summary>The polygon without the holes in which another one has no room: they leave no trace in the sum.</summary>
@@ -37,26 +42,25 @@ public static class MinkowskiSum
         return kept.Length == polygon.NumInteriorRings ? polygon : Plane.Factory.CreatePolygon((LinearRing)polygon.ExteriorRing, kept);
     }
 
-    /// <summary>The sum of any areas with one convex polygon: the union of the hulls of (edge ⊕ convex) over all edges, and of the shape
-    /// moved by one point of it.</summary>
+    /// <summary>The sum of any areas with one convex polygon.</summary>
     /// <param name="shape">Areas, holes allowed.</param>
     /// <param name="convex">A convex polygon; it need not contain the zero.</param>
     public static Shape OfConvex(Shape shape, Polygon convex)
     {
-        var corners = convex.ExteriorRing.Coordinates[..^1];
-        var sums = new List<Shape>();
-        foreach (var polygon in Plane.Polygons(shape))
-        {
-            if (IsConvex(polygon))
-            {
-                sums.Add(OfConvexPair(polygon, convex));
-                continue;
-            }
-            sums.Add(Plane.Moved(polygon, corners[0].X, corners[0].Y));
-            AddSwept(polygon.ExteriorRing.Coordinates, corners, sums);
-            foreach (var hole in polygon.InteriorRings) AddSwept(hole.Coordinates, corners, sums);
-        }
-        return Plane.WithoutSlits(Plane.Union(sums));
+        var corners = FromLowest(convex);
+        return Plane.WithoutSlits(Plane.Union([.. Plane.Polygons(shape).SelectMany(polygon => Swept(polygon, corners))]));
+    }
+
+    /// <summary>The sums of (edge ⊕ convex) over all edges, and the polygon moved by one point of the convex one.</summary>
+    private static IEnumerable<Shape> Swept(Polygon polygon, Coordinate[] convex)
+    {
+        if (IsConvex(polygon)) return [OfConvexPair(FromLowest(polygon), convex)];
+        var edges = from ring in Plane.Rings(polygon)
+                    let corners = ring.Coordinates
+                    from i in Enumerable.Range(1, corners.Length - 1)
+                    where !corners[i - 1].Equals2D(corners[i])
+                    select OfConvexPair(FromLowest(corners[i - 1], corners[i]), convex);
+        return edges.Prepend(Plane.Moved(polygon, convex[0].X, convex[0].Y));
     }
 
     /// <summary>What an outline passes over on a straight way: its sum with a segment.</summary>
@@ -65,8 +69,8 @@ public static class MinkowskiSum
     /// <param name="to">Where the zero ends.</param>
     public static Shape Along(Polygon outline, Point from, Point to)
     {
-        Coordinate[] way = [new(from.X, from.Y), new(to.X, to.Y)];
-        return Plane.Union([.. ConvexPieces(outline).Select(piece => HullOf(way, piece.ExteriorRing.Coordinates[..^1]))]);
+        var way = FromLowest(new Coordinate(from.X, from.Y), new Coordinate(to.X, to.Y));
+        return Plane.Union([.. ConvexPieces(outline).Select(piece => OfConvexPair(way, FromLowest(piece)))]);
     }
 
     /// <summary>The shape mirrored in its zero: −A.</summary>
@@ -93,9 +97,11 @@ public static class MinkowskiSum
     /// <summary>The sum of two convex polygons: their edges merged in the order of their directions.</summary>
     /// <param name="a">Convex.</param>
     /// <param name="b">Convex.</param>
-    public static Polygon OfConvexPair(Polygon a, Polygon b)
+    public static Polygon OfConvexPair(Polygon a, Polygon b) => OfConvexPair(FromLowest(a), FromLowest(b));
+
+    /// <summary>The same for corners from the lowest on; one of the two may be an edge.</summary>
+    private static Polygon OfConvexPair(Coordinate[] p, Coordinate[] q)
     {
-        var (p, q) = (FromLowest(a), FromLowest(b));
         var ring = new Coordinate[p.Length + q.Length + 1];
         var (i, j, n) = (0, 0, 0);
         while (i < p.Length || j < q.Length)
@@ -122,13 +128,16 @@ public static class MinkowskiSum
     /// <summary>Corners counter-clockwise, beginning with the lowest, the leftmost of those.</summary>
     private static Coordinate[] FromLowest(Polygon convex)
     {
-        var corners = convex.ExteriorRing.Coordinates[..^1];
+        // an edge of no length has no direction by which it could be merged
+        var corners = CoordinateArrays.RemoveRepeatedPoints(convex.ExteriorRing.Coordinates)[..^1];
         if (!NetTopologySuite.Algorithm.Orientation.IsCCW(convex.ExteriorRing.Coordinates)) Array.Reverse(corners);
         var low = 0;
         for (var i = 1; i < corners.Length; i++)
             if (corners[i].Y < corners[low].Y || corners[i].Y == corners[low].Y && corners[i].X < corners[low].X) low = i;
         return [.. corners[low..], .. corners[..low]];
     }
+
+    private static Coordinate[] FromLowest(Coordinate a, Coordinate b) => b.Y < a.Y || b.Y == a.Y && b.X < a.X ? [b, a] : [a, b];
 
     /// <summary>Convex pieces that together make the areas.</summary>
     public static IEnumerable<Polygon> ConvexPieces(Shape shape)
@@ -177,20 +186,5 @@ public static class MinkowskiSum
         }
 
         static double Turns(Coordinate a, Coordinate b, Coordinate c) => (b.X - a.X) * (c.Y - b.Y) - (b.Y - a.Y) * (c.X - b.X);
-    }
-
-    private static void AddSwept(Coordinate[] ring, Coordinate[] corners, List<Shape> sums)
-    {
-        for (var i = 0; i < ring.Length - 1; i++)
-            if (!ring[i].Equals2D(ring[i + 1])) sums.Add(HullOf([ring[i], ring[i + 1]], corners));
-    }
-
-    private static Shape HullOf(Coordinate[] a, Coordinate[] b)
-    {
-        var all = new Coordinate[a.Length * b.Length];
-        for (var i = 0; i < a.Length; i++)
-            for (var j = 0; j < b.Length; j++)
-                all[i * b.Length + j] = new Coordinate(Math.Round(a[i].X + b[j].X, Decimals), Math.Round(a[i].Y + b[j].Y, Decimals));
-        return Shapes.Hull(Plane.Factory.CreateMultiPointFromCoords(all));
     }
 }

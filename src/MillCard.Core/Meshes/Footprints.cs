@@ -76,7 +76,8 @@ public sealed class Footprints
     /// <param name="apron">What is grown round the first layer; the default for nothing.</param>
     /// <param name="stop">Ends the computation.</param>
     public Shape Below(double height, Apron apron = default, CancellationToken stop = default) =>
-        _below.GetOrAdd((height > Height ? double.PositiveInfinity : height, apron), key => Make(key.Height, key.Apron, stop));
+        _below.GetOrAdd((height > Height ? double.PositiveInfinity : height, apron.Width == 0 ? default : apron),
+            key => Make(key.Height, key.Apron, stop));
 
     /// <summary>The projection of what rises above a height, in the part's own frame.</summary>
     /// <param name="height">mm above the bed.</param>

@@ -23,12 +23,13 @@ internal sealed class Overlaps
     {
         if (_spaces.Count > MostSpaces) _spaces.Clear();
         return _spaces.GetOrAdd((part.Part.Footprints, part.Part.Turn, part.Mirrored, forbidden), _ =>
-            new ForbiddenPlaces(ConfigurationSpace(Plane.Moved(part.Below(forbidden.Below), -part.At.X, -part.At.Y), forbidden.Core),
-                forbidden.Margin));
+            new ForbiddenPlaces(ConfigurationSpace(Plane.Moved(part.Below(forbidden.Below), -part.At.X, -part.At.Y), forbidden.Core,
+                part.Stop), forbidden.Margin));
     }
 
     /// <summary>Displacements of the part at which it overlaps a region: region ⊕ (−part).</summary>
-    private static Shape ConfigurationSpace(Shape part, Shape region) => MinkowskiSum.Of(MinkowskiSum.Negated(part), region);
+    private static Shape ConfigurationSpace(Shape part, Shape region, CancellationToken stop) =>
+        MinkowskiSum.Of(MinkowskiSum.Negated(part), region, stop);
 
     /// <summary>Displacements at which a part overlaps another one. They depend on the turns alone, so they are kept while parts are
     /// dragged.</summary>
@@ -37,7 +38,7 @@ internal sealed class Overlaps
         if (_overlaps.Count > MostSpaces) _overlaps.Clear();
         var (a, b) = (part.Part, other.Part);
         var space = _overlaps.GetOrAdd((a.Footprints, a.Turn, part.Mirrored, b.Footprints, b.Turn, other.Mirrored),
-            _ => ConfigurationSpace(part.Plain, other.Plain));
+            _ => ConfigurationSpace(part.Plain, other.Plain, part.Stop));
         return Plane.Moved(space, other.At.X - part.At.X, other.At.Y - part.At.Y);
     }
 }

@@ -11,7 +11,6 @@ internal sealed class PlacedPart
     private readonly SecondPart? _as;
     private readonly IReadOnlyList<int> _nozzles;
     private readonly ModePlan? _plan;
-    private readonly CancellationToken _stop;
     private Shape? _whole, _plain, _reach;
     private IReadOnlyList<Forbidden>? _forbidden;
 
@@ -22,7 +21,7 @@ internal sealed class PlacedPart
     /// <param name="second">What makes it the copy; null for the part itself.</param>
     public PlacedPart(StandingPart part, Surroundings around, ModePlan? plan, CancellationToken stop, SecondPart? second = null)
     {
-        (Part, _around, _plan, _as, _stop) = (part, around, plan, second, stop);
+        (Part, _around, _plan, _as, Stop) = (part, around, plan, second, stop);
         _nozzles = second is null ? around.Machine.NozzlesOf(part.Nozzles ?? []) : [second.Nozzle];
         At = second?.Of(new Point(part.X, part.Y)) ?? new Point(part.X, part.Y);
         Label = second is null ? part.Name : $"the copy of {part.Name}";
@@ -30,6 +29,8 @@ internal sealed class PlacedPart
     }
 
     public StandingPart Part { get; }
+    /// <summary>Ends what is computed of it.</summary>
+    public CancellationToken Stop { get; }
     /// <summary>The copy; null where there is none.</summary>
     public PlacedPart? Second { get; }
     public string Label { get; }
@@ -45,7 +46,7 @@ internal sealed class PlacedPart
     public IReadOnlyList<Forbidden> Forbidden => _forbidden ??= [.. _nozzles.SelectMany(_around.ForbiddenTo)];
 
     /// <summary>The part itself, seen from above.</summary>
-    public Shape Whole => _whole ??= Seen(Part.Footprints.Below(double.PositiveInfinity, Part.X, Part.Y, Part.Turn, stop: _stop));
+    public Shape Whole => _whole ??= Seen(Part.Footprints.Below(double.PositiveInfinity, Part.X, Part.Y, Part.Turn, stop: Stop));
 
     /// <summary>The part itself with its own place at (0, 0), outlines of very many corners made plain to the safe side.</summary>
     public Shape Plain => _plain ??= Plane.PlainOutside(Plane.Moved(Whole, -At.X, -At.Y));
@@ -57,7 +58,7 @@ internal sealed class PlacedPart
     public Shape Below(double height)
     {
         if (!_below.TryGetValue(height, out var shape))
-            _below[height] = shape = Seen(Part.Footprints.Below(height, Part.X, Part.Y, Part.Turn, _around.Apron, _stop));
+            _below[height] = shape = Seen(Part.Footprints.Below(height, Part.X, Part.Y, Part.Turn, _around.Apron, Stop));
         return shape;
     }
 

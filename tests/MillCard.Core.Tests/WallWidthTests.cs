@@ -32,8 +32,10 @@ public sealed class WallWidthTests
         .Select(i => (20 + (i % 2 == 0 ? outer : inner) * Math.Cos(i * Math.PI / tips),
             20 + (i % 2 == 0 ? outer : inner) * Math.Sin(i * Math.PI / tips)))]);
 
-    private static Polygon Bent(double thickness) => (Polygon)Plane.Factory.CreateLineString([.. Enumerable.Range(0, 60)
-        .Select(i => new Coordinate(20 + 0.2 * i, 20 + 5 * Math.Sin(i * 0.15)))]).Buffer(thickness / 2, 8);
+    private static Polygon Bent(double thickness) => Bent(thickness, 5, 0.15);
+
+    private static Polygon Bent(double thickness, double height, double turn) => (Polygon)Plane.Factory.CreateLineString([.. Enumerable
+        .Range(0, 60).Select(i => new Coordinate(20 + 0.2 * i, 20 + height * Math.Sin(i * turn)))]).Buffer(thickness / 2, 8);
 
     private static SliceResult Sliced(Polygon section, Recipe recipe) => Slice(Solids.Extruded(section, 3 * Height), recipe);
 
@@ -179,6 +181,25 @@ public sealed class WallWidthTests
     [Theory, InlineData(8, 3, 8, 5), InlineData(10, 3.2, 9.9, 3)]
     public void Round_a_hub_lie_as_many_lines_as_it_has_room_for(int tips, double inner, double outer, int walls) =>
         Assert.InRange(Read(Star(tips, inner, outer), Solid with { Walls = walls }).Plastic, 0.97, 1.035);
+
+    // bends with more room in them than beside them, in which the walls of both sides do not find each other; and curls so tight that the
+    // sides of their neighbours meet
+    [Theory, InlineData(3.5, 5, 0.15, 5), InlineData(3.63, 5, 0.15, 5), InlineData(2.85, 2, 0.4, 5), InlineData(1.94, 2, 0.4, 3),
+        InlineData(1.42, 2, 0.4, 3)]
+    public void What_walls_leave_between_them_in_a_bend_is_filled_once(double thickness, double height, double turn, int walls)
+    {
+        var (cover, _, hole, plastic) = Read(Bent(thickness, height, turn), Solid with { Walls = walls });
+        Assert.True(cover >= 0.98, $"{cover:0.000} of it is covered");
+        Assert.InRange(hole, 0, 0.11);
+        Assert.InRange(plastic, 0.97, 1.055);
+    }
+
+    [Theory, InlineData(1), InlineData(2)]
+    public void A_solid_ring_holds_its_plastic_with_few_walls_too(int walls)
+    {
+        for (var thickness = 2.9; thickness < 4.7; thickness += 0.19)
+            Assert.Equal(1, Filled(Ring(thickness), Solid with { Walls = walls }), 0.02);
+    }
 
     // fill lies farther from the corner of a single wall than one way aside reaches
     [Theory, InlineData("block"), InlineData("eight tips"), InlineData("five sides"), InlineData("flat point")]

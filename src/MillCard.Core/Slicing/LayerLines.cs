@@ -20,6 +20,9 @@ internal sealed class LayerLines
     /// <summary>The same where the inside is solid: rows across so narrow a place would be short and leave holes along its sides.</summary>
     private const int BetweenWhereSolid = 5;
 
+    /// <summary>As many lines lie across a place where the inside is solid, however few walls are asked for.</summary>
+    private const int AcrossWhereSolid = 11;
+
     /// <summary>Arcs need some play where none is asked for, mm.</summary>
     private const double LeastArcError = 0.002;
 
@@ -69,7 +72,8 @@ internal sealed class LayerLines
     private static bool HaveSameWalls(Recipe a, Recipe b) =>
         a.Walls == b.Walls && a.Wall == b.Wall && a.Widths == b.Widths && Between(a) == Between(b);
 
-    private static int Between(Recipe recipe) => recipe.Infill.Density >= 1 ? BetweenWhereSolid : BetweenWalls;
+    private static int Between(Recipe recipe) =>
+        recipe.Infill.Density >= 1 ? Math.Max(BetweenWhereSolid, AcrossWhereSolid - 2 * recipe.Walls) : BetweenWalls;
 
     private WallPlan Plan(Recipe recipe, double nozzle)
     {

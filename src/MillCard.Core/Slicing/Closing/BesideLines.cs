@@ -18,7 +18,8 @@ internal static class BesideLines
     private const double Step = 0.4;
 
     /// <summary>The places.</summary>
-    public static IEnumerable<Point> Of(ToolPath path) => path.Kind == PathKind.Thin ? AtTurns(path).Concat(AllAlong(path)) : AtTurns(path);
+    public static IEnumerable<Point> Of(ToolPath path) =>
+        path.Kind == PathKind.Thin || path.Widths is not null ? AtTurns(path).Concat(AllAlong(path)) : AtTurns(path);
 
     private static IEnumerable<Point> AtTurns(ToolPath path)
     {

@@ -93,18 +93,19 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
         var half = ExtrudedLine.Spacing(plan.Inner, plan.Height) / 2;
         var step = ExtrudedLine.Spacing(plan.Count == 1 ? plan.Outer : plan.Inner, plan.Height) / 2 + (1 - Lap) * half;
         var inside = Inset.Of(Enclosed(walls), step, Chords);
-        foreach (var path in inside.IsEmpty ? [] : thin) inside = Plane.Difference(inside, Beside(path, plan.Height, (1 - Lap) * half));
+        var lie = inside.IsEmpty ? [] : walls.SelectMany(wall => wall).Where(path => !path.Closed).Concat(thin);
+        foreach (var path in lie) inside = Plane.Difference(inside, Beside(path, plan.Height, (1 - Lap) * half));
         var places = Plane.Factory.BuildGeometry([.. Plane.Polygons(inside).Where(p => p.Area > LeastArea)]);
         return new(walls, thin, places, MiddleBeads.Missing(outline)) { MayLeaveHoles = true };
     }
 
-    /// <summary>What the last walls enclose, and what walls enclose in which the next finds no room.</summary>
+    /// <summary>What the last walls enclose, and what walls enclose in which the next does not go round.</summary>
     private static Shape Enclosed(List<IReadOnlyList<ToolPath>> walls)
     {
         var (areas, last) = (Plane.Polygons(Within(walls[^1])).ToList(), walls.Count - 1);
         for (var i = 0; i < last; i++)
         {
-            Coordinate[] next = [.. walls[i + 1].Select(path => new Coordinate(path.Points[0].X, path.Points[0].Y))];
+            Coordinate[] next = [.. from path in walls[i + 1] where path.Closed select new Coordinate(path.Points[0].X, path.Points[0].Y)];
             if (walls[i].Where(path => path.Closed).Select(Corners).Any(ring => Orientation.IsCCWArea(ring) && IsEmpty(ring)))
                 areas.AddRange(Plane.Polygons(Within(walls[i])).Where(area => IsEmpty(area.ExteriorRing.Coordinates)));
 

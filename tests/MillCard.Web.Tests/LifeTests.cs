@@ -23,6 +23,17 @@ public class LifeTests(Server server)
         return (answer.StatusCode, await answer.BodyAsync());
     }
 
+    /// <summary>What a test of the line gave; where the machine had so much else to do that the stand-in was silent for too long, the next
+    /// one.</summary>
+    private async Task<JsonElement> TestedAsync(string card)
+    {
+        var (status, body) = await PostAsync($"/api/cards/{card}/line/test");
+        for (var again = 0; again < 4 && status != HttpStatusCode.OK; again++)
+            (status, body) = await PostAsync($"/api/cards/{card}/line/test");
+        Assert.True(status == HttpStatusCode.OK, body.ToString());
+        return body;
+    }
+
     private async Task<string> SlicedTrialAsync(string card)
     {
         var mesh = (await (await server.Client.PostAsync("/api/meshes", new ByteArrayContent(Wire.Box(20, 20, 4)))).BodyAsync())[0];
@@ -145,7 +156,7 @@ public class LifeTests(Server server)
             speed: double.PositiveInfinity, keep: true);
         var card = await CardAsync(c => c["line"] = new JsonObject { ["host"] = "127.0.0.1", ["port"] = printer.Port });
         var trial = await SlicedTrialAsync(card);
-        var tested = (await PostAsync($"/api/cards/{card}/line/test")).Body;
+        var tested = await TestedAsync(card);
         Assert.Equal(("marlin", 0), (tested.GetProperty("flavour").GetString(), tested.GetProperty("mismatches").GetArrayLength()));
         Assert.Equal(HttpStatusCode.OK,
             (await PostAsync($"/api/cards/{card}/line/print", new JsonObject { ["trial"] = trial, ["how"] = how })).Status);
@@ -174,7 +185,7 @@ public class LifeTests(Server server)
             c["firmware"]!["flavour"] = "repetier";
             c["motion"]!["axes"]!["x"]!["maxSpeed"] = 250;
         });
-        var mismatches = (await PostAsync($"/api/cards/{card}/line/test")).Body.GetProperty("mismatches").EnumerateArray()
+        var mismatches = (await TestedAsync(card)).GetProperty("mismatches").EnumerateArray()
             .Select(m => m.GetString()!).ToArray();
         Assert.Contains("The printer says it runs Marlin; the card says Repetier.", mismatches);
         Assert.Contains(mismatches, m => m.Contains("highest speed", StringComparison.Ordinal) && m.Contains("180") && m.Contains("250"));

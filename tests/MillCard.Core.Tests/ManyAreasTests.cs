@@ -54,6 +54,15 @@ public sealed class ManyAreasTests
     }
 
     [Fact]
+    public void A_sum_is_given_up_as_such_while_its_pieces_are_made_side_by_side()
+    {
+        using var stop = new CancellationTokenSource();
+        var arms = DrawnOutlines.Star([.. Enumerable.Range(0, 400).Select(i => i % 2 == 0 ? 50.0 : 20)]);
+        stop.CancelAfter(100);
+        Assert.ThrowsAny<OperationCanceledException>(() => MinkowskiSum.Of(arms, arms, stop.Token));
+    }
+
+    [Fact]
     public void A_union_can_be_given_up() => Assert.Throws<OperationCanceledException>(
         () => ManyAreas.Union(Strewn(600, 1, 60, seed: 1), new CancellationToken(canceled: true)));
 }

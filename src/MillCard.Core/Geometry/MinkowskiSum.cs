@@ -29,7 +29,8 @@ public static class MinkowskiSum
         if (IsConvex(b)) return Swept(a, FromLowest(b));
         var (p, q) = (ConvexPieces(a).ToArray(), ConvexPieces(b).ToArray());
         var (whole, pieces) = p.Length < q.Length ? (b, p) : (a, q);
-        return pieces.AsParallel().AsOrdered().Select(piece => ManyAreas.Union([.. Swept(whole, FromLowest(piece))], stop));
+        return pieces.AsParallel().AsOrdered().WithCancellation(stop)
+            .Select(piece => ManyAreas.Union([.. Swept(whole, FromLowest(piece))], stop));
     }
 
     /// <summary>The polygon without the holes in which another one has no room: they leave no trace in the sum.</summary>

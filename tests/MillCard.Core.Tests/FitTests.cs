@@ -4,8 +4,8 @@ using MillCard.Core.Geometry;
 using MillCard.Core.Machines;
 using MillCard.Core.Meshes;
 using MillCard.Core.Reach;
-using NetTopologySuite.Geometries;
 using NetTopologySuite.Algorithm.Locate;
+using NetTopologySuite.Geometries;
 using Xunit;
 
 namespace MillCard.Core.Tests;

@@ -46,10 +46,11 @@ public static class MinkowskiSum
     /// <summary>The sum of any areas with one convex polygon.</summary>
     /// <param name="shape">Areas, holes allowed.</param>
     /// <param name="convex">A convex polygon; it need not contain the zero.</param>
-    public static Shape OfConvex(Shape shape, Polygon convex)
+    /// <param name="stop">Ends the computation.</param>
+    public static Shape OfConvex(Shape shape, Polygon convex, CancellationToken stop = default)
     {
         var corners = FromLowest(convex);
-        return Plane.WithoutSlits(Plane.Union([.. Plane.Polygons(shape).SelectMany(polygon => Swept(polygon, corners))]));
+        return Plane.WithoutSlits(ManyAreas.Union([.. Plane.Polygons(shape).SelectMany(polygon => Swept(polygon, corners))], stop));
     }
 
     /// <summary>The sums of (edge ⊕ convex) over all edges, and the polygon moved by one point of the convex one.</summary>

@@ -116,7 +116,7 @@ public sealed class Fit
         stop.ThrowIfCancellationRequested();
         var found = _violations.Of(part, all, plan);
         if (found.Count == 0) return Verdict(part, found);
-        if (HasManyCorners(part, stop)) cures = Cures.LeftOut;
+        if (HasManyCorners(part)) cures = Cures.LeftOut;
         if (_around.Apron.Width > 0) found = new SkirtAlone(this, part.Part, all, plan, cures, stop).Told(found);
         if (found.Any(v => v.Kind is ViolationKind.Height or ViolationKind.Copy or ViolationKind.Size)) return Verdict(part, found);
         if (cures == Cures.LeftOut) return Verdict(part, found) with { Searched = false };
@@ -124,9 +124,9 @@ public sealed class Fit
         return Verdict(part, [.. found.Select(v => v with { Move = move })]);
     }
 
-    private static bool HasManyCorners(PlacedPart part, CancellationToken stop) =>
+    private static bool HasManyCorners(PlacedPart part) =>
         part.Forbidden.Select(f => f.Below).Append(double.PositiveInfinity).Distinct()
-            .Any(height => part.Part.Footprints.Below(height, stop: stop).NumPoints > MostCorners);
+            .Any(height => part.Part.Footprints.Below(height, stop: part.Stop).NumPoints > MostCorners);
 
     private static PartFit Verdict(PlacedPart part, IReadOnlyList<Violation> found) =>
         new(part.Part.Name, Fits: found.Count == 0, found, Searched: true) { OutlineBeyond = part.Part.Footprints.Beyond };

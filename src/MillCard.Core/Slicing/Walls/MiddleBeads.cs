@@ -12,6 +12,9 @@ internal sealed class MiddleBeads
     /// <summary>Ends of pieces that lie nearer than this share of the width are one place.</summary>
     private const double Touching = 0.7;
 
+    /// <summary>What is shorter than this share of its width is no line: it would hold next to nothing, and a drop may lie there.</summary>
+    private const double Shortest = 0.1;
+
     private readonly Outline _outline;
     private readonly Func<int, bool> _lies;
     private readonly List<Piece> _pieces = [];
@@ -27,7 +30,8 @@ internal sealed class MiddleBeads
 
     /// <summary>The lines.</summary>
     public static IReadOnlyList<Bead> Of(Outline outline) =>
-        [.. Pieces(outline, lines => lines % 2 == 1).Select(Ended).Where(p => p.Count > 1).Select(p => new Bead(p, Closed: false))];
+        [.. Pieces(outline, lines => lines % 2 == 1).Select(Ended).Where(p => p.Count > 1 && Bead.LengthOf(p) > Shortest * p[0].Width)
+            .Select(p => new Bead(p, Closed: false))];
 
     /// <summary>Places that no line fits into.</summary>
     public static IReadOnlyList<TooThin> Missing(Outline outline) => [.. Pieces(outline, lines => lines == 0)

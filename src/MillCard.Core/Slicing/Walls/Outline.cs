@@ -44,6 +44,23 @@ internal sealed class Outline
     public bool HasMiddle(int ring, int i) =>
         Ribs[ring][i] is { OtherRing: >= 0 } rib && (rib.Faces || 2 * rib.Radius > 1.01 * Thickness[ring][i]);
 
+    /// <summary>Whether there is room left between lines that have no other between them and the lines in the middle: where several middles
+    /// meet and in bends.</summary>
+    /// <param name="index">Number of the line from the outline, from 0.</param>
+    /// <param name="step">From its middle to that of what is laid beside it, mm.</param>
+    public bool HasRoomWithin(int index, double step)
+    {
+        for (var ring = 0; ring < Ribs.Length; ring++)
+            for (var i = 0; i < Ribs[ring].Length; i++)
+            {
+                var (lines, thickness) = (Lines[ring][i], Thickness[ring][i]);
+                if (lines / 2 - 1 != index || IsWide(ring, i)) continue;
+                // a line in the middle takes as much again
+                if (Ribs[ring][i].Radius > Beading.DepthOf(thickness, lines, index) + (1 + lines % 2) * step) return true;
+            }
+        return false;
+    }
+
     /// <summary>Twice the radius where sides face each other or it is wide; round corners it goes evenly from one such place to the
     /// next. Tips that no line fits into say nothing of what lies beside them.</summary>
     private double[] Across(Rib[] ribs)
@@ -80,9 +97,10 @@ internal sealed class Outline
             Round(ribs, thickness, widest, to, next);
             return;
         }
+        // corners say nothing of what lies beside them, nor do the ribs between several
+        var hasCorner = Enumerable.Range(first + 1, next - first - 1).Any(k => 2 * ribs[k % n].Radius <= least);
         for (var k = first + 1; k < next; k++)
-            thickness[k % n] = 2 * ribs[k % n].Radius is var own && own > least ? Math.Min(own, most)
-                : from + (to - from) * (k - first) / (next - first);
+            thickness[k % n] = hasCorner ? from + (to - from) * (k - first) / (next - first) : Math.Min(2 * ribs[k % n].Radius, most);
     }
 
     private bool Counts(Rib rib) => rib.Faces || 2 * rib.Radius >= Beading.Wide;

@@ -10,8 +10,9 @@ internal sealed class Ribs
     /// run.</summary>
     private const double Facing = 40;
     private const double Step = 0.5, LeastStep = 0.06, Error = 0.01;
-    /// <summary>Between the ribs of a corner that points inwards, radians.</summary>
-    private const double Turn = Math.PI / 12;
+    /// <summary>Between the ribs of a corner that points inwards, radians; less where the radius does not run straight from one to the
+    /// next.</summary>
+    private const double Turn = Math.PI / 12, LeastTurn = Math.PI / 100, TurnError = 0.05;
     private static readonly double FacingCosine = -Math.Cos(Facing * Math.PI / 180);
     /// <summary>Round a sharper corner than this, degrees, lines leave holes wider than 0.1 mm.</summary>
     private const double Pointed = 80;
@@ -103,15 +104,33 @@ internal sealed class Ribs
             into.Add(Tip(here, edge, edge.Along, turn));
             return into[^1];
         }
-        var fan = (int)Math.Ceiling(-turn / Turn);
-        for (var k = 1; k <= fan; k++)
+        if (turn == 0) return At(edge, 0, edgeBefore);
+        var last = Turned(1);
+        // the edge before ended with the first
+        Spread(into.Count > 0 ? into[^1] : Turned(0), 0, last, 1);
+        into.Add(last);
+        return last;
+
+        // from the direction of the edge that begins here, turned back
+        Rib Turned(double share)
         {
-            // from the direction of the edge that begins here, turned back
-            var (sin, cos) = Math.SinCos(turn * (k - fan) / fan);
+            var (sin, cos) = Math.SinCos(turn * (share - 1));
             var (dx, dy) = (cos * edge.X - sin * edge.Y, sin * edge.X + cos * edge.Y);
-            into.Add(Of(here, -dy, dx, edge.Along, edge.Edge, edgeBefore));
+            return Of(here, -dy, dx, edge.Along, edge.Edge, edgeBefore);
         }
-        return fan > 0 ? into[^1] : At(edge, 0, edgeBefore);
+
+        void Spread(Rib from, double start, Rib to, double end)
+        {
+            var wide = (end - start) * -turn;
+            if (wide <= LeastTurn) return;
+            var middle = (start + end) / 2;
+            var rib = Turned(middle);
+            if (wide <= Turn && Math.Abs(rib.Radius - (from.Radius + to.Radius) / 2) < TurnError && rib.Faces == from.Faces
+                && rib.Faces == to.Faces) return;
+            Spread(from, start, rib, middle);
+            into.Add(rib);
+            Spread(rib, middle, to, end);
+        }
     }
 
     private Rib At(Side edge, double along, int beside = -1) => Of(new Point(edge.Start.X + along * edge.X, edge.Start.Y + along * edge.Y),

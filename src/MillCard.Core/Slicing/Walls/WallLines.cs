@@ -92,26 +92,27 @@ internal sealed record WallLines(IReadOnlyList<IReadOnlyList<ToolPath>> Walls, I
         thin.AddRange(Dots.Of(polygon, outline, [.. walls.SelectMany(w => w), .. thin], plan));
         var half = ExtrudedLine.Spacing(plan.Inner, plan.Height) / 2;
         var step = ExtrudedLine.Spacing(plan.Count == 1 ? plan.Outer : plan.Inner, plan.Height) / 2 + (1 - Lap) * half;
-        var inside = Inset.Of(Enclosed(walls), step, Chords);
+        var inside = Left(walls, outline, step);
         var lie = inside.IsEmpty ? [] : walls.SelectMany(wall => wall).Where(path => !path.Closed).Concat(thin);
         foreach (var path in lie) inside = Plane.Difference(inside, Beside(path, plan.Height, (1 - Lap) * half));
         var places = Plane.Factory.BuildGeometry([.. Plane.Polygons(inside).Where(p => p.Area > LeastArea)]);
         return new(walls, thin, places, MiddleBeads.Missing(outline)) { MayLeaveHoles = true };
     }
 
-    /// <summary>What the last walls enclose, and what walls enclose in which the next does not go round.</summary>
-    private static Shape Enclosed(List<IReadOnlyList<ToolPath>> walls)
+    /// <summary>What the last walls enclose, and what others do beside the next where there is more room than lines lie across.</summary>
+    /// <param name="walls">The lines of each wall.</param>
+    /// <param name="outline">That they follow.</param>
+    /// <param name="step">From the middle of a wall to that of what is laid beside it, mm.</param>
+    private static Shape Left(List<IReadOnlyList<ToolPath>> walls, Outline outline, double step)
     {
-        var (areas, last) = (Plane.Polygons(Within(walls[^1])).ToList(), walls.Count - 1);
-        for (var i = 0; i < last; i++)
+        var left = Inset.Of(Within(walls[^1]), step, Chords);
+        for (var i = 0; i + 1 < walls.Count; i++)
         {
-            Coordinate[] next = [.. from path in walls[i + 1] where path.Closed select new Coordinate(path.Points[0].X, path.Points[0].Y)];
-            if (walls[i].Where(path => path.Closed).Select(Corners).Any(ring => Orientation.IsCCWArea(ring) && IsEmpty(ring)))
-                areas.AddRange(Plane.Polygons(Within(walls[i])).Where(area => IsEmpty(area.ExteriorRing.Coordinates)));
-
-            bool IsEmpty(Coordinate[] ring) => !Array.Exists(next, at => PointLocation.IsInRing(at, ring));
+            if (!outline.HasRoomWithin(i, step)) continue;
+            var next = Plane.Offset(Within(walls[i + 1]), step, Chords);
+            left = Plane.Union(left, Plane.Difference(Inset.Of(Within(walls[i]), step, Chords), next));
         }
-        return Plane.Factory.BuildGeometry(areas);
+        return left;
     }
 
     /// <summary>What closed lines enclose.</summary>

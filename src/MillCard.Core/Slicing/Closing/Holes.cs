@@ -33,6 +33,9 @@ internal sealed class Holes : IDisposable
     /// wall, where it is seen.</summary>
     private const double ForEnd = 0.1, ForCorner = 0.03, ForInside = 0.1;
 
+    /// <summary>Cosine between both ways from a corner at which a wall turns by 60°.</summary>
+    private const double Corner = -0.5;
+
     private static readonly (double X, double Y)[] Directions = [.. Enumerable.Range(0, 8)
         .Select(i => (Math.Cos(i * Math.PI / 4), Math.Sin(i * Math.PI / 4)))];
 
@@ -61,6 +64,9 @@ internal sealed class Holes : IDisposable
         using var holes = new Holes(paths, area, open, beside, mayLead);
         foreach (var path in paths.Where(path => mayLead(path)))
             foreach (var start in BesideLines.Of(path)) holes.Fill(start);
+        // what lies beside the lines that lead aside
+        for (var way = 0; way < holes._ways.Count; way++)
+            foreach (var start in holes.BesideWay(way)) holes.Fill(start);
         if (holes._ways.Count == 0) return paths;
         var ways = holes._ways.ToLookup(way => way.Path, way => (way.Place, way.To));
         return [.. paths.Select((path, i) => ways.Contains(i) ? path.Aside(ways[i]) : path)];
@@ -71,6 +77,13 @@ internal sealed class Holes : IDisposable
     {
         if (_area.IsValueCreated) _area.Value.Dispose();
         if (_open.IsValueCreated) _open.Value.Dispose();
+    }
+
+    private IEnumerable<Point> BesideWay(int way)
+    {
+        var (path, place, to) = _ways[way];
+        var (from, width) = _paths[path].At(place);
+        return BesideLines.Of(new ToolPath(PathKind.Thin, [from, to], Closed: false, width));
     }
 
     /// <summary>Fills the hole at a place, and what is left of it beside that.</summary>
@@ -129,7 +142,7 @@ internal sealed class Holes : IDisposable
         foreach (var stroke in _strokes.Near(middle))
         {
             var (path, (free, share)) = (_paths[stroke.Path], stroke.Off(middle));
-            if (free > 2 * (radius + Left) || !_mayLead(path) || path.Kind == PathKind.OuterWall && !TurnsBack(stroke, share)) continue;
+            if (free > 2 * (radius + Left) || !_mayLead(path) || path.Kind == PathKind.OuterWall && !IsHidden(stroke, share)) continue;
             var cost = free + (path.Kind == PathKind.OuterWall ? ForInside : 0);
             if (IsEnd(stroke, share)) cost -= ForEnd;
             else if (share is 0 or 1) cost -= ForCorner;
@@ -174,14 +187,26 @@ internal sealed class Holes : IDisposable
     private bool IsEnd(in Stroke stroke, double share) => _paths[stroke.Path] is { Closed: false } path
         && (stroke.Point == 0 && share == 0 || stroke.Point == path.Points.Length - 2 && share == 1);
 
-    /// <summary>Whether a line ends or turns back at a place, so that nothing else fills what it leaves free there.</summary>
-    private bool TurnsBack(in Stroke stroke, double share)
+    /// <summary>Whether a wall that is led aside at a place is hardly seen to be: where it ends, or turns a corner.</summary>
+    private bool IsHidden(in Stroke stroke, double share)
     {
-        if (share is > 0 and < 1) return false;
         if (IsEnd(stroke, share)) return true;
-        var p = _paths[stroke.Path].Points;
-        var i = stroke.Point + (int)share;
-        var (before, at, next) = (p[(i + p.Length - 1) % p.Length], p[i % p.Length], p[(i + 1) % p.Length]);
-        return (before.X - at.X) * (next.X - at.X) + (before.Y - at.Y) * (next.Y - at.Y) > 0;
+        var (path, place) = (_paths[stroke.Path], stroke.Point + share);
+        var at = path.At(place).Point;
+        var (before, next) = (Away(path, at, (int)Math.Ceiling(place) - 1, -1), Away(path, at, (int)place + 1, 1));
+        var (back, on) = (at.To(before), at.To(next));
+        return (before.X - at.X) * (next.X - at.X) + (before.Y - at.Y) * (next.Y - at.Y) > Corner * back * on;
+    }
+
+    /// <summary>The first point of a line that is a width away from a place; the line's end where there is none.</summary>
+    private static Point Away(ToolPath path, Point from, int first, int step)
+    {
+        var (p, n) = (path.Points, path.Points.Length);
+        for (var i = first; Math.Abs(i - first) < n; i += step)
+        {
+            if (!path.Closed && (i < 0 || i >= n)) return i < 0 ? p[0] : p[^1];
+            if (p[(i + n) % n] is var there && there.To(from) >= path.Widest) return there;
+        }
+        return from;
     }
 }

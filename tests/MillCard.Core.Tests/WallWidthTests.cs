@@ -110,7 +110,7 @@ public sealed class WallWidthTests
     public static TheoryData<string> Shaped =>
         ["ring", "wide ring", "star", "bent", "thick bent", "tee", "angle", "letter", "fin", "square", "dot", "block", "disc", "five sides",
             "eight tips", "point", "flat point", "six arms", "nine tips", "capital", "bend", "long fin", "leaning bar",
-            "eight long tips", "steep bend", "small star"];
+            "eight long tips", "steep bend", "small star", "cross", "zigzag", "small point", "nine small tips", "twelve tips"];
 
     private static Polygon Of(string shape) => shape switch
     {
@@ -140,6 +140,12 @@ public sealed class WallWidthTests
         "eight long tips" => Star(8, 3, 8),
         "steep bend" => Bent(3.35),
         "small star" => Star(7, 3, 6),
+        "cross" => (Polygon)Shapes.Rectangle(0, 6.645, 14, 0.71).Union(Shapes.Rectangle(6.645, 0, 0.71, 14)),
+        "zigzag" => (Polygon)Plane.Factory.CreateLineString([new(0, 10), new(2.5, 0), new(5, 8), new(7.5, 0), new(10, 10)])
+            .Buffer(0.3, 8),
+        "small point" => Outline((0, 0), (3, 0), (1.5, 2.598)),
+        "nine small tips" => Star(9, 2.4, 7),
+        "twelve tips" => Star(12, 3.2, 9.9),
         "leaning bar" => Outline((0, 0), (12, 5), (10, 8.2), (-2, 3.2)),
         _ => (Polygon)Axis.Buffer(0.4, 12),
     };
@@ -149,7 +155,10 @@ public sealed class WallWidthTests
     public void What_the_program_lays_covers_the_section_and_hardly_more(string shape)
     {
         var (cover, outside, hole, plastic) = Read(Of(shape));
-        Assert.True(cover >= (shape is "star" or "square" or "dot" or "six arms" ? 0.96 : 0.98), $"{cover:0.000} of it is covered");
+        // sharp tips are narrower than the least line; what overlaps in the turns of a single line makes it narrower
+        var least = shape is "star" or "square" or "dot" or "six arms" or "small point" or "nine small tips" or "twelve tips" or "zigzag"
+            ? 0.96 : 0.98;
+        Assert.True(cover >= least, $"{cover:0.000} of it is covered");
         Assert.InRange(outside, 0, 0.225);
         Assert.InRange(hole, 0, 0.11);
         Assert.InRange(plastic, 0.97, 1.03);
@@ -191,7 +200,16 @@ public sealed class WallWidthTests
         var (cover, _, hole, plastic) = Read(Bent(thickness, height, turn), Solid with { Walls = walls });
         Assert.True(cover >= 0.98, $"{cover:0.000} of it is covered");
         Assert.InRange(hole, 0, 0.11);
-        Assert.InRange(plastic, 0.97, 1.055);
+        Assert.InRange(plastic, 0.97, 1.03);
+    }
+
+    // in the middle of one there is room for a drop, in that of the other for a third wall, towards which no side is square
+    [Theory, InlineData(5, 2.4, 7, 2), InlineData(12, 1.5, 4, 3)]
+    public void A_hub_is_filled_to_its_middle(int tips, double inner, double outer, int walls)
+    {
+        var (_, _, hole, plastic) = Read(Star(tips, inner, outer), Solid with { Walls = walls });
+        Assert.InRange(hole, 0, 0.11);
+        Assert.InRange(plastic, 0.97, 1.03);
     }
 
     [Theory, InlineData(1), InlineData(2)]

@@ -57,7 +57,8 @@ internal sealed class LayerLines
             sparse.Add(fill.Sparse);
             haveHoles |= own.MayLeaveHoles || fill.Groups.Any(group => group.Any(IsFull));
         }
-        if (haveHoles && pieces.All(p => p.Recipe.Wall.FillThin)) lines.FillHoles(Plane.Union(sparse), areCut: !alone && !sameWalls, first);
+        if (haveHoles && pieces.All(p => p.Recipe.Wall.FillThin))
+            lines.Settle(Plane.Union(sparse), areCut: !alone && !sameWalls, first, lines.Plan(first, filler.Nozzle));
         return new PartLayer(region, [.. lines._walls.Select(Thinned)], Thinned(lines._thin), [.. lines._fill.Select(Thinned)], [])
         {
             Missing = lines._missing,
@@ -99,15 +100,18 @@ internal sealed class LayerLines
         _missing.AddRange(own.Missing.Where(m => within?.Covers(Plane.Factory.CreatePoint(new Coordinate(m.At.X, m.At.Y))) ?? true));
     }
 
-    /// <summary>Leads lines into the holes that they leave between each other.</summary>
+    /// <summary>Leads lines into the holes that they leave between each other, and makes them narrower where together they hold too
+    /// much.</summary>
     /// <param name="sparse">Where there is infill or nothing.</param>
     /// <param name="areCut">Whether walls end where a zone does: others go on from there.</param>
     /// <param name="recipe">What holds there.</param>
-    private void FillHoles(Shape sparse, bool areCut, Recipe recipe)
+    /// <param name="plan">How its walls are laid.</param>
+    private void Settle(Shape sparse, bool areCut, Recipe recipe, WallPlan plan)
     {
         ToolPath[] full = [.. _walls.Append(_thin).Concat(_fill).SelectMany(group => group).Where(IsFull)];
-        var beside = (1 - WallLines.Lap) * ExtrudedLine.Spacing(recipe.WidthOn(_layer, PathKind.InnerWall), _place.Height) / 2;
+        var beside = (1 - WallLines.Lap) * ExtrudedLine.Spacing(plan.Inner, plan.Height) / 2;
         var (led, next) = (Holes.Filled(full, _region, sparse, beside, MayLead), 0);
+        if (!areCut && recipe.Wall.Texture == 0) led = Balance.Of(led, _region, sparse, plan.Height, plan.Least);
         for (var i = 0; i < _walls.Count; i++) _walls[i] = Led(_walls[i]);
         _thin = [.. Led(_thin)];
         for (var i = 0; i < _fill.Count; i++) _fill[i] = Led(_fill[i]);

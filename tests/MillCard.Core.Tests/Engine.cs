@@ -45,6 +45,13 @@ internal static class Engine
     public static double Plastic(IEnumerable<LayerPlan> layers, Func<ToolPath, bool>? which = null) =>
         layers.Sum(l => l.Paths.Where(which ?? (_ => true)).Sum(p => p.VolumeAt(l.Place.Height)));
 
+    /// <summary>How far a line is laid, mm: nothing is on the way back from where it led aside.</summary>
+    public static double Laid(ToolPath path)
+    {
+        var way = path.Points.Concat(path.Closed ? path.Points[..1] : []).ToArray();
+        return Enumerable.Range(1, way.Length - 1).Where(i => i < 2 || way[i] != way[i - 2]).Sum(i => way[i - 1].To(way[i]));
+    }
+
     public static Shape Inked(ToolPath path, double less = 0) =>
         Plane.Factory.CreateLineString([.. path.Points.Append(path.Closed ? path.Points[0] : path.Points[^1])
             .Select(p => new Coordinate(p.X, p.Y))]).Buffer(path.Width / 2 - less);

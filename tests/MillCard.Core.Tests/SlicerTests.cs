@@ -128,15 +128,8 @@ public class SlicerTests
         var recipe = Cards.Standard with { Retraction = new() { Length = 0 } };
         var card = Cards.Dunlin with { Routines = Cards.Dunlin.Routines with { Start = "G28\nM109 S235\n", End = "M104 S0\n" } };
         var result = Slice(Solids.Box(20, 20, 5), card, recipe);
-        // nothing is laid on the way back from where a line led aside
-        var needed = result.Layers.Sum(l => l.Paths.Sum(p => Laid(p) * ExtrudedLine.FeedPerMm(p.Width, l.Place.Height, 1.75)));
+        var needed = result.Layers.Sum(l => l.Paths.Sum(p => Engine.Laid(p) * ExtrudedLine.FeedPerMm(p.Width, l.Place.Height, 1.75)));
         Assert.Equal(needed, result.Run!.Filament, needed * 0.001);
-
-        double Laid(ToolPath path)
-        {
-            var way = path.Points.Concat(path.Closed ? path.Points[..1] : []).ToArray();
-            return Enumerable.Range(1, way.Length - 1).Where(i => i < 2 || way[i] != way[i - 2]).Sum(i => way[i - 1].To(way[i]));
-        }
     }
 
     [Fact]

@@ -1,6 +1,6 @@
-using MillCard.Core.Flow;
 using MillCard.Core.Geometry;
 using MillCard.Core.Slicing.Paths;
+using MillCard.Core.Slicing.Walls;
 using NetTopologySuite.Algorithm.Locate;
 using NetTopologySuite.Geometries;
 using NetTopologySuite.Index.Strtree;
@@ -43,7 +43,7 @@ internal static class Balance
             if (pieceAt(free.InteriorPoint.Coordinate) is >= 0 and var piece) all[piece] = double.NaN;
         var shares = Array.ConvertAll(pieces, _ => 1.0);
         for (var i = 0; i < pieces.Length; i++)
-            if (all[i] - Most * Room(pieces[i], height) is > 0 and var more)
+            if (all[i] - Most * Beading.Filled(pieces[i], height) * height is > 0 and var more)
                 shares[i] = Math.Max(1 - more / (unseen[i] > 0 ? unseen[i] : all[i]), Least);
         if (Array.TrueForAll(shares, share => share == 1)) return paths;
         return [.. paths.Select((path, i) => of[i] >= 0 && (IsUnseen(path) || unseen[of[i]] == 0)
@@ -52,21 +52,16 @@ internal static class Balance
 
     private static bool IsUnseen(ToolPath path) => path.Kind != PathKind.OuterWall;
 
-    /// <summary>Room for plastic, mm³: the round sides of the outermost lines stand free.</summary>
-    private static double Room(Polygon piece, double height) => (piece.Area - piece.Length / 2 * Round(height)) * height;
-
-    /// <summary>What a line takes less than its width among others, mm.</summary>
-    private static double Round(double height) => height - ExtrudedLine.Spacing(height, height);
-
     private static ToolPath Narrower(ToolPath path, double share, double height, double narrowest)
     {
+        var round = Beading.Round(height);
         return share == 1 ? path : path with
         {
             Width = Of(path.Width),
             Widths = path.Widths is { } widths ? Array.ConvertAll(widths, Of) : null,
         };
 
-        double Of(double width) => Math.Max(share * (width - Round(height)) + Round(height), Math.Min(width, narrowest));
+        double Of(double width) => Math.Max(share * (width - round) + round, Math.Min(width, narrowest));
     }
 
     /// <summary>The piece that holds a place, by number; less than 0 for none.</summary>

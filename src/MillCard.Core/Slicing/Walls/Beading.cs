@@ -22,7 +22,7 @@ internal sealed class Beading
     /// <param name="most">Greatest width, mm.</param>
     public Beading(int walls, double outer, double inner, double height, int between, double least, double most)
     {
-        _round = height * (1 - Math.PI / 4);
+        _round = Round(height);
         (_outer, _inner) = (ExtrudedLine.Spacing(outer, height), ExtrudedLine.Spacing(inner, height));
         (_least, _most, Walls, Most) = (least, most, walls, 2 * walls + between);
         Wide = Change(Most);
@@ -40,8 +40,11 @@ internal sealed class Beading
     /// <summary>Room that a line takes among others, mm.</summary>
     public double RoomOf(double width) => width - _round;
 
-    /// <summary>Area of a polygon without what the round sides of its outermost lines leave free, mm².</summary>
-    public double Filled(Polygon polygon) => polygon.Area - polygon.Length * _round / 2;
+    /// <summary>What a line takes less among others than it is wide, in a layer of a height, mm.</summary>
+    public static double Round(double height) => height * (1 - Math.PI / 4);
+
+    /// <summary>Area of a polygon without what the round sides of its outermost lines leave free in a layer of a height, mm².</summary>
+    public static double Filled(Polygon polygon, double height) => polygon.Area - polygon.Length * Round(height) / 2;
 
     /// <summary>Whether so many lines can lie across a thickness with widths within the bounds.</summary>
     public bool Allows(double thickness, int lines) => lines > 0 && lines <= Most && thickness < Wide

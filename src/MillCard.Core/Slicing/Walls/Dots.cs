@@ -54,7 +54,7 @@ internal static class Dots
             var most = lines % 2 == 1 || lines > 2 * plan.Count ? plan.Most : plan.Inner;
             if (radius <= LeastRadius || paths.Count > 0 && 2 * radius > most) return null;
             // a stroke as wide as the hole, as long as its plastic asks for, the way where there is most room for it
-            var area = paths.Count == 0 ? outline.Beading.Filled(polygon) : AreaOfHole * radius * radius;
+            var area = paths.Count == 0 ? Beading.Filled(polygon, plan.Height) : AreaOfHole * radius * radius;
             var length = area * plan.Height / ExtrudedLine.Area(2 * radius, plan.Height);
             var (from, to) = paths.Count == 0 ? LongestChord(polygon, at) : (new(at.X - radius, at.Y), new(at.X + radius, at.Y));
             var share = (1 + length / from.To(to)) / 2;

@@ -3,7 +3,7 @@ namespace MillCard.Core.Geometry;
 /// <summary>Numbers of things by the cells that they pass, in one list.</summary>
 internal sealed class Buckets
 {
-    private readonly int[] _starts, _within;
+    private readonly int[] _starts, _within = [];
 
     /// <param name="cells">How many cells there are.</param>
     /// <param name="things">How many things there are.</param>
@@ -12,16 +12,14 @@ internal sealed class Buckets
     public Buckets(int cells, int things, Action<int, Action<int>> pass, CancellationToken stop = default)
     {
         _starts = new int[cells + 1];
-        for (var i = 0; i < things; i++) pass(i, cell => _starts[cell + 1]++);
+        var (next, thing) = (_starts, 0);
+        Action<int> count = cell => _starts[cell + 1]++, put = cell => _within[next[cell]++] = thing;
+        for (; thing < things; thing++) pass(thing, count);
         stop.ThrowIfCancellationRequested();
         for (var cell = 0; cell < cells; cell++) _starts[cell + 1] += _starts[cell];
         _within = new int[_starts[cells]];
-        var next = _starts.AsSpan(0, cells).ToArray();
-        for (var i = 0; i < things; i++)
-        {
-            var thing = i;
-            pass(i, cell => _within[next[cell]++] = thing);
-        }
+        next = _starts.AsSpan(0, cells).ToArray();
+        for (thing = 0; thing < things; thing++) pass(thing, put);
     }
 
     /// <summary>The things that pass a cell.</summary>

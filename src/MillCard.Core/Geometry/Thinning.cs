@@ -1,3 +1,4 @@
+using System.Buffers;
 using NetTopologySuite.Geometries;
 
 namespace MillCard.Core.Geometry;
@@ -32,7 +33,8 @@ public static class Thinning
     internal static bool[] Kept<TOff>(int count, int? middle, TOff off, double error, CancellationToken stop = default)
         where TOff : struct, IOffStraight
     {
-        var (keep, offs) = (new bool[count], new double[count]);
+        var keep = new bool[count];
+        var offs = ArrayPool<double>.Shared.Rent(count);
         keep[0] = keep[^1] = true;
         var sections = new Stack<(int From, int To)>();
         if (middle is { } split)
@@ -50,6 +52,7 @@ public static class Thinning
             sections.Push((section.From, at));
             sections.Push((at, section.To));
         }
+        ArrayPool<double>.Shared.Return(offs);
         return keep;
     }
 
@@ -58,35 +61,52 @@ public static class Thinning
 
     private static int? Farthest<TOff>(int from, int to, TOff off, double[] offs, double error) where TOff : struct, IOffStraight
     {
-        var most = 0.0;
-        for (var i = from + 1; i < to; i++)
-        {
-            offs[i] = off.Off(from, to, i);
-            most = Math.Max(most, offs[i]);
-        }
-        if (most <= error) return null;
+        var most = off.Squares(from, to, offs);
+        if (most <= error * error) return null;
         var (middle, best) = ((from + to) / 2, -1);
         for (var i = from + 1; i < to; i++)
-            if (offs[i] >= AsFar * most && (best < 0 || Math.Abs(i - middle) < Math.Abs(best - middle))) best = i;
+            if (offs[i] >= AsFar * AsFar * most && (best < 0 || Math.Abs(i - middle) < Math.Abs(best - middle))) best = i;
         return best;
     }
 
     private readonly struct OffRing(Coordinate[] ring) : IOffStraight
     {
-        public double Off(int from, int to, int point)
+        public double Squares(int from, int to, double[] offs)
         {
-            var (a, b, p) = (At(ring[from]), At(ring[to]), At(ring[point]));
-            return p.To(a.Towards(b, a.NearestShare(b, p)));
+            var (way, most) = (new StraightWay(At(ring[from]), At(ring[to])), 0.0);
+            for (var i = from + 1; i < to; i++)
+            {
+                offs[i] = way.Off(At(ring[i])).Square;
+                most = Math.Max(most, offs[i]);
+            }
+            return most;
 
             static Point At(Coordinate c) => new(c.X, c.Y);
         }
     }
 }
 
-/// <summary>How far points of a curve lie off straight ways between others of it. Asked for every point of a curve again and again: an own
-/// type for every kind of curve, so that the question costs no call.</summary>
+/// <summary>How far points of a curve lie off straight ways between others of it. Asked for every point of a curve again and
+/// again.</summary>
 internal interface IOffStraight
 {
-    /// <summary>How far a point lies off the straight way between two others.</summary>
-    double Off(int from, int to, int point);
+    /// <summary>The square of how far every point between two lies off the straight way from the one to the other, kept by its number; and
+    /// the greatest of them.</summary>
+    double Squares(int from, int to, double[] offs);
+}
+
+/// <summary>A straight way from one point to another, from which many are measured.</summary>
+internal readonly struct StraightWay(Point from, Point to)
+{
+    private readonly double _x = to.X - from.X, _y = to.Y - from.Y;
+    private readonly double _perSquare = from == to ? 0 : 1 / ((to.X - from.X) * (to.X - from.X) + (to.Y - from.Y) * (to.Y - from.Y));
+
+    /// <summary>The square of a point's distance, and the share of the way at which it is nearest.</summary>
+    public (double Square, double Share) Off(Point at)
+    {
+        var (x, y) = (at.X - from.X, at.Y - from.Y);
+        var share = Math.Clamp((x * _x + y * _y) * _perSquare, 0, 1);
+        var (dx, dy) = (x - share * _x, y - share * _y);
+        return (dx * dx + dy * dy, share);
+    }
 }

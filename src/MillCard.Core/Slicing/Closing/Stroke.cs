@@ -20,6 +20,15 @@ internal readonly record struct Stroke(Point From, Point To, double HalfFrom, do
         return (place.To(near) - half, share);
     }
 
+    /// <summary>Whether a place is surely farther than so much from the plastic, by the straight line along the stretch: most are, and are
+    /// told so without a division.</summary>
+    public bool IsFarther(Point place, double free)
+    {
+        var (dx, dy) = (To.X - From.X, To.Y - From.Y);
+        var (across, reach) = (dx * (place.Y - From.Y) - dy * (place.X - From.X), free + Math.Max(HalfFrom, HalfTo));
+        return reach <= 0 || across * across > reach * reach * (dx * dx + dy * dy);
+    }
+
     /// <summary>How far a place is from the straight line along the stretch, mm.</summary>
     public double FromLine(Point place) =>
         Math.Abs((To.X - From.X) * (place.Y - From.Y) - (To.Y - From.Y) * (place.X - From.X)) / From.To(To);

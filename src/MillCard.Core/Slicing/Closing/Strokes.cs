@@ -11,18 +11,22 @@ internal sealed class Strokes
 
     private const int CellsEach = 4;
 
+    private const double Rounding = 1e-9;
+
     private readonly Stroke[] _strokes;
     private readonly Dictionary<int, List<Stroke>> _added = [];
     private readonly double _left, _bottom, _side, _reach;
     private readonly int _columns, _rows;
     private readonly Buckets _cells;
+    private int _last;
 
     /// <param name="paths">The lines.</param>
     /// <param name="reach">How far beside their plastic places may lie from which they are found, mm.</param>
     public Strokes(IReadOnlyList<ToolPath> paths, double reach)
     {
         _reach = reach;
-        _strokes = [.. paths.SelectMany(Of)];
+        _strokes = new Stroke[paths.Sum(StretchesOf)];
+        for (int number = 0, next = 0; number < paths.Count; number++) next = Put(paths[number], number, next);
         var box = new Envelope();
         foreach (var path in paths)
             foreach (var (x, y) in path.Points) box.ExpandToInclude(x, y);
@@ -40,15 +44,20 @@ internal sealed class Strokes
     public (double Free, Point On) Nearest(Point at)
     {
         var (least, on, cell) = (_reach, at, CellOf(at));
-        foreach (var number in _cells.In(cell)) Look(_strokes[number]);
+        // most are farther than the one that was nearest to the place before, which is found again itself
+        if (_strokes.Length > 0) least = Math.Min(least, _strokes[_last].Off(at).Free + Rounding);
+        foreach (var number in _cells.In(cell)) if (Look(in _strokes[number])) _last = number;
         if (_added.TryGetValue(cell, out var added))
             foreach (var stroke in added) Look(stroke);
         return (least, on);
 
-        void Look(in Stroke stroke)
+        bool Look(in Stroke stroke)
         {
+            if (stroke.IsFarther(at, least)) return false;
             var (free, share) = stroke.Off(at);
-            if (free < least) (least, on) = (free, stroke.At(share).At);
+            if (free >= least) return false;
+            (least, on) = (free, stroke.At(share).At);
+            return true;
         }
     }
 
@@ -82,12 +91,17 @@ internal sealed class Strokes
         there.Add(stroke);
     });
 
-    private static IEnumerable<Stroke> Of(ToolPath path, int number)
+    private static int StretchesOf(ToolPath path) => path.Points.Length - (path.Closed ? 0 : 1);
+
+    /// <summary>Puts a line's stretches among the others; where the next line's begin.</summary>
+    private int Put(ToolPath path, int number, int next)
     {
-        var n = path.Points.Length;
-        double Half(int i) => (path.Widths is { } widths ? widths[i % n] : path.Width) / 2;
-        for (var i = 0; i + 1 < n + (path.Closed ? 1 : 0); i++)
-            yield return new(path.Points[i], path.Points[(i + 1) % n], Half(i), Half(i + 1), number, i);
+        var (n, p) = (path.Points.Length, path.Points);
+        for (var i = 0; i < StretchesOf(path); i++)
+            _strokes[next++] = new(p[i], p[(i + 1) % n], Half(i), Half((i + 1) % n), number, i);
+        return next;
+
+        double Half(int i) => (path.Widths is { } widths ? widths[i] : path.Width) / 2;
     }
 
     private int Column(double x) => (int)Math.Clamp((x - _left) / _side, 0, _columns - 1);

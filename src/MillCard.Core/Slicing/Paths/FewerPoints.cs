@@ -19,8 +19,10 @@ internal static class FewerPoints
         var count = path.Closed ? n + 1 : n;
         var keep = Thinning.Kept(count, path.Closed ? Thinning.Farthest(n, i => path.Points[i].To(path.Points[0])) : null,
             new OffPath(path), error);
-        var kept = Enumerable.Range(0, n).Where(i => keep[i]).ToArray();
-        if (kept.Length == n || path.Closed && kept.Length < 3) return path;
+        var left = keep.AsSpan(0, n).Count(true);
+        if (left == n || path.Closed && left < 3) return path;
+        var kept = new int[left];
+        for (int i = 0, next = 0; i < n; i++) if (keep[i]) kept[next++] = i;
         return path with
         {
             Points = At(path.Points),
@@ -35,17 +37,24 @@ internal static class FewerPoints
     /// changes it must stay. A closed path's first point counts as its last too.</summary>
     private readonly struct OffPath(ToolPath path) : IOffStraight
     {
-        private readonly Point[] _points = path.Way;
-        private readonly double[]? _widths = path is { Closed: true, Widths: { } open } ? [.. open, open[0]] : path.Widths;
+        private readonly Point[] _points = path.Points;
+        private readonly double[]? _widths = path.Widths;
         private readonly Pace[]? _paces = path.Paces;
 
-        public double Off(int from, int to, int point)
+        public double Squares(int from, int to, double[] offs)
         {
-            if (_paces is not null && _paces[point - 1] != _paces[point]) return double.PositiveInfinity;
-            var (a, b, p) = (_points[from], _points[to], _points[point]);
-            var t = a.NearestShare(b, p);
-            var off = p.To(a.Towards(b, t));
-            return _widths is not { } w ? off : Math.Max(off, OfWidth * Math.Abs(w[from] + t * (w[to] - w[from]) - w[point]));
+            var (end, most) = (to % _points.Length, 0.0);
+            var way = new StraightWay(_points[from], _points[end]);
+            var (width, wider) = _widths is { } w ? (w[from], w[end] - w[from]) : (0, 0);
+            for (var i = from + 1; i < to; i++)
+            {
+                var (square, share) = way.Off(_points[i]);
+                if (_widths is not null && OfWidth * (width + share * wider - _widths[i]) is var side) square = Math.Max(square, side * side);
+                if (_paces is not null && _paces[i - 1] != _paces[i]) square = double.PositiveInfinity;
+                offs[i] = square;
+                most = Math.Max(most, square);
+            }
+            return most;
         }
     }
 }

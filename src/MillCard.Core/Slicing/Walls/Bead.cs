@@ -21,9 +21,10 @@ internal sealed record Bead(IReadOnlyList<BeadPoint> Points, bool Closed)
     /// <summary>As a path, without the points that change nothing.</summary>
     public ToolPath Path(PathKind kind)
     {
-        double[] widths = [.. Points.Select(p => p.Width)];
+        var (points, widths) = (new Point[Points.Count], new double[Points.Count]);
+        for (var i = 0; i < points.Length; i++) (points[i], widths[i]) = Points[i];
         var (least, most) = (widths.Min(), widths.Max());
-        var path = new ToolPath(kind, [.. Points.Select(p => p.At)], Closed, (least + most) / 2);
+        var path = new ToolPath(kind, points, Closed, (least + most) / 2);
         return (most - least <= SameWidth ? path : path with { Widths = widths }).Thinned(Straight);
     }
 

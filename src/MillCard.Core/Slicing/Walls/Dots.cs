@@ -38,7 +38,7 @@ internal static class Dots
                 if (outline.Lines[ring][i] == 0 || outline.IsWide(ring, i) || 2 * rib.Radius < 0.99 * outline.Thickness[ring][i]
                     || rib.Radius < before.Radius || rib.Radius < next.Radius || rib.Faces && rib.Radius == before.Radius) continue;
                 var at = rib.At(rib.Radius);
-                if (found.Exists(f => f.To(at) < rib.Radius)
+                if (IsNear(found, at, rib.Radius)
                     || Drop(at, rib.Radius, outline.Lines[ring][i]) is not { } drop) continue;
                 found.Add(at);
                 drops.Add(drop);
@@ -61,6 +61,8 @@ internal static class Dots
             return new ToolPath(PathKind.Thin, [to.Towards(from, share), from.Towards(to, share)], Closed: false, 2 * radius);
         }
     }
+
+    private static bool IsNear(List<Point> found, Point at, double radius) => found.Exists(f => f.To(at) < radius);
 
     /// <summary>The longest way through a point of a polygon that stays inside.</summary>
     private static (Point From, Point To) LongestChord(Polygon polygon, Point at)

@@ -98,7 +98,8 @@ internal sealed class Outline
             return;
         }
         // corners say nothing of what lies beside them, nor do the ribs between several
-        var hasCorner = Enumerable.Range(first + 1, next - first - 1).Any(k => 2 * ribs[k % n].Radius <= least);
+        var hasCorner = false;
+        for (var k = first + 1; k < next && !hasCorner; k++) hasCorner = 2 * ribs[k % n].Radius <= least;
         for (var k = first + 1; k < next; k++)
             thickness[k % n] = hasCorner ? from + (to - from) * (k - first) / (next - first) : Math.Min(2 * ribs[k % n].Radius, most);
     }

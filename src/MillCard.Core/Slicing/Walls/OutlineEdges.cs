@@ -17,7 +17,7 @@ internal sealed class OutlineEdges
     private readonly Edge[] _edges;
     private readonly double _left, _bottom, _side;
     private readonly int _columns, _rows;
-    private readonly int[] _starts, _inCells;
+    private readonly Buckets _cells;
 
     private readonly record struct Edge(double X, double Y, double DirectionX, double DirectionY, double Length, int Ring, double Along);
 
@@ -45,12 +45,7 @@ internal sealed class OutlineEdges
         (_left, _bottom) = (box.MinX, box.MinY);
         _side = Math.Max(0.3, Math.Sqrt((box.Width + 1) * (box.Height + 1) / (4.0 * _edges.Length + 64)));
         (_columns, _rows) = ((int)(box.Width / _side) + 1, (int)(box.Height / _side) + 1);
-        _starts = new int[_columns * _rows + 2];
-        for (e = 0; e < _edges.Length; e++) foreach (var cell in CellsOf(_edges[e])) _starts[cell + 2]++;
-        for (var cell = 0; cell < _columns * _rows; cell++) _starts[cell + 2] += _starts[cell + 1];
-        _inCells = new int[_starts[^1]];
-        // each cell's beginning moves to its end while it is filled, which is where the next one begins
-        for (e = 0; e < _edges.Length; e++) foreach (var cell in CellsOf(_edges[e])) _inCells[_starts[cell + 1]++] = e;
+        _cells = new(_columns * _rows, _edges.Length, (edge, to) => Pass(_edges[edge], to));
     }
 
     /// <summary>Corners of every ring, the solid to the left of the way, none of them twice; none where a ring is no larger than a
@@ -75,7 +70,7 @@ internal sealed class OutlineEdges
     private int Row(double y) => (int)Math.Clamp((y - _bottom) / _side, 0, _rows - 1);
 
     /// <summary>The cells that an edge may pass, row by row.</summary>
-    private IEnumerable<int> CellsOf(Edge edge)
+    private void Pass(in Edge edge, Action<int> to)
     {
         var (endX, endY) = (edge.X + edge.DirectionX * edge.Length, edge.Y + edge.DirectionY * edge.Length);
         var (first, last) = (Row(Math.Min(edge.Y, endY)), Row(Math.Max(edge.Y, endY)));
@@ -90,8 +85,8 @@ internal sealed class OutlineEdges
                 x0 = edge.X + edge.DirectionX * Math.Clamp(Math.Min(t0, t1), 0, edge.Length);
                 x1 = edge.X + edge.DirectionX * Math.Clamp(Math.Max(t0, t1), 0, edge.Length);
             }
-            var (from, to) = (Column(Math.Min(x0, x1) - Plane.Touch), Column(Math.Max(x0, x1) + Plane.Touch));
-            for (var column = from; column <= to; column++) yield return row * _columns + column;
+            var (from, end) = (Column(Math.Min(x0, x1) - Plane.Touch), Column(Math.Max(x0, x1) + Plane.Touch));
+            for (var column = from; column <= end; column++) to(row * _columns + column);
         }
     }
 
@@ -112,8 +107,8 @@ internal sealed class OutlineEdges
             var (left, right) = (Column(x - reach), Column(x + reach));
             for (int row = Row(y - reach), top = Row(y + reach); row <= top; row++)
                 for (var cell = row * _columns + left; cell <= row * _columns + right; cell++)
-                    for (var at = _starts[cell]; at < _starts[cell + 1]; at++)
-                        if (_inCells[at] is var e && e != on && e != beside) Touch(_edges[e], foot, normalX, normalY, ref found);
+                    foreach (var e in _cells.In(cell))
+                        if (e != on && e != beside) Touch(_edges[e], foot, normalX, normalY, ref found);
             if (found.Radius <= reach || reach >= most) return found;
         }
     }
@@ -126,14 +121,18 @@ internal sealed class OutlineEdges
         var (inX, inY) = (-edge.DirectionY, edge.DirectionX);
         var inside = inX * x + inY * y;
         var cosine = inX * normalX + inY * normalY;
-        if (inside > 0 && cosine < 1 - 1e-12 && inside / (1 - cosine) is var r && r < found.Radius)
+        // asked before it is divided: most are greater
+        if (inside > 0 && cosine < 1 - 1e-12 && inside < found.Radius * (1 - cosine))
         {
+            var r = inside / (1 - cosine);
             var along = (x + r * (normalX - inX)) * edge.DirectionX + (y + r * (normalY - inY)) * edge.DirectionY;
             if (along >= 0 && along <= edge.Length) found = new SecondTouch(r, edge.Ring, edge.Along + along, cosine);
         }
         // every corner is the beginning of one edge
         var ahead = -(x * normalX + y * normalY);
-        if (ahead > 1e-9 && (x * x + y * y) / (2 * ahead) is var radius && radius < found.Radius)
-            found = new SecondTouch(radius, edge.Ring, edge.Along, 1 + (normalX * x + normalY * y) / radius);
+        var square = x * x + y * y;
+        if (!(ahead > 1e-9) || square >= found.Radius * 2 * ahead) return;
+        var radius = square / (2 * ahead);
+        found = new SecondTouch(radius, edge.Ring, edge.Along, 1 + (normalX * x + normalY * y) / radius);
     }
 }

@@ -11,6 +11,9 @@ internal sealed class OverAir(Shape carried, double width) : IDisposable
     /// <summary>Shares of the width over air from which on another speed holds.</summary>
     private static readonly double[] Steps = [0.25, 0.5, 0.75, 1];
 
+    /// <summary>A quarter turn.</summary>
+    private const int Chords = 8;
+
     private readonly Edges?[] _edges = new Edges?[Steps.Length];
 
     /// <summary>Gives the memory back.</summary>
@@ -60,7 +63,7 @@ internal sealed class OverAir(Shape carried, double width) : IDisposable
         var shares = new List<double>();
         for (var step = 0; step < Steps.Length && stretches.Exists(s => s.Step == step); step++)
         {
-            var edges = _edges[step] ??= new Edges(Plane.Offset(carried, (Steps[step] - 0.5) * width));
+            var edges = _edges[step] ??= new Edges(Carried(Steps[step] - 0.5));
             var parted = new List<Stretch>(stretches.Count);
             foreach (var stretch in stretches)
                 if (stretch.Step < step) parted.Add(stretch);
@@ -69,6 +72,9 @@ internal sealed class OverAir(Shape carried, double width) : IDisposable
         }
         return stretches;
     }
+
+    /// <summary>What is carried, wider or narrower by a share of the line's width.</summary>
+    private Shape Carried(double share) => share < 0 ? Inset.Of(carried, -share * width, Chords) : Plane.Offset(carried, share * width, Chords);
 
     /// <summary>Parts a stretch where it crosses edges; the pieces outside them come a step higher.</summary>
     private static void Part(Stretch stretch, Edges edges, ToolPath wall, List<double> shares, List<Stretch> into)

@@ -18,6 +18,9 @@ internal sealed class Ribs
     private const double Pointed = 80;
     private static readonly double PointedCosine = -Math.Cos(Pointed * Math.PI / 180);
 
+    /// <summary>About as many ribs as there are to a corner, rather more.</summary>
+    private const int RibsEach = 4;
+
     private readonly OutlineEdges _edges;
     private readonly double _most;
 
@@ -60,7 +63,7 @@ internal sealed class Ribs
     {
         var corners = _edges.Rings[ring];
         var n = corners.Length;
-        var (into, along) = (new List<Rib>(2 * n), 0.0);
+        var (into, along) = (new List<Rib>(RibsEach * n), 0.0);
         for (var i = 0; i < n; i++)
         {
             var (before, here, next) = (corners[(i + n - 1) % n], corners[i], corners[(i + 1) % n]);

@@ -33,11 +33,42 @@ public sealed class HolesTests
     }
 
     [Fact]
-    public void A_place_is_as_far_from_lines_as_from_the_nearest_of_them() =>
-        Gen.Select(AnyLine.Select(p => p with { Widths = null }).Array[1, 8], Gen.Double[-5, 5], Gen.Double[-5, 5]).Sample((paths, x, y) =>
+    public void A_place_is_as_far_from_lines_as_from_the_nearest_of_them_whatever_was_asked_before() =>
+        Gen.Select(AnyLine.Select(p => p with { Widths = null }).Array[1, 8], Gen.Select(Gen.Double[-5, 5], Gen.Double[-5, 5]).Array[1, 40],
+            Gen.Double[0.01, 1]).Sample((paths, places, reach) =>
         {
-            var at = new Point(x, y);
-            Assert.Equal(Math.Min(0.3, paths.Min(p => FreeOf(p, at))), new Strokes(paths, 0.3).Free(at), 1e-9);
+            var strokes = new Strokes(paths, reach);
+            foreach (var (x, y) in places)
+            {
+                var (free, on) = strokes.Nearest(new(x, y));
+                Assert.Equal(Math.Min(reach, paths.Min(p => FreeOf(p, new(x, y)))), free, 1e-9);
+                // on the middle of a line, half its width farther
+                Assert.Equal(free < reach ? free + Width / 2 : 0, on.To(new(x, y)), 1e-9);
+            }
+        });
+
+    [Fact]
+    public void What_was_added_is_found_from_as_far_as_the_lines() =>
+        Gen.Select(AnyLine, Gen.Double[-4, 4], Gen.Double[-4, 4], Gen.Double[-0.6, 0.6]).Sample((path, x, y, beside) =>
+        {
+            var strokes = new Strokes([path], 0.3);
+            var added = new Stroke(new(x, y), new(x + 1, y), 0.1, 0.1, 0, ~0);
+            strokes.Add(added);
+            Point at = new(x + 0.5, y + beside);
+            var without = new Strokes([path], 0.3).Free(at);
+            Assert.Equal(Math.Min(without, Math.Abs(beside) - 0.1), strokes.Free(at), 1e-9);
+            if (Math.Abs(beside) < 0.4) Assert.Equal([added], strokes.AddedNear(at));
+        });
+
+    [Fact]
+    public void Stretches_near_a_place_are_told_once_each_in_their_order() =>
+        Gen.Select(AnyLine.Array[1, 6], Gen.Double[-5, 5], Gen.Double[-5, 5]).Sample((paths, x, y) =>
+        {
+            var near = new Strokes(paths, 0.3).Near(new(x, y)).ToArray();
+            Assert.Equal(near.Select(s => (s.Path, s.Point)).Distinct().Order(), near.Select(s => (s.Path, s.Point)));
+            // none that is in reach is missing
+            var all = new Strokes(paths, 100).Near(new(x, y)).Where(s => s.Off(new(x, y)).Free < 0.3);
+            Assert.Empty(all.Except(near));
         });
 
     [Fact]

@@ -11,14 +11,14 @@ internal sealed class Buckets
     /// <param name="stop">Ends the sorting.</param>
     public Buckets(int cells, int things, Action<int, Action<int>> pass, CancellationToken stop = default)
     {
-        _starts = new int[cells + 1];
-        var (next, thing) = (_starts, 0);
-        Action<int> count = cell => _starts[cell + 1]++, put = cell => _within[next[cell]++] = thing;
+        _starts = new int[cells + 2];
+        var thing = 0;
+        // each cell's beginning moves to its end while it is filled, which is where the next one begins
+        Action<int> count = cell => _starts[cell + 2]++, put = cell => _within[_starts[cell + 1]++] = thing;
         for (; thing < things; thing++) pass(thing, count);
         stop.ThrowIfCancellationRequested();
-        for (var cell = 0; cell < cells; cell++) _starts[cell + 1] += _starts[cell];
-        _within = new int[_starts[cells]];
-        next = _starts.AsSpan(0, cells).ToArray();
+        for (var cell = 0; cell < cells; cell++) _starts[cell + 2] += _starts[cell + 1];
+        _within = new int[_starts[cells + 1]];
         for (thing = 0; thing < things; thing++) pass(thing, put);
     }
 

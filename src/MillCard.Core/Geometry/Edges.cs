@@ -22,10 +22,15 @@ public sealed class Edges : IDisposable
         var (box, rings) = (new Envelope(), outlines.Select(r => r.Coordinates).ToArray());
         foreach (var outline in outlines) box.ExpandToInclude(outline.EnvelopeInternal);
         _edges = ArrayPool<(double, double, double, double)>.Shared.Rent(rings.Sum(c => c.Length - 1));
-        var count = 0;
-        foreach (var c in rings) for (var i = 1; i < c.Length; i++) _edges[count++] = (c[i - 1].X, c[i - 1].Y, c[i].X, c[i].Y);
-        // as many strips as keep both the edges in one and the strips of a long edge few
-        _strips = Math.Max(1, (int)(2 * Math.Sqrt(count)));
+        var (count, rise) = (0, 0.0);
+        foreach (var c in rings)
+            for (var i = 1; i < c.Length; i++)
+            {
+                _edges[count++] = (c[i - 1].X, c[i - 1].Y, c[i].X, c[i].Y);
+                rise += Math.Abs(c[i].Y - c[i - 1].Y);
+            }
+        // as narrow as an edge is high on the average, so that it lies in few of them, however long some are
+        _strips = Math.Clamp((int)(count * box.Height / Math.Max(rise, Plane.Touch)), 1, Math.Max(1, count));
         (_bottom, _height) = (box.MinY, Math.Max(box.Height / _strips, Plane.Touch));
         _starts = ArrayPool<int>.Shared.Rent(_strips + 2);
         Array.Clear(_starts);
@@ -59,20 +64,20 @@ public sealed class Edges : IDisposable
     /// <summary>Whether a straight way meets an edge; touching it is meeting it.</summary>
     public bool AreMet(double fromX, double fromY, double toX, double toY)
     {
-        var (dx, dy) = (toX - fromX, toY - fromY);
+        var (dx, dy, left, right) = (toX - fromX, toY - fromY, Math.Min(fromX, toX), Math.Max(fromX, toX));
         var (first, last) = StripsOf(fromY, toY);
         for (var strip = first; strip <= last; strip++)
             foreach (var e in _inStrips.AsSpan(_starts[strip], _starts[strip + 1] - _starts[strip]))
             {
                 ref readonly var edge = ref _edges[e];
+                if (edge.X0 < left && edge.X1 < left || edge.X0 > right && edge.X1 > right) continue;
                 var (s0, s1) = (dx * (edge.Y0 - fromY) - dy * (edge.X0 - fromX), dx * (edge.Y1 - fromY) - dy * (edge.X1 - fromX));
                 if (s0 > 0 && s1 > 0 || s0 < 0 && s1 < 0) continue;
                 var (ex, ey) = (edge.X1 - edge.X0, edge.Y1 - edge.Y0);
                 var (f, t) = (ex * (fromY - edge.Y0) - ey * (fromX - edge.X0), ex * (toY - edge.Y0) - ey * (toX - edge.X0));
                 if (f > 0 && t > 0 || f < 0 && t < 0) continue;
                 // on one line the sides say nothing; there the pieces meet where their boxes do
-                if (s0 == 0 && s1 == 0 && (Math.Max(edge.X0, edge.X1) < Math.Min(fromX, toX)
-                    || Math.Min(edge.X0, edge.X1) > Math.Max(fromX, toX) || Math.Max(edge.Y0, edge.Y1) < Math.Min(fromY, toY)
+                if (s0 == 0 && s1 == 0 && (Math.Max(edge.Y0, edge.Y1) < Math.Min(fromY, toY)
                     || Math.Min(edge.Y0, edge.Y1) > Math.Max(fromY, toY))) continue;
                 return true;
             }

@@ -20,13 +20,17 @@ internal readonly record struct Stroke(Point From, Point To, double HalfFrom, do
         return (place.To(near) - half, share);
     }
 
-    /// <summary>Whether a place is surely farther than so much from the plastic, by the straight line along the stretch: most are, and are
-    /// told so without a division.</summary>
+    /// <summary>Whether a place is surely farther than so much from the plastic: most are, and are told so without a division.</summary>
     public bool IsFarther(Point place, double free)
     {
-        var (dx, dy) = (To.X - From.X, To.Y - From.Y);
-        var (across, reach) = (dx * (place.Y - From.Y) - dy * (place.X - From.X), free + Math.Max(HalfFrom, HalfTo));
-        return reach <= 0 || across * across > reach * reach * (dx * dx + dy * dy);
+        var reach = free + Math.Max(HalfFrom, HalfTo);
+        if (reach <= 0) return true;
+        var (dx, dy, x, y) = (To.X - From.X, To.Y - From.Y, place.X - From.X, place.Y - From.Y);
+        var (along, square) = (dx * x + dy * y, dx * dx + dy * dy);
+        if (along < 0) return x * x + y * y > reach * reach;
+        var across = dx * y - dy * x;
+        return along <= square ? across * across > reach * reach * square
+            : (x - dx) * (x - dx) + (y - dy) * (y - dy) > reach * reach;
     }
 
     /// <summary>How far a place is from the straight line along the stretch, mm.</summary>

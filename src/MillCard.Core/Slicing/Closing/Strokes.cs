@@ -7,16 +7,20 @@ namespace MillCard.Core.Slicing.Closing;
 /// <summary>Lines of plastic as straight stretches, on a grid of squares.</summary>
 internal sealed class Strokes
 {
-    private const double LeastSide = 0.6;
+    private const double LeastSide = 0.35;
 
-    private const int CellsEach = 4;
+    private const int CellsEach = 8;
+
+    /// <summary>Squares know the stretches with plastic no farther from them than this, mm; what is farther is found from the squares
+    /// around.</summary>
+    private const double Beyond = 0.06;
 
     private const double Rounding = 1e-9;
 
     private readonly Stroke[] _strokes;
     private readonly Dictionary<int, List<Stroke>> _added = [];
     private readonly double _left, _bottom, _side, _reach;
-    private readonly int _columns, _rows;
+    private readonly int _columns, _rows, _around;
     private readonly Buckets _cells;
     private int _last;
 
@@ -33,6 +37,7 @@ internal sealed class Strokes
         (_left, _bottom) = (box.MinX, box.MinY);
         // no more squares than some for every stretch
         _side = Math.Max(LeastSide, Math.Sqrt((box.Width + 1) * (box.Height + 1) / (CellsEach * _strokes.Length + 64.0)));
+        _around = (int)Math.Ceiling((reach - Beyond) / _side);
         (_columns, _rows) = ((int)(box.Width / _side) + 1, (int)(box.Height / _side) + 1);
         _cells = new(_columns * _rows, _strokes.Length, (stroke, to) => Pass(_strokes[stroke], to));
     }
@@ -46,10 +51,16 @@ internal sealed class Strokes
         var (least, on, cell) = (_reach, at, CellOf(at));
         // most are farther than the one that was nearest to the place before, which is found again itself
         if (_strokes.Length > 0) least = Math.Min(least, _strokes[_last].Off(at).Free + Rounding);
-        foreach (var number in _cells.In(cell)) if (Look(in _strokes[number])) _last = number;
-        if (_added.TryGetValue(cell, out var added))
-            foreach (var stroke in added) Look(stroke);
+        Search(cell);
+        if (least > Beyond)
+            foreach (var near in Around(cell)) Search(near);
         return (least, on);
+
+        void Search(int there)
+        {
+            foreach (var number in _cells.In(there)) if (Look(in _strokes[number])) _last = number;
+            if (_added.Count > 0 && _added.TryGetValue(there, out var added)) foreach (var stroke in added) Look(stroke);
+        }
 
         bool Look(in Stroke stroke)
         {
@@ -66,9 +77,8 @@ internal sealed class Strokes
     public double Beside(Point at)
     {
         var (least, beside) = (_reach, _reach);
-        foreach (var number in _cells.In(CellOf(at)))
+        foreach (var stroke in Near(at))
         {
-            ref readonly var stroke = ref _strokes[number];
             var (free, share) = stroke.Off(at);
             if (free > least + Plane.Touch) continue;
             var side = share is > 0 and < 1 ? free : stroke.FromLine(at);
@@ -78,11 +88,13 @@ internal sealed class Strokes
         return beside;
     }
 
-    /// <summary>The stretches near a place, without those that were added.</summary>
-    public Stroke[] Near(Point at) => Array.ConvertAll(_cells.In(CellOf(at)).ToArray(), number => _strokes[number]);
+    /// <summary>The stretches near a place, each once, without those that were added.</summary>
+    public IEnumerable<Stroke> Near(Point at) =>
+        Around(CellOf(at)).SelectMany(cell => _cells.In(cell).ToArray()).Distinct().Order().Select(number => _strokes[number]);
 
     /// <summary>Those that were added near a place.</summary>
-    public IReadOnlyList<Stroke> AddedNear(Point at) => _added.GetValueOrDefault(CellOf(at)) ?? [];
+    public IEnumerable<Stroke> AddedNear(Point at) =>
+        Around(CellOf(at)).SelectMany(cell => _added.GetValueOrDefault(cell) ?? []).Distinct();
 
     /// <summary>Adds a stretch.</summary>
     public void Add(Stroke stroke) => Pass(stroke, cell =>
@@ -108,10 +120,19 @@ internal sealed class Strokes
     private int Row(double y) => (int)Math.Clamp((y - _bottom) / _side, 0, _rows - 1);
     private int CellOf(Point at) => Row(at.Y) * _columns + Column(at.X);
 
-    /// <summary>The squares from which a stretch is found, row by row.</summary>
+    /// <summary>A square with those around it.</summary>
+    private IEnumerable<int> Around(int cell)
+    {
+        var (row, column) = Math.DivRem(cell, _columns);
+        for (int r = Math.Max(row - _around, 0), top = Math.Min(row + _around, _rows - 1); r <= top; r++)
+            for (int c = Math.Max(column - _around, 0), right = Math.Min(column + _around, _columns - 1); c <= right; c++)
+                yield return r * _columns + c;
+    }
+
+    /// <summary>The squares that know a stretch, row by row.</summary>
     private void Pass(in Stroke stroke, Action<int> to)
     {
-        var reach = Math.Max(stroke.HalfFrom, stroke.HalfTo) + _reach;
+        var reach = Math.Max(stroke.HalfFrom, stroke.HalfTo) + Beyond;
         var (a, b) = (stroke.From, stroke.To);
         var (first, last) = (Row(Math.Min(a.Y, b.Y) - reach), Row(Math.Max(a.Y, b.Y) + reach));
         for (var row = first; row <= last; row++)

@@ -16,10 +16,11 @@ internal static class FewerPoints
     {
         var n = path.Points.Length;
         if (n < 3 || error <= 0) return path;
-        var count = path.Closed ? n + 1 : n;
-        var keep = Thinning.Kept(count, path.Closed ? Thinning.Farthest(n, i => path.Points[i].To(path.Points[0])) : null,
-            new OffPath(path), error);
-        var left = keep.AsSpan(0, n).Count(true);
+        using var curve = new MeasuredCurve(path.Closed ? n + 1 : n, hasSides: path.Widths is not null);
+        for (var i = 0; i < curve.Count; i++)
+            curve.Put(i, path.Points[i % n].X, path.Points[i % n].Y, OfWidth * (path.Widths?[i % n] ?? 0));
+        var keep = Thinning.Kept(curve, Anyway(path), error);
+        var left = keep.AsSpan(0, n).Count(value: true);
         if (left == n || path.Closed && left < 3) return path;
         var kept = new int[left];
         for (int i = 0, next = 0; i < n; i++) if (keep[i]) kept[next++] = i;
@@ -33,28 +34,12 @@ internal static class FewerPoints
         T[] At<T>(T[] all) => Array.ConvertAll(kept, i => all[i]);
     }
 
-    /// <summary>How far a point lies off the straight way between two others, mm, or its side where its width changes; where the pace
-    /// changes it must stay. A closed path's first point counts as its last too.</summary>
-    private readonly struct OffPath(ToolPath path) : IOffStraight
+    /// <summary>Points that must stay: where the pace changes, and the one of a closed line that is farthest from its first.</summary>
+    private static IEnumerable<int> Anyway(ToolPath path)
     {
-        private readonly Point[] _points = path.Points;
-        private readonly double[]? _widths = path.Widths;
-        private readonly Pace[]? _paces = path.Paces;
-
-        public double Squares(int from, int to, double[] offs)
-        {
-            var (end, most) = (to % _points.Length, 0.0);
-            var way = new StraightWay(_points[from], _points[end]);
-            var (width, wider) = _widths is { } w ? (w[from], w[end] - w[from]) : (0, 0);
-            for (var i = from + 1; i < to; i++)
-            {
-                var (square, share) = way.Off(_points[i]);
-                if (_widths is not null && OfWidth * (width + share * wider - _widths[i]) is var side) square = Math.Max(square, side * side);
-                if (_paces is not null && _paces[i - 1] != _paces[i]) square = double.PositiveInfinity;
-                offs[i] = square;
-                most = Math.Max(most, square);
-            }
-            return most;
-        }
+        var (n, p, paces) = (path.Points.Length, path.Points, path.Paces);
+        var farthest = path.Closed ? Thinning.Farthest(n, i => p[i].To(p[0])) : 0;
+        for (var i = 1; i < n; i++)
+            if (i == farthest || paces is not null && i < paces.Length && paces[i - 1] != paces[i]) yield return i;
     }
 }

@@ -74,7 +74,8 @@ internal sealed class OverAir(Shape carried, double width) : IDisposable
     }
 
     /// <summary>What is carried, wider or narrower by a share of the line's width.</summary>
-    private Shape Carried(double share) => share < 0 ? Inset.Of(carried, -share * width, Chords) : Plane.Offset(carried, share * width, Chords);
+    private Shape Carried(double share) =>
+        share < 0 ? Inset.Of(carried, -share * width, Chords) : Plane.Offset(carried, share * width, Chords);
 
     /// <summary>Parts a stretch where it crosses edges; the pieces outside them come a step higher.</summary>
     private static void Part(Stretch stretch, Edges edges, ToolPath wall, List<double> shares, List<Stretch> into)

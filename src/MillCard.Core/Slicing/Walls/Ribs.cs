@@ -1,3 +1,4 @@
+using MillCard.Core.Geometry;
 using NetTopologySuite.Algorithm;
 using NetTopologySuite.Geometries;
 
@@ -56,14 +57,16 @@ internal sealed class Ribs
     public static Rib[][] Of(Polygon polygon, double most)
     {
         var ribs = new Ribs(polygon, most);
-        return [.. Enumerable.Range(0, ribs._edges.Rings.Length).Select(ribs.Ring)];
+        using var into = new RentedList<Rib>(RibsEach * polygon.NumPoints);
+        return [.. Enumerable.Range(0, ribs._edges.Rings.Length).Select(ring => ribs.Ring(ring, into))];
     }
 
-    private Rib[] Ring(int ring)
+    private Rib[] Ring(int ring, RentedList<Rib> into)
     {
         var corners = _edges.Rings[ring];
         var n = corners.Length;
-        var (into, along) = (new List<Rib>(RibsEach * n), 0.0);
+        var along = 0.0;
+        into.Clear();
         for (var i = 0; i < n; i++)
         {
             var (before, here, next) = (corners[(i + n - 1) % n], corners[i], corners[(i + 1) % n]);
@@ -79,7 +82,7 @@ internal sealed class Ribs
             into.Add(last);
             along += length;
         }
-        return [.. into];
+        return into.ToArray();
     }
 
     private readonly record struct Side(Point Start, double X, double Y, double Along, int Edge);
@@ -98,19 +101,19 @@ internal sealed class Ribs
 
     /// <summary>Ribs at the corner where an edge begins, the last of them square to it; at a corner that points inwards they spread like a
     /// fan.</summary>
-    private Rib Corner(List<Rib> into, Point before, Point next, Side edge, int edgeBefore)
+    private Rib Corner(RentedList<Rib> into, Point before, Point next, Side edge, int edgeBefore)
     {
         var here = edge.Start;
         var turn = Turning(before, here, next);
         if (turn > 0)
         {
             into.Add(Tip(here, edge, edge.Along, turn));
-            return into[^1];
+            return into.Last;
         }
         if (turn == 0) return At(edge, 0, edgeBefore);
         var last = Turned(1);
         // the edge before ended with the first
-        Spread(into.Count > 0 ? into[^1] : Turned(0), 0, last, 1);
+        Spread(into.Count > 0 ? into.Last : Turned(0), 0, last, 1);
         into.Add(last);
         return last;
 
@@ -146,7 +149,7 @@ internal sealed class Ribs
     }
 
     /// <summary>Ribs between two of an edge, where the radius does not run straight from the one to the other.</summary>
-    private void Between(List<Rib> into, Side edge, Rib from, double start, Rib to, double end)
+    private void Between(RentedList<Rib> into, Side edge, Rib from, double start, Rib to, double end)
     {
         if (end - start < LeastStep) return;
         var middle = (start + end) / 2;

@@ -43,11 +43,13 @@ internal sealed class RingBeads
         var start = Array.FindIndex(lines, l => !Has(l));
         if (start < 0)
         {
-            var whole = new Run(n);
+            var (whole, here) = (new Run(n), Lie(ring, 0));
             for (var i = 0; i < n; i++)
             {
-                Point(whole, ring, i);
-                Between(whole, ring, i, (i + 1) % n);
+                var next = Lie(ring, (i + 1) % n);
+                Point(whole, ring, i, here);
+                Between(whole, ring, i, here, (i + 1) % n, next);
+                here = next;
             }
             if (whole.Points.Count > 2) _beads.Add(new Bead(whole.Points, Closed: true));
             return;
@@ -56,10 +58,10 @@ internal sealed class RingBeads
         for (var k = start; k < start + n; k++)
         {
             var (i, j) = (k % n, (k + 1) % n);
-            if (open is not null) Point(open, ring, i);
+            if (open is not null) Point(open, ring, i, Lie(ring, i));
             switch (Has(lines[i]), Has(lines[j]))
             {
-                case (true, true): Between(open!, ring, i, j); break;
+                case (true, true): Between(open!, ring, i, Lie(ring, i), j, Lie(ring, j)); break;
                 case (false, true): Change(open = new Run(FewPoints), ring, j, i); break;
                 case (true, false):
                     Change(open!, ring, i, j);
@@ -72,6 +74,7 @@ internal sealed class RingBeads
 
     private bool Has(int lines) => lines / 2 > _index;
 
+    /// <summary>How deep the line lies on a rib and how wide it is there, mm.</summary>
     private (double Depth, double Width) Lie(int ring, int i)
     {
         var (thickness, lines) = (_outline.Thickness[ring][i], _outline.Lines[ring][i]);
@@ -79,17 +82,17 @@ internal sealed class RingBeads
     }
 
     /// <summary>The line's place on a rib; none where another side is nearer, round a corner.</summary>
-    private void Point(Run run, int ring, int i)
+    private void Point(Run run, int ring, int i, (double Depth, double Width) lie)
     {
-        var (depth, width) = Lie(ring, i);
-        if (depth <= _outline.Ribs[ring][i].Radius) Add(run, _outline.Ribs[ring][i].At(depth), width);
+        ref readonly var rib = ref _outline.Ribs[ring][i];
+        if (lie.Depth <= rib.Radius) Add(run, rib.At(lie.Depth), lie.Width);
     }
 
     /// <summary>The corner of a line, where it reaches the middle between two sides.</summary>
-    private void Between(Run run, int ring, int i, int j)
+    private void Between(Run run, int ring, int i, (double Depth, double Width) here, int j, (double Depth, double Width) next)
     {
-        var (here, next) = (Lie(ring, i), Lie(ring, j));
-        var (a, b) = (_outline.Ribs[ring][i], _outline.Ribs[ring][j]);
+        ref readonly var a = ref _outline.Ribs[ring][i];
+        ref readonly var b = ref _outline.Ribs[ring][j];
         var (left, right) = (a.Radius - here.Depth, b.Radius - next.Depth);
         if (left >= 0 == right >= 0) return;
         var share = left / (left - right);

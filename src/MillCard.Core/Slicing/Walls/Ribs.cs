@@ -151,7 +151,8 @@ internal sealed class Ribs
     /// <summary>Ribs between two of an edge, where the radius does not run straight from the one to the other.</summary>
     private void Between(RentedList<Rib> into, Side edge, Rib from, double start, Rib to, double end)
     {
-        if (end - start < LeastStep) return;
+        // between two that are wide nothing can be near but what would touch one of their discs
+        if (end - start < LeastStep || end - start <= Step && from.Radius >= _most && to.Radius >= _most) return;
         var middle = (start + end) / 2;
         var rib = At(edge, middle);
         var straight = Math.Abs(rib.Radius - (from.Radius + to.Radius) / 2) < Error && rib.Faces == from.Faces && rib.Faces == to.Faces;

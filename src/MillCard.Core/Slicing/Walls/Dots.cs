@@ -62,6 +62,7 @@ internal static class Dots
         }
     }
 
+    // apart: within the loop a closure would be made for every rib
     private static bool IsNear(List<Point> found, Point at, double radius) => found.Exists(f => f.To(at) < radius);
 
     /// <summary>The longest way through a point of a polygon that stays inside.</summary>

@@ -6,16 +6,13 @@ namespace MillCard.Core.Slicing.Walls;
 /// too few lines across a place for one to lie on both sides, it turns back.</summary>
 internal sealed class RingBeads
 {
-    /// <summary>About as many as a line has that ends soon.</summary>
-    private const int FewPoints = 16;
-
     private readonly Outline _outline;
     private readonly int _index;
     private readonly List<Run> _runs = [];
     private readonly List<Bead> _beads = [];
 
     /// <summary>A line between two places at which it turns back, or ends.</summary>
-    private sealed class Run(int points)
+    private sealed class Run(int points = 0)
     {
         public List<BeadPoint> Points { get; } = new(points);
         public Run? Next { get; set; }
@@ -62,7 +59,7 @@ internal sealed class RingBeads
             switch (Has(lines[i]), Has(lines[j]))
             {
                 case (true, true): Between(open!, ring, i, Lie(ring, i), j, Lie(ring, j)); break;
-                case (false, true): Change(open = new Run(FewPoints), ring, j, i); break;
+                case (false, true): Change(open = new Run(), ring, j, i); break;
                 case (true, false):
                     Change(open!, ring, i, j);
                     if (open!.Points.Count > 1) _runs.Add(open);
